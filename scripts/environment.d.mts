@@ -1,0 +1,8 @@
+export interface Cluster {
+  port: number
+  environment: { GEOLABE_PG_PORT: string; GEOLABE_PG_PASSWORD: string; GEOLABE_APP_PASSWORD: string }
+  url: (database: string) => string
+  stop: (mode?: string) => { ok: boolean; said: string }
+}
+export function ensureCluster(folder: string, port: number): Promise<Cluster>
+export function freePort(from: number): Promise<number>

@@ -1,0 +1,171 @@
+// `npm run screenshots`: the main views from the demo data, into docs/screenshots. Looked at by a person after each run.
+import { readFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { chromium } from '@playwright/test'
+import { ensureChromium, root } from './environment.mjs'
+import { openWorld } from './world.mjs'
+
+ensureChromium()
+const world = await openWorld()
+const browser = await chromium.launch({
+  executablePath: '/usr/bin/chromium',
+  args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'],
+})
+const tern = JSON.parse(readFileSync(join(root, 'demo/machines/tern.json'), 'utf8'))
+const items = tern.walkround.zones.flatMap((z) => z.items)
+const people = JSON.parse(readFileSync(join(root, 'demo/people/skarrow-haven.json'), 'utf8')).people
+
+async function open(name, options = {}) {
+  const context = await browser.newContext({
+    baseURL: world.url,
+    locale: 'en-GB',
+    viewport: { width: 1280, height: 800 },
+    ...options,
+  })
+  const page = await context.newPage()
+  await page.goto('/')
+  await page.getByText('Demo world').waitFor()
+  const p = people.find((x) => x.name === name)
+  if (p) {
+    await page.getByLabel('Badge').fill(p.badge)
+    await page.getByLabel('PIN').fill(p.demoPin)
+    await page.getByRole('button', { name: 'Sign on', exact: true }).click()
+    await page.getByRole('heading', { name: 'Yard' }).waitFor()
+  }
+  return page
+}
+const shoot = async (page, name, options = {}) => {
+  await page.waitForTimeout(700)
+  await page.screenshot({ path: join(root, 'docs/screenshots', `${name}.png`), ...options })
+}
+const light = (page, l) =>
+  page.evaluate((v) => {
+    document.documentElement.dataset.light = v
+  }, l)
+const phone = { width: 390, height: 844 }
+const desk = { width: 1280, height: 800 }
+
+try {
+  const nobody = await open(null)
+  await shoot(nobody, 'sign-on')
+  const page = await open('Ines Haldane')
+  await shoot(page, 'yard')
+  await page.getByRole('link', { name: 'Sign on to Tern' }).click()
+  await page.getByText('I have read this').click()
+  await shoot(page, 'take')
+  for (const w of [...tern.wear, ...tern.papers]) await page.getByText(w.label, { exact: true }).click()
+  await page.getByRole('button', { name: /Take Tern/ }).click()
+  await page.getByRole('button', { name: /Isolated and tagged/ }).click()
+  const mark = async (item) => {
+    await page.getByRole('heading', { name: item.label, exact: true }).waitFor()
+    const m = item.measure
+    if (m)
+      await page
+        .getByLabel(m.label, { exact: true })
+        .fill(String(m.kind === 'range' ? (m.least + m.most) / 2 : m.nominal * (m.kind === 'loss' ? 0.97 : 1)))
+    await page.getByRole('button', { name: 'In order', exact: true }).click()
+  }
+  const rope = items.findIndex((i) => i.id === 'rope')
+  for (const item of items.slice(0, rope)) await mark(item)
+  await page.getByLabel('Diameter across two strands').fill('15.4')
+  await shoot(page, 'walk-round')
+  await page.setViewportSize(phone)
+  await light(page, 'night')
+  await shoot(page, 'walk-round-phone-night')
+  await light(page, 'day')
+  await page.setViewportSize(desk)
+  for (const item of items.slice(rope)) await mark(item)
+  await page.getByRole('button', { name: 'Finish the walk-round' }).click()
+  await page.getByRole('heading', { name: 'Look at North Quay' }).waitFor()
+  await page.getByRole('button', { name: 'Agree this control' }).first().click()
+  await shoot(page, 'site')
+  while ((await page.getByRole('button', { name: 'Agree this control' }).count()) > 0)
+    await page.getByRole('button', { name: 'Agree this control' }).first().click()
+  await page.getByRole('button', { name: /on to set-up/ }).click()
+  await page.getByLabel('Along, front high is plus').fill('1.6')
+  await page.getByLabel('Across, left high is plus').fill('-0.5')
+  await page.getByLabel('All on the hook').fill('4000')
+  await page.evaluate(() => scrollTo(0, 0))
+  await shoot(page, 'set-up')
+  await page.getByRole('heading', { name: 'Level' }).scrollIntoViewIfNeeded()
+  await page.setViewportSize({ width: 800, height: 1280 })
+  await page.getByRole('heading', { name: 'Level', exact: true }).evaluate((e) => e.scrollIntoView())
+  await shoot(page, 'set-up-level-tablet')
+  await page.setViewportSize(desk)
+  await page.getByLabel('Along, front high is plus').fill('0.1')
+  await page.getByLabel('Across, left high is plus').fill('0')
+  for (const s of tern.procedures.setup) await page.getByText(s.label, { exact: true }).click()
+  await page.getByRole('button', { name: 'Record this set-up' }).click()
+  await page.getByRole('radio', { name: /Measured/ }).click()
+  await page.getByLabel('Wind, gust at the boom tip').fill('4')
+  await page.getByLabel('±', { exact: true }).first().fill('120')
+  await page.evaluate(() => scrollTo(0, 0))
+  await page.waitForTimeout(1500)
+  await shoot(page, 'prove')
+  const set = page.getByRole('group', { name: 'S · Set down' }).getByLabel('Radius')
+  await set.fill('12.5')
+  await page.getByLabel('Mass', { exact: true }).first().fill('5600')
+  await page
+    .getByRole('button', { name: /Take this change/ })
+    .first()
+    .waitFor()
+  await page.evaluate(() => scrollTo(0, 0))
+  await light(page, 'night')
+  await page.waitForTimeout(1200)
+  await shoot(page, 'prove-outside-night')
+  await light(page, 'day')
+  await page.setViewportSize(phone)
+  await page.evaluate(() => scrollTo(0, 0))
+  await shoot(page, 'prove-phone')
+  await page.setViewportSize(desk)
+  await page
+    .getByRole('button', { name: /Take this change/ })
+    .first()
+    .click()
+  await set.fill('9')
+  await page.getByLabel('Mass', { exact: true }).first().fill('2850')
+  await page.getByLabel('±', { exact: true }).first().fill('')
+  await page.getByRole('button', { name: 'Record this proof, on to the lift' }).click()
+  await page.getByText('Before and at the trial lift').waitFor()
+  for (const s of tern.procedures.lift.slice(0, 3)) await page.getByText(s.label, { exact: true }).click()
+  await page.evaluate(() => scrollTo(0, 0))
+  await shoot(page, 'lift')
+  for (const s of tern.procedures.lift.slice(3)) await page.getByText(s.label, { exact: true }).click()
+  await page.getByRole('button', { name: 'Lifted and landed' }).click()
+  await page.getByText('No lift is waiting.').waitFor()
+  await page.getByRole('link', { name: 'Stow & hand over' }).last().click()
+  for (const s of tern.procedures.stow.slice(0, 4)) await page.getByText(s.label, { exact: true }).click()
+  await page.getByLabel('Crane engine hours').fill('3828')
+  await page.getByLabel('Words for the next person').fill('Pump skid landed. Mats stacked by the wall.')
+  await page.evaluate(() => scrollTo(0, 0))
+  await shoot(page, 'stow')
+
+  const tomas = await open('Tomas Brekke')
+  await tomas.getByRole('link', { name: 'Report a defect' }).click()
+  await tomas.getByLabel('Where on the machine').fill('Front right leg')
+  await tomas.getByLabel('What is wrong').fill('Beam pin will not seat; clip bent')
+  await tomas.getByLabel(/Danger to people/).check()
+  await shoot(tomas, 'defect-entry')
+  await tomas.getByRole('button', { name: 'Enter it and stop the machine' }).click()
+  await tomas.getByRole('heading', { name: 'Raised' }).waitFor()
+  const wil = await open('Wilhelmina Osei')
+  await wil.getByRole('link', { name: 'See the defect' }).click()
+  await wil.getByText('Your part: acknowledge').waitFor()
+  await shoot(wil, 'defect')
+  await wil.getByRole('link', { name: 'Yard' }).first().click()
+  await shoot(wil, 'yard-stopped')
+  await wil.getByRole('link', { name: 'Records' }).click()
+  await wil.getByRole('tab', { name: 'Journal' }).click()
+  await wil.getByRole('button', { name: 'Check the chain' }).click()
+  await shoot(wil, 'journal')
+  await wil.goto('/sums/ground-pressure')
+  await wil.getByRole('region', { name: 'Answer' }).waitFor()
+  await shoot(wil, 'sum')
+  await wil.goto('/tables/tern-main')
+  await wil.getByRole('img', { name: /Ratings by radius/ }).waitFor()
+  await wil.waitForTimeout(800)
+  await shoot(wil, 'table')
+} finally {
+  await browser.close()
+  world.close()
+}
