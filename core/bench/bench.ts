@@ -1,0 +1,155 @@
+/** Prints how long the core takes, and ratios within this one run: absolute times on shared machines mean little. */
+import { readFileSync } from 'node:fs'
+// quadprog ships no types; its one function is declared beside the tests.
+import quadprog from 'quadprog'
+import {
+  assess,
+  boomTable,
+  type Case,
+  type Crane,
+  capacityMap,
+  elasticReactions,
+  isCrane,
+  machineDefinition,
+  mapOfCase,
+  nearestChanges,
+  placeDefinition,
+  prepareFootprint,
+} from '../src'
+import { ternLift, ternSetup } from '../test/demo'
+
+const read = (p: string) => JSON.parse(readFileSync(new URL(`../../demo/${p}`, import.meta.url), 'utf8'))
+const machine = machineDefinition.parse(read('machines/tern.json'))
+if (!isCrane(machine)) throw new Error('Tern is no crane')
+const tern: Crane = machine
+const table = boomTable.parse(read('tables/tern-main.json'))
+const place = placeDefinition.parse(read('places/north-quay.json'))
+
+/** Mean of the runs after a fifth of them to warm up; of three rounds the fastest, since others share this machine. */
+function time(label: string, runs: number, work: () => void): number {
+  for (let i = 0; i < Math.ceil(runs / 5); i++) work()
+  let best_ms = Infinity
+  for (let round = 0; round < 3; round++) {
+    const from = performance.now()
+    for (let i = 0; i < runs; i++) work()
+    best_ms = Math.min(best_ms, (performance.now() - from) / runs)
+  }
+  console.log(`${label.padEnd(58)} ${best_ms.toFixed(3)} ms`)
+  return best_ms
+}
+const verdicts: string[] = []
+const wanted = (what: string, ok: boolean, figure: string) => verdicts.push(`${ok ? 'met    ' : 'NOT MET'}  ${what}: ${figure}`)
+
+// Reactions on springs that cannot pull, against a general quadratic-programming package.
+let seed = 7
+const random = () => {
+  seed = (seed * 16807) % 2147483647
+  return seed / 2147483647
+}
+const cases = Array.from({ length: 10_000 }, () => {
+  const n = 4 + Math.floor(random() * 3)
+  const supports = Array.from({ length: n }, (_, i) => {
+    const a = ((i + 0.2 + 0.6 * random()) / n) * 2 * Math.PI
+    const r = 2 + 3 * random()
+    return { id: `${i}`, x_m: r * Math.cos(a), y_m: r * Math.sin(a), stiffness_N_per_m: 1e6 * (0.5 + 2 * random()) }
+  })
+  const f = prepareFootprint(supports)
+  const w = f.hull.map(() => 0.02 + random())
+  const sum = w.reduce((a, b) => a + b, 0)
+  const x = f.hull.reduce((s, p, i) => s + (p.x_m * (w[i] as number)) / sum, 0)
+  const y = f.hull.reduce((s, p, i) => s + (p.y_m * (w[i] as number)) / sum, 0)
+  return { f, x, y }
+})
+const force_N = 3e5
+const out = new Float64Array(6)
+const general = ({ f, x, y }: (typeof cases)[number]): number[] => {
+  const n = f.supports.length
+  const D = [
+    [],
+    ...f.supports.map((s, i) => [0, ...f.supports.map((_, j) => (i === j ? 1e6 / (s.stiffness_N_per_m ?? 1e6) : 0))]),
+  ]
+  const A = [[], ...f.supports.map((s, i) => [0, 1, s.x_m, s.y_m, ...f.supports.map((_, j) => (i === j ? 1 : 0))])]
+  const b = [0, 1, x, y, ...f.supports.map(() => 0)]
+  const r = quadprog.solveQP(D, new Array(n + 1).fill(0), A, b, 3)
+  return r.solution.slice(1)
+}
+// A machine's footprint is solved again and again as the boom goes round, so each case is solved several times in a row, by both.
+const again = 20
+const ours_ms =
+  time(`ten thousand reactions ${again} times each, ours`, 3, () => {
+    for (const c of cases) for (let k = 0; k < again; k++) elasticReactions(c.f, c.x, c.y, force_N, out)
+  }) / again
+const theirs_ms =
+  time('ten thousand reactions twice each, general quadratic programming', 1, () => {
+    for (const c of cases) for (let k = 0; k < 2; k++) general(c)
+  }) / 2
+let apart = 0
+for (const c of cases) {
+  elasticReactions(c.f, c.x, c.y, force_N, out)
+  general(c).forEach((share, i) => {
+    apart = Math.max(apart, Math.abs(share - (out[i] as number) / force_N))
+  })
+}
+wanted(
+  'reactions at least 100 times a general solver',
+  theirs_ms / ours_ms >= 100,
+  `${(theirs_ms / ours_ms).toFixed(0)} times, answers apart by ${apart.toExponential(1)} of the weight`,
+)
+wanted('and equal to 1e-6', apart < 1e-6, apart.toExponential(1))
+
+// The map.
+const setup = ternSetup({ left: 'middle' })
+const c: Case = { machine: tern, tables: [table], setup, lift: ternLift(), conditions: { wind_mps: 4 }, policy: place.policy }
+const cells = (slews: number, radii: number) => {
+  const input = mapOfCase(
+    c,
+    Array.from({ length: radii }, (_, i) => 3 + (i * 22) / radii),
+    Array.from({ length: slews }, (_, i) => (i * 360) / slews),
+  )
+  if (!input) throw new Error('no map')
+  return input
+}
+const whole = cells(360, 100)
+const map_ms = time('map of 360 × 100 cells, four legs', 10, () => void capacityMap(whole))
+const half_ms = time('map of 180 × 100 cells', 10, () => void capacityMap(cells(180, 100)))
+const quarter_ms = time('map of 90 × 100 cells', 10, () => void capacityMap(cells(90, 100)))
+const made = capacityMap(whole)
+const bytes = [made.table, made.stability, ...made.ground, made.governs].reduce((s, a) => s + a.byteLength, 0)
+wanted('map under 40 ms', map_ms < 40, `${map_ms.toFixed(1)} ms`)
+wanted('its memory under 4 MB', bytes < 4 * 2 ** 20, `${(bytes / 2 ** 20).toFixed(2)} MB`)
+wanted(
+  'cost linear with cells (2 and 4 times)',
+  map_ms / half_ms < 2.6 && map_ms / quarter_ms < 5.2,
+  `${(map_ms / half_ms).toFixed(2)} and ${(map_ms / quarter_ms).toFixed(2)} times`,
+)
+
+// One assessment and one backward answer.
+const long = ternLift({ pick: { radius_m: 5, slew_deg: 10 }, set: { radius_m: 14, slew_deg: 200 } })
+const prove = (lift: typeof long) => assess(tern, [table], setup, lift, { wind_mps: 4 }, place.policy)
+const short_ms = time('assess, 50° of slew, two radii', 1000, () => void prove(ternLift()))
+const long_ms = time(
+  'assess, 190° of slew, path looked at in 200 points',
+  200,
+  () => void assess(tern, [table], setup, long, { wind_mps: 4 }, place.policy, 200),
+)
+wanted('assess under 1 ms', short_ms < 1, `${short_ms.toFixed(2)} ms`)
+wanted('assess with a path of 200 points under 2 ms', long_ms < 2, `${long_ms.toFixed(2)} ms`)
+const outside = ternLift({
+  load: { name: '', mass_kg: 9000, massSource: 'weighed', sailArea_m2: 3, dragCoefficient: 1.2 },
+  set: { radius_m: 13, slew_deg: 300 },
+})
+const failed = prove(outside).governing
+if (!failed) throw new Error('nothing governs')
+const mend_ms = time(
+  `nearest changes for “${failed.id}”`,
+  10,
+  () => void nearestChanges({ ...c, lift: outside }, failed, { mats: place.mats, canStand: () => true }),
+)
+wanted(
+  'backward answers for one finding under 20 ms',
+  mend_ms < 20,
+  `${mend_ms.toFixed(1)} ms, ${(mend_ms / short_ms).toFixed(0)} assessments’ time`,
+)
+
+console.log(`\n${verdicts.join('\n')}`)
+if (verdicts.some((v) => v.startsWith('NOT'))) process.exitCode = 1

@@ -1,0 +1,99 @@
+import { z } from 'zod'
+
+/** Never fewer than four. */
+export const verdict = z.enum(['inside', 'near', 'outside', 'not-proven'])
+export type Verdict = z.infer<typeof verdict>
+
+export const quantity = z.enum(['mass', 'length', 'area', 'pressure', 'force', 'speed', 'angle', 'share'])
+export type Quantity = z.infer<typeof quantity>
+
+export const checkName = z.enum([
+  'mass',
+  'radius',
+  'reach',
+  'table',
+  'rating',
+  'line',
+  'hook',
+  'stability',
+  'leg',
+  'ground',
+  'wind',
+  'level',
+])
+export type CheckName = z.infer<typeof checkName>
+
+/** One thing looked at: what, measured, limit, by which rule. Words are made from it in one place (`wording/`). */
+export const finding = z.object({
+  /** Check and subject: one finding each. */
+  id: z.string(),
+  check: checkName,
+  /** The leg, or the end of the path, it is about. */
+  subject: z.string().nullable(),
+  verdict,
+  /** Why, as a word the wording knows. */
+  reason: z.string(),
+  quantity: quantity.nullable(),
+  /** At the worse end of every doubt, SI. */
+  measured: z.number().nullable(),
+  /** With every doubt left out. */
+  nominal: z.number().nullable(),
+  limit: z.number().nullable(),
+  utilisation: z.number().nullable(),
+  at: z.object({ radius_m: z.number(), slew_deg: z.number() }).nullable(),
+  detail: z.record(z.string(), z.union([z.string(), z.number()])),
+})
+export type Finding = z.infer<typeof finding>
+
+const rank: Record<Verdict, number> = { inside: 0, near: 1, 'not-proven': 2, outside: 3 }
+
+/** Which of two verdicts is worse: outside before not proven, before near, before inside. */
+export function worseVerdict(a: Verdict, b: Verdict): Verdict {
+  return rank[a] >= rank[b] ? a : b
+}
+export function isWorse(a: Verdict, b: Verdict): boolean {
+  return rank[a] > rank[b]
+}
+
+/** The one that decides: worst verdict first, then the fullest use of its limit. */
+export function governingOf(findings: readonly Finding[]): Finding | null {
+  let worst: Finding | null = null
+  for (const f of findings) {
+    if (
+      worst === null ||
+      isWorse(f.verdict, worst.verdict) ||
+      (f.verdict === worst.verdict && (f.utilisation ?? -1) > (worst.utilisation ?? -1))
+    ) {
+      worst = f
+    }
+  }
+  return worst
+}
+
+/** Inside, near or outside by the share of a limit that is used. */
+export function byUse(utilisation: number, near_share: number): Verdict {
+  // Written so that what cannot be compared (NaN) is outside, never a pass.
+  if (!(utilisation <= 1 + 1e-12)) return 'outside'
+  return utilisation >= near_share ? 'near' : 'inside'
+}
+
+/** Share of a limit that is used; a limit of nothing is used up many times over, never Infinity. */
+export function useOf(measured: number, limit: number): number {
+  return limit > 0 ? Math.min(measured / limit, Number.MAX_VALUE) : Number.MAX_VALUE
+}
+
+/** A finding with everything unsaid left empty. */
+export function found(f: Partial<Finding> & Pick<Finding, 'check' | 'verdict' | 'reason'>): Finding {
+  return {
+    id: f.subject ? `${f.check}:${f.subject}` : f.check,
+    subject: null,
+    quantity: null,
+    measured: null,
+    nominal: null,
+    limit: null,
+    utilisation: null,
+    at: null,
+    detail: {},
+    ...f,
+  }
+}

@@ -1,0 +1,54 @@
+import type { Machine } from '../machine/machine'
+import { type Crane, footprintOf, isCrane, poseMachine } from '../machine/posed'
+import { normalDegrees } from '../physics'
+import { Refusal } from '../refusal'
+import { prepareFootprint } from '../support/footprint'
+import { envelopeOver, type ReactionEnvelope } from '../support/reaction-envelope'
+import { sumSlewing } from '../support/resultant'
+import type { SetupPlan } from './plan'
+
+export interface Circle {
+  radius_m: number
+  unloaded: ReactionEnvelope
+  loaded: ReactionEnvelope | null
+  /** The leg that lightens first as the boom goes round loaded (unloaded when no load is given), and where. */
+  lightens: { id: string; min_N: number; at_deg: number } | null
+}
+
+/**
+ * Leg loads before and with a load, round the whole circle at one radius.
+ * @throws Refusal as `footprintOf`, `poseMachine`.
+ */
+export function setupCircle(
+  machine: Machine,
+  setup: SetupPlan,
+  at: { boom_m: number; radius_m: number; load_kg: number | null },
+): Circle {
+  if (!isCrane(machine)) throw new Refusal('no-crane', `${machine.name} has no boom, legs and hoist.`, 'machine')
+  const f = prepareFootprint(footprintOf(machine, setup.legs))
+  const posed = poseMachine(machine as Crane, setup, at.boom_m, at.radius_m)
+  const round = { from_deg: 0, to_deg: 360 }
+  const unloaded = envelopeOver(f, posed.fixed, posed.slewing, round, 2, 0.05)
+  const hung = at.load_kg === null ? null : sumSlewing([{ mass_kg: at.load_kg, radius_m: at.radius_m }])
+  const loaded =
+    hung &&
+    envelopeOver(
+      f,
+      posed.fixed,
+      {
+        force_N: posed.slewing.force_N + hung.force_N,
+        along_Nm: posed.slewing.along_Nm + hung.along_Nm,
+        across_Nm: posed.slewing.across_Nm + hung.across_Nm,
+      },
+      round,
+      2,
+      0.01,
+    )
+  const lightest = [...(loaded ?? unloaded).supports].sort((a, b) => a.min_N - b.min_N)[0]
+  return {
+    radius_m: at.radius_m,
+    unloaded,
+    loaded,
+    lightens: lightest ? { id: lightest.id, min_N: lightest.min_N, at_deg: normalDegrees(lightest.min_at_deg) } : null,
+  }
+}

@@ -1,0 +1,105 @@
+import type { z } from 'zod'
+import { Refusal, type RefusalBody } from '../refusal'
+import { withBounds } from './bounds'
+import type { Nominal } from './measured'
+import { implausible } from './plausible'
+
+export interface Calculator {
+  name: string
+  /** What it answers, in one plain sentence. */
+  purpose: string
+  /** Standard or textbook, stated beside the result. */
+  source: string
+  /** What it cannot know and a person has to heed; shown with every answer. */
+  cautions: readonly string[]
+  /** A worked example: the figures a screen opens with, and what docs and tests run. */
+  example: object
+  input: z.ZodType
+  output: z.ZodType
+  /** Parsed, bounded and checked answer, or a refusal. Never throws, never NaN. Beside it `implausible`: figures that look like a slip of the unit. */
+  run: (input: unknown) => object | RefusalBody
+}
+
+/** Declares a calculator: its schemas, its pure function on plain numbers, and what it rests on. */
+export function defineCalculator<I extends z.ZodType, O extends z.ZodType>(c: {
+  name: string
+  purpose: string
+  source: string
+  cautions: readonly string[]
+  example: z.input<I>
+  input: I
+  output: O
+  compute: (input: Nominal<z.output<I>>) => z.output<O>
+}): Calculator {
+  return {
+    name: c.name,
+    purpose: c.purpose,
+    source: c.source,
+    cautions: c.cautions,
+    example: c.example as object,
+    input: c.input,
+    output: c.output,
+    run: (raw) =>
+      answer(() => {
+        const parsed = parseOrRefuse(c.input, raw)
+        const answered = withBounds(parsed, (plain) => {
+          const result = c.compute(plain as Nominal<z.output<I>>) as object
+          requireFinite(result, '')
+          return result
+        })
+        const odd = implausible(parsed)
+        return odd.length > 0 ? { ...answered, implausible: odd } : answered
+      }),
+  }
+}
+
+/** Runs and turns a Refusal into its body; anything else thrown is a defect of ours and passes through. */
+export function answer<T extends object>(run: () => T): T | RefusalBody {
+  try {
+    return run()
+  } catch (e) {
+    if (e instanceof Refusal) return e.body
+    throw e
+  }
+}
+
+/** @throws Refusal `bad-input` naming the first field at fault and how to mend it. */
+export function parseOrRefuse<S extends z.ZodType>(schema: S, raw: unknown): z.output<S> {
+  const parsed = schema.safeParse(raw, { reportInput: true })
+  if (parsed.success) return parsed.data
+  const { code, message, path } = plainIssue(parsed.error.issues[0] as z.core.$ZodIssue)
+  throw new Refusal(code, message, path)
+}
+
+/** One zod issue in plain words; of a union the branch that came nearest is reported. */
+export function plainIssue(issue: z.core.$ZodIssue, above: PropertyKey[] = []): RefusalBody['error'] {
+  const path = [...above, ...issue.path]
+  if (issue.code === 'invalid_union' && issue.errors.length > 0) {
+    const depth = (branch: z.core.$ZodIssue[]) => Math.max(...branch.map((i) => i.path.length))
+    const nearest = [...issue.errors].sort((a, b) => depth(b) - depth(a))[0]
+    const inner = nearest?.[0]
+    if (inner) return plainIssue(inner, path)
+  }
+  const at = path.map(String).join('.')
+  if (issue.code === 'unrecognized_keys') {
+    const key = issue.keys[0] ?? ''
+    return {
+      code: 'unknown-field',
+      message: `Unknown field “${key}”; leave it out or correct its name.`,
+      path: at === '' ? key : `${at}.${key}`,
+    }
+  }
+  if (issue.code === 'invalid_type' && issue.input === undefined) {
+    return { code: 'missing-field', message: `${at || 'The input'} is missing; give a ${issue.expected}.`, path: at }
+  }
+  return { code: 'bad-input', message: issue.message, path: at }
+}
+
+function requireFinite(value: unknown, path: string): void {
+  if (typeof value === 'number' && !Number.isFinite(value)) {
+    throw new Refusal('out-of-range', 'These figures are too large or too small to compute with; check their units.', path)
+  }
+  if (typeof value === 'object' && value !== null) {
+    for (const [k, v] of Object.entries(value)) requireFinite(v, path === '' ? k : `${path}.${k}`)
+  }
+}

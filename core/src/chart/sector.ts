@@ -1,0 +1,34 @@
+import { normalDegrees } from '../physics'
+import { contains, convexHull, sizeOf } from '../plane/hull'
+import type { Point } from '../plane/point'
+import type { ChartConfiguration } from './table'
+
+/** Is a slew inside the sector a configuration is made for? Its ends belong to it. */
+export function inSector(c: { sector?: { from_deg: number; to_deg: number } | undefined }, slew_deg: number): boolean {
+  if (!c.sector) return true
+  const width = normalDegrees(c.sector.to_deg - c.sector.from_deg) || 360
+  const into = normalDegrees(slew_deg - c.sector.from_deg)
+  return into <= width + 1e-9 || into >= 360 - 1e-9
+}
+
+/**
+ * Legs that are not out as far as a configuration requires. Empty: the configuration covers this footprint. A chart made
+ * for a footprint covers only footprints that hold it whole; one that states its legs asks only for those.
+ */
+export function legsShortOf(c: ChartConfiguration, actual: readonly (Point & { id: string })[]): string[] {
+  const needed = c.sector?.dependsOn
+  const tolerance_m = 1e-6 * sizeOf(c.footprint)
+  const short = c.footprint
+    .filter((leg) => !needed || needed.includes(leg.id))
+    .filter((leg) => {
+      const stands = actual.find((a) => a.id === leg.id)
+      return !stands || !outAsFar(stands.x_m, leg.x_m, tolerance_m) || !outAsFar(stands.y_m, leg.y_m, tolerance_m)
+    })
+    .map((leg) => leg.id)
+  if (short.length > 0 || needed) return short
+  const hull = convexHull(actual)
+  return c.footprint.filter((leg) => !contains(hull, leg, tolerance_m)).map((leg) => leg.id)
+}
+
+const outAsFar = (stands_m: number, asked_m: number, tolerance_m: number) =>
+  Math.sign(asked_m) * stands_m >= Math.abs(asked_m) - tolerance_m

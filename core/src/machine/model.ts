@@ -1,0 +1,28 @@
+import { z } from 'zod'
+import type { Machine } from './machine'
+import { machineParts } from './parts'
+import type { SlewingModel } from './posed'
+
+/**
+ * Geometry and masses of a machine by themselves: what its tables are checked against. A whole machine holds one; a machine
+ * whose walk-round is not written yet can already have its tables.
+ */
+export const machineModel = z.strictObject({
+  format: z.literal('geolabe.model/1'),
+  id: z.string().regex(/^[a-z][a-z0-9-]*$/, 'Small letters, figures and hyphens, beginning with a letter.'),
+  name: z.string().min(1),
+  kind: z.strictObject({ id: z.string().min(1), label: z.string().min(1) }),
+  note: z.string(),
+  ...machineParts,
+})
+export type MachineModel = z.infer<typeof machineModel>
+
+/** The model inside a whole machine. */
+export function modelOf(m: Machine): MachineModel {
+  const parts = Object.fromEntries(Object.keys(machineParts).map((k) => [k, m[k as keyof typeof machineParts]]))
+  return machineModel.parse({ format: 'geolabe.model/1', id: m.id, name: m.name, kind: m.kind, note: m.note, ...parts })
+}
+
+export function isSlewing(m: MachineModel): m is MachineModel & SlewingModel {
+  return Boolean(m.chassis && m.upper && m.boom)
+}

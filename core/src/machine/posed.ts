@@ -1,0 +1,99 @@
+import type { SetupPlan } from '../assess/plan'
+import { type BoomPose, type BoomShape, poseAtRadius } from '../geometry/telescopic-geometry'
+import { rad } from '../physics'
+import { Refusal } from '../refusal'
+import type { Support } from '../support/footprint'
+import { type FixedSums, type SlewingSums, sumFixed, sumSlewing } from '../support/resultant'
+import type { SlewingMass } from '../support/schema'
+import type { Machine } from './machine'
+import type { BoomPart, Extension, HoistPart, Leg } from './parts'
+
+/** A machine that has everything a lift on legs needs. */
+export type Crane = Machine & {
+  boom: BoomPart
+  legs: Leg[]
+  hoist: HoistPart
+  upper: NonNullable<Machine['upper']>
+  chassis: NonNullable<Machine['chassis']>
+}
+
+/** What a slewing crane's stability is worked out from. */
+export type SlewingModel = Pick<Crane, 'name' | 'boom' | 'upper' | 'chassis'>
+
+export function isCrane(m: Machine): m is Crane {
+  return Boolean(m.boom && m.legs && m.hoist && m.upper && m.chassis)
+}
+
+/** Where the feet stand for the extensions chosen. @throws Refusal `missing-leg` when a leg has no setting. */
+export function footprintOf(machine: Pick<Crane, 'legs'>, legs: readonly { id: string; extension: Extension }[]): Support[] {
+  return machine.legs.map((leg) => {
+    const chosen = legs.find((l) => l.id === leg.id)
+    if (!chosen) throw new Refusal('missing-leg', `Say how far ${leg.label} is out.`, 'setup.legs')
+    return { id: leg.id, ...leg.positions[chosen.extension] }
+  })
+}
+
+export function counterweightOf(machine: SlewingModel, setup: Pick<SetupPlan, 'counterweight'>) {
+  const c = machine.upper.counterweights.find((w) => w.id === setup.counterweight)
+  if (!c) {
+    const known = machine.upper.counterweights.map((w) => w.id).join(', ')
+    throw new Refusal(
+      'unknown-counterweight',
+      `${machine.name} has no such counterweight; it has: ${known}.`,
+      'setup.counterweight',
+    )
+  }
+  return c
+}
+
+export function boomShape(machine: Pick<Crane, 'boom'>, boom_m: number, deflection_m = 0): BoomShape {
+  return { boom_m, pivot: machine.boom.pivot, headOffset_m: machine.boom.headOffset_m, deflection_m }
+}
+
+/**
+ * Masses that turn with the superstructure with the boom in a pose: the upper's own, the counterweight, each boom section
+ * where the angle puts it. The boom's masses move with the boom; their outward bend is not added.
+ */
+export function slewingMasses(
+  machine: Pick<Crane, 'boom' | 'upper'>,
+  counterweight: { mass_kg: number; radius_m: number },
+  boom_m: number,
+  angle_deg: number,
+): SlewingMass[] {
+  const c = Math.cos(angle_deg * rad)
+  return [
+    ...machine.upper.masses.map(({ mass_kg, radius_m }) => ({ mass_kg, radius_m })),
+    { mass_kg: counterweight.mass_kg, radius_m: counterweight.radius_m },
+    ...machine.boom.masses.map((m) => ({
+      mass_kg: m.mass_kg,
+      radius_m: (m.at_m + m.share * boom_m) * c - machine.boom.pivot.back_m,
+    })),
+  ]
+}
+
+/** Boom mass reduced to the head, Σm·s/L: F of the 1.25P + 0.1F rule. */
+export function boomHeadMass_kg(machine: Pick<Crane, 'boom'>, boom_m: number): number {
+  return machine.boom.masses.reduce((s, m) => s + (m.mass_kg * (m.at_m + m.share * boom_m)) / boom_m, 0)
+}
+
+export interface Posed {
+  pose: BoomPose
+  fixed: FixedSums
+  slewing: SlewingSums
+}
+
+/** The unloaded machine with the boom at a radius. @throws Refusal `out-of-reach`. */
+export function poseMachine(
+  machine: SlewingModel,
+  setup: Pick<SetupPlan, 'counterweight'>,
+  boom_m: number,
+  radius_m: number,
+  deflection_m = 0,
+): Posed {
+  const pose = poseAtRadius(boomShape(machine, boom_m, deflection_m), radius_m)
+  return {
+    pose,
+    fixed: sumFixed(machine.chassis.masses, {}),
+    slewing: sumSlewing(slewingMasses(machine, counterweightOf(machine, setup), boom_m, pose.angle_deg)),
+  }
+}

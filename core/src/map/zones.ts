@@ -1,0 +1,60 @@
+import { boundary } from '../search'
+import { type CapacityMap, unsaid, useAt } from './capacity-map'
+
+/** How finely the edge of a zone is found, metres. */
+const edge_m = 0.03
+
+/** How far out this load may go at one slew: a stretch of radius in which no limit is passed, and what ends it. */
+export interface Zone {
+  slew_deg: number
+  from_m: number
+  to_m: number
+  /** From here on a limit is near; beyond to_m: never near. */
+  near_m: number
+  /** What is used most just beyond: a layer of the map as its `governs` counts; null: the table ends, or the ground is not proven. */
+  endedBy: number | null
+}
+
+/**
+ * The stretches of a map that are inside the limits, slew by slew, the first one from the middle outwards; a slew with none is
+ * left out. Where a limit is crossed between two cells the crossing is searched for, and the side that holds is given.
+ *
+ * @param useBetween share used at a slew’s index and any radius: `probe` of the same map
+ */
+export function zonesOf(
+  m: CapacityMap,
+  radii_m: readonly number[],
+  slew_deg: readonly number[],
+  near_share: number,
+  useBetween: (slew: number, radius_m: number) => number,
+): (Zone | null)[] {
+  return slew_deg.map((slew, j) => {
+    const use = (i: number) => useAt(m, j * m.radii + i)
+    const inside = (i: number) => {
+      const u = use(i)
+      return u !== unsaid && u <= 1
+    }
+    let first = 0
+    while (first < m.radii && !inside(first)) first++
+    if (first === m.radii) return null
+    let last = first
+    while (last + 1 < m.radii && inside(last + 1)) last++
+    const holds = (u: number, level: number) => u !== unsaid && u <= level
+    // The inner side of where a level is crossed between two cells.
+    const crossing = (i: number, level: number) =>
+      boundary((r) => holds(useBetween(j, r), level), radii_m[i] as number, radii_m[i + 1] as number, edge_m)
+    const ends = last + 1 < m.radii
+    let near_m = Infinity
+    for (let i = first; i <= last && near_m === Infinity; i++) {
+      if (use(i) >= near_share) near_m = i === first ? (radii_m[i] as number) : crossing(i - 1, near_share)
+    }
+    const next = j * m.radii + last + 1
+    return {
+      slew_deg: slew,
+      from_m: radii_m[first] as number,
+      to_m: ends ? crossing(last, 1) : (radii_m[last] as number),
+      near_m: Math.min(near_m, ends && use(last) < near_share ? crossing(last, near_share) : Infinity),
+      endedBy: ends && use(last + 1) !== unsaid ? (m.governs[next] as number) : null,
+    }
+  })
+}

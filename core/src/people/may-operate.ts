@@ -1,0 +1,51 @@
+import type { Machine } from '../machine/machine'
+import type { Qualified } from './person'
+
+export interface Bar {
+  code: 'role' | 'no-licence' | 'licence-expired' | 'not-trained'
+  /** What stands in the way. */
+  why: string
+  /** What would mend it. */
+  mend: string
+}
+
+/**
+ * What keeps a person from signing on to a machine today; empty: nothing that is on record.
+ * @param today ISO date; a licence counts through its last day
+ */
+export function barsTo(person: Qualified, machine: Pick<Machine, 'name' | 'licence' | 'kind'>, today: string): Bar[] {
+  const bars: Bar[] = []
+  if (!person.roles.includes('operator')) {
+    bars.push({
+      code: 'role',
+      why: `${person.name} is not on record as an operator.`,
+      mend: 'An administrator can add the role.',
+    })
+  }
+  const held = person.licences.filter((l) => l.class === machine.licence.class)
+  const latest = held
+    .map((l) => l.validUntil)
+    .sort()
+    .at(-1)
+  if (latest === undefined) {
+    bars.push({
+      code: 'no-licence',
+      why: `${machine.name} needs the licence class “${machine.licence.label}”; none is on record.`,
+      mend: 'Show the licence to an administrator, who enters it.',
+    })
+  } else if (latest < today) {
+    bars.push({
+      code: 'licence-expired',
+      why: `The licence “${machine.licence.label}” ran out on ${latest}.`,
+      mend: 'Renew it and show the new card to an administrator; until then somebody else has to operate.',
+    })
+  }
+  if (!person.trained.includes(machine.kind.id)) {
+    bars.push({
+      code: 'not-trained',
+      why: `No training on a ${machine.kind.label} is on record.`,
+      mend: 'Train with an assessor, or work under a named supervisor.',
+    })
+  }
+  return bars
+}

@@ -1,0 +1,103 @@
+import { z } from 'zod'
+import { finite, measuredNotNegative, measuredPositive, notNegative, positive } from '../calculator/measured'
+import { soil } from '../ground/soil'
+
+/** How a mass is known; a guess is not among them. */
+export const massSource = z.enum(['marked', 'document', 'worked-out', 'weighed', 'asked'])
+export type MassSource = z.infer<typeof massSource>
+
+const xy = z.tuple([finite, finite])
+
+export const groundKind = z
+  .strictObject({
+    id: z.string().min(1),
+    label: z.string().min(1),
+    soil: soil.optional(),
+    /** From a test or an engineer; stands over the soil's presumed figure. */
+    allowable_kPa: positive.optional(),
+    source: z.string().min(1),
+  })
+  .refine((k) => k.soil !== undefined || k.allowable_kPa !== undefined, { message: 'Give soil or allowable_kPa.' })
+export type GroundKind = z.infer<typeof groundKind>
+
+const feature = z.strictObject({
+  id: z.string().min(1),
+  label: z.string().min(1),
+  /** solid: nothing can stand or sweep there · void: a leg must not stand there · ground: what lies underfoot · overhead: a line in the air · people: where others walk. */
+  kind: z.enum(['solid', 'void', 'ground', 'overhead', 'people']),
+  /** Local metres, as GeoJSON names them. */
+  geometry: z.discriminatedUnion('type', [
+    z.strictObject({ type: z.literal('Polygon'), points: z.array(xy).min(3) }),
+    z.strictObject({ type: z.literal('LineString'), points: z.array(xy).min(2) }),
+  ]),
+  ground: z.string().optional(),
+  height_m: notNegative.optional(),
+  voltage_kV: positive.optional(),
+})
+export type Feature = z.infer<typeof feature>
+
+export const matKind = z.strictObject({
+  id: z.string().min(1),
+  label: z.string().min(1),
+  length_m: positive,
+  width_m: positive,
+  thickness_m: positive,
+  allowableBending_MPa: positive,
+  allowableShear_MPa: positive.optional(),
+  mass_kg: notNegative,
+  spreads: z.enum(['one-way', 'two-way']),
+})
+export type MatKind = z.infer<typeof matKind>
+
+const placeLoad = z.strictObject({
+  id: z.string().min(1),
+  label: z.string().min(1),
+  mass_kg: measuredPositive.nullable(),
+  massSource: massSource.nullable(),
+  sailArea_m2: measuredNotNegative.nullable(),
+  dragCoefficient: positive,
+})
+export type PlaceLoad = z.infer<typeof placeLoad>
+
+/** How a site wants things read and judged. Each choice has a stated default. */
+export const sitePolicy = z.strictObject({
+  readingRule: z.enum(['worse-row', 'linear']).default('worse-row'),
+  legLoads: z.enum(['upper', 'elastic']).default('upper'),
+  /** From this share of a limit a finding says near. */
+  near_share: positive.max(0.95, 'A site may lower it, never raise it over 95 %.').default(0.9),
+  /** The hook load is taken this much heavier for legs and ground, for the jerk of lifting. */
+  dynamicFactor: finite.min(1).max(2).default(1.1),
+})
+export type Policy = z.infer<typeof sitePolicy>
+
+/** A place where machines work, in its own metres. */
+export const placeDefinition = z
+  .strictObject({
+    format: z.literal('geolabe.place/1'),
+    id: z.string().regex(/^[a-z][a-z0-9-]*$/, 'Small letters, figures and hyphens, beginning with a letter.'),
+    name: z.string().min(1),
+    note: z.string(),
+    ground: z.array(groundKind).min(1),
+    /** What lies where no feature says otherwise. */
+    defaultGround: z.string(),
+    features: z.array(feature),
+    hazards: z.array(z.strictObject({ id: z.string().min(1), label: z.string().min(1), control: z.string().min(1) })),
+    stands: z
+      .array(z.strictObject({ id: z.string().min(1), label: z.string().min(1), x_m: finite, y_m: finite, heading_deg: finite }))
+      .min(1),
+    mats: z.array(matKind),
+    /** Loads that wait here, as far as they are known. */
+    loads: z.array(placeLoad),
+    policy: sitePolicy,
+  })
+  .superRefine((p, ctx) => {
+    const known = new Set(p.ground.map((k) => k.id))
+    if (!known.has(p.defaultGround))
+      ctx.addIssue({ code: 'custom', path: ['defaultGround'], message: 'Not one of this place’s kinds of ground.' })
+    p.features.forEach((f, i) => {
+      if (f.ground !== undefined && !known.has(f.ground)) {
+        ctx.addIssue({ code: 'custom', path: ['features', i, 'ground'], message: 'Not one of this place’s kinds of ground.' })
+      }
+    })
+  })
+export type Place = z.infer<typeof placeDefinition>

@@ -1,0 +1,216 @@
+import { z } from 'zod'
+import { defineCalculator } from '../calculator/define'
+import { measuredNotNegative, measuredPositive, notNegative } from '../calculator/measured'
+import { sampleTableHead } from '../calculator/sample'
+import { counterweightTable, heightTable, type marksTable } from '../chart/rating-table'
+
+const rated = z.union([z.number(), z.literal('not-rated')])
+const useOf = (load_kg: number, allowed: number | 'not-rated') =>
+  allowed === 'not-rated' ? null : allowed > 0 ? load_kg / allowed : Number.MAX_VALUE
+const listedAt = (values: readonly number[], value: number) => values.findIndex((v) => Math.abs(v - value) <= 1e-6)
+
+/**
+ * Sliding counterweight: only listed extensions and slabs are rated; between them nothing is. Among configurations of that
+ * tool the one with the nearest load centre at or beyond the load's counts.
+ */
+export const counterweightRatingCalculator = defineCalculator({
+  name: 'counterweight-rating',
+  purpose: 'Rating of a forklift with sliding counterweight: slabs, extension, tool and load centre.',
+  source: 'The machine’s own table, listed steps only.',
+  cautions: [
+    'Measure the extension; between listed steps nothing is rated.',
+    'The counterweight is moved only without a load.',
+    'The front wheels carry nearly everything: check the floor.',
+  ],
+  input: z.strictObject({
+    table: counterweightTable,
+    slabs: z.int().min(0, 'At least none.'),
+    extension_m: measuredNotNegative,
+    tool: z.enum(['forks', 'boom', 'both']),
+    loadCentre_m: measuredPositive,
+    load_kg: measuredNotNegative,
+  }),
+  output: z.object({
+    allowed_kg: rated,
+    utilisation: z.number().nullable(),
+    configuration: z.string().nullable(),
+    /** Listed extension with the least counterweight moved out that carries this load; null: none. */
+    needs_extension_m: z.number().nullable(),
+  }),
+  example: {
+    table: {
+      ...sampleTableHead,
+      shape: 'slabs-extension',
+      configurations: [
+        {
+          id: 'forks-0.6',
+          label: 'Forks, load centre 0.6 m',
+          tool: 'forks',
+          loadCentre_m: 0.6,
+          slabs: [0, 2, 4],
+          rows: [
+            { extension_m: 0, ratings_kg: [12000, 15000, 18000] },
+            { extension_m: 0.5, ratings_kg: [14000, 17500, 21000] },
+            { extension_m: 1, ratings_kg: [16000, 20000, 24000] },
+          ],
+        },
+      ],
+    },
+    slabs: 2,
+    extension_m: 0.5,
+    tool: 'forks',
+    loadCentre_m: 0.6,
+    load_kg: { value: 16500, tolerance: 400 },
+  },
+  compute: ({ table, slabs, extension_m, tool, loadCentre_m, load_kg }) => {
+    const fits = table.configurations
+      .filter((c) => c.tool === tool && c.loadCentre_m >= loadCentre_m - 1e-9)
+      .sort((a, b) => a.loadCentre_m - b.loadCentre_m)
+    const c = fits[0]
+    const j = c ? listedAt(c.slabs, slabs) : -1
+    const row = c?.rows.find((r) => Math.abs(r.extension_m - extension_m) <= 1e-6)
+    const allowed_kg = j < 0 ? ('not-rated' as const) : (row?.ratings_kg[j] ?? ('not-rated' as const))
+    const enough = j < 0 ? undefined : c?.rows.find((r) => (r.ratings_kg[j] ?? -1) >= load_kg)
+    return {
+      allowed_kg,
+      utilisation: useOf(load_kg, allowed_kg),
+      configuration: c?.id ?? null,
+      needs_extension_m: enough?.extension_m ?? null,
+    }
+  },
+})
+
+/** Hydraulic gantry: the stage that holds the height, per tower, against each tower's share of the load. */
+export const heightRatingCalculator = defineCalculator({
+  name: 'height-rating',
+  purpose: 'Hydraulic gantry: rating of each tower at this height against its share of the load.',
+  source: 'The machine’s own table by height stage (ASME B30.1); shares from load-sharing.',
+  cautions: [
+    'A stage ends at its height: above it the next, lower rating counts.',
+    'Side shift moves the shares; give them with it.',
+    'Track level and clear before anything is raised.',
+  ],
+  input: z.strictObject({
+    table: heightTable,
+    height_m: measuredNotNegative,
+    sideShift_m: measuredNotNegative.optional(),
+    towers: z
+      .array(z.strictObject({ id: z.string().min(1), load_kg: measuredNotNegative }))
+      .min(2, 'At least two towers.')
+      .max(16),
+  }),
+  output: z.object({
+    perTower_kg: rated,
+    stage_m: z.number().nullable(),
+    towers: z.array(z.object({ id: z.string(), load_kg: z.number(), utilisation: z.number().nullable() })),
+    governs: z.string().nullable(),
+    utilisation: z.number().nullable(),
+  }),
+  example: {
+    table: {
+      ...sampleTableHead,
+      shape: 'height-stage',
+      towers: 4,
+      configurations: [
+        {
+          id: 'centred',
+          label: 'Load on the middle line',
+          sideShift_m: 0,
+          per: ['tower'],
+          rows: [
+            { height_m: 4, ratings_kg: [12500] },
+            { height_m: 6.5, ratings_kg: [10000] },
+            { height_m: 9, ratings_kg: [6500] },
+          ],
+        },
+      ],
+    },
+    height_m: 5.2,
+    towers: [
+      { id: 'A', load_kg: 7800 },
+      { id: 'B', load_kg: 8900 },
+      { id: 'C', load_kg: 7200 },
+      { id: 'D', load_kg: { value: 8100, tolerance: 300 } },
+    ],
+  },
+  compute: ({ table, height_m, sideShift_m, towers }) => {
+    const shift = sideShift_m ?? 0
+    const c = [...table.configurations].sort((a, b) => a.sideShift_m - b.sideShift_m).find((k) => k.sideShift_m >= shift - 1e-9)
+    const stage = c?.rows.find((r) => height_m <= r.height_m + 1e-9)
+    const perTower_kg = stage?.ratings_kg[0] ?? ('not-rated' as const)
+    const uses = towers.map((t) => ({ id: t.id, load_kg: t.load_kg, utilisation: useOf(t.load_kg, perTower_kg) }))
+    const worst = uses.reduce((a, b) => ((b.utilisation ?? -1) > (a.utilisation ?? -1) ? b : a))
+    return {
+      perTower_kg,
+      stage_m: stage?.height_m ?? null,
+      towers: uses,
+      governs: worst.utilisation === null ? null : worst.id,
+      utilisation: worst.utilisation,
+    }
+  },
+})
+
+/** Chain hoist on a runway: the least of hoist, trolley, beam and hook. */
+export const hoistChainRatingCalculator = defineCalculator({
+  name: 'hoist-chain-rating',
+  purpose: 'Chain hoist on a runway: the least of what hoist, trolley, beam and hook are marked with.',
+  source: 'Marks on the parts (ASME B30.16, B30.11); the least governs.',
+  cautions: [
+    'A part without a mark is not proven.',
+    'Two hoists on one beam share its mark.',
+    'Chain wear lowers nothing on paper: measure it.',
+  ],
+  input: z.strictObject({
+    hoist_kg: notNegative.nullable(),
+    trolley_kg: notNegative.nullable(),
+    beam_kg: notNegative.nullable(),
+    hook_kg: notNegative.nullable(),
+    /** Everything that hangs on the beam besides the load: hoist, trolley, a second hoist with its load. */
+    onBeam_kg: measuredNotNegative.optional(),
+    load_kg: measuredNotNegative,
+    rigging_kg: measuredNotNegative.optional(),
+  }),
+  output: z.object({
+    allowed_kg: rated,
+    governs: z.enum(['hoist', 'trolley', 'beam', 'hook']).nullable(),
+    utilisation: z.number().nullable(),
+    missing: z.array(z.string()),
+  }),
+  example: {
+    hoist_kg: 2000,
+    trolley_kg: 2500,
+    beam_kg: 2400,
+    hook_kg: 2000,
+    onBeam_kg: 95,
+    load_kg: { value: 1500, tolerance: 100 },
+    rigging_kg: 25,
+  },
+  compute: (input) => {
+    const onBeam = input.onBeam_kg ?? 0
+    const marks = [
+      ['hoist', input.hoist_kg],
+      ['trolley', input.trolley_kg],
+      ['beam', input.beam_kg === null ? null : Math.max(0, input.beam_kg - onBeam)],
+      ['hook', input.hook_kg],
+    ] as const
+    const missing = marks.filter(([, kg]) => kg === null).map(([name]) => name)
+    const least = marks.reduce<{ name: (typeof marks)[number][0]; kg: number } | null>(
+      (a, [name, kg]) => (kg !== null && (a === null || kg < a.kg) ? { name, kg } : a),
+      null,
+    )
+    if (missing.length > 0 || least === null)
+      return { allowed_kg: 'not-rated' as const, governs: null, utilisation: null, missing }
+    return {
+      allowed_kg: least.kg,
+      governs: least.name,
+      utilisation: useOf(input.load_kg + (input.rigging_kg ?? 0), least.kg),
+      missing,
+    }
+  },
+})
+
+/** Marks of a runway's table as the calculator's input. */
+export function marksOf(table: z.infer<typeof marksTable>) {
+  const mark = (part: string) => table.configurations[0]?.rows.find((r) => r.part === part)?.ratings_kg[0] ?? null
+  return { hoist_kg: mark('hoist'), trolley_kg: mark('trolley'), beam_kg: mark('beam'), hook_kg: mark('hook') }
+}

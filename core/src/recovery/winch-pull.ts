@@ -1,0 +1,55 @@
+import { z } from 'zod'
+import { defineCalculator } from '../calculator/define'
+import { measured, measuredNotNegative, measuredPositive, positive } from '../calculator/measured'
+import { lineSum } from '../chart/line'
+import { g_mps2, rad } from '../physics'
+
+/** Pull that moves a mass up a slope: m·g·(sin s + c·cos s); through n parts of line with a friction at each block. */
+export function winchPull(input: {
+  mass_kg: number
+  slope_deg: number
+  resistance_share: number
+  parts: number
+  sheaveEfficiency: number
+  winch_N?: number | undefined
+}) {
+  const s = input.slope_deg * rad
+  const pull_N = Math.max(0, input.mass_kg * g_mps2 * (Math.sin(s) + input.resistance_share * Math.cos(s)))
+  const line_N = pull_N / lineSum(input.parts, input.sheaveEfficiency)
+  return {
+    pull_N,
+    line_N,
+    /** On the anchor of the last snatch block: two parts of line pull on it. */
+    anchor_N: input.parts > 1 ? 2 * line_N : line_N,
+    utilisation: input.winch_N === undefined ? null : line_N / input.winch_N,
+  }
+}
+
+export const winchPullCalculator = defineCalculator({
+  name: 'winch-pull',
+  purpose: 'Pull on the line to move something up a slope, straight or through snatch blocks.',
+  source: 'Statics on a slope; rolling or sliding resistance as a share of the weight; sheave friction.',
+  cautions: [
+    'Stuck in mud or against a kerb it takes far more; start with a guess on the high side.',
+    'Everyone out of the line of the rope and of its recoil.',
+    'The drum pulls less on its outer layers.',
+  ],
+  input: z.strictObject({
+    mass_kg: measuredPositive,
+    slope_deg: measured,
+    resistance_share: measuredNotNegative,
+    parts: z.int().min(1, 'At least one.').max(8, 'At most eight.'),
+    sheaveEfficiency: positive.max(1, 'At most 1.'),
+    winch_N: positive.optional(),
+  }),
+  output: z.object({ pull_N: z.number(), line_N: z.number(), anchor_N: z.number(), utilisation: z.number().nullable() }),
+  example: {
+    mass_kg: { value: 9000, tolerance: 1000 },
+    slope_deg: 8,
+    resistance_share: 0.15,
+    parts: 2,
+    sheaveEfficiency: 0.96,
+    winch_N: 60000,
+  },
+  compute: winchPull,
+})

@@ -1,0 +1,223 @@
+import { z } from 'zod'
+import { defineCalculator } from '../calculator/define'
+import { finite, measured, measuredPositive, positive } from '../calculator/measured'
+import { g_mps2, rad } from '../physics'
+import { Refusal } from '../refusal'
+import { hitches, hitchShare } from './hitch'
+
+interface At {
+  x_m: number
+  y_m: number
+  z_m: number
+}
+
+/** Sling legs flatter than this from the vertical are refused. */
+const flattest_deg = 60
+
+/**
+ * Forces in n legs from one hook that hold a weight, exact: Σ T·u = W·ẑ, by least squares; null where no such forces exist
+ * or one would have to push.
+ */
+export function legForces(hook: At, lifts: readonly At[], weight_N: number): number[] | null {
+  const u = lifts.map((l) => {
+    const d = [hook.x_m - l.x_m, hook.y_m - l.y_m, hook.z_m - l.z_m] as const
+    const length = Math.hypot(...d)
+    return d.map((c) => c / length) as [number, number, number]
+  })
+  const n = u.length
+  // Normal equations, at most three unknowns.
+  const a = u.map((p) => [...u.map((q) => p[0] * q[0] + p[1] * q[1] + p[2] * q[2]), p[2] * weight_N])
+  for (let i = 0; i < n; i++) {
+    let pivot = i
+    for (let r = i + 1; r < n; r++) if (Math.abs(a[r]?.[i] ?? 0) > Math.abs(a[pivot]?.[i] ?? 0)) pivot = r
+    ;[a[i], a[pivot]] = [a[pivot] as number[], a[i] as number[]]
+    const row = a[i] as number[]
+    if (Math.abs(row[i] as number) < 1e-12) return null
+    for (let r = 0; r < n; r++) {
+      if (r === i) continue
+      const other = a[r] as number[]
+      const by = (other[i] as number) / (row[i] as number)
+      for (let c = i; c <= n; c++) other[c] = (other[c] as number) - by * (row[c] as number)
+    }
+  }
+  const t = a.map((row, i) => (row[n] as number) / (row[i] as number))
+  const left = [0, 1, 2].map((k) => t.reduce((s, f, i) => s + f * (u[i]?.[k] ?? 0), 0) - (k === 2 ? weight_N : 0))
+  if (Math.hypot(...left) > 1e-6 * weight_N || t.some((f) => f < -1e-9 * weight_N)) return null
+  return t.map((f) => Math.max(0, f))
+}
+
+const angleOf = (hook: At, l: At) => Math.atan2(Math.hypot(hook.x_m - l.x_m, hook.y_m - l.y_m), hook.z_m - l.z_m) / rad
+
+/** Each three of four legs that could be left carrying everything: the greatest tension of each leg. Null: none can. */
+function worstTriples(hook: At, lifts: readonly At[], weight_N: number): number[] | null {
+  const worst = lifts.map(() => 0)
+  let any = false
+  for (const [skip] of lifts.entries()) {
+    const set = lifts.map((_, i) => i).filter((i) => i !== skip)
+    const forces = legForces(
+      hook,
+      set.map((i) => lifts[i] as At),
+      weight_N,
+    )
+    if (!forces) continue
+    any = true
+    set.forEach((i, k) => {
+      worst[i] = Math.max(worst[i] as number, forces[k] as number)
+    })
+  }
+  return any ? worst : null
+}
+
+/** Four legs, two carrying: the pairs across. Each end takes the larger share along its diagonal, over its own angle. */
+function acrossPairs(hook: At, lifts: readonly At[], weight_N: number): number[] {
+  const around = lifts
+    .map((l, i) => ({ i, a: Math.atan2(l.y_m - hook.y_m, l.x_m - hook.x_m) }))
+    .sort((a, b) => a.a - b.a)
+    .map((x) => x.i)
+  const out = lifts.map(() => 0)
+  for (const [i, j] of [
+    [around[0], around[2]],
+    [around[1], around[3]],
+  ] as [number, number][]) {
+    const [a, b] = [lifts[i] as At, lifts[j] as At]
+    const [dx, dy] = [b.x_m - a.x_m, b.y_m - a.y_m]
+    const s = ((hook.x_m - a.x_m) * dx + (hook.y_m - a.y_m) * dy) / (dx * dx + dy * dy)
+    const share = Math.max(s, 1 - s)
+    for (const k of [i, j]) out[k] = (share * weight_N) / Math.cos(angleOf(hook, lifts[k] as At) * rad)
+  }
+  return out
+}
+
+export interface SlingLeg {
+  id: string
+  angle_deg: number
+  tension_N: number
+  utilisation: number | null
+}
+
+/**
+ * Tension in each sling leg of a load that hangs from one hook over its centre of gravity.
+ *
+ * Two and three legs are exact. Four: by default two across carry everything (max(s, 1−s)·W/cos β); `"three"` by policy: the
+ * worst triple. @throws Refusal for legs flatter than 60° from the vertical, or a hook not over the centre of gravity.
+ */
+export function slingTension(input: {
+  mass_kg: number
+  hook: At
+  lifts: readonly (At & { id: string })[]
+  rule: 'two' | 'three'
+  limit_N: number | null
+}): { legs: SlingLeg[]; headroom_m: number } {
+  const { hook, lifts } = input
+  const weight_N = input.mass_kg * g_mps2
+  const angles = lifts.map((l) => angleOf(hook, l))
+  angles.forEach((a, i) => {
+    if (!(a <= flattest_deg + 1e-9)) {
+      throw new Refusal(
+        'sling-too-flat',
+        `Sling ${lifts[i]?.id} hangs ${a.toFixed(0)}° from the vertical; more than ${flattest_deg}° is refused. Use longer slings or a spreader.`,
+        `lifts.${i}`,
+      )
+    }
+  })
+  let forces: number[] | null
+  if (lifts.length === 1) forces = [weight_N]
+  else if (lifts.length <= 3) forces = legForces(hook, lifts, weight_N)
+  else {
+    // Balanced on some three of them, or it cannot hang so at all.
+    const three = worstTriples(hook, lifts, weight_N)
+    forces = three === null || input.rule === 'three' ? three : acrossPairs(hook, lifts, weight_N)
+  }
+  if (!forces) {
+    throw new Refusal(
+      'not-in-balance',
+      'With these lift points the load cannot hang still under the hook: its centre of gravity lies outside them or beside their line.',
+      'lifts',
+    )
+  }
+  return {
+    legs: lifts.map((l, i) => ({
+      id: l.id,
+      angle_deg: angles[i] as number,
+      tension_N: (forces as number[])[i] as number,
+      utilisation: input.limit_N === null ? null : ((forces as number[])[i] as number) / input.limit_N,
+    })),
+    headroom_m: hook.z_m - Math.min(...lifts.map((l) => l.z_m)),
+  }
+}
+
+export const slingTensionCalculator = defineCalculator({
+  name: 'sling-tension',
+  purpose: 'Angle and tension of each sling leg, and what is used of its limit.',
+  source: 'Statics in space; ASME B30.9 (choker angles), four legs: two carry unless policy says three.',
+  cautions: [
+    'The hook stands plumb over the centre of gravity, or the load tilts until it does.',
+    'Edges, bends and chokers take strength: protect them.',
+    'Tags and certificates decide what a sling may carry.',
+  ],
+  input: z.strictObject({
+    mass_kg: measuredPositive,
+    /** Height of the hook in the lift points' frame; where it hangs, unless it is straight over the centre of gravity. */
+    hook: z.strictObject({ z_m: measured, x_m: measured.optional(), y_m: measured.optional() }),
+    cg: z.strictObject({ x_m: measured, y_m: measured, z_m: measured.optional() }),
+    lifts: z
+      .array(z.strictObject({ id: z.string().min(1), x_m: measured, y_m: measured, z_m: measured }))
+      .min(1, 'Give at least one lift point.')
+      .max(4, 'At most four legs.'),
+    hitch: z.enum(hitches),
+    chokerAngle_deg: finite.min(0, 'At least 0°.').max(180, 'At most 180°.').optional(),
+    rule: z.enum(['two', 'three']),
+    wll_kg: positive.optional(),
+    eye_share: positive.max(1, 'At most 1.').optional(),
+    shackle_kg: positive.optional(),
+  }),
+  output: z.object({
+    legs: z.array(z.object({ id: z.string(), angle_deg: z.number(), tension_N: z.number(), utilisation: z.number().nullable() })),
+    headroom_m: z.number(),
+    limit_kg: z.number().nullable(),
+    governs: z.enum(['sling', 'shackle']).nullable(),
+  }),
+  example: {
+    mass_kg: { value: 2400, tolerance: 100 },
+    hook: { z_m: 3.2 },
+    cg: { x_m: 0.1, y_m: 0 },
+    lifts: [
+      { id: '1', x_m: 1.4, y_m: 0.6, z_m: 0.9 },
+      { id: '2', x_m: -1.4, y_m: 0.6, z_m: 0.9 },
+      { id: '3', x_m: -1.4, y_m: -0.6, z_m: 0.9 },
+      { id: '4', x_m: 1.4, y_m: -0.6, z_m: 0.9 },
+    ],
+    hitch: 'straight',
+    rule: 'two',
+    wll_kg: 2000,
+    shackle_kg: 3250,
+  },
+  compute: (input) => {
+    if (input.hitch === 'choker' && input.chokerAngle_deg === undefined) {
+      throw new Refusal('missing-field', 'A choker needs its angle of choke.', 'chokerAngle_deg')
+    }
+    const sling =
+      input.wll_kg === undefined ? null : input.wll_kg * hitchShare(input.hitch, input.chokerAngle_deg) * (input.eye_share ?? 1)
+    const shackle = input.shackle_kg ?? null
+    const limit_kg = sling === null ? shackle : shackle === null ? sling : Math.min(sling, shackle)
+    const ids = new Set(input.lifts.map((l) => l.id))
+    if (ids.size < input.lifts.length) throw new Refusal('duplicate-lift', 'Two lift points have the same id.', 'lifts')
+    const off_m = Math.hypot((input.hook.x_m ?? input.cg.x_m) - input.cg.x_m, (input.hook.y_m ?? input.cg.y_m) - input.cg.y_m)
+    if (off_m > 1e-6) {
+      throw new Refusal(
+        'hook-beside',
+        `The hook stands ${off_m.toFixed(2)} m beside the centre of gravity: the load would swing under it and tilt. Move the hook over it.`,
+        'hook',
+      )
+    }
+    const governs = limit_kg === null ? null : limit_kg === sling ? ('sling' as const) : ('shackle' as const)
+    const answer = slingTension({
+      mass_kg: input.mass_kg,
+      hook: { x_m: input.cg.x_m, y_m: input.cg.y_m, z_m: input.hook.z_m },
+      lifts: input.lifts,
+      rule: input.rule,
+      limit_N: limit_kg === null ? null : limit_kg * g_mps2,
+    })
+    return { ...answer, limit_kg, governs }
+  },
+})

@@ -1,0 +1,137 @@
+import { z } from 'zod'
+import { defineCalculator } from '../calculator/define'
+import { finite, measured, measuredNotNegative, measuredPositive, notNegative } from '../calculator/measured'
+import { g_mps2, rad } from '../physics'
+import { Refusal } from '../refusal'
+
+export interface Raising {
+  angle_deg: number
+  /** Force in the pendants that holds the boom at this angle. */
+  pendant_N: number
+  /** Distance of the pendant's line from the boom foot. */
+  pendantArm_m: number
+  frontMargin_m: number
+  backMargin_m: number
+}
+
+/**
+ * Raising a lattice boom off the ground. T = Σm·g·x/h_T: x each mass's distance ahead of the boom foot, h_T the distance of
+ * the pendant's line (mast head to boom) from the foot. Margins: the whole machine's weight against its front and rear edges.
+ *
+ * @throws Refusal `pendant-through-foot` when the pendants cannot hold the boom at an angle.
+ */
+export function boomRaising(input: {
+  boom: readonly { mass_kg: number; at_m: number }[]
+  foot: { x_m: number; height_m: number }
+  pendant: { at_m: number; mast_x_m: number; mast_height_m: number }
+  base: { mass_kg: number; x_m: number }
+  counterweight: { mass_kg: number; x_m: number }
+  front_m: number
+  back_m: number
+  keepMargin_m: number
+  angles_deg: readonly number[]
+}) {
+  const boom_kg = input.boom.reduce((s, m) => s + m.mass_kg, 0)
+  const moment_kgm = input.boom.reduce((s, m) => s + m.mass_kg * m.at_m, 0)
+  const { foot, pendant, counterweight: cw, base } = input
+  let needed_kg = 0
+  const angles = input.angles_deg.map((angle_deg, i): Raising => {
+    const [c, s] = [Math.cos(angle_deg * rad), Math.sin(angle_deg * rad)]
+    // From the boom foot: where the pendant meets the boom, and the mast head.
+    const [bx, bz] = [pendant.at_m * c, pendant.at_m * s]
+    const [mx, mz] = [pendant.mast_x_m - foot.x_m, pendant.mast_height_m - foot.height_m]
+    const arm = (bx * mz - bz * mx) / Math.hypot(mx - bx, mz - bz)
+    if (!(arm > 1e-6)) {
+      throw new Refusal(
+        'pendant-through-foot',
+        `At ${angle_deg}° the pendant's line runs through or below the boom foot and cannot hold the boom; raise the mast.`,
+        `angles_deg.${i}`,
+      )
+    }
+    const boomAhead_kgm = moment_kgm * c + boom_kg * foot.x_m
+    const all_kg = boom_kg + base.mass_kg + cw.mass_kg
+    const x = (boomAhead_kgm + base.mass_kg * base.x_m + cw.mass_kg * cw.x_m) / all_kg
+    // Counterweight at which the resultant stands keepMargin behind the front edge.
+    const edge = input.front_m - input.keepMargin_m
+    const over_kgm = boomAhead_kgm - boom_kg * edge + base.mass_kg * (base.x_m - edge)
+    needed_kg = Math.max(needed_kg, over_kgm / (edge - cw.x_m))
+    return {
+      angle_deg,
+      pendant_N: Math.max(0, (moment_kgm * c * g_mps2) / arm),
+      pendantArm_m: arm,
+      frontMargin_m: input.front_m - x,
+      backMargin_m: x + input.back_m,
+    }
+  })
+  return {
+    angles,
+    greatestPendant_N: Math.max(...angles.map((a) => a.pendant_N)),
+    counterweightNeeded_kg: needed_kg,
+    counterweightShort_kg: Math.max(0, needed_kg - cw.mass_kg),
+    stands: angles.every((a) => a.frontMargin_m > 0 && a.backMargin_m > 0),
+  }
+}
+
+export const boomRaisingCalculator = defineCalculator({
+  name: 'boom-raising',
+  purpose:
+    'Force in the pendants while a lattice boom is raised, the margins, and the counterweight it needs to leave the ground.',
+  source: 'Moments about the boom foot, T = Σm·g·x/h_T; moments about the edges.',
+  cautions: [
+    'The maker’s raising table decides which lengths may be raised without extra counterweight.',
+    'Wind, slope and the jerk of leaving the ground are not in here.',
+  ],
+  input: z.strictObject({
+    boom: z
+      .array(z.strictObject({ mass_kg: measuredPositive, at_m: measuredNotNegative }))
+      .min(1)
+      .max(100),
+    foot: z.strictObject({ x_m: measured, height_m: measured }),
+    pendant: z.strictObject({ at_m: measuredPositive, mast_x_m: measured, mast_height_m: measured }),
+    base: z.strictObject({ mass_kg: measuredPositive, x_m: measured }),
+    counterweight: z.strictObject({ mass_kg: measuredNotNegative, x_m: measured }),
+    front_m: measuredPositive,
+    back_m: measuredPositive,
+    keepMargin_m: notNegative,
+    angles_deg: z.array(finite.min(-10, 'At least −10°.').max(89, 'At most 89°.')).min(1).max(500),
+  }),
+  output: z.object({
+    angles: z.array(
+      z.object({
+        angle_deg: z.number(),
+        pendant_N: z.number(),
+        pendantArm_m: z.number(),
+        frontMargin_m: z.number(),
+        backMargin_m: z.number(),
+      }),
+    ),
+    greatestPendant_N: z.number(),
+    counterweightNeeded_kg: z.number(),
+    counterweightShort_kg: z.number(),
+    stands: z.boolean(),
+  }),
+  example: {
+    boom: [
+      { mass_kg: 6500, at_m: 22 },
+      { mass_kg: 900, at_m: 48 },
+    ],
+    foot: { x_m: 1.2, height_m: 1.8 },
+    pendant: { at_m: 46, mast_x_m: -5, mast_height_m: 11 },
+    base: { mass_kg: 42000, x_m: 0.1 },
+    counterweight: { mass_kg: 30000, x_m: -4.6 },
+    front_m: 3.1,
+    back_m: 3.1,
+    keepMargin_m: 0.3,
+    angles_deg: [0, 15, 30, 45, 60, 75],
+  },
+  compute: (input) => {
+    if (input.counterweight.x_m >= input.front_m - input.keepMargin_m) {
+      throw new Refusal(
+        'counterweight-ahead',
+        'The counterweight stands ahead of the edge it should hold; give x_m behind it (negative).',
+        'counterweight.x_m',
+      )
+    }
+    return boomRaising(input)
+  },
+})

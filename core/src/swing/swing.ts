@@ -1,0 +1,69 @@
+import { z } from 'zod'
+import { defineCalculator } from '../calculator/define'
+import { measured, measuredNotNegative, measuredPositive } from '../calculator/measured'
+import { g_mps2, rad } from '../physics'
+
+/** Period of a pendulum, seconds: 2π√(L/g)·(1 + θ²/16 + 11θ⁴/3072), θ the amplitude in radians, good to 0.1 % up to 60°. */
+export function swingPeriod_s(ropeLength_m: number, amplitude_deg = 0): number {
+  const t = amplitude_deg * rad
+  return 2 * Math.PI * Math.sqrt(ropeLength_m / g_mps2) * (1 + t ** 2 / 16 + (11 * t ** 4) / 3072)
+}
+
+/**
+ * Swing of a load: its period, what a constant ramp of the hook's speed leaves behind, and how far slewing throws it out.
+ * Length is to the load's centre. Small-angle theory for the ramp; what swings already is added to it at its worst.
+ */
+export function swing(input: {
+  ropeLength_m: number
+  startAmplitude_deg?: number | undefined
+  ramp?: { acceleration_mps2: number; time_s: number } | undefined
+  slew?: { radius_m: number; rate_deg_s: number } | undefined
+}) {
+  const start_deg = Math.abs(input.startAmplitude_deg ?? 0)
+  const smallPeriod_s = swingPeriod_s(input.ropeLength_m)
+  const a_g = Math.abs(input.ramp?.acceleration_mps2 ?? 0) / g_mps2
+  const tau = input.ramp?.time_s ?? 0
+  const left = 2 * a_g * Math.abs(Math.sin((Math.PI * tau) / smallPeriod_s))
+  const during = tau >= smallPeriod_s / 2 ? 2 * a_g : a_g * (1 - Math.cos((2 * Math.PI * tau) / smallPeriod_s))
+  const rate = (input.slew?.rate_deg_s ?? 0) * rad
+  return {
+    period_s: swingPeriod_s(input.ropeLength_m, start_deg),
+    smallPeriod_s,
+    residualAmplitude_deg: start_deg + left / rad,
+    peakAngle_deg: start_deg + Math.max(during, left) / rad,
+    extraRadius_m: (input.ropeLength_m * (input.slew?.radius_m ?? 0) * rate * rate) / g_mps2,
+    /** A ramp as long as one period leaves no swing. */
+    quietRamp_s: smallPeriod_s,
+  }
+}
+
+export const swingCalculator = defineCalculator({
+  name: 'swing',
+  purpose: 'How long a load swings for, what starting and stopping leaves of it, and how far slewing throws it out.',
+  source: 'Pendulum: T = 2π√(L/g)(1 + θ²/16 + 11θ⁴/3072); residual 2(a/g)|sin(πτ/T)|; slewing r·ω²/g.',
+  cautions: [
+    'A swinging load is at a greater radius than the table was read for.',
+    'Nobody steadies a load by standing under or before it.',
+  ],
+  input: z.strictObject({
+    ropeLength_m: measuredPositive,
+    startAmplitude_deg: measuredNotNegative.optional(),
+    ramp: z.strictObject({ acceleration_mps2: measured, time_s: measuredNotNegative }).optional(),
+    slew: z.strictObject({ radius_m: measuredNotNegative, rate_deg_s: measured }).optional(),
+  }),
+  output: z.object({
+    period_s: z.number(),
+    smallPeriod_s: z.number(),
+    residualAmplitude_deg: z.number(),
+    peakAngle_deg: z.number(),
+    extraRadius_m: z.number(),
+    quietRamp_s: z.number(),
+  }),
+  example: {
+    ropeLength_m: 12,
+    startAmplitude_deg: 2,
+    ramp: { acceleration_mps2: 0.2, time_s: 3 },
+    slew: { radius_m: 14, rate_deg_s: 4 },
+  },
+  compute: swing,
+})

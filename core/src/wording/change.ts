@@ -1,0 +1,36 @@
+import type { ChangeKind } from '../mend/change'
+import type { Say } from './say'
+
+const out = { in: 'in', middle: 'to the middle', full: 'fully out' } as const
+
+/** A change as an instruction. */
+export function changeWords(c: ChangeKind, say: Say): string {
+  switch (c.kind) {
+    case 'radius':
+      return `Work within ${say('length', c.radius_m)} radius, ${say('length', c.less_m)} less`
+    case 'mass':
+      return `Lift at most ${say('mass', c.mass_kg)}, ${say('mass', c.less_kg)} less`
+    case 'split':
+      return `Take it apart and lift it in ${c.lifts}, each at most ${say('mass', c.mass_kg)}`
+    case 'turn':
+      return `Turn the lift the other way round, ${c.turn}`
+    case 'set-slew':
+      return `Set down at slew ${say('angle', c.slew_deg)}, ${say('angle', Math.abs(c.by_deg))} ${c.by_deg > 0 ? 'anticlockwise' : 'clockwise'}`
+    case 'extension':
+      return `Put ${c.legs.map((l) => `${l.label} ${out[l.extension]}`).join(' and ')}`
+    case 'mat':
+      return `Lay ${c.mat.label.toLowerCase()} under ${c.label}`
+    case 'mat-size':
+      return `Spread the load under ${c.label} over ${say('length', c.side_m)} square`
+    case 'parts':
+      return `Reeve ${c.parts} parts of line`
+    case 'boom':
+      return `Use ${say('length', c.boom_m)} of boom`
+    case 'counterweight':
+      return `Fit ${c.label.toLowerCase()}`
+    case 'wind':
+      return `Wait until the wind is under ${say('speed', c.wind_mps)}`
+    case 'level':
+      return 'Level the machine again and read both ways'
+  }
+}

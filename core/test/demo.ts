@@ -1,0 +1,55 @@
+import { readFileSync } from 'node:fs'
+import {
+  type BoomTable,
+  boomTable,
+  type Crane,
+  isCrane,
+  type LiftPlan,
+  machineDefinition,
+  type Place,
+  placeDefinition,
+  type SetupPlan,
+} from '../src'
+
+const read = (path: string) => JSON.parse(readFileSync(new URL(`../../demo/${path}`, import.meta.url), 'utf8'))
+
+function crane(path: string): Crane {
+  const m = machineDefinition.parse(read(path))
+  if (!isCrane(m)) throw new Error(`${path} is no crane`)
+  return m
+}
+
+export const tern: Crane = crane('machines/tern.json')
+export const ternTable: BoomTable = boomTable.parse(read('tables/tern-main.json'))
+export const northQuay: Place = placeDefinition.parse(read('places/north-quay.json'))
+export const deck = northQuay.ground.find((g) => g.id === 'deck') ?? null
+
+type Ext = SetupPlan['legs'][number]['extension']
+
+/** Tern beside the wall: left legs as far out as asked, the others full, large mats on the quay deck. */
+export function ternSetup(over: { left?: Ext; right?: Ext; level?: SetupPlan['level']; counterweight?: string } = {}): SetupPlan {
+  const mat = northQuay.mats.find((m) => m.id === 'mat-12') ?? null
+  const leg = (id: string, extension: Ext) => ({ id, extension, mat, ground: deck, stroke_m: 0.2 })
+  const [left, right] = [over.left ?? 'full', over.right ?? 'full']
+  return {
+    place: 'north-quay',
+    stand: { x_m: 18, y_m: 4, heading_deg: 0 },
+    counterweight: over.counterweight ?? 'heavy',
+    legs: [leg('FL', left), leg('FR', right), leg('RL', left), leg('RR', right)],
+    level: over.level ?? { pitch_deg: 0.1, roll_deg: 0, bubbleProved: true },
+  }
+}
+
+export function ternLift(over: Partial<LiftPlan> = {}): LiftPlan {
+  return {
+    load: { name: 'Pump skid', mass_kg: 2850, massSource: 'marked', sailArea_m2: 3.1, dragCoefficient: 1.2 },
+    rigging: [{ name: 'four-leg chain sling', mass_kg: 60, on: 'hook' }],
+    parts: 4,
+    boom_m: 19.4,
+    pick: { radius_m: 7, slew_deg: 250 },
+    set: { radius_m: 9, slew_deg: 300 },
+    turn: 'anticlockwise',
+    radiusKnown: 'measured-under-load',
+    ...over,
+  }
+}

@@ -1,0 +1,182 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import {
+  calculatorNamed,
+  capacityMap,
+  chartReading,
+  emptyMap,
+  fillMap,
+  groundPressure,
+  type MapInput,
+  modelOf,
+  outwardShift_m,
+  poseAtRadius,
+  prepareMap,
+  probe,
+  slewingMasses,
+  supportReactions,
+  tippingLoad,
+  unsaid,
+  useAt,
+  zonesOf,
+} from '../src'
+import { tern, ternTable } from './demo'
+
+const leg = (id: string) => tern.legs.find((l) => l.id === id) as (typeof tern.legs)[number]
+const footprint = (['FL', 'FR', 'RL', 'RR'] as const).map((id) => ({ id, ...leg(id).positions.full }))
+const mat = {
+  length_m: 1.2,
+  width_m: 1.2,
+  thickness_m: 0.1,
+  allowableBending_MPa: 12,
+  allowableShear_MPa: 1.5,
+  mass_kg: 110,
+  spreads: 'two-way' as const,
+}
+const base: MapInput = {
+  machine: tern,
+  tables: [ternTable],
+  configuration: 'full-heavy',
+  counterweight: 'heavy',
+  boom_m: 19.4,
+  footprint,
+  ground: footprint.map(({ id }) => ({ id, pad: leg(id).pad, mat, allowable_kPa: 180 })),
+  load: { mass_kg: 3000, deductions: [{ name: 'block', mass_kg: 220, on: 'hook' }], sailArea_m2: 3, dragCoefficient: 1.2 },
+  policy: { readingRule: 'worse-row', legLoads: 'upper', dynamicFactor: 1.1 },
+  wind_mps: 5,
+  tilt_deg: 0.3,
+  radii_m: [4, 5.5, 7, 8.3, 10, 12, 15, 18],
+  slew_deg: Array.from({ length: 36 }, (_, i) => i * 10),
+}
+
+describe('the capacity map', () => {
+  const map = capacityMap(base)
+  it.each(['upper', 'elastic'] as const)('says in each cell what the single calculators say there (%s)', (legLoads) => {
+    const m = capacityMap({ ...base, policy: { ...base.policy, legLoads } })
+    const cw = tern.upper.counterweights.find((c) => c.id === 'heavy') as { mass_kg: number; radius_m: number }
+    for (let j = 0; j < base.slew_deg.length; j += 5) {
+      base.radii_m.forEach((radius_m, i) => {
+        const at = j * base.radii_m.length + i
+        const slew_deg = base.slew_deg[j] as number
+        const read = chartReading({
+          chart: ternTable,
+          configuration: 'full-heavy',
+          radius_m,
+          boom_m: 19.4,
+          rule: 'worse-row',
+          load_kg: 3000,
+          deductions: base.load.deductions,
+        })
+        expect(m.table[at]).toBeCloseTo(read.utilisation ?? unsaid, 9)
+        const pose = poseAtRadius({ boom_m: 19.4, pivot: tern.boom.pivot, headOffset_m: tern.boom.headOffset_m }, radius_m)
+        const out = radius_m + outwardShift_m(pose.tip_height_m, 3220, { tilt_deg: 0.3, wind_N: 0.5 * 1.25 * 25 * 1.2 * 3 })
+        const slewing = slewingMasses(tern, cw, 19.4, pose.angle_deg)
+        const t = tippingLoad({ supports: footprint, masses: tern.chassis.masses, slewing, radius_m: out, slew_deg, rule: '75%' })
+        expect(m.stability[at]).toBeCloseTo(t.ratedByStability_kg === null ? 0 : 3220 / t.ratedByStability_kg, 9)
+        const a = (slew_deg * Math.PI) / 180
+        const hung = { mass_kg: 3220 * 1.1, x_m: out * Math.cos(a), y_m: out * Math.sin(a) }
+        const turned = slewing.map((s) => ({ mass_kg: s.mass_kg, x_m: s.radius_m * Math.cos(a), y_m: s.radius_m * Math.sin(a) }))
+        const r = supportReactions({ supports: footprint, masses: [...tern.chassis.masses, ...turned, hung] })
+        r.reactions?.forEach((x, k) => {
+          const force = legLoads === 'upper' ? x.upper_N : x.reaction_N
+          const use = groundPressure({ ...(base.ground[k] as (typeof base.ground)[number]), reaction_N: force })
+            .utilisation as number
+          expect((m.ground[k]?.[at] as number) / use).toBeCloseTo(1, 6)
+        })
+      })
+    }
+  })
+  it('names the limit that is used most', () => {
+    for (let at = 0; at < map.table.length; at++) {
+      const all = [map.table[at], map.stability[at], ...map.ground.map((g) => g[at])] as number[]
+      if (map.table[at] !== unsaid) expect(all[map.governs[at] as number]).toBe(Math.max(...all))
+    }
+  })
+  it('filled slew by slew is the map filled at once', () => {
+    const p = prepareMap(base)
+    const out = emptyMap(p)
+    for (let j = 0; j < out.slews; j += 7) fillMap(p, out, j, Math.min(out.slews, j + 7))
+    expect(out).toEqual(map)
+  })
+  it('leaves not rated what no table covers, whatever stability says', () => {
+    const short = {
+      ...base,
+      configuration: undefined,
+      footprint: footprint.map((f) => ({ ...f, y_m: f.id.endsWith('L') ? f.y_m * 0.3 : f.y_m })),
+    }
+    const m = capacityMap(short)
+    const j = base.slew_deg.indexOf(90)
+    const i = 2
+    expect(m.table[j * m.radii + i]).toBe(unsaid)
+    expect(useAt(m, j * m.radii + i)).toBe(unsaid)
+    expect(capacityMap({ ...base, radii_m: [40] }).table.every((v) => v === unsaid)).toBe(true)
+  })
+  it('without a word on the ground is not proven there, and never a pass', () => {
+    const m = capacityMap({ ...base, ground: base.ground.slice(1) })
+    for (let at = 0; at < m.table.length; at++) {
+      const use = useAt(m, at)
+      expect(use === unsaid || use > 1).toBe(true)
+    }
+  })
+  it('more load, wind or tilt never uses less anywhere', () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: 0, max: 3000, noNaN: true }),
+        fc.double({ min: 0, max: 10, noNaN: true }),
+        fc.double({ min: 0, max: 2, noNaN: true }),
+        (kg, wind, tilt) => {
+          const more = capacityMap({
+            ...base,
+            load: { ...base.load, mass_kg: 3000 + kg },
+            wind_mps: 5 + wind,
+            tilt_deg: 0.3 + tilt,
+          })
+          for (let at = 0; at < map.table.length; at++) {
+            expect(more.table[at] as number).toBeGreaterThanOrEqual((map.table[at] as number) - 1e-12)
+            expect(more.stability[at] as number).toBeGreaterThanOrEqual(
+              (map.stability[at] as number) * (kg === 0 ? 1 - 1e-12 : 0.999),
+            )
+          }
+        },
+      ),
+      { numRuns: 30 },
+    )
+  })
+  it('has zones that are inside at their edge and outside just beyond it, and say what ends them', () => {
+    const radii_m = [
+      ...new Set([
+        ...Array.from({ length: 100 }, (_, i) => 3 + i * 0.22),
+        ...ternTable.configurations.flatMap((c) => c.rows.map((r) => r.radius_m)),
+      ]),
+    ].sort((a, b) => a - b)
+    const slew_deg = Array.from({ length: 24 }, (_, i) => i * 15)
+    const fine = { ...base, radii_m, slew_deg, ground: base.ground.map((g) => ({ ...g, allowable_kPa: 320 })) }
+    const zones = zonesOf(capacityMap(fine), radii_m, slew_deg, 0.9, probe(prepareMap(fine)))
+    for (const z of zones) {
+      if (!z) throw new Error('nowhere')
+      const at = (r: number) => useAt(capacityMap({ ...fine, radii_m: [r], slew_deg: [z.slew_deg] }), 0)
+      expect(at(z.to_m)).toBeLessThanOrEqual(1 + 1e-9)
+      const beyond = at(z.to_m + 0.25)
+      expect(beyond > 1 || beyond === unsaid).toBe(true)
+      expect(z.near_m).toBeGreaterThanOrEqual(z.from_m)
+    }
+    expect(new Set(zones.map((z) => z?.endedBy)).size).toBeGreaterThan(0)
+  })
+  it('answers as a calculator with the same figures, and refuses too many cells', () => {
+    const { tables: _t, machine: _m, ...rest } = base
+    const answer = calculatorNamed('capacity-map')?.run({ ...rest, machine: modelOf(tern), table: ternTable }) as {
+      table: (number | null)[]
+      error?: { code: string }
+    }
+    expect(answer.error).toBeUndefined()
+    expect(answer.table.map((v) => v ?? unsaid)).toEqual([...map.table])
+    const many = calculatorNamed('capacity-map')?.run({
+      ...rest,
+      machine: modelOf(tern),
+      table: ternTable,
+      radii_m: Array.from({ length: 900 }, (_, i) => 4 + i / 100),
+      slew_deg: Array.from({ length: 900 }, (_, i) => i / 3),
+    })
+    expect(many).toMatchObject({ error: { code: 'too-many-cells' } })
+  })
+})

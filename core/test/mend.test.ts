@@ -1,0 +1,155 @@
+import { describe, expect, it } from 'vitest'
+import {
+  assessCase,
+  type Case,
+  type ChangeKind,
+  doubtOf,
+  doubtWords,
+  type Finding,
+  type LiftPlan,
+  nearestChanges,
+  type SetupPlan,
+} from '../src'
+import { northQuay, tern, ternLift, ternSetup, ternTable } from './demo'
+
+const means = { mats: northQuay.mats, canStand: () => true }
+const caseOf = (setup: SetupPlan, lift: LiftPlan, wind_mps: number | null = 4): Case => ({
+  machine: tern,
+  tables: [ternTable],
+  setup,
+  lift,
+  conditions: { wind_mps },
+  policy: northQuay.policy,
+})
+const load = (mass_kg: number) => ({ name: '', mass_kg, massSource: 'weighed' as const, sailArea_m2: 2, dragCoefficient: 1.2 })
+const failing = (c: Case, check: Finding['check']) =>
+  assessCase(c).findings.find((f) => f.check === check && f.verdict === 'outside') as Finding
+const kinds = (c: Case, check: Finding['check']): ChangeKind['kind'][] =>
+  nearestChanges(c, failing(c, check), means).map((o) => o.change.kind)
+
+describe('changes for a lift that leaves its sector', () => {
+  const c = caseOf(
+    ternSetup({ left: 'middle' }),
+    ternLift({
+      pick: { radius_m: 7, slew_deg: 230 },
+      set: { radius_m: 8, slew_deg: 310 },
+      turn: 'clockwise',
+      configuration: 'full-right-heavy',
+    }),
+  )
+  it('are turning the other way round, proven by a fresh assessment', () => {
+    expect(failing(c, 'rating').reason).toBe('outside-sector')
+    const turn = nearestChanges(c, failing(c, 'rating'), means).find((o) => o.change.kind === 'turn')
+    expect(turn?.makes?.lift.turn).toBe('anticlockwise')
+    expect(turn?.assessment?.verdict).toBe('inside')
+  })
+})
+
+describe('changes for a set-down in a sector that the legs are short for', () => {
+  it('are another place to set down, no further round than needed', () => {
+    const c = caseOf(
+      ternSetup({ left: 'middle' }),
+      ternLift({ pick: { radius_m: 7, slew_deg: 260 }, set: { radius_m: 8, slew_deg: 330 }, configuration: 'full-right-heavy' }),
+    )
+    const offer = nearestChanges(c, failing(c, 'rating'), means).find((o) => o.change.kind === 'set-slew')
+    expect(offer?.change).toMatchObject({ kind: 'set-slew', slew_deg: 315, by_deg: -15 })
+  })
+})
+
+describe('other single changes', () => {
+  it('a heavier counterweight where the light one is too little', () => {
+    const c = caseOf(
+      ternSetup({ counterweight: 'light' }),
+      ternLift({
+        load: load(5200),
+        pick: { radius_m: 8, slew_deg: 20 },
+        set: { radius_m: 11, slew_deg: 60 },
+        turn: 'anticlockwise',
+      }),
+    )
+    const rating = assessCase(c).findings.find((f) => f.check === 'rating') as Finding
+    expect(rating.verdict).toBe('outside')
+    const heavier = nearestChanges(c, rating, means).find((o) => o.change.kind === 'counterweight')
+    if (heavier)
+      expect(assessCase({ ...c, ...(heavier.makes as object) }).rated_kg as number).toBeGreaterThan(rating.limit as number)
+    expect(kinds(c, 'rating')).toContain('radius')
+    expect(kinds(c, 'rating')).toContain('mass')
+  })
+  it('another boom length where this one does not reach', () => {
+    const c = caseOf(ternSetup(), ternLift({ boom_m: 9.8, set: { radius_m: 11, slew_deg: 300 } }))
+    const offers = nearestChanges(c, failing(c, 'reach'), means)
+    expect(offers.find((o) => o.change.kind === 'boom')?.change).toEqual({ kind: 'boom', boom_m: 14.6 })
+  })
+  it('nothing at all where nothing single is enough, rather than something untrue', () => {
+    const c = caseOf(
+      ternSetup({ left: 'in', right: 'in' }),
+      ternLift({
+        boom_m: 29,
+        load: load(24_000),
+        parts: 8,
+        pick: { radius_m: 24, slew_deg: 80 },
+        set: { radius_m: 25, slew_deg: 100 },
+      }),
+    )
+    const f = assessCase(c).findings.find((x) => x.verdict === 'outside') as Finding
+    for (const o of nearestChanges(c, f, { mats: [], canStand: () => false })) {
+      expect(o.assessment?.findings.find((x) => x.id === f.id)?.verdict ?? 'inside').toBe('inside')
+    }
+  })
+})
+
+describe('a load that can be taken apart', () => {
+  it('is offered in as few equal lifts as will do, proven, and never taken for people', () => {
+    for (const [kg, lifts] of [
+      [10_000, 3],
+      [14_000, 4],
+    ] as const) {
+      const c = caseOf(ternSetup(), ternLift({ load: load(kg), parts: 8, set: { radius_m: 8, slew_deg: 300 } }))
+      const f = assessCase(c).findings.find((x) => x.verdict === 'outside') as Finding
+      const offer = nearestChanges(c, f, means).find((o) => o.change.kind === 'split')
+      if (offer?.change.kind !== 'split') throw new Error(`no split for ${kg}`)
+      expect(offer.change.lifts).toBeLessThanOrEqual(lifts)
+      expect(offer.change.mass_kg).toBeCloseTo(kg / offer.change.lifts, 9)
+      expect(offer.makes).toBeNull()
+      expect(offer.assessment?.findings.find((x) => x.id === f.id)?.verdict ?? 'inside').toBe('inside')
+      const one = assessCase({ ...c, lift: { ...c.lift, load: load(kg / (offer.change.lifts - 1)) } })
+      if (offer.change.lifts > 2) expect(one.findings.find((x) => x.id === f.id)?.verdict).not.toBe('inside')
+    }
+  })
+})
+
+describe('doubt', () => {
+  const doubtful = (tolerance: number, radius = 0.3): Case => ({
+    ...caseOf(ternSetup(), ternLift()),
+    lift: ternLift({
+      load: { name: '', mass_kg: { value: 4000, tolerance }, massSource: 'weighed', sailArea_m2: 3, dragCoefficient: 1.2 },
+      set: { radius_m: { value: 9, tolerance: radius }, slew_deg: 300 },
+    }),
+  })
+  it('holds the nominal between its ends, and names every ± with what it is answerable for', () => {
+    const d = doubtOf(doubtful(200))
+    if (!d) throw new Error('no doubt')
+    expect(d.low).toBeLessThanOrEqual(d.nominal)
+    expect(d.nominal).toBeLessThanOrEqual(d.high)
+    expect(d.inputs.map((i) => i.id).sort()).toEqual(['mass', 'set-radius'])
+    expect(d.inputs[0]?.share ?? 0).toBeGreaterThanOrEqual(d.inputs[1]?.share ?? 0)
+    expect(d.high).toBeCloseTo(assessCase(doubtful(200)).governing?.utilisation ?? 0, 12)
+  })
+  it('grows with the ±, and a wider ± never gives a better verdict', () => {
+    const rank = { inside: 0, near: 1, 'not-proven': 2, outside: 3 }
+    let [before, worst] = [0, 0]
+    for (const tolerance of [50, 200, 500, 1500, 3000]) {
+      const d = doubtOf(doubtful(tolerance))
+      const verdict = rank[assessCase(doubtful(tolerance)).verdict]
+      expect(d?.high ?? 0).toBeGreaterThanOrEqual(before)
+      expect(verdict).toBeGreaterThanOrEqual(worst)
+      before = d?.high ?? 0
+      worst = verdict
+    }
+  })
+  it('is none where nothing has a ±', () => {
+    expect(doubtOf(caseOf(ternSetup(), ternLift()))).toBeNull()
+    expect(doubtOf(doubtful(0, 0))).toBeNull()
+    for (const id of ['mass', 'wind', 'rigging-0', 'set-radius']) expect(doubtWords(id).length).toBeGreaterThan(5)
+  })
+})

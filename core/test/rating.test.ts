@@ -1,0 +1,169 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import {
+  type BoomTable,
+  type ChartConfiguration,
+  footprintOf,
+  g_mps2,
+  inSector,
+  normalDegrees,
+  pathOf,
+  poseMachine,
+  prepareFootprint,
+  slewingMasses,
+  tippingLoad,
+} from '../src'
+import { candidatesFor, rate, ratedAtEnds, sectorHolds, worstOnPath } from '../src/assess/rating'
+import { outwardShift_m, standAt } from '../src/assess/standing'
+import { tern, ternLift, ternSetup, ternTable } from './demo'
+
+const config = (id: string): ChartConfiguration => {
+  const c = ternTable.configurations.find((x) => x.id === id)
+  if (!c) throw new Error(id)
+  return c
+}
+const policy = { readingRule: 'worse-row' as const, near_share: 0.9 }
+const feet = (left: 'in' | 'middle' | 'full', right: 'in' | 'middle' | 'full') =>
+  footprintOf(tern, ternSetup({ left, right }).legs)
+
+describe('which tables cover a set-up', () => {
+  it('those of its counterweight, each with the legs that are short of it', () => {
+    const all = candidatesFor([ternTable], tern, 6400, feet('middle', 'full'))
+    expect(Object.fromEntries(all.map((c) => [c.configuration.id, c.short]))).toEqual({
+      'full-heavy': ['FL', 'RL'],
+      'middle-heavy': [],
+      'in-heavy': [],
+      'full-right-heavy': [],
+      'full-left-heavy': ['FL', 'RL'],
+    })
+    expect(
+      candidatesFor([ternTable], tern, 3200, feet('full', 'full')).every((c) => c.configuration.counterweight_kg === 3200),
+    ).toBe(true)
+    expect(candidatesFor([{ ...ternTable, machine: 'other' }], tern, 6400, feet('full', 'full'))).toEqual([])
+  })
+
+  it('a wider footprint is never covered by fewer of them', () => {
+    const widths = ['in', 'middle', 'full'] as const
+    const covered = (l: number, r: number) =>
+      candidatesFor([ternTable], tern, 6400, feet(widths[l] as 'in', widths[r] as 'in'))
+        .filter((c) => c.short.length === 0)
+        .map((c) => c.configuration.id)
+    for (const [l, r] of [
+      [0, 0],
+      [0, 1],
+      [1, 0],
+      [1, 1],
+      [1, 2],
+      [2, 1],
+    ] as const) {
+      const now = covered(l, r)
+      for (const more of [covered(Math.min(2, l + 1), r), covered(l, Math.min(2, r + 1))])
+        for (const id of now) expect(more).toContain(id)
+    }
+  })
+})
+
+describe('sectors', () => {
+  it('hold an arc only when they hold every angle of it, whichever way it is turned', () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: 0, max: 360, noNaN: true }),
+        fc.double({ min: -359, max: 359, noNaN: true }),
+        fc.constantFrom('full-right-heavy', 'full-left-heavy', 'full-heavy'),
+        (from_deg, by, id) => {
+          const c = config(id)
+          const arc = { from_deg, to_deg: from_deg + by }
+          const every = Array.from({ length: 721 }, (_, i) => inSector(c, normalDegrees(from_deg + (by * i) / 720))).every(
+            Boolean,
+          )
+          expect(sectorHolds(c, arc)).toBe(every)
+        },
+      ),
+      { numRuns: 400 },
+    )
+  })
+})
+
+describe('reading a path', () => {
+  it('is the least of any single reading on it', () => {
+    fc.assert(
+      fc.property(fc.double({ min: 3.5, max: 17, noNaN: true }), fc.double({ min: 3.5, max: 17, noNaN: true }), (a, b) => {
+        const path = pathOf(ternLift({ pick: { radius_m: a, slew_deg: 250 }, set: { radius_m: b, slew_deg: 260 } }))
+        const worst = worstOnPath(config('full-heavy'), path, 19.4, 'worse-row').read.gross_kg
+        const single = Array.from({ length: 60 }, (_, i) => {
+          const r = a + ((b - a) * i) / 59
+          return worstOnPath(config('full-heavy'), { ...path, radii_m: [r], least_m: r, greatest_m: r }, 19.4, 'worse-row').read
+            .gross_kg as number
+        })
+        expect(worst).toBe(Math.min(...single))
+      }),
+      { numRuns: 60 },
+    )
+  })
+  it('reads both ends at the worse end of what was paced', () => {
+    const lift = ternLift({
+      pick: { radius_m: { value: 6.9, tolerance: 0.2 }, slew_deg: 250 },
+      set: { radius_m: 9, slew_deg: 300 },
+    })
+    expect(ratedAtEnds({ table: ternTable, configuration: config('full-heavy') }, lift, policy)).toEqual({
+      pick_kg: 10_500,
+      set_kg: 9300,
+    })
+  })
+  it('follows a site’s straight line only where the table permits it', () => {
+    const at = (table: BoomTable, readingRule: 'linear' | 'worse-row') => {
+      const lift = ternLift({
+        pick: { radius_m: 9.5, slew_deg: 260 },
+        set: { radius_m: 9.5, slew_deg: 270 },
+        configuration: 'full-heavy',
+      })
+      return rate(
+        candidatesFor([table], tern, 6400, feet('full', 'full')),
+        lift,
+        pathOf(lift),
+        null,
+        { ...policy, readingRule },
+        [],
+      ).reading?.gross_kg
+    }
+    expect(at(ternTable, 'linear')).toBe(7800)
+    expect(at({ ...ternTable, linearPermitted: true }, 'linear')).toBeCloseTo(8550, 9)
+    expect(at({ ...ternTable, linearPermitted: true }, 'worse-row')).toBe(7800)
+  })
+})
+
+describe('standing', () => {
+  it('shifts the load outwards by tilt and wind: closed form', () => {
+    expect(outwardShift_m(20, 1000, { tilt_deg: 0, wind_N: 0 })).toBe(0)
+    expect(outwardShift_m(20, 1000, { tilt_deg: 1, wind_N: 0 })).toBeCloseTo(20 * Math.tan(Math.PI / 180), 12)
+    expect(outwardShift_m(20, 1000, { tilt_deg: 0, wind_N: g_mps2 * 10 })).toBeCloseTo(0.2, 12)
+    expect(outwardShift_m(20, 0, { tilt_deg: 0, wind_N: 50 })).toBe(0)
+  })
+  it('finds on the arc what the tipping-load calculator finds at its worst slew', () => {
+    const setup = ternSetup()
+    const supports = footprintOf(tern, setup.legs)
+    const at = standAt(
+      tern,
+      setup,
+      prepareFootprint(supports),
+      { boom_m: 19.4, deflection_m: 0 },
+      { arc: { from_deg: 200, to_deg: 330 } },
+      12,
+      { total_kg: 3000, dynamicFactor: 1, outward: { tilt_deg: 0, wind_N: 0 } },
+      ['75%'],
+    )
+    const pose = poseMachine(tern, setup, 19.4, 12).pose
+    const one = (slew_deg: number) =>
+      tippingLoad({
+        supports,
+        masses: tern.chassis.masses,
+        slewing: slewingMasses(tern, { mass_kg: 6400, radius_m: -2.65 }, 19.4, pose.angle_deg),
+        radius_m: 12,
+        slew_deg,
+        rule: '75%',
+      }).ratedByStability_kg as number
+    const least = Math.min(...Array.from({ length: 1301 }, (_, i) => one(200 + i / 10)))
+    expect(at.rated_kg).toBeCloseTo(one(at.slew_deg), 6)
+    expect(at.rated_kg as number).toBeLessThanOrEqual(least * (1 + 1e-6))
+  })
+})
