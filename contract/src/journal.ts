@@ -1,0 +1,47 @@
+import { z } from 'zod'
+import { moment, personRef } from './common'
+
+export const journalEntry = z.object({
+  seq: z.number(),
+  at: moment,
+  actor: personRef.nullable(),
+  kind: z.string(),
+  subject: z.string(),
+  body: z.record(z.string(), z.unknown()),
+  hash: z.string(),
+})
+export type JournalEntry = z.infer<typeof journalEntry>
+
+export const journalPage = z.object({ entries: z.array(journalEntry), next: z.number().nullable() })
+export type JournalPage = z.infer<typeof journalPage>
+
+export const journalCheck = z.object({
+  entries: z.number(),
+  intact: z.boolean(),
+  /** The first entry that does not agree with its hash or with the one before it. */
+  brokenAt: z.number().nullable(),
+})
+export type JournalCheck = z.infer<typeof journalCheck>
+
+/** What the journal calls things, in words. */
+export const kindWords: Record<string, string> = {
+  'signed-in': 'Signed in',
+  'shift-opened': 'Shift opened',
+  'walk-item': 'Walk-round item',
+  'walk-finished': 'Walk-round finished',
+  'defect-raised': 'Defect raised',
+  'defect-photo': 'Photo added',
+  'defect-seen': 'Defect acknowledged',
+  'defect-repaired': 'Repair recorded',
+  'defect-returned': 'Returned to service',
+  'site-recorded': 'Site looked at',
+  'setup-recorded': 'Set-up recorded',
+  'lift-proved': 'Lift proved',
+  'lift-outcome': 'Lift recorded',
+  'shift-closed': 'Handed over',
+  'shift-imported': 'Shift imported',
+  'sum-noted': 'Quick sum noted',
+  'table-revised': 'Table revised',
+  'table-checked': 'Table checked',
+  'demo-seeded': 'Demo world laid out',
+}

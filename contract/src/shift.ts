@@ -1,0 +1,166 @@
+import { boomTable, conditions, finding, liftPlan, machineDefinition, setupPlan, sitePolicy, verdict } from '@geolabe/core'
+import { z } from 'zod'
+import { clientId, maybeWords, moment, personRef, words } from './common'
+import { raiseDefectRequest } from './defects'
+
+export const station = z.enum(['sign-on', 'walk-round', 'site', 'set-up', 'prove', 'lift', 'stow'])
+export type Station = z.infer<typeof station>
+export const stationWords: Record<Station, string> = {
+  'sign-on': 'Sign on',
+  'walk-round': 'Walk-round',
+  site: 'Site',
+  'set-up': 'Set up',
+  prove: 'Prove',
+  lift: 'Lift',
+  stow: 'Stow & hand over',
+}
+
+export const openShiftRequest = z.strictObject({
+  id: clientId,
+  machine: z.string(),
+  place: z.string(),
+  wear: z.array(z.string()),
+  papers: z.array(z.string()),
+  /** Hand-over and watched defects were read. */
+  readHandOver: z.literal(true, { error: 'Read the hand-over and the watched defects first.' }),
+})
+export type OpenShiftRequest = z.infer<typeof openShiftRequest>
+
+/** A quick sum noted in a shift’s record; it is worked out again from its input. */
+export const noteSumRequest = z.strictObject({ calculator: z.string().min(1).max(60), input: z.looseObject({}) })
+
+export const walkResult = z.enum(['in-order', 'defect', 'not-fitted'])
+export type WalkResult = z.infer<typeof walkResult>
+
+export const walkMark = z.strictObject({
+  item: z.string(),
+  result: walkResult,
+  reading: z.number().nullable(),
+  at: moment,
+})
+export type WalkMark = z.infer<typeof walkMark>
+
+export const siteRequest = z.strictObject({
+  controls: z.array(z.strictObject({ hazard: z.string(), control: words })),
+  /** Hazards nobody listed beforehand. */
+  more: z.array(z.strictObject({ label: words, control: words })).max(30),
+  team: z.array(z.string().trim().min(1).max(80)).min(1, 'Name who looked at the site.').max(30),
+  fit: z.boolean(),
+})
+export type SiteRecord = z.infer<typeof siteRequest>
+
+export const setupRequest = z.strictObject({ id: clientId, plan: setupPlan, steps: z.array(z.string()) })
+export type SetupRequest = z.infer<typeof setupRequest>
+
+export const proveRequest = z.strictObject({ id: clientId, setup: clientId, plan: liftPlan, conditions })
+export type ProveRequest = z.infer<typeof proveRequest>
+
+export const outcomeRequest = z
+  .strictObject({
+    outcome: z.enum(['done', 'abandoned']),
+    reason: maybeWords,
+    steps: z.array(z.string()),
+  })
+  .refine((o) => o.outcome === 'done' || o.reason.length > 0, { message: 'Say why it was abandoned.', path: ['reason'] })
+export type OutcomeRequest = z.infer<typeof outcomeRequest>
+
+export const handOverRequest = z.strictObject({
+  steps: z.array(z.string()),
+  hours: z.number().min(0).max(1_000_000).nullable(),
+  fuel_share: z.number().min(0).max(1).nullable(),
+  standsAt: maybeWords,
+  words: maybeWords,
+})
+export type HandOverRequest = z.infer<typeof handOverRequest>
+
+export const savedAssessment = z.object({
+  verdict,
+  governing: finding.nullable(),
+  findings: z.array(finding),
+  notChecked: z.array(z.string()),
+  configuration: z.object({ table: z.string(), revision: z.number(), id: z.string(), label: z.string() }).nullable(),
+  rated_kg: z.number().nullable(),
+  ratedAt: z.object({ pick_kg: z.number().nullable(), set_kg: z.number().nullable() }).nullable(),
+  readFrom: z.array(z.object({ boom_m: z.number(), radius_m: z.number(), rating_kg: z.number().nullable() })),
+  onHook_kg: z.number().nullable(),
+  legs: z.array(
+    z.object({
+      id: z.string(),
+      max_N: z.number(),
+      upper_N: z.number(),
+      min_N: z.number(),
+      min_at_deg: z.number(),
+      groundUse: z.number().nullable(),
+      pressure_kPa: z.number().nullable(),
+    }),
+  ),
+  windLimit_mps: z.number().nullable(),
+  tip: z.object({ pick_m: z.number(), set_m: z.number(), angle_pick_deg: z.number(), angle_set_deg: z.number() }).nullable(),
+})
+export type SavedAssessment = z.infer<typeof savedAssessment>
+
+export const setupRecord = z.object({ id: z.string(), at: moment, plan: setupPlan, steps: z.array(z.string()) })
+export type SetupRecord = z.infer<typeof setupRecord>
+
+export const liftRecord = z.object({
+  id: z.string(),
+  setup: z.string(),
+  at: moment,
+  plan: liftPlan,
+  conditions,
+  policy: sitePolicy,
+  assessment: savedAssessment,
+  /** What it was computed with, so that it can be computed again years later. */
+  versions: z.object({
+    geolabe: z.string(),
+    machine: z.object({ id: z.string(), revision: z.number() }),
+    tables: z.array(z.object({ id: z.string(), revision: z.number() })),
+  }),
+  outcome: z
+    .object({ outcome: z.enum(['done', 'abandoned']), reason: z.string(), steps: z.array(z.string()), at: moment })
+    .nullable(),
+})
+export type LiftRecord = z.infer<typeof liftRecord>
+
+export const shift = z.object({
+  id: z.string(),
+  machine: z.object({ id: z.string(), name: z.string(), revision: z.number() }),
+  place: z.object({ id: z.string(), name: z.string() }),
+  operator: personRef,
+  openedAt: moment,
+  closedAt: moment.nullable(),
+  signOn: z.object({ wear: z.array(z.string()), papers: z.array(z.string()) }),
+  walk: z.object({ marks: z.array(walkMark), finishedAt: moment.nullable() }),
+  site: siteRequest.extend({ at: moment }).nullable(),
+  setups: z.array(setupRecord),
+  lifts: z.array(liftRecord),
+  handOver: handOverRequest.extend({ at: moment }).nullable(),
+})
+export type Shift = z.infer<typeof shift>
+
+export const shiftSummary = z.object({
+  id: z.string(),
+  machine: z.object({ id: z.string(), name: z.string() }),
+  place: z.string(),
+  operator: personRef,
+  openedAt: moment,
+  closedAt: moment.nullable(),
+  lifts: z.number(),
+})
+export type ShiftSummary = z.infer<typeof shiftSummary>
+export const shiftPage = z.object({ shifts: z.array(shiftSummary), next: z.string().nullable() })
+export type ShiftPage = z.infer<typeof shiftPage>
+
+/** A shift as a file: with the machine, tables and defects it rests on, so that it reads and recomputes alone. */
+export const shiftFile = z.strictObject({
+  format: z.literal('geolabe.shift/1'),
+  exportedAt: moment,
+  organisation: z.string(),
+  shift,
+  machine: machineDefinition,
+  tables: z.array(boomTable),
+  defects: z.array(
+    raiseDefectRequest.extend({ id: z.string(), shift: z.string().nullable(), raisedBy: personRef, raisedAt: moment }),
+  ),
+})
+export type ShiftFile = z.infer<typeof shiftFile>

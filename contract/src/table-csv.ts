@@ -1,0 +1,82 @@
+import { gridsOf, parseOrRefuse, type RatingTable, Refusal, ratingTable, tableAxes } from '@geolabe/core'
+import Papa from 'papaparse'
+
+/**
+ * A table’s ratings for a spreadsheet: one row a row of each configuration, one column a column of the table, empty where
+ * nothing is rated. Columns that only some configurations have stay empty in the others.
+ */
+export function tableToCsv(t: RatingTable): string {
+  const { row } = tableAxes[t.shape]
+  const grids = gridsOf(t)
+  const columns = [...new Set(grids.flatMap((g) => [...g.columns]))].sort((a, b) =>
+    typeof a === 'number' && typeof b === 'number' ? a - b : 0,
+  )
+  const lines = grids.flatMap((g) =>
+    g.rows.map((value, i) => [
+      g.id,
+      value,
+      ...columns.map((c) => (g.columns.includes(c) ? (g.cells[i]?.[g.columns.indexOf(c)] ?? '') : '')),
+    ]),
+  )
+  return Papa.unparse([['configuration', row.field, ...columns], ...lines], { newline: '\n' })
+}
+
+const wrong = (line: number, column: string, message: string) =>
+  new Refusal('bad-csv', `Line ${line}, column “${column}”: ${message}`, `${line}.${column}`)
+
+/**
+ * Ratings from a spreadsheet into a table that says what they mean: its configurations, columns and everything else stay, its
+ * rows are those of the file. All or nothing.
+ *
+ * @throws Refusal `bad-csv` naming line and column; and what the table’s own schema refuses.
+ */
+export function csvToTable(csv: string, into: RatingTable): RatingTable {
+  const axes = tableAxes[into.shape]
+  const parsed = Papa.parse<string[]>(csv.replace(/^\uFEFF/, ''), { skipEmptyLines: 'greedy' })
+  const fault = parsed.errors.find((e) => e.type !== 'Delimiter')
+  if (fault) throw wrong((fault.row ?? 0) + 1, '', fault.message)
+  const [top, ...lines] = parsed.data
+  if (top?.[0]?.trim() !== 'configuration') throw wrong(1, '1', 'The first column has to be “configuration”.')
+  if (top[1]?.trim() !== axes.row.field) throw wrong(1, '2', `The second column has to be “${axes.row.field}”.`)
+  const columns = top.slice(2).map((c) => (axes.column.unit === 'name' ? c.trim() : Number(c.trim().replace(',', '.'))))
+  columns.forEach((c, j) => {
+    if (typeof c === 'number' && !Number.isFinite(c))
+      throw wrong(1, String(j + 3), `“${top[j + 2]}” is no figure; column heads are ${axes.column.label.toLowerCase()}.`)
+  })
+  const copy = structuredClone(into)
+  for (const c of copy.configurations as unknown as (Record<string, unknown> & { id: string })[]) {
+    const own = c[axes.column.field] as (number | string)[]
+    const missing = own.find((v) => !columns.includes(v))
+    if (missing !== undefined)
+      throw wrong(1, String(missing), `Configuration “${c.id}” has a column ${missing}, which the file lacks.`)
+    c.rows = lines.flatMap((cells, i) => {
+      const line = i + 2
+      if (cells[0]?.trim() !== c.id) return []
+      const head = cells[1]?.trim() ?? ''
+      const value = axes.row.unit === 'name' ? head : Number(head.replace(',', '.'))
+      if (head === '' || (typeof value === 'number' && !Number.isFinite(value)))
+        throw wrong(line, axes.row.field, `“${head}” is no figure.`)
+      const ratings_kg = own.map((v) => {
+        const text = cells[columns.indexOf(v) + 2]?.trim() ?? ''
+        if (text === '') return null
+        const kg = Number(text.replace(/[\s\u00A0]/g, '').replace(',', '.'))
+        if (!Number.isFinite(kg))
+          throw wrong(line, String(v), `“${text}” is no rating; give kilograms, or leave it empty where nothing is rated.`)
+        if (kg < 0) throw wrong(line, String(v), 'A rating is never negative; leave it empty where nothing is rated.')
+        return kg
+      })
+      return [{ [axes.row.field]: value, ratings_kg }]
+    })
+    if ((c.rows as unknown[]).length === 0) throw wrong(2, 'configuration', `The file has no row for configuration “${c.id}”.`)
+  }
+  const known = new Set(into.configurations.map((c) => c.id))
+  lines.forEach((cells, i) => {
+    if (!known.has(cells[0]?.trim() ?? ''))
+      throw wrong(
+        i + 2,
+        'configuration',
+        `“${cells[0] ?? ''}” is no configuration of this table; it has: ${[...known].join(', ')}.`,
+      )
+  })
+  return parseOrRefuse(ratingTable, copy)
+}

@@ -1,0 +1,4 @@
+// A worker begins as plain JavaScript; this loads the TypeScript behind it.
+import { tsImport } from 'tsx/esm/api'
+
+await tsImport('./calc.worker.ts', import.meta.url)

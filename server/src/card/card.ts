@@ -1,0 +1,162 @@
+import { createRequire } from 'node:module'
+import type { LiftRecord, Shift } from '@geolabe/contract'
+import {
+  findingWords,
+  type Machine,
+  type NotChecked,
+  nominal,
+  notCheckedWords,
+  sayMetric,
+  type Tol,
+  verdictWords,
+} from '@geolabe/core'
+import PDFDocument from 'pdfkit'
+
+const require = createRequire(import.meta.url)
+const font = (family: string, weight: number) =>
+  require.resolve(`@fontsource/${family}/files/${family}-latin-${weight}-normal.woff`)
+const regular = font('atkinson-hyperlegible-next', 400)
+const bold = font('atkinson-hyperlegible-next', 700)
+const mono = font('atkinson-hyperlegible-mono', 500)
+
+const ink = '#15243a'
+const quiet = '#4a5568'
+const margin = 42
+
+const tol = (t: Tol | null, unit: 'mass' | 'length') =>
+  t === null
+    ? 'not known'
+    : typeof t === 'number'
+      ? sayMetric(unit, t)
+      : `${sayMetric(unit, t.value)} ± ${sayMetric(unit, t.tolerance)}`
+
+/** The lift card: a shift on paper, one page a lift, to be carried. Figures are those that were recorded. */
+export function liftCard(shift: Shift, machine: Machine, organisation: string): PDFKit.PDFDocument {
+  const doc = new PDFDocument({
+    size: 'A4',
+    margins: { top: margin, left: margin, right: margin, bottom: 30 },
+    info: { Title: `Lift card · ${shift.machine.name}`, Author: organisation },
+    lang: 'en-GB',
+  })
+  const lifts = shift.lifts.length > 0 ? shift.lifts : [null]
+  lifts.forEach((lift, i) => {
+    if (i > 0) doc.addPage()
+    head(doc, shift, organisation, lift ? `Lift ${i + 1} of ${lifts.length}` : 'No lift recorded')
+    if (lift) liftPage(doc, shift, lift, machine)
+    foot(doc, machine)
+  })
+  doc.end()
+  return doc
+}
+
+const day = (iso: string) => new Date(iso).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short', timeZone: 'UTC' })
+
+function head(doc: PDFKit.PDFDocument, shift: Shift, organisation: string, what: string) {
+  doc.font(bold).fontSize(24).fillColor(ink).text(`${shift.machine.name} at ${shift.place.name}`)
+  doc.font(regular).fontSize(10.5).fillColor(quiet)
+  doc.text(`${organisation} · ${shift.operator.name} · ${day(shift.openedAt)} UTC · ${what}`)
+  const marks = shift.walk.marks
+  const defects = marks.filter((m) => m.result === 'defect').length
+  doc.text(
+    `Walk-round: ${marks.length} items, ${defects === 0 ? 'no defect' : `${defects} with a defect`}${shift.walk.finishedAt ? '' : ', not finished'}. Site: ${shift.site ? `${shift.site.fit ? 'fit' : 'not fit'} for the job, ${shift.site.team.join(', ')}` : 'not looked at'}.`,
+  )
+  doc.moveDown(0.6)
+}
+
+function liftPage(doc: PDFKit.PDFDocument, shift: Shift, lift: LiftRecord, machine: Machine) {
+  const a = lift.assessment
+  doc.font(bold).fontSize(30).fillColor(ink).text(verdictWords[a.verdict].long)
+  if (a.governing) doc.font(regular).fontSize(11).text(findingWords(a.governing, sayMetric).what)
+  doc.moveDown(0.6)
+  rows(doc, [
+    [
+      'Load',
+      `${lift.plan.load.name || 'unnamed'} · ${tol(lift.plan.load.mass_kg, 'mass')} (${lift.plan.load.massSource?.replace('-', ' ') ?? 'no source'})`,
+    ],
+    ['On the hook with block and rigging', a.onHook_kg === null ? 'not known' : sayMetric('mass', a.onHook_kg)],
+    ['Rated capacity, worst on the path', a.rated_kg === null ? 'not rated' : sayMetric('mass', a.rated_kg)],
+    ['Set the machine’s computer to', a.configuration?.label ?? 'no table covers this set-up'],
+    ['Boom and parts of line', `${sayMetric('length', lift.plan.boom_m)} · ${lift.plan.parts} parts`],
+    ['Pick up', `${tol(lift.plan.pick.radius_m, 'length')} at slew ${sayMetric('angle', lift.plan.pick.slew_deg)}`],
+    [
+      'Set down',
+      `${tol(lift.plan.set.radius_m, 'length')} at slew ${sayMetric('angle', lift.plan.set.slew_deg)}, ${lift.plan.turn}`,
+    ],
+    [
+      'Wind, read and allowed',
+      `${lift.conditions.wind_mps === null ? 'not read' : sayMetric('speed', nominal(lift.conditions.wind_mps))} of ${a.windLimit_mps === null ? '—' : sayMetric('speed', a.windLimit_mps)}`,
+    ],
+  ])
+  const setup = shift.setups.find((s) => s.id === lift.setup)
+  if (setup) {
+    section(doc, 'Legs')
+    rows(
+      doc,
+      setup.plan.legs.map((l) => {
+        const use = a.legs.find((u) => u.id === l.id)
+        const label = machine.legs?.find((m) => m.id === l.id)?.label ?? l.id
+        return [
+          label,
+          `${l.extension === 'in' ? 'in' : l.extension} · ${l.mat?.label ?? 'own pad'} on ${l.ground?.label ?? 'ground not named'}${use ? ` · up to ${sayMetric('force', use.upper_N)}${use.pressure_kPa === null ? '' : `, ${sayMetric('pressure', use.pressure_kPa)}`}` : ''}`,
+        ]
+      }),
+    )
+  }
+  section(doc, 'What was checked')
+  for (const f of a.findings) {
+    const w = findingWords(f, sayMetric)
+    doc.font(bold).fontSize(9).fillColor(ink).text(`${w.title}: ${verdictWords[f.verdict].short}. `, { continued: true })
+    doc.font(regular).fillColor(quiet).text(w.what)
+  }
+  section(doc, 'What was not checked')
+  doc
+    .font(regular)
+    .fontSize(9)
+    .fillColor(ink)
+    .text(a.notChecked.map((n) => notCheckedWords[n as NotChecked] ?? n).join(' · '))
+  section(doc, 'Outcome')
+  doc
+    .font(regular)
+    .fontSize(10)
+    .text(
+      lift.outcome
+        ? `${lift.outcome.outcome === 'done' ? 'Done' : 'Abandoned'}, ${day(lift.outcome.at)} UTC. ${lift.outcome.reason}`
+        : 'Not recorded yet.',
+    )
+}
+
+function section(doc: PDFKit.PDFDocument, title: string) {
+  doc.moveDown(0.7)
+  doc.font(bold).fontSize(12).fillColor(ink).text(title)
+  doc.moveDown(0.15)
+}
+
+function rows(doc: PDFKit.PDFDocument, list: [string, string][]) {
+  const left = margin
+  const split = 220
+  const width = doc.page.width - 2 * margin - split
+  for (const [label, value] of list) {
+    const y = doc.y
+    doc
+      .font(regular)
+      .fontSize(9.5)
+      .fillColor(quiet)
+      .text(label, left, y, { width: split - 12 })
+    const below = doc.y
+    doc
+      .font(mono)
+      .fontSize(9.5)
+      .fillColor(ink)
+      .text(value, left + split, y, { width })
+    doc.y = Math.max(doc.y, below) + 2
+    doc.x = left
+  }
+}
+
+function foot(doc: PDFKit.PDFDocument, machine: Machine) {
+  const text = machine.cautions.join(' ')
+  const width = doc.page.width - 2 * margin
+  doc.font(regular).fontSize(8)
+  const height = doc.heightOfString(text, { width })
+  doc.fillColor(quiet).text(text, margin, doc.page.height - 34 - height, { width, lineBreak: true })
+}

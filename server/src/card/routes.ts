@@ -1,0 +1,34 @@
+import { Router } from 'express'
+import { z } from 'zod'
+import type { Database } from '../db/database'
+import { reads, uuidParam, whoOf, writes } from '../http/routes'
+import { readMe } from '../session/session'
+import { readShift } from '../shift/read'
+import { machineNamed } from '../yard/yard'
+import { liftCard } from './card'
+import { exportShift, importShift } from './file'
+
+export function cardRoutes(db: Database): Router {
+  const router = Router()
+  router.get('/shifts/:id/card.pdf', async (req, res) => {
+    const { shift, machine, organisation } = await db.as(whoOf(req), async (tx) => {
+      const found = await readShift(tx, uuidParam(req))
+      return {
+        shift: found,
+        machine: await machineNamed(tx, found.machine.id),
+        organisation: (await readMe(tx)).organisation.name,
+      }
+    })
+    res.type('application/pdf').setHeader('Content-Disposition', `inline; filename="lift-card-${shift.machine.id}.pdf"`)
+    liftCard(shift, machine, organisation).pipe(res)
+  })
+  router.get(
+    '/shifts/:id/export',
+    reads(db, (tx, req) => exportShift(tx, uuidParam(req))),
+  )
+  router.post(
+    '/shift-files',
+    writes(db, z.unknown(), (tx, body) => importShift(tx, body)),
+  )
+  return router
+}

@@ -1,0 +1,33 @@
+import { readFileSync } from 'node:fs'
+import {
+  answer,
+  assess,
+  boomTable,
+  conditions,
+  isRefusal,
+  liftPlan,
+  machineDefinition,
+  parseOrRefuse,
+  setupPlan,
+  sitePolicy,
+} from '@geolabe/core'
+import { z } from 'zod'
+
+/** `npm run -s assess -- plan.json`: a plan with all it rests on, in one file; the assessment on standard output. */
+const plan = z.strictObject({
+  format: z.literal('geolabe.plan/1'),
+  machine: machineDefinition,
+  tables: z.array(boomTable),
+  setup: setupPlan,
+  lift: liftPlan,
+  conditions,
+  policy: sitePolicy,
+})
+
+const path = process.argv[2]
+const said = answer(() => {
+  const p = parseOrRefuse(plan, path ? JSON.parse(readFileSync(path, 'utf8')) : undefined)
+  return assess(p.machine, p.tables, p.setup, p.lift, p.conditions, p.policy)
+})
+console.log(JSON.stringify(said, null, 1))
+process.exitCode = isRefusal(said) ? 2 : 0

@@ -1,0 +1,80 @@
+import { hash } from '@node-rs/argon2'
+import pg from 'pg'
+import type { Owner } from '../db/migrate'
+import { readMachineFile, readModelFile, readOrganisations, readPlaceFile, readTableFile } from './files'
+import { seedHistory } from './history'
+
+const dayFromToday = (days: number) => new Date(Date.now() + days * 86_400_000).toISOString().slice(0, 10)
+
+/** Geometry and tables of every machine; those that are there already are left as they are. */
+async function layOutTables(client: pg.Client): Promise<void> {
+  for (const org of readOrganisations()) {
+    for (const id of org.models) {
+      await client.query('insert into machine_model values ($1, $2, $3) on conflict do nothing', [
+        org.id,
+        id,
+        JSON.stringify(readModelFile(id)),
+      ])
+    }
+    for (const id of org.tables) {
+      const t = readTableFile(id)
+      const there = await client.query('select from rating_table where org = $1 and id = $2', [org.id, id])
+      if (there.rowCount) continue
+      await client.query('insert into rating_table (org, id, revision, machine, document) values ($1, $2, $3, $4, $5)', [
+        org.id,
+        t.id,
+        t.revision,
+        t.machine,
+        JSON.stringify(t),
+      ])
+    }
+  }
+}
+
+/** Lays out the demo world in an empty database; does nothing where it already stands. @returns whether it was laid out */
+export async function seed(owner: Owner, database: string, withHistory = true): Promise<boolean> {
+  const client = new pg.Client({ ...owner, database, options: '-c search_path=geolabe' })
+  await client.connect()
+  try {
+    await client.query('begin')
+    const there = await client.query('select from organisation limit 1')
+    if (there.rowCount) {
+      // Laid out by an earlier version: what has come since is added, nothing that is there is touched.
+      await layOutTables(client)
+      await client.query('commit')
+      return false
+    }
+    for (const org of readOrganisations()) {
+      await client.query('insert into organisation values ($1, $2)', [org.id, org.name])
+      for (const p of org.people) {
+        const licences = p.licences.map((l) => ({
+          ...l,
+          validUntil: typeof l.validUntil === 'string' ? l.validUntil : dayFromToday(l.validUntil.daysFromToday),
+        }))
+        await client.query(
+          'insert into person (org, id, name, badge, roles, pin_hash, licences, trained) values ($1, $2, $3, $4, $5, $6, $7, $8)',
+          [org.id, p.id, p.name, p.badge, p.roles, await hash(p.demoPin ?? ''), JSON.stringify(licences), p.trained],
+        )
+      }
+      for (const id of org.machines) {
+        const m = readMachineFile(id)
+        await client.query('insert into machine values ($1, $2, $3, $4)', [org.id, m.id, m.revision, JSON.stringify(m)])
+      }
+      for (const id of org.places) {
+        const p = readPlaceFile(id)
+        await client.query('insert into place values ($1, $2, $3)', [org.id, p.id, JSON.stringify(p)])
+      }
+      await client.query("select set_config('app.org', $1, true), set_config('app.person', null, true)", [org.id])
+      await client.query("select journal_append('demo-seeded', $1, '{}')", [org.id])
+    }
+    await layOutTables(client)
+    if (withHistory) await seedHistory(client)
+    await client.query('commit')
+    return true
+  } catch (e) {
+    await client.query('rollback')
+    throw e
+  } finally {
+    await client.end()
+  }
+}

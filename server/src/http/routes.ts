@@ -1,0 +1,74 @@
+import { parseOrRefuse } from '@geolabe/core'
+import type { Request, Response } from 'express'
+import type { z } from 'zod'
+import type { Database, Tx, Who } from '../db/database'
+import { Problem } from './problem'
+
+/** What the session guard leaves on a request. */
+export interface Signed extends Request {
+  who: Who
+}
+
+export const whoOf = (req: Request): Who => (req as Signed).who
+
+/** A handler that reads: signed on, in a transaction of the person's organisation. */
+export const reads =
+  <T>(db: Database, work: (tx: Tx, req: Request) => Promise<T>) =>
+  async (req: Request, res: Response) => {
+    res.json(await db.as(whoOf(req), (tx) => work(tx, req)))
+  }
+
+const uuid = /^[0-9a-f]{8}-[0-9a-f]{4}-[1-9a-f][0-9a-f]{3}-[0-9a-f]{4}-[0-9a-f]{12}$/i
+
+/**
+ * A handler that writes. The client makes an id for every write (header Idempotency-Key) and may send it as often as it
+ * needs to: what was answered the first time is answered again, and nothing is done twice. The answer is stored in the
+ * same transaction as what it tells of.
+ */
+export const writes =
+  <S extends z.ZodType, T>(db: Database, schema: S, work: (tx: Tx, body: z.output<S>, req: Request) => Promise<T>) =>
+  async (req: Request, res: Response) => {
+    const id = req.get('idempotency-key') ?? ''
+    if (!uuid.test(id))
+      throw new Problem(400, 'no-key', 'A write needs an Idempotency-Key: a UUID made by the client.', 'Idempotency-Key')
+    const body = parseOrRefuse(schema, req.body ?? {})
+    const request = `${req.method} ${req.originalUrl}`
+    const answer = await db.as(whoOf(req), async (tx) => {
+      const first = await tx.query('insert into applied (org, id, request) values ($1, $2, $3) on conflict do nothing', [
+        tx.who.org,
+        id,
+        request,
+      ])
+      if (first.rowCount === 0) {
+        const before = await tx.query<{ request: string; answer: unknown }>(
+          'select request, answer from applied where org = $1 and id = $2',
+          [tx.who.org, id],
+        )
+        if (before.rows[0]?.request !== request)
+          throw new Problem(409, 'key-used', 'This Idempotency-Key was used for something else.', 'Idempotency-Key')
+        return before.rows[0].answer
+      }
+      const done = (await work(tx, body, req)) ?? {}
+      await tx.query('update applied set answer = $3, status = 200 where org = $1 and id = $2', [
+        tx.who.org,
+        id,
+        JSON.stringify(done),
+      ])
+      return done
+    })
+    res.json(answer)
+  }
+
+/** A path parameter that has to be a UUID; anything else does not exist. */
+export function uuidParam(req: Request, name = 'id'): string {
+  const v = String(req.params[name] ?? '')
+  if (!uuid.test(v)) throw notFound()
+  return v
+}
+
+export const notFound = (what = 'This') => new Problem(404, 'not-found', `${what} does not exist here.`)
+
+export async function requireRole(tx: Tx, role: string, message: string): Promise<void> {
+  const r = await tx.query<{ ok: boolean }>('select has_role($1) as ok', [role])
+  if (!r.rows[0]?.ok) throw new Problem(403, 'not-your-part', message)
+}

@@ -1,0 +1,45 @@
+import { outcomeRequest } from '@geolabe/contract'
+import { Router } from 'express'
+import type { Database } from '../db/database'
+import { Problem } from '../http/problem'
+import { notFound, uuidParam, writes } from '../http/routes'
+import { requireProcedure } from '../shift/confirmed'
+import { ownOpenShift, readShift } from '../shift/read'
+import { requireReady } from '../shift/ready'
+import { machineNamed } from '../yard/yard'
+
+/** How a proven lift ended: done, or abandoned and why. */
+export function liftRoutes(db: Database): Router {
+  const router = Router()
+  router.post(
+    '/shifts/:id/lifts/:lift/outcome',
+    writes(db, outcomeRequest, async (tx, b, req) => {
+      const [id, lift] = [uuidParam(req), uuidParam(req, 'lift')]
+      const s = await ownOpenShift(tx, id)
+      const r = await tx.query<{ verdict: string; done: boolean; current: boolean }>(
+        "select assessment->>'verdict' as verdict, outcome is not null as done, setup = (select id from setup s where s.org = lift.org and s.shift = lift.shift order by s.at desc, s.id limit 1) as current from lift where id = $1 and shift = $2",
+        [lift, id],
+      )
+      const row = r.rows[0]
+      if (!row) throw notFound('This lift')
+      if (row.done) throw new Problem(409, 'wrong-state', 'This lift is recorded already.')
+      if (b.outcome === 'done') {
+        await requireReady(tx, id)
+        if (!row.current)
+          throw new Problem(409, 'set-up-changed', 'The machine has been set up anew since this lift was proved. Prove it again.')
+        if (row.verdict !== 'inside' && row.verdict !== 'near') {
+          throw new Problem(
+            409,
+            'not-inside',
+            'This lift is not proven inside its limits; it can only be abandoned, or proved anew.',
+          )
+        }
+        requireProcedure((await machineNamed(tx, s.machine)).procedures.lift, b.steps, 'steps')
+      }
+      await tx.query('update lift set outcome = $2 where id = $1', [lift, JSON.stringify({ ...b, at: new Date().toISOString() })])
+      await tx.journal('lift-outcome', id, { lift, ...b })
+      return readShift(tx, id)
+    }),
+  )
+  return router
+}

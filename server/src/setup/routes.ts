@@ -1,0 +1,33 @@
+import { setupRequest } from '@geolabe/contract'
+import { Router } from 'express'
+import type { Database } from '../db/database'
+import { Problem } from '../http/problem'
+import { uuidParam, writes } from '../http/routes'
+import { requireProcedure } from '../shift/confirmed'
+import { ownOpenShift, readShift } from '../shift/read'
+import { machineNamed } from '../yard/yard'
+
+/** How the machine stands, recorded once every step of setting up is confirmed in order. */
+export function setupRoutes(db: Database): Router {
+  const router = Router()
+  router.post(
+    '/shifts/:id/setups',
+    writes(db, setupRequest, async (tx, b, req) => {
+      const id = uuidParam(req)
+      const s = await ownOpenShift(tx, id)
+      requireProcedure((await machineNamed(tx, s.machine)).procedures.setup, b.steps, 'steps')
+      if (b.plan.place !== s.place)
+        throw new Problem(422, 'other-place', 'This set-up is for another place than the shift’s.', 'plan.place')
+      await tx.query('insert into setup (org, id, shift, plan, steps) values ($1, $2, $3, $4, $5)', [
+        tx.who.org,
+        b.id,
+        id,
+        JSON.stringify(b.plan),
+        b.steps,
+      ])
+      await tx.journal('setup-recorded', id, { setup: b.id, plan: b.plan, steps: b.steps })
+      return readShift(tx, id)
+    }),
+  )
+  return router
+}

@@ -1,0 +1,27 @@
+import { siteRequest } from '@geolabe/contract'
+import { Router } from 'express'
+import type { Database } from '../db/database'
+import { Problem } from '../http/problem'
+import { uuidParam, writes } from '../http/routes'
+import { ownOpenShift, readShift } from '../shift/read'
+import { placeNamed } from '../yard/yard'
+
+/** What the team found at the site: each hazard with its control, or not fit for the job. */
+export function siteRoutes(db: Database): Router {
+  const router = Router()
+  router.post(
+    '/shifts/:id/site',
+    writes(db, siteRequest, async (tx, site, req) => {
+      const id = uuidParam(req)
+      const { place } = await ownOpenShift(tx, id)
+      const hazards = (await placeNamed(tx, place)).hazards
+      const uncontrolled = hazards.find((h) => !site.controls.some((c) => c.hazard === h.id))
+      if (site.fit && uncontrolled)
+        throw new Problem(422, 'no-control', `No control agreed for: ${uncontrolled.label}.`, 'controls')
+      await tx.query('update shift set site = $2 where id = $1', [id, JSON.stringify({ ...site, at: new Date().toISOString() })])
+      await tx.journal('site-recorded', id, site)
+      return readShift(tx, id)
+    }),
+  )
+  return router
+}

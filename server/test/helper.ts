@@ -1,0 +1,170 @@
+import { randomUUID } from 'node:crypto'
+import { createServer, type Server } from 'node:http'
+import type { AddressInfo } from 'node:net'
+import { itemsOf } from '@geolabe/core'
+import pg from 'pg'
+import { inject } from 'vitest'
+import { makeApp } from '../src/app'
+import { Database } from '../src/db/database'
+import { readMachineFile, readOrganisations, readPlaceFile } from '../src/demo/files'
+import { Live } from '../src/live/live'
+
+export const tern = readMachineFile('tern')
+export const quay = readPlaceFile('north-quay')
+const people = readOrganisations().flatMap((o) => o.people.map((p) => ({ ...p, organisation: o.id })))
+
+export interface Answer {
+  status: number
+  // biome-ignore lint/suspicious/noExplicitAny: answers are looked into, not typed, in tests
+  body: any
+  headers: Headers
+}
+
+/** A running server with a database of its own, and people to sign on to it. */
+export async function start() {
+  const db = new Database(inject('databaseUrl'))
+  const live = new Live(inject('databaseUrl'))
+  const server: Server = createServer(makeApp({ db, live, web: null, demo: null, secureCookies: false }))
+  await new Promise<void>((done) => server.listen(0, '127.0.0.1', done))
+  const base = `http://127.0.0.1:${(server.address() as AddressInfo).port}`
+  const owner = new pg.Pool({ connectionString: inject('ownerUrl'), max: 2, options: '-c search_path=geolabe' })
+  return {
+    base,
+    db,
+    owner,
+    as: (name: string) => signOn(base, name),
+    stop: async () => {
+      await live.end()
+      server.closeAllConnections()
+      await new Promise((done) => server.close(done))
+      await db.end()
+      await owner.end()
+    },
+    /** Closes what is open on Tern and returns its stopping defects, so that each test begins with a free machine. */
+    freeTern: async () => {
+      await owner.query('update shift set closed_at = now() where closed_at is null')
+      await owner.query(
+        "alter table defect disable trigger defect_guard; delete from photo; delete from defect where grade <> 'watch'; alter table defect enable trigger defect_guard",
+      )
+      await owner.query('delete from throttle')
+    },
+  }
+}
+export type Running = Awaited<ReturnType<typeof start>>
+
+export async function send(
+  base: string,
+  method: string,
+  path: string,
+  body?: unknown,
+  headers: Record<string, string> = {},
+): Promise<Answer> {
+  const isForm = body instanceof FormData
+  const r = await fetch(`${base}/api${path}`, {
+    method,
+    headers: { 'x-geolabe': '1', ...(body === undefined || isForm ? {} : { 'content-type': 'application/json' }), ...headers },
+    ...(body === undefined ? {} : { body: isForm ? body : JSON.stringify(body) }),
+  })
+  const type = r.headers.get('content-type') ?? ''
+  return {
+    status: r.status,
+    headers: r.headers,
+    body: type.includes('json') ? await r.json() : Buffer.from(await r.arrayBuffer()),
+  }
+}
+
+async function signOn(base: string, name: string) {
+  const p = people.find((x) => x.name === name)
+  if (!p) throw new Error(`nobody called ${name}`)
+  const r = await send(base, 'POST', '/session', { organisation: p.organisation, badge: p.badge, pin: p.demoPin })
+  if (r.status !== 200) throw new Error(`${name} could not sign on: ${JSON.stringify(r.body)}`)
+  const cookie = (r.headers.get('set-cookie') ?? '').split(';')[0] ?? ''
+  return {
+    id: p.id,
+    cookie,
+    get: (path: string) => send(base, 'GET', path, undefined, { cookie }),
+    post: (path: string, body: unknown = {}, key: string = randomUUID()) =>
+      send(base, 'POST', path, body, { cookie, 'idempotency-key': key }),
+    put: (path: string, form: FormData) => send(base, 'PUT', path, form, { cookie }),
+  }
+}
+export type Person = Awaited<ReturnType<typeof signOn>>
+
+export const openBody = (id: string = randomUUID()) => ({
+  id,
+  machine: 'tern',
+  place: 'north-quay',
+  wear: tern.wear.map((w) => w.id),
+  papers: tern.papers.map((p) => p.id),
+  readHandOver: true,
+})
+
+const middle = (m: NonNullable<(typeof items)[number]['item']['measure']>) =>
+  m.kind === 'range' ? (m.least + m.most) / 2 : m.nominal
+export const items = itemsOf(tern.walkround)
+
+/** A shift taken as far as the site looked at. */
+export async function readyShift(p: Person): Promise<string> {
+  const body = openBody()
+  const opened = await p.post('/shifts', body)
+  if (opened.status !== 200) throw new Error(JSON.stringify(opened.body))
+  for (const { item } of items) {
+    await p.post(`/shifts/${body.id}/walk-items`, {
+      item: item.id,
+      result: 'in-order',
+      reading: item.measure ? middle(item.measure) : null,
+      at: new Date().toISOString(),
+    })
+  }
+  await p.post(`/shifts/${body.id}/walk-finish`)
+  await p.post(`/shifts/${body.id}/site`, siteBody())
+  return body.id
+}
+
+export const siteBody = () => ({
+  controls: quay.hazards.map((h) => ({ hazard: h.id, control: h.control })),
+  more: [],
+  team: ['Ines Haldane', 'Tomas Brekke'],
+  fit: true,
+})
+
+export function setupBody(id: string = randomUUID()) {
+  const mat = quay.mats.find((m) => m.id === 'mat-12')
+  const ground = quay.ground.find((g) => g.id === 'deck')
+  return {
+    id,
+    steps: tern.procedures.setup.map((s) => s.id),
+    plan: {
+      place: 'north-quay',
+      stand: { x_m: 18, y_m: 4, heading_deg: 0 },
+      counterweight: 'heavy',
+      legs: (tern.legs ?? []).map((l) => ({
+        id: l.id,
+        extension: l.id.endsWith('L') ? 'middle' : 'full',
+        mat,
+        ground,
+        stroke_m: 0.2,
+      })),
+      level: { pitch_deg: 0.1, roll_deg: 0, bubbleProved: true },
+    },
+  }
+}
+
+export function liftBody(setup: string, over: object = {}) {
+  return {
+    id: randomUUID(),
+    setup,
+    conditions: { wind_mps: 4 },
+    plan: {
+      load: { name: 'Pump skid', mass_kg: 2850, massSource: 'marked', sailArea_m2: 3.1, dragCoefficient: 1.2 },
+      rigging: [],
+      parts: 4,
+      boom_m: 19.4,
+      pick: { radius_m: 7, slew_deg: 250 },
+      set: { radius_m: 9, slew_deg: 300 },
+      turn: 'anticlockwise',
+      radiusKnown: 'measured-under-load',
+      ...over,
+    },
+  }
+}

@@ -1,0 +1,275 @@
+import { randomUUID } from 'node:crypto'
+import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
+import { items, liftBody, openBody, type Running, readyShift, setupBody, siteBody, start, tern } from './helper'
+
+let app: Running
+beforeAll(async () => {
+  app = await start()
+})
+beforeEach(() => app.freeTern())
+afterAll(() => app.stop())
+
+const mark = (item: string, over: object = {}) => ({
+  item,
+  result: 'in-order',
+  reading: null,
+  at: new Date().toISOString(),
+  ...over,
+})
+
+describe('taking a machine', () => {
+  it('is refused to somebody whose licence ran out, with the reason and the mend', async () => {
+    const callum = await app.as('Callum Petrosyan')
+    const r = await callum.post('/shifts', openBody())
+    expect(r.status).toBe(403)
+    expect(r.body.error.bars).toHaveLength(1)
+    expect(r.body.error.bars[0]).toMatchObject({ code: 'licence-expired' })
+    expect(r.body.error.bars[0].mend).toMatch(/Renew/)
+  })
+
+  it('is refused to who is no operator, and until wear, papers and hand-over are confirmed', async () => {
+    const rafiq = await app.as('Rafiq Dunmore')
+    expect((await rafiq.post('/shifts', openBody())).body.error.bars.map((b: { code: string }) => b.code)).toEqual([
+      'role',
+      'no-licence',
+      'not-trained',
+    ])
+    const ines = await app.as('Ines Haldane')
+    expect((await ines.post('/shifts', { ...openBody(), wear: ['boots'] })).body.error).toMatchObject({
+      code: 'not-confirmed',
+      path: 'wear',
+    })
+    expect((await ines.post('/shifts', { ...openBody(), papers: [] })).body.error).toMatchObject({
+      code: 'not-confirmed',
+      path: 'papers',
+    })
+    expect((await ines.post('/shifts', { ...openBody(), readHandOver: false })).body.error).toMatchObject({
+      path: 'readHandOver',
+    })
+    expect((await ines.post('/shifts', { ...openBody(), machine: 'kestrel' })).status).toBe(404)
+  })
+
+  it('gives it to one of two who ask at the same moment and tells the other', async () => {
+    const [ines, tomas] = [await app.as('Ines Haldane'), await app.as('Tomas Brekke')]
+    for (let round = 0; round < 5; round++) {
+      await app.freeTern()
+      const both = await Promise.all([ines.post('/shifts', openBody()), tomas.post('/shifts', openBody())])
+      expect(both.map((b) => b.status).sort()).toEqual([200, 409])
+      expect(both.find((b) => b.status === 409)?.body.error.code).toBe('machine-taken')
+    }
+    const late = await ines.post('/shifts', openBody())
+    expect(late.body.error.message).toMatch(/has Tern at North Quay/)
+  })
+})
+
+describe('the same write sent again', () => {
+  it('is answered again and recorded once, also when both arrive together', async () => {
+    const ines = await app.as('Ines Haldane')
+    const body = openBody()
+    const key = randomUUID()
+    const [a, b] = await Promise.all([ines.post('/shifts', body, key), ines.post('/shifts', body, key)])
+    const again = await ines.post('/shifts', body, key)
+    expect([a.status, b.status, again.status]).toEqual([200, 200, 200])
+    expect(again.body).toEqual(a.body)
+    const entries = (await ines.get('/journal')).body.entries.filter(
+      (e: { kind: string; subject: string }) => e.kind === 'shift-opened' && e.subject === body.id,
+    )
+    expect(entries).toHaveLength(1)
+  })
+
+  it('needs a key, and one key is for one write', async () => {
+    const ines = await app.as('Ines Haldane')
+    expect((await ines.post('/shifts', openBody(), 'x')).body.error.code).toBe('no-key')
+    const key = randomUUID()
+    const body = openBody()
+    await ines.post('/shifts', body, key)
+    expect((await ines.post(`/shifts/${body.id}/walk-items`, mark('lean'), key)).body.error.code).toBe('key-used')
+  })
+})
+
+describe('walk-round', () => {
+  it('keeps each mark, corrects by a new one, and ends only when all is looked at', async () => {
+    const ines = await app.as('Ines Haldane')
+    const { id } = (await ines.post('/shifts', openBody())).body
+    await ines.post(`/shifts/${id}/walk-items`, mark('lean'))
+    await ines.post(`/shifts/${id}/walk-items`, mark('drips', { result: 'defect' }))
+    await ines.post(`/shifts/${id}/walk-items`, mark('drips'))
+    const marks = (await ines.get(`/shifts/${id}`)).body.walk.marks
+    expect(marks.map((m: { item: string; result: string }) => [m.item, m.result])).toEqual([
+      ['lean', 'in-order'],
+      ['drips', 'in-order'],
+    ])
+    expect((await ines.post(`/shifts/${id}/walk-finish`)).body.error).toMatchObject({ code: 'not-walked' })
+  })
+
+  it('refuses an item the machine has not got, a missing reading, one beyond its limit or belief, and leaving out what is always there', async () => {
+    const ines = await app.as('Ines Haldane')
+    const { id } = (await ines.post('/shifts', openBody())).body
+    const code = async (m: object) => (await ines.post(`/shifts/${id}/walk-items`, m)).body.error?.code
+    expect(await code(mark('mainsail'))).toBe('unknown-item')
+    expect(await code(mark('rope'))).toBe('no-reading')
+    expect(await code(mark('rope', { reading: 15.1 }))).toBe('reading-discards')
+    expect(await code(mark('rope', { reading: 160 }))).toBe('implausible')
+    expect(await code(mark('rope', { reading: 15.5 }))).toBeUndefined()
+    expect(await code(mark('lean', { result: 'not-fitted' }))).toBe('always-fitted')
+    expect(await code(mark('hook-tie', { result: 'not-fitted' }))).toBeUndefined()
+  })
+
+  it('does not end while a defect is marked but not said', async () => {
+    const ines = await app.as('Ines Haldane')
+    const { id } = (await ines.post('/shifts', openBody())).body
+    for (const { item } of items) {
+      const m = item.measure
+      await ines.post(
+        `/shifts/${id}/walk-items`,
+        mark(item.id, {
+          reading: m ? (m.kind === 'range' ? (m.least + m.most) / 2 : m.nominal) : null,
+          ...(item.id === 'glass' ? { result: 'defect' } : {}),
+        }),
+      )
+    }
+    expect((await ines.post(`/shifts/${id}/walk-finish`)).body.error).toMatchObject({ code: 'defect-not-said' })
+    await ines.post('/defects', {
+      id: randomUUID(),
+      machine: 'tern',
+      shift: id,
+      item: 'glass',
+      where: 'Front · Screen',
+      words: 'Left wiper blade torn',
+      grade: 'watch',
+    })
+    expect((await ines.post(`/shifts/${id}/walk-finish`)).body.walk.finishedAt).toBeTruthy()
+  })
+
+  it('belongs to whoever opened the shift', async () => {
+    const [ines, tomas] = [await app.as('Ines Haldane'), await app.as('Tomas Brekke')]
+    const { id } = (await ines.post('/shifts', openBody())).body
+    expect((await tomas.post(`/shifts/${id}/walk-items`, mark('lean'))).status).toBe(403)
+  })
+})
+
+describe('from site to hand-over', () => {
+  it('goes in its order: no lift before walk-round and site, no set-up step before its condition', async () => {
+    const ines = await app.as('Ines Haldane')
+    const { id } = (await ines.post('/shifts', openBody())).body
+    const setup = setupBody()
+    const steps = setup.steps
+    expect((await ines.post(`/shifts/${id}/setups`, { ...setup, steps: steps.slice(1) })).body.error.code).toBe('not-confirmed')
+    expect((await ines.post(`/shifts/${id}/setups`, { ...setup, steps: [...steps].reverse() })).body.error.code).toBe(
+      'out-of-order',
+    )
+    expect((await ines.post(`/shifts/${id}/setups`, setup)).status).toBe(200)
+    expect((await ines.post(`/shifts/${id}/lifts`, liftBody(setup.id))).body.error.code).toBe('not-walked')
+  })
+
+  it('is not fit while a hazard has no control', async () => {
+    const ines = await app.as('Ines Haldane')
+    const { id } = (await ines.post('/shifts', openBody())).body
+    const site = siteBody()
+    expect((await ines.post(`/shifts/${id}/site`, { ...site, controls: site.controls.slice(1) })).body.error.code).toBe(
+      'no-control',
+    )
+    expect((await ines.post(`/shifts/${id}/site`, { ...site, controls: [], fit: false })).status).toBe(200)
+  })
+
+  it('runs whole, proves on the server, prints, exports and imports again', async () => {
+    const ines = await app.as('Ines Haldane')
+    const id = await readyShift(ines)
+    const setup = setupBody()
+    await ines.post(`/shifts/${id}/setups`, setup)
+    const lift = liftBody(setup.id)
+    const proved = (await ines.post(`/shifts/${id}/lifts`, lift)).body.lifts[0]
+    expect(proved.assessment.verdict).toBe('inside')
+    expect(proved.versions).toMatchObject({ machine: { id: 'tern', revision: 1 }, tables: [{ id: 'tern-main', revision: 1 }] })
+    const steps = tern.procedures.lift.map((s) => s.id)
+    expect(
+      (await ines.post(`/shifts/${id}/lifts/${lift.id}/outcome`, { outcome: 'done', reason: '', steps: steps.slice(0, 2) })).body
+        .error.code,
+    ).toBe('not-confirmed')
+    expect(
+      (await ines.post(`/shifts/${id}/lifts/${lift.id}/outcome`, { outcome: 'abandoned', reason: '', steps: [] })).body.error
+        .path,
+    ).toBe('reason')
+    expect((await ines.post(`/shifts/${id}/lifts/${lift.id}/outcome`, { outcome: 'done', reason: '', steps })).status).toBe(200)
+    const hand = {
+      steps: tern.procedures.stow.map((s) => s.id),
+      hours: 3828,
+      fuel_share: 0.6,
+      standsAt: 'Beside the wall',
+      words: 'All well.',
+    }
+    expect((await ines.post(`/shifts/${id}/hand-over`, { ...hand, hours: 12 })).body.error.code).toBe('hours-fell')
+    expect((await ines.post(`/shifts/${id}/hand-over`, { ...hand, hours: 9000 })).body.error.code).toBe('hours-leapt')
+    const closed = await ines.post(`/shifts/${id}/hand-over`, hand)
+    expect(closed.body.closedAt).toBeTruthy()
+    expect((await ines.post(`/shifts/${id}/site`, siteBody())).body.error.code).toBe('shift-closed')
+    expect((await ines.get('/machines/tern')).body.handOver).toMatchObject({ words: 'All well.', hours: 3828 })
+
+    const card = await ines.get(`/shifts/${id}/card.pdf`)
+    expect(card.body.subarray(0, 5).toString()).toBe('%PDF-')
+
+    const file = (await ines.get(`/shifts/${id}/export`)).body
+    expect(file.format).toBe('geolabe.shift/1')
+    expect((await ines.post('/shift-files', file)).body).toEqual({ id, added: false })
+    const copy = { ...file, shift: { ...file.shift, id: randomUUID() } }
+    expect((await ines.post('/shift-files', copy)).body).toEqual({ id: copy.shift.id, added: true })
+    expect((await ines.get(`/shifts/${copy.shift.id}`)).body).toEqual(copy.shift)
+    const wrong = await ines.post('/shift-files', { ...file, shift: { ...file.shift, lifts: 3 } })
+    expect(wrong.body.error).toMatchObject({ path: 'shift.lifts' })
+    expect((await ines.post('/shift-files', { format: 'other' })).status).toBe(422)
+  })
+
+  it('proves only on a set-up of its own shift and place, and hands over no lift left hanging', async () => {
+    const ines = await app.as('Ines Haldane')
+    const before = await readyShift(ines)
+    const old = setupBody()
+    await ines.post(`/shifts/${before}/setups`, old)
+    await app.owner.query('update shift set closed_at = now() where id = $1', [before])
+    const id = await readyShift(ines)
+    expect((await ines.post(`/shifts/${id}/lifts`, liftBody(old.id))).status).toBe(404)
+    const own = setupBody()
+    expect(
+      (await ines.post(`/shifts/${id}/setups`, { ...own, plan: { ...own.plan, place: 'elsewhere' } })).body.error,
+    ).toMatchObject({ code: 'other-place', path: 'plan.place' })
+    await ines.post(`/shifts/${id}/setups`, own)
+    await ines.post(`/shifts/${id}/lifts`, liftBody(own.id))
+    const hand = { steps: tern.procedures.stow.map((s) => s.id), hours: 3829, fuel_share: null, standsAt: '', words: '' }
+    expect((await ines.post(`/shifts/${id}/hand-over`, hand)).body.error.code).toBe('lift-waiting')
+  })
+
+  it('keeps a lift that is not inside from being called done', async () => {
+    const ines = await app.as('Ines Haldane')
+    const id = await readyShift(ines)
+    const setup = setupBody()
+    await ines.post(`/shifts/${id}/setups`, setup)
+    const lift = liftBody(setup.id, { set: { radius_m: 18, slew_deg: 300 } })
+    expect((await ines.post(`/shifts/${id}/lifts`, lift)).body.lifts[0].assessment.verdict).toBe('outside')
+    const steps = tern.procedures.lift.map((s) => s.id)
+    expect(
+      (await ines.post(`/shifts/${id}/lifts/${lift.id}/outcome`, { outcome: 'done', reason: '', steps })).body.error.code,
+    ).toBe('not-inside')
+    expect(
+      (await ines.post(`/shifts/${id}/lifts/${lift.id}/outcome`, { outcome: 'abandoned', reason: 'Too far out', steps: [] }))
+        .status,
+    ).toBe(200)
+  })
+})
+
+describe('a quick sum noted in a shift', () => {
+  it('is worked out again and stands in the journal; one that is refused does not', async () => {
+    const ines = await app.as('Ines Haldane')
+    const body = openBody()
+    await ines.post('/shifts', body)
+    const good = await ines.post(`/shifts/${body.id}/sums`, { calculator: 'beaufort', input: { force: 5 } })
+    expect(good.status).toBe(200)
+    const entry = (await ines.get('/journal')).body.entries.find((e: { kind: string }) => e.kind === 'sum-noted')
+    expect(entry).toMatchObject({ subject: body.id, body: { calculator: 'beaufort', output: { force: 5, to_mps: 10.7 } } })
+    const bad = await ines.post(`/shifts/${body.id}/sums`, { calculator: 'beaufort', input: { force: 50 } })
+    expect(bad).toMatchObject({ status: 422, body: { error: { path: 'input.force' } } })
+    expect((await ines.post(`/shifts/${body.id}/sums`, { calculator: 'nothing', input: {} })).status).toBe(404)
+    const tomas = await app.as('Tomas Brekke')
+    expect(
+      (await tomas.post(`/shifts/${body.id}/sums`, { calculator: 'beaufort', input: { force: 5 } })).status,
+    ).toBeGreaterThanOrEqual(403)
+  })
+})
