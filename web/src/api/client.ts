@@ -1,0 +1,56 @@
+import { type ProblemBody, problem } from '@geolabe/contract'
+
+/** The server's refusal, or no answer at all (status 0). */
+export class ApiError extends Error {
+  constructor(
+    readonly status: number,
+    readonly body: ProblemBody['error'],
+  ) {
+    super(body.message)
+  }
+
+  /** Nobody has decided against it: sending the same again may still succeed. */
+  get retryable(): boolean {
+    return this.status === 0 || this.status >= 500 || this.status === 408
+  }
+}
+
+const away: ProblemBody['error'] = {
+  code: 'away',
+  message: 'No connection to the records. What you entered stays on this device and is sent again.',
+  path: '',
+}
+
+export interface Send {
+  method: 'GET' | 'POST' | 'PUT' | 'DELETE'
+  path: string
+  body?: unknown
+  /** Client-made id of a write. */
+  key?: string
+}
+
+export async function call<T>({ method, path, body, key }: Send): Promise<T> {
+  const form = body instanceof Blob ? new FormData() : null
+  if (form && body instanceof Blob) form.append('photo', body, 'photo.jpg')
+  let r: Response
+  try {
+    r = await fetch(`/api${path}`, {
+      method,
+      headers: {
+        'x-geolabe': '1',
+        ...(key ? { 'idempotency-key': key } : {}),
+        ...(body === undefined || form ? {} : { 'content-type': 'application/json' }),
+      },
+      ...(body === undefined ? {} : { body: form ?? JSON.stringify(body) }),
+    })
+  } catch {
+    throw new ApiError(0, away)
+  }
+  const answer: unknown = await r.json().catch(() => null)
+  if (r.ok) return answer as T
+  const said = problem.safeParse(answer)
+  throw new ApiError(r.status, said.success ? said.data.error : { ...away, code: `http-${r.status}` })
+}
+
+export const get = <T>(path: string) => call<T>({ method: 'GET', path })
+export const newId = () => crypto.randomUUID()

@@ -1,0 +1,153 @@
+import { type DBSchema, type IDBPDatabase, openDB } from 'idb'
+import { ApiError, call, newId } from './client'
+
+/** A write on its way: kept on the device before it is sent, until the server has said that it stands or refused it. */
+export interface Waiting {
+  key: string
+  order: number
+  /** The person it belongs to: nobody sends another's entries. */
+  owner: string
+  method: 'POST' | 'PUT'
+  path: string
+  body: unknown
+}
+
+interface Kept extends DBSchema {
+  outbox: { key: string; value: Waiting; indexes: { 'by-order': number } }
+}
+
+type Settle = { resolve: (answer: unknown) => void; reject: (e: unknown) => void }
+
+/**
+ * Sends writes in the order they were made, exactly once as far as anyone can tell: each carries its own id, and the
+ * server answers a repeated id without doing it again. A write that gets no answer stays and is sent again, also after
+ * the page, the browser or the device was restarted; a write that is refused is handed back to whoever made it.
+ */
+export class Outbox {
+  private waiting: Waiting[] = []
+  private readonly settles = new Map<string, Settle>()
+  private readonly listeners = new Set<() => void>()
+  private owner: string | null = null
+  private running = false
+  private timer: ReturnType<typeof setTimeout> | null = null
+  private backoff_ms = 1000
+  /** Writes still being put down on the device: none is sent before it is kept. */
+  private readonly keeping = new Map<string, Promise<unknown>>()
+  /** Told when a write got through whose maker is gone (the page was reloaded meanwhile), before it leaves the list. */
+  onForgotten: (w: Waiting) => Promise<unknown> = async () => {}
+  private snapshot: { waiting: readonly Waiting[]; stuck: string | null } = { waiting: [], stuck: null }
+  private readonly db: Promise<IDBPDatabase<Kept> | null>
+
+  constructor() {
+    this.db = openDB<Kept>('geolabe', 1, {
+      upgrade: (db) => db.createObjectStore('outbox', { keyPath: 'key' }).createIndex('by-order', 'order'),
+    }).catch(() => null)
+    globalThis.addEventListener?.('online', () => this.hurry())
+  }
+
+  subscribe = (listener: () => void) => {
+    this.listeners.add(listener)
+    return () => this.listeners.delete(listener)
+  }
+  read = () => this.snapshot
+
+  private tell(stuck: string | null = this.snapshot.stuck) {
+    this.snapshot = { waiting: [...this.waiting], stuck: this.waiting.length === 0 ? null : stuck }
+    for (const l of this.listeners) l()
+  }
+
+  /** Takes up what this person left unsent. */
+  async begin(owner: string): Promise<void> {
+    if (this.owner === owner) return
+    this.owner = owner
+    const all = (await (await this.db)?.getAllFromIndex('outbox', 'by-order')) ?? []
+    const known = new Set(this.waiting.map((w) => w.key))
+    this.waiting = [
+      ...all.filter((w) => w.owner === owner && !known.has(w.key)),
+      ...this.waiting.filter((w) => w.owner === owner),
+    ]
+    this.tell()
+    this.hurry()
+  }
+
+  /** Signed off: what is unsent stays on the device for its owner, and nothing goes out under the next one's name. */
+  end(): void {
+    this.owner = null
+    this.waiting = []
+    if (this.timer) clearTimeout(this.timer)
+    this.timer = null
+    this.tell(null)
+  }
+
+  /** Keeps a write and sends it. Resolves with the answer; rejects only when the server refused it. */
+  async send<T>(path: string, body: unknown, method: 'POST' | 'PUT' = 'POST'): Promise<T> {
+    const w: Waiting = {
+      key: newId(),
+      order: Date.now() + this.waiting.length / 1000,
+      owner: this.owner ?? '',
+      method,
+      path,
+      body,
+    }
+    const answer = new Promise<T>((resolve, reject) => {
+      this.settles.set(w.key, { resolve: resolve as (a: unknown) => void, reject })
+    })
+    this.keeping.set(
+      w.key,
+      this.db.then((db) => db?.put('outbox', w)).catch(() => {}),
+    )
+    this.waiting.push(w)
+    this.tell()
+    void this.run()
+    return answer
+  }
+
+  hurry() {
+    this.backoff_ms = 1000
+    if (this.timer) clearTimeout(this.timer)
+    this.timer = null
+    void this.run()
+  }
+
+  private async run(): Promise<void> {
+    if (this.running || this.timer) return
+    this.running = true
+    try {
+      for (let w = this.waiting[0]; w; w = this.waiting[0]) {
+        await this.keeping.get(w.key)
+        this.keeping.delete(w.key)
+        const maker = this.settles.get(w.key)
+        try {
+          const answer = await call({ method: w.method, path: w.path, body: w.body, key: w.key })
+          // Its maker hears first and takes it over; only then does it leave the list, so that nothing blinks out between.
+          if (maker) maker.resolve(answer)
+          else await this.onForgotten(w)
+        } catch (e) {
+          if (!(e instanceof ApiError) || e.retryable || e.status === 401) {
+            this.tell(e instanceof ApiError && e.status === 401 ? 'Sign on again to send it.' : (e as Error).message)
+            this.timer = setTimeout(() => {
+              this.timer = null
+              void this.run()
+            }, this.backoff_ms)
+            this.backoff_ms = Math.min(15_000, this.backoff_ms * 1.7)
+            return
+          }
+          maker?.reject(e)
+        }
+        await this.settled(w)
+        this.settles.delete(w.key)
+        this.backoff_ms = 1000
+      }
+    } finally {
+      this.running = false
+    }
+  }
+
+  private async settled(w: Waiting) {
+    await (await this.db)?.delete('outbox', w.key)
+    this.waiting = this.waiting.filter((x) => x.key !== w.key)
+    this.tell(null)
+  }
+}
+
+export const outbox = new Outbox()

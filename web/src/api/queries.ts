@@ -1,0 +1,98 @@
+import type {
+  Defect,
+  DefectPage,
+  JournalCheck,
+  JournalPage,
+  MachineFile,
+  Me,
+  Places,
+  Shift,
+  ShiftPage,
+  TableFile,
+  TableList,
+  Yard,
+} from '@geolabe/contract'
+import { QueryClient, useInfiniteQuery, useQuery } from '@tanstack/react-query'
+import { useEffect, useSyncExternalStore } from 'react'
+import { ApiError, get } from './client'
+import { outbox } from './outbox'
+
+export const queryClient = new QueryClient({
+  defaultOptions: {
+    queries: {
+      staleTime: 10_000,
+      networkMode: 'always',
+      retry: (count, e) => count < 2 && e instanceof ApiError && e.retryable,
+      retryDelay: 600,
+    },
+  },
+})
+
+export const useMe = () =>
+  useQuery({
+    queryKey: ['me'],
+    queryFn: () => get<Me>('/session').catch((e) => (e instanceof ApiError && e.status === 401 ? null : Promise.reject(e))),
+    staleTime: 60_000,
+    // Away is away: a screen that asks again as it opens would send everything back to waiting.
+    retryOnMount: false,
+  })
+export const useYard = () => useQuery({ queryKey: ['yard'], queryFn: () => get<Yard>('/yard') })
+export const useMachine = (id: string) =>
+  useQuery({ queryKey: ['machine', id], queryFn: () => get<MachineFile>(`/machines/${id}`) })
+export const usePlaces = () => useQuery({ queryKey: ['places'], queryFn: () => get<Places>('/places'), staleTime: 300_000 })
+export const useShift = (id: string) => useQuery({ queryKey: ['shift', id], queryFn: () => get<Shift>(`/shifts/${id}`) })
+export const useMyShifts = () => useQuery({ queryKey: ['shifts', 'mine'], queryFn: () => get<ShiftPage>('/shifts?mine') })
+export const useTables = () =>
+  useQuery({ queryKey: ['tables'], queryFn: () => get<TableList>('/tables'), staleTime: 60_000, retry: false })
+export const useTable = (id: string | null) =>
+  useQuery({ queryKey: ['tables', id], queryFn: () => get<TableFile>(`/tables/${id}`), enabled: id !== null })
+export const useDefect = (id: string) => useQuery({ queryKey: ['defects', id], queryFn: () => get<Defect>(`/defects/${id}`) })
+
+outbox.onForgotten = () => queryClient.invalidateQueries()
+
+/** A list that grows by pages; each page says where the next begins. */
+const usePaged = <P extends { next: string | number | null }>(key: string[], path: string) =>
+  useInfiniteQuery({
+    queryKey: key,
+    queryFn: ({ pageParam }) =>
+      get<P>(pageParam === null ? path : `${path}${path.includes('?') ? '&' : '?'}before=${encodeURIComponent(pageParam)}`),
+    initialPageParam: null as string | number | null,
+    getNextPageParam: (last) => last.next,
+  })
+export const useShiftList = () => usePaged<ShiftPage>(['shifts', 'all'], '/shifts')
+export const useDefectList = (all: boolean) =>
+  usePaged<DefectPage>(['defects', all ? 'all' : 'open'], `/defects${all ? '?all' : ''}`)
+export const useJournal = () => usePaged<JournalPage>(['journal'], '/journal')
+export const useJournalCheck = (enabled: boolean) =>
+  useQuery({ queryKey: ['journal-check'], queryFn: () => get<JournalCheck>('/journal/check'), enabled, staleTime: 0 })
+
+export const useOutbox = () => useSyncExternalStore(outbox.subscribe, outbox.read)
+
+/** What a screen has to read again when the database tells that something changed. */
+const touched: Record<string, string[]> = {
+  shifts: ['yard', 'machine', 'shifts', 'shift'],
+  defects: ['yard', 'machine', 'defects', 'shift'],
+  tables: ['tables', 'machine'],
+}
+
+/** Keeps open screens current. */
+export function useLive(on: boolean) {
+  useEffect(() => {
+    if (!on) return
+    const source = new EventSource('/api/live')
+    source.onmessage = ({ data }: MessageEvent<string>) => {
+      const keys = touched[data]
+      if (keys) for (const k of keys) void queryClient.invalidateQueries({ queryKey: [k] })
+      else void queryClient.invalidateQueries()
+      outbox.hurry()
+    }
+    return () => source.close()
+  }, [on])
+}
+
+/** Somebody signs on or off: nothing that another read stays. */
+export function become(me: Me | null): void {
+  if (me === null) outbox.end()
+  queryClient.removeQueries({ predicate: (q) => q.queryKey[0] !== 'me' })
+  queryClient.setQueryData(['me'], me)
+}

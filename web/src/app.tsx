@@ -1,0 +1,94 @@
+import { lazy, Suspense, useEffect } from 'react'
+import { Navigate, Route, Routes, useLocation } from 'react-router'
+import { outbox } from './api/outbox'
+import { useLive, useMe } from './api/queries'
+import { Loaded } from './look/page'
+import { Open, Shell } from './session/shell'
+import { SignIn } from './session/sign-in'
+import { Yard } from './yard/yard'
+
+const Take = lazy(() => import('./signon/take').then((m) => ({ default: m.Take })))
+const ShiftFrame = lazy(() => import('./shift/frame').then((m) => ({ default: m.ShiftFrame })))
+const Walkround = lazy(() => import('./walkround/walkround').then((m) => ({ default: m.Walkround })))
+const Site = lazy(() => import('./site/site').then((m) => ({ default: m.Site })))
+const Setup = lazy(() => import('./setup/setup').then((m) => ({ default: m.Setup })))
+const Prove = lazy(() => import('./prove/prove').then((m) => ({ default: m.Prove })))
+const Lift = lazy(() => import('./lift/lift').then((m) => ({ default: m.Lift })))
+const Stow = lazy(() => import('./stow/stow').then((m) => ({ default: m.Stow })))
+const Defects = lazy(() => import('./defects/defects').then((m) => ({ default: m.Defects })))
+const DefectPage = lazy(() => import('./defects/defect-page').then((m) => ({ default: m.DefectPage })))
+const Sums = lazy(() => import('./sums/sums').then((m) => ({ default: m.Sums })))
+const SumPage = lazy(() => import('./sums/sum-page').then((m) => ({ default: m.SumPage })))
+const Tables = lazy(() => import('./tables/tables').then((m) => ({ default: m.Tables })))
+const TablePage = lazy(() => import('./tables/table-page').then((m) => ({ default: m.TablePage })))
+const Records = lazy(() => import('./records/records').then((m) => ({ default: m.Records })))
+const ShiftRecord = lazy(() => import('./records/shift-record').then((m) => ({ default: m.ShiftRecord })))
+
+const waiting = <div className="h-40 animate-pulse rounded-xl bg-sunk" role="status" aria-label="Opening" />
+
+const sums = (
+  <Route path="sums">
+    <Route index element={<Sums />} />
+    <Route path=":name" element={<SumPage />} />
+  </Route>
+)
+
+export function App() {
+  const me = useMe()
+  const location = useLocation()
+  const signedOn = Boolean(me.data)
+  useLive(signedOn)
+  const owner = me.data ? `${me.data.organisation.id}/${me.data.id}` : null
+  useEffect(() => {
+    if (owner) void outbox.begin(owner)
+  }, [owner])
+  // A new screen begins at its top.
+  useEffect(() => {
+    if (location.pathname) globalThis.scrollTo(0, 0)
+  }, [location.pathname])
+  // Calculators carry no one’s data: they open without a sign-on, and without a network.
+  const open = location.pathname.startsWith('/sums') && (me.data === null || me.error !== null)
+  if (open) {
+    return (
+      <Open>
+        <Suspense fallback={waiting}>
+          <Routes>{sums}</Routes>
+        </Suspense>
+      </Open>
+    )
+  }
+  return (
+    <Loaded query={me}>
+      {(person) =>
+        person === null ? (
+          <SignIn />
+        ) : (
+          <Shell me={person}>
+            <Suspense fallback={waiting}>
+              <Routes>
+                <Route index element={<Yard />} />
+                <Route path="take/:machine" element={<Take />} />
+                <Route path="shifts/:id" element={<ShiftFrame />}>
+                  <Route path="walk-round" element={<Walkround />} />
+                  <Route path="site" element={<Site />} />
+                  <Route path="set-up" element={<Setup />} />
+                  <Route path="prove" element={<Prove />} />
+                  <Route path="lift" element={<Lift />} />
+                  <Route path="stow" element={<Stow />} />
+                </Route>
+                <Route path="defects" element={<Defects />} />
+                <Route path="defects/:id" element={<DefectPage />} />
+                <Route path="tables" element={<Tables />} />
+                <Route path="tables/:id" element={<TablePage me={person} />} />
+                {sums}
+                <Route path="records" element={<Records />} />
+                <Route path="records/:id" element={<ShiftRecord />} />
+                <Route path="*" element={<Navigate to="/" replace />} />
+              </Routes>
+            </Suspense>
+          </Shell>
+        )
+      }
+    </Loaded>
+  )
+}

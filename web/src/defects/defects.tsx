@@ -1,0 +1,121 @@
+import { type Defect, type DefectState, gradeWords, stopsMachine } from '@geolabe/contract'
+import clsx from 'clsx'
+import { useState } from 'react'
+import { Link, useNavigate, useSearchParams } from 'react-router'
+import { useDefectList, useYard } from '../api/queries'
+import { Button } from '../look/button'
+import { Choice } from '../look/choice'
+import { Dialog } from '../look/dialog'
+import { Loaded, Title } from '../look/page'
+import { when } from '../look/when'
+import { DefectForm } from './defect-form'
+
+export const stateWords: Record<DefectState, string> = {
+  raised: 'Raised',
+  seen: 'Acknowledged',
+  repaired: 'Repair recorded',
+  returned: 'Returned to service',
+}
+
+export function Defects() {
+  const [which, setWhich] = useState<'open' | 'all'>('open')
+  const list = useDefectList(which === 'all')
+  const [params, setParams] = useSearchParams()
+  const raise = params.get('raise')
+  const yard = useYard()
+  const navigate = useNavigate()
+  const machines = yard.data?.machines ?? []
+  const close = () => setParams({}, { replace: true })
+  return (
+    <>
+      <div className="flex flex-wrap items-start justify-between gap-3">
+        <Title below="Danger and harm stop a machine for everyone until the person in charge returns it.">Defects</Title>
+        {machines[0] && <Button onClick={() => setParams({ raise: machines[0]?.id ?? '' })}>Report a defect</Button>}
+      </div>
+      <div className="mb-4 max-w-sm">
+        <Choice
+          label="Which"
+          hideLabel
+          value={which}
+          onChange={setWhich}
+          options={[
+            { value: 'open', label: 'Open' },
+            { value: 'all', label: 'All' },
+          ]}
+        />
+      </div>
+      <Loaded query={list}>
+        {(data) => {
+          const defects = data.pages.flatMap((p) => p.defects)
+          return (
+            <>
+              {defects.length === 0 ? (
+                <p className="rounded-xl border border-line bg-sheet p-6 text-lg">
+                  No defect {which === 'open' ? 'is open' : 'on record'}.
+                </p>
+              ) : null}
+              <ul className="grid gap-3 pb-8">
+                {defects.map((d) => (
+                  <DefectRow key={d.id} defect={d} />
+                ))}
+              </ul>
+              {list.hasNextPage && <Button onClick={() => void list.fetchNextPage()}>Earlier ones</Button>}
+            </>
+          )
+        }}
+      </Loaded>
+      <Dialog
+        open={raise !== null}
+        onClose={close}
+        title={`Report a defect: ${machines.find((m) => m.id === raise)?.name ?? ''}`}
+      >
+        {machines.length > 1 && (
+          <div className="mb-4">
+            <Choice
+              label="Machine"
+              value={raise}
+              onChange={(m) => setParams({ raise: m }, { replace: true })}
+              options={machines.map((m) => ({ value: m.id, label: m.name }))}
+            />
+          </div>
+        )}
+        {raise && (
+          <DefectForm
+            key={raise}
+            machine={raise}
+            shift={null}
+            item={null}
+            where={null}
+            onRaised={(id) => navigate(`/defects/${id}`)}
+          />
+        )}
+      </Dialog>
+    </>
+  )
+}
+
+function DefectRow({ defect: d }: { defect: Defect }) {
+  const stops = stopsMachine(d.grade) && d.state !== 'returned'
+  return (
+    <li>
+      <Link
+        to={`/defects/${d.id}`}
+        className={clsx('flex overflow-hidden rounded-xl border-2 bg-sheet', stops ? 'border-outside' : 'border-line')}
+      >
+        <span className={clsx('w-3 shrink-0', d.state === 'returned' ? 'bg-line' : stops ? 'hatch-outside' : 'hatch-near')} />
+        <span className="min-w-0 grow p-4">
+          <span className="flex flex-wrap justify-between gap-x-4">
+            <span className="text-lg font-bold">{d.machine.name}</span>
+            <span className="font-semibold">{stateWords[d.state]}</span>
+          </span>
+          <span className="block">
+            {d.where}: {d.words}
+          </span>
+          <span className="block text-quiet">
+            {gradeWords[d.grade].label} · {d.raised.by.name}, {when(d.raised.at)}
+          </span>
+        </span>
+      </Link>
+    </li>
+  )
+}

@@ -1,0 +1,233 @@
+import { atSlew, type Crane, type Extension, type MapZone, type Place, type Point, type Stand, type Verdict } from '@geolabe/core'
+import { useSay } from '../units/units'
+import { onPaper, pathOf, turned } from './frame'
+import { HookMark, HookPoint, type Polar } from './hook-point'
+import { LegHandle } from './leg-handle'
+import { MachinePlan } from './machine-shape'
+import { GroundPatterns, Surroundings } from './surroundings'
+import { Zones } from './zones'
+
+export interface DialLeg extends Point {
+  id: string
+  label: string
+  /** What presses on the ground, at true size. */
+  length_m: number
+  width_m: number
+  verdict: Verdict | null
+  /** Said beside the leg: its load, or why it cannot stand there. */
+  note: string
+}
+
+export interface DialProps {
+  machine: Crane
+  label: string
+  legs: readonly DialLeg[]
+  place?: Place | undefined
+  stand?: Stand | undefined
+  extent_m: number
+  /** Radius that the tail sweeps; drawn where given. */
+  tail_m?: number | undefined
+  boom?: Polar | undefined
+  pick?: Polar | undefined
+  set?: Polar | undefined
+  arc?: { from_deg: number; to_deg: number } | undefined
+  /** Where the load may go, slew by slew, and what ends it there; null: nowhere at that slew. */
+  zones?: readonly (MapZone | null)[] | undefined
+  onMove?: ((which: 'pick' | 'set', p: Polar) => void) | undefined
+  /** Feet that can be moved: how far each is out, and where it can stand. */
+  feet?:
+    | { at: Record<string, Extension>; open: Record<string, readonly Extension[]>; onMove: (leg: string, to: Extension) => void }
+    | undefined
+}
+
+const tone: Record<Verdict, string> = {
+  inside: 'var(--inside)',
+  near: 'var(--near)',
+  outside: 'var(--outside)',
+  'not-proven': 'var(--unproven)',
+}
+
+/**
+ * The plan about the slew centre, true to scale: what stands round it, the footprint with its pads, the loads on the legs,
+ * where this load can go, and the path. Shared by every station; each adds to it.
+ */
+export function Dial(props: DialProps) {
+  const { machine, legs, place, stand, extent_m, boom, pick, set, zones } = props
+  const say = useSay()
+  const thin = extent_m / 420
+  const ring = extent_m > 22 ? 10 : extent_m > 9 ? 5 : 2
+  const rings = Array.from({ length: Math.floor((extent_m * 1.35) / ring) }, (_, i) => (i + 1) * ring)
+  const spoken = (p: Polar) => `radius ${say('length', p.radius_m)}, slew ${say('angle', p.slew_deg)}`
+  return (
+    <svg
+      viewBox={`${-extent_m} ${-extent_m} ${2 * extent_m} ${2 * extent_m}`}
+      className="block aspect-square w-full lg:aspect-auto lg:h-[max(24rem,60dvh)] rounded-xl border border-line bg-paper select-none"
+      role="group"
+      aria-label={props.label}
+    >
+      <GroundPatterns unit={extent_m / 22} />
+      {place && stand && <Surroundings place={place} stand={stand} thin={thin} extent_m={extent_m} />}
+      {zones && <Zones zones={zones} thin={thin} extent_m={extent_m} />}
+      <g aria-hidden="true" fill="none" stroke="var(--edge)" strokeWidth={thin} strokeDasharray={`${thin * 2} ${thin * 4}`}>
+        {rings.map((r) => (
+          <circle key={r} r={r} />
+        ))}
+      </g>
+      <g
+        aria-hidden="true"
+        fontSize={extent_m / 24}
+        fill="var(--quiet)"
+        className="figure"
+        stroke="var(--paper)"
+        strokeWidth={thin * 3}
+        paintOrder="stroke"
+      >
+        {rings
+          .filter((r) => r < extent_m)
+          .map((r) => (
+            <text key={r} x={extent_m / 60} y={r - extent_m / 90}>
+              {say('length', r)}
+            </text>
+          ))}
+      </g>
+      {props.tail_m !== undefined && (
+        <circle
+          r={props.tail_m}
+          fill="none"
+          stroke="var(--outside)"
+          strokeWidth={thin * 2}
+          strokeDasharray={`${thin * 3} ${thin * 5}`}
+          aria-hidden="true"
+        />
+      )}
+      <Beams legs={legs} thin={thin} />
+      <MachinePlan machine={machine} slew_deg={boom?.slew_deg ?? 0} thin={thin * 1.6} />
+      {boom && (
+        <g transform={turned(boom.slew_deg)} aria-hidden="true">
+          <rect
+            x={-0.42}
+            y={-boom.radius_m}
+            width={0.84}
+            height={boom.radius_m + machine.boom.pivot.back_m}
+            fill="var(--sheet)"
+            stroke="var(--ink)"
+            strokeWidth={thin * 1.8}
+          />
+          <path d={`M0 ${-boom.radius_m}V${machine.boom.pivot.back_m}`} stroke="var(--edge)" strokeWidth={thin} />
+        </g>
+      )}
+      {legs.map((l) => (
+        <LegPad key={l.id} leg={l} thin={thin} extent_m={extent_m} />
+      ))}
+      {props.feet &&
+        machine.legs.map((leg) => {
+          const at = props.feet?.at[leg.id]
+          return (
+            at && (
+              <LegHandle
+                key={leg.id}
+                leg={leg}
+                at={at}
+                open={props.feet?.open[leg.id] ?? []}
+                reach_m={extent_m / 10}
+                onMove={(to) => props.feet?.onMove(leg.id, to)}
+              />
+            )
+          )
+        })}
+      {pick && set && props.arc && <Path pick={pick} set={set} arc={props.arc} thin={thin} />}
+      {(['pick', 'set'] as const).map((which) => {
+        const at = props[which]
+        if (!at) return null
+        const shown = { at, letter: which === 'pick' ? 'P' : 'S', size: extent_m / 24 }
+        const name = which === 'pick' ? 'Pick-up point' : 'Set-down point'
+        const move = props.onMove
+        return move ? (
+          <HookPoint
+            key={which}
+            {...shown}
+            name={name}
+            most_m={extent_m * 1.4}
+            spoken={spoken(at)}
+            onMove={(p) => move(which, p)}
+          />
+        ) : (
+          <HookMark key={which} {...shown} />
+        )
+      })}
+    </svg>
+  )
+}
+
+function Beams({ legs, thin }: { legs: readonly DialLeg[]; thin: number }) {
+  return (
+    <g aria-hidden="true">
+      {legs.map((l) => {
+        const [x, y] = onPaper(l)
+        return <path key={l.id} d={`M0 ${y}H${x}`} stroke="var(--ink)" strokeWidth={0.34} />
+      })}
+      {legs.map((l) => {
+        const [x, y] = onPaper(l)
+        return <path key={l.id} d={`M0 ${y}H${x}`} stroke="var(--sunk)" strokeWidth={0.34 - thin * 4} />
+      })}
+    </g>
+  )
+}
+
+function LegPad({ leg, thin, extent_m }: { leg: DialLeg; thin: number; extent_m: number }) {
+  const [x, y] = onPaper(leg)
+  const colour = leg.verdict ? tone[leg.verdict] : 'var(--quiet)'
+  const out = Math.sign(x) || 1
+  return (
+    <g aria-hidden="true">
+      <rect
+        x={x - leg.width_m / 2}
+        y={y - leg.length_m / 2}
+        width={leg.width_m}
+        height={leg.length_m}
+        fill="var(--sheet)"
+        stroke={colour}
+        strokeWidth={thin * 4}
+        strokeDasharray={leg.verdict === 'not-proven' ? `${thin * 6} ${thin * 5}` : undefined}
+      />
+      {leg.verdict === 'outside' && (
+        <path
+          d={`M${x - leg.width_m / 2} ${y - leg.length_m / 2}l${leg.width_m} ${leg.length_m}m0 ${-leg.length_m}l${-leg.width_m} ${leg.length_m}`}
+          stroke={colour}
+          strokeWidth={thin * 4}
+        />
+      )}
+      {leg.verdict === 'near' && (
+        <path d={`M${x} ${y - leg.length_m / 2}v${leg.length_m}`} stroke={colour} strokeWidth={thin * 4} />
+      )}
+      {leg.verdict === 'inside' && <circle cx={x} cy={y} r={leg.width_m / 5} fill={colour} />}
+      <text
+        x={x + out * (leg.width_m / 2 + extent_m / 70)}
+        y={y}
+        fontSize={extent_m / 20}
+        fontWeight="700"
+        textAnchor={out > 0 ? 'start' : 'end'}
+        dominantBaseline="central"
+        fill="var(--ink)"
+        stroke="var(--paper)"
+        strokeWidth={extent_m / 110}
+        paintOrder="stroke"
+      >
+        {leg.note}
+      </text>
+    </g>
+  )
+}
+
+function Path({ pick, set, arc, thin }: { pick: Polar; set: Polar; arc: { from_deg: number; to_deg: number }; thin: number }) {
+  const n = 48
+  const points = Array.from({ length: n + 1 }, (_, i) =>
+    atSlew(pick.radius_m + ((set.radius_m - pick.radius_m) * i) / n, arc.from_deg + ((arc.to_deg - arc.from_deg) * i) / n),
+  )
+  return (
+    <g aria-hidden="true" fill="none">
+      <path d={pathOf(points, false)} stroke="var(--paper)" strokeWidth={thin * 9} />
+      <path d={pathOf(points, false)} stroke="var(--ink)" strokeWidth={thin * 4.5} strokeDasharray={`${thin * 12} ${thin * 6}`} />
+    </g>
+  )
+}

@@ -1,0 +1,102 @@
+import { atSlew, normalDegrees } from '@geolabe/core'
+import { type KeyboardEvent, type PointerEvent, useRef } from 'react'
+import { fromPaper, onPaper } from './frame'
+
+export interface Polar {
+  radius_m: number
+  slew_deg: number
+}
+
+const steps: Record<string, [number, number]> = { ArrowUp: [1, 0], ArrowDown: [-1, 0], ArrowLeft: [0, 1], ArrowRight: [0, -1] }
+
+/** A point of the path as it is drawn. */
+export function HookMark({ letter, at, size }: { letter: string; at: Polar; size: number }) {
+  const [x, y] = onPaper(atSlew(at.radius_m, at.slew_deg))
+  return (
+    <g aria-hidden="true">
+      <circle cx={x} cy={y} r={size} fill="var(--accent)" stroke="var(--ink)" strokeWidth={size * 0.2} />
+      <text
+        x={x}
+        y={y}
+        fontSize={size * 1.15}
+        fontWeight="750"
+        textAnchor="middle"
+        dominantBaseline="central"
+        fill="var(--on-accent)"
+      >
+        {letter}
+      </text>
+    </g>
+  )
+}
+
+interface Props {
+  name: string
+  letter: string
+  at: Polar
+  size: number
+  most_m: number
+  spoken: string
+  onMove: (p: Polar) => void
+}
+
+/**
+ * A point of the path: dragged, or moved with the arrow keys (up and down: radius by 0.1 m, left and right: slew by 1°; with
+ * Shift ten times as far).
+ */
+export function HookPoint({ name, letter, at, size, most_m, spoken, onMove }: Props) {
+  const group = useRef<SVGGElement>(null)
+  const [x, y] = onPaper(atSlew(at.radius_m, at.slew_deg))
+  const limited = (r: number) => Math.min(most_m, Math.max(1, Math.round(r * 10) / 10))
+
+  const drag = (e: PointerEvent<SVGGElement>) => {
+    const svg = group.current?.ownerSVGElement
+    const matrix = svg?.getScreenCTM()
+    if (!svg || !matrix || !e.currentTarget.hasPointerCapture(e.pointerId)) return
+    const p = new DOMPoint(e.clientX, e.clientY).matrixTransform(matrix.inverse())
+    const { x_m, y_m } = fromPaper(p.x, p.y)
+    onMove({
+      radius_m: limited(Math.hypot(x_m, y_m)),
+      slew_deg: Math.round(normalDegrees((Math.atan2(y_m, x_m) * 180) / Math.PI)) % 360,
+    })
+  }
+  const key = (e: KeyboardEvent) => {
+    const step = steps[e.key]
+    if (!step) return
+    e.preventDefault()
+    const far = e.shiftKey ? 10 : 1
+    onMove({ radius_m: limited(at.radius_m + step[0] * 0.1 * far), slew_deg: normalDegrees(at.slew_deg + step[1] * far) })
+  }
+  return (
+    <g
+      ref={group}
+      role="slider"
+      tabIndex={0}
+      aria-label={name}
+      aria-valuenow={Math.round(at.radius_m * 10) / 10}
+      aria-valuemin={1}
+      aria-valuemax={most_m}
+      aria-valuetext={spoken}
+      className="group cursor-grab touch-none active:cursor-grabbing"
+      onPointerDown={(e) => {
+        e.currentTarget.setPointerCapture(e.pointerId)
+        e.currentTarget.focus()
+      }}
+      onPointerMove={drag}
+      onKeyDown={key}
+    >
+      <circle cx={x} cy={y} r={size * 1.8} fill="transparent" />
+      <circle
+        cx={x}
+        cy={y}
+        r={size * 1.5}
+        fill="none"
+        stroke="var(--ink)"
+        strokeWidth={size * 0.16}
+        strokeDasharray={`${size * 0.4} ${size * 0.3}`}
+        className="opacity-0 group-focus-visible:opacity-100"
+      />
+      <HookMark letter={letter} at={at} size={size} />
+    </g>
+  )
+}

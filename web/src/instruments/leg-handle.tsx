@@ -1,0 +1,71 @@
+import { type Extension, extension, type Leg } from '@geolabe/core'
+import { type KeyboardEvent, type PointerEvent, useRef } from 'react'
+import { fromPaper, onPaper } from './frame'
+
+const spoken: Record<Extension, string> = { in: 'in', middle: 'to the middle', full: 'fully out' }
+
+interface Props {
+  leg: Leg
+  at: Extension
+  /** Where it can stand. */
+  open: readonly Extension[]
+  reach_m: number
+  onMove: (to: Extension) => void
+}
+
+/** A foot on the dial: drawn out or in along its beam with finger or arrow keys, from stop to stop, never to where it cannot stand. */
+export function LegHandle({ leg, at, open, reach_m, onMove }: Props) {
+  const group = useRef<SVGGElement>(null)
+  const [x, y] = onPaper(leg.positions[at])
+  const drag = (e: PointerEvent<SVGGElement>) => {
+    const svg = group.current?.ownerSVGElement
+    const matrix = svg?.getScreenCTM()
+    if (!svg || !matrix || !e.currentTarget.hasPointerCapture(e.pointerId)) return
+    const p = new DOMPoint(e.clientX, e.clientY).matrixTransform(matrix.inverse())
+    const to = fromPaper(p.x, p.y)
+    const away = (k: Extension) => Math.hypot(leg.positions[k].x_m - to.x_m, leg.positions[k].y_m - to.y_m)
+    const nearest = [...open].sort((a, b) => away(a) - away(b))[0]
+    if (nearest && nearest !== at) onMove(nearest)
+  }
+  const key = (e: KeyboardEvent) => {
+    const outwards = Math.sign(leg.positions.full.y_m) > 0 ? 'ArrowLeft' : 'ArrowRight'
+    const inwards = outwards === 'ArrowLeft' ? 'ArrowRight' : 'ArrowLeft'
+    const by = e.key === outwards || e.key === 'ArrowUp' ? 1 : e.key === inwards || e.key === 'ArrowDown' ? -1 : 0
+    if (by === 0) return
+    e.preventDefault()
+    const to = extension.options[extension.options.indexOf(at) + by]
+    if (to && open.includes(to)) onMove(to)
+  }
+  return (
+    <g
+      ref={group}
+      role="slider"
+      tabIndex={0}
+      aria-label={`Foot of the ${leg.label}`}
+      aria-valuemin={0}
+      aria-valuemax={2}
+      aria-valuenow={extension.options.indexOf(at)}
+      aria-valuetext={spoken[at]}
+      className="group cursor-ew-resize touch-none"
+      onPointerDown={(e) => {
+        e.currentTarget.setPointerCapture(e.pointerId)
+        e.currentTarget.focus()
+      }}
+      onPointerMove={drag}
+      onKeyDown={key}
+    >
+      <rect x={x - reach_m} y={y - reach_m} width={2 * reach_m} height={2 * reach_m} fill="transparent" />
+      <rect
+        x={x - reach_m}
+        y={y - reach_m}
+        width={2 * reach_m}
+        height={2 * reach_m}
+        fill="none"
+        stroke="var(--ink)"
+        strokeWidth={reach_m / 8}
+        strokeDasharray={`${reach_m / 3} ${reach_m / 4}`}
+        className="opacity-0 group-focus-visible:opacity-100"
+      />
+    </g>
+  )
+}

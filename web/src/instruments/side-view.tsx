@@ -1,0 +1,96 @@
+import { boomShape, type Crane, poseAtRadius, Refusal } from '@geolabe/core'
+import { useSay } from '../units/units'
+import { MachineSide } from './machine-shape'
+
+/** From the side: boom at its angle, tip height, radius, and the load on its rope. True to scale. */
+export function SideView({
+  machine,
+  boom_m,
+  radius_m,
+  deflection_m,
+  label,
+}: {
+  machine: Crane
+  boom_m: number
+  radius_m: number
+  deflection_m: number
+  label: string
+}) {
+  const say = useSay()
+  let pose: ReturnType<typeof poseAtRadius> | null = null
+  try {
+    pose = poseAtRadius(boomShape(machine, boom_m, deflection_m), radius_m)
+  } catch (e) {
+    if (!(e instanceof Refusal)) throw e
+  }
+  const top = Math.max(6, (pose?.tip_height_m ?? boom_m * 0.5) + 2.5)
+  const right = Math.max(8, radius_m + 3)
+  const left = 5.2
+  const width = right + left
+  const height = top + 2.6
+  const thin = Math.max(width, height) / 380
+  const text = Math.max(width, height) / 26
+  const back = machine.boom.pivot.back_m
+  const said = pose
+    ? `${label}: boom ${say('angle', pose.angle_deg)}, tip ${say('length', pose.tip_height_m)} up`
+    : `${label}: the boom does not reach`
+  return (
+    <svg
+      viewBox={`${-left} ${-top} ${width} ${height}`}
+      className="block max-h-72 w-full rounded-xl border border-line bg-paper"
+      role="img"
+      aria-label={said}
+    >
+      <rect x={-left} y={0} width={width} height={height} fill="var(--sunk)" />
+      <path d={`M${-left} 0H${right}`} stroke="var(--ink)" strokeWidth={thin * 3} />
+      <MachineSide machine={machine} thin={thin * 1.4} />
+      {pose ? (
+        <>
+          <path
+            d={`M${-back} ${-machine.boom.pivot.height_m}L${radius_m - deflection_m} ${-pose.tip_height_m}`}
+            stroke="var(--ink)"
+            strokeWidth={0.75}
+            strokeLinecap="round"
+          />
+          <path
+            d={`M${-back} ${-machine.boom.pivot.height_m}L${radius_m - deflection_m} ${-pose.tip_height_m}`}
+            stroke="var(--sheet)"
+            strokeWidth={0.75 - thin * 3.5}
+            strokeLinecap="round"
+          />
+          <path d={`M${radius_m} ${-pose.tip_height_m}V-2`} stroke="var(--ink)" strokeWidth={thin * 2} />
+          <rect
+            x={radius_m - 0.7}
+            y={-2}
+            width={1.4}
+            height={1.2}
+            fill="var(--accent)"
+            stroke="var(--ink)"
+            strokeWidth={thin * 2}
+          />
+          <g fontSize={text} fill="var(--ink)" fontWeight="650" stroke="var(--paper)" strokeWidth={thin * 4} paintOrder="stroke">
+            <text x={radius_m} y={-pose.tip_height_m - text * 0.6} textAnchor={radius_m > width * 0.5 ? 'end' : 'middle'}>
+              {say('length', pose.tip_height_m)} up
+            </text>
+            <text x={1.6} y={-machine.boom.pivot.height_m - text * 0.2}>
+              {say('angle', pose.angle_deg)}
+            </text>
+            <text x={radius_m / 2} y={text * 1.25} textAnchor="middle" stroke="var(--sunk)">
+              {say('length', radius_m)}
+            </text>
+          </g>
+          <path
+            d={`M0 ${text * 0.25}H${radius_m}M0 0v${text * 0.5}M${radius_m} 0v${text * 0.5}`}
+            stroke="var(--ink)"
+            strokeWidth={thin * 1.5}
+            fill="none"
+          />
+        </>
+      ) : (
+        <text x={width / 2 - left} y={-top / 2} fontSize={text * 1.1} textAnchor="middle" fill="var(--outside)" fontWeight="700">
+          The boom does not reach
+        </text>
+      )}
+    </svg>
+  )
+}

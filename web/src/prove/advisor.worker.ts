@@ -1,0 +1,30 @@
+import { type Case, type Change, type Extension, type Finding, type MatKind, nearestChanges } from '@geolabe/core'
+
+export interface Question {
+  id: number
+  case: Case
+  /** Findings to mend, gravest first. */
+  failed: Finding[]
+  mats: readonly MatKind[]
+  /** What something stands in the way of: leg, extension, mat (null: the pad alone). */
+  blocked: { leg: string; extension: Extension; mat: string | null }[]
+}
+
+export interface Advice {
+  id: number
+  changes: { finding: string; changes: Change[] }[]
+}
+
+/** Searches run beside the page, so that dragging stays smooth. */
+self.onmessage = ({ data: q }: MessageEvent<Question>) => {
+  const means = {
+    mats: q.mats,
+    canStand: (leg: string, extension: Extension, mat: string | null) =>
+      !q.blocked.some((b) => b.leg === leg && b.extension === extension && b.mat === mat),
+  }
+  const advice: Advice = {
+    id: q.id,
+    changes: q.failed.map((f) => ({ finding: f.id, changes: nearestChanges(q.case, f, means) })),
+  }
+  self.postMessage(advice)
+}

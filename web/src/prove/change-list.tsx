@@ -1,0 +1,101 @@
+import { type Assessment, type Change, changeWords, findingWords } from '@geolabe/core'
+import { Button } from '../look/button'
+import { Sheet } from '../look/page'
+import { VerdictWord } from '../look/verdict'
+import { useSay } from '../units/units'
+import type { Advice } from './advisor.worker'
+
+const settles = (c: Change) => c.assessment?.verdict === 'inside' || c.assessment?.verdict === 'near'
+
+/** Changes that settle everything at once, the surest first; one found for several findings stands once. */
+function settlingAll(advice: Advice): Change[] {
+  const found = new Map(advice.changes.flatMap((x) => x.changes.filter(settles)).map((c) => [JSON.stringify(c.change), c]))
+  return [...found.values()].sort(
+    (a, b) => Number(b.assessment?.verdict === 'inside') - Number(a.assessment?.verdict === 'inside'),
+  )
+}
+
+/** For each miss the nearest changes that mend it, each already assessed; and what is missing for a proof. */
+export function ChangeList({
+  assessment,
+  advice,
+  current,
+  onTake,
+}: {
+  assessment: Assessment
+  advice: Advice | null
+  current: boolean
+  onTake: (c: Change) => void
+}) {
+  const say = useSay()
+  const outside = assessment.findings.filter((f) => f.verdict === 'outside')
+  const missing = assessment.findings.filter((f) => f.verdict === 'not-proven')
+  if (outside.length === 0 && missing.length === 0) return null
+  const all = advice && current ? settlingAll(advice) : []
+  return (
+    <Sheet title={outside.length > 0 ? 'What would bring it inside' : 'What is missing'}>
+      {outside.length > 0 && !(advice && current) && (
+        <p className="text-quiet" role="status">
+          Looking for the nearest change…
+        </p>
+      )}
+      {all.length > 0 && <Offers changes={all} onTake={onTake} />}
+      {advice &&
+        current &&
+        outside.map((f) => {
+          const title = findingWords(f, say).title
+          const offered = (advice.changes.find((x) => x.finding === f.id)?.changes ?? []).filter((c) => !settles(c))
+          if (offered.length === 0 && all.length > 0) return null
+          return (
+            <section key={f.id} className="mt-3 border-t border-line pt-3" aria-label={`Changes for ${title}`}>
+              <h3>
+                <span className="inline-block first-letter:uppercase">{title}</span>{' '}
+                <span className="font-normal text-quiet">{all.length > 0 ? 'by itself' : 'first'}</span>
+              </h3>
+              {offered.length === 0 ? (
+                <p>No single change mends it here. Plan the lift anew: another stand, another machine.</p>
+              ) : (
+                <Offers changes={offered} onTake={onTake} />
+              )}
+            </section>
+          )
+        })}
+      {missing.map((f) => {
+        const w = findingWords(f, say)
+        return (
+          <p key={f.id} className="border-t border-line py-2 first-of-type:border-t-0">
+            <strong className="text-unproven">{w.title}.</strong> {w.todo || w.what}
+          </p>
+        )
+      })}
+    </Sheet>
+  )
+}
+
+function Offers({ changes, onTake }: { changes: readonly Change[]; onTake: (c: Change) => void }) {
+  const say = useSay()
+  return (
+    <ul className="grid gap-1.5">
+      {changes.map((o) => {
+        const words = changeWords(o.change, say)
+        return (
+          <li key={JSON.stringify(o.change)} className="grid grid-cols-[1fr_auto] items-center gap-3">
+            <span>
+              {words}
+              {o.assessment && (
+                <span className="flex items-center gap-1.5 text-[0.92rem]">
+                  then <VerdictWord verdict={o.assessment.verdict} />
+                </span>
+              )}
+            </span>
+            {o.makes && (
+              <Button onClick={() => onTake(o)} aria-label={`Take this change: ${words}`}>
+                Take
+              </Button>
+            )}
+          </li>
+        )
+      })}
+    </ul>
+  )
+}

@@ -1,0 +1,44 @@
+import { type Doubt, doubtWords } from '@geolabe/core'
+import { Sheet } from '../look/page'
+import { useSay } from '../units/units'
+
+/** How sure the governing figure is: both ends of its doubt against the limit, and which measurement to better first. */
+export function DoubtPanel({ doubt: d }: { doubt: Doubt }) {
+  const say = useSay()
+  const most = Math.max(1.15, d.high * 1.08)
+  const at = (share: number) => `${((Math.max(0, share) / most) * 100).toFixed(2)}%`
+  const first = d.inputs[0]
+  const matters = first && first.share > 0.0005
+  return (
+    <Sheet title="How sure this is">
+      <div
+        className="relative h-12"
+        role="img"
+        aria-label={`Between ${say('share', d.low)} and ${say('share', d.high)} of the limit, as given ${say('share', d.nominal)}`}
+      >
+        <div className="absolute inset-x-0 top-5 h-2 rounded bg-sunk" />
+        <div
+          className="absolute top-3.5 h-5 rounded border-2 border-ink hatch-near"
+          style={{ left: at(d.low), width: at(d.high - d.low) }}
+        />
+        <div className="absolute top-2 h-8 w-1 bg-ink" style={{ left: at(d.nominal) }} />
+        <div className="absolute top-0 h-12 border-l-2 border-dashed border-outside" style={{ left: at(1) }} />
+      </div>
+      <p className="figure flex justify-between text-[0.95rem]">
+        <span>{say('share', d.low)} at best</span>
+        <span className="font-bold">{say('share', d.nominal)} as given</span>
+        <span>{say('share', d.high)} at worst</span>
+      </p>
+      <p className="mt-2">
+        {matters ? (
+          <>
+            Measure <strong>{doubtWords(first.id)}</strong> better first: its ± alone makes {say('share', first.share)} of the
+            limit.
+          </>
+        ) : (
+          'No single ± makes a difference worth a second measurement.'
+        )}
+      </p>
+    </Sheet>
+  )
+}

@@ -1,0 +1,42 @@
+import type { Shift } from '@geolabe/contract'
+import { type Crane, type HookPoint, type LiftPlan, nominal, type Place, type Tol } from '@geolabe/core'
+
+export interface ProveDraft {
+  lift: LiftPlan
+  wind_mps: Tol | null
+}
+
+/** A first plan: a load that waits here, the middle boom, points to either side of where the machine can work. */
+export function firstLift(machine: Crane, place: Place, shift: Shift): ProveDraft {
+  const last = shift.lifts[shift.lifts.length - 1]
+  if (last) return { lift: last.plan, wind_mps: null }
+  const load = place.loads[0]
+  return {
+    lift: {
+      load: load
+        ? {
+            name: load.label,
+            mass_kg: load.mass_kg,
+            massSource: load.massSource,
+            sailArea_m2: load.sailArea_m2,
+            dragCoefficient: load.dragCoefficient,
+          }
+        : { name: '', mass_kg: null, massSource: null, sailArea_m2: null, dragCoefficient: 1.2 },
+      rigging: [],
+      parts: machine.hoist.reevings[Math.min(1, machine.hoist.reevings.length - 1)]?.parts ?? 1,
+      boom_m: machine.boom.lengths_m[Math.floor(machine.boom.lengths_m.length / 2)] as number,
+      pick: { radius_m: 7, slew_deg: 250 },
+      set: { radius_m: 9, slew_deg: 300 },
+      turn: 'anticlockwise',
+      radiusKnown: null,
+    },
+    wind_mps: null,
+  }
+}
+
+/** Moves a point without losing what is said about its measurement. */
+export function movedTo(p: HookPoint, to: { radius_m: number; slew_deg: number }): HookPoint {
+  return { slew_deg: to.slew_deg, radius_m: typeof p.radius_m === 'number' ? to.radius_m : { ...p.radius_m, value: to.radius_m } }
+}
+
+export const plainPoint = (p: HookPoint) => ({ radius_m: nominal(p.radius_m), slew_deg: p.slew_deg })

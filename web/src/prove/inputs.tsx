@@ -1,0 +1,229 @@
+import type { BoomTable, Crane, LiftPlan, MassSource, Place } from '@geolabe/core'
+import { lazy, Suspense, useState } from 'react'
+import { Button } from '../look/button'
+import { Choice } from '../look/choice'
+import { NumberField, SelectField, TextField, TolField } from '../look/field'
+import { Sheet } from '../look/page'
+import { withHandedOn } from '../sums/hand-on'
+import { useSay } from '../units/units'
+import type { ProveDraft } from './draft'
+
+const LoadBuilder = lazy(() => import('../sums/load-builder').then((m) => ({ default: m.LoadBuilder })))
+
+type SetDraft = (change: (d: ProveDraft) => ProveDraft) => void
+const sources: { value: MassSource | ''; label: string }[] = [
+  { value: '', label: 'Nobody knows yet' },
+  { value: 'marked', label: 'Marked on it' },
+  { value: 'document', label: 'From its document' },
+  { value: 'worked-out', label: 'Worked out from its size' },
+  { value: 'weighed', label: 'Weighed' },
+  { value: 'asked', label: 'Asked of who knows it' },
+]
+
+/** The load: what it weighs, how that is known, how much wind it catches, and what else hangs on the hook. */
+export function LoadPanel({ place, draft, setDraft }: { place: Place; draft: ProveDraft; setDraft: SetDraft }) {
+  const { load, rigging } = draft.lift
+  const lift = (to: Partial<LiftPlan>) => setDraft((d) => ({ ...d, lift: { ...d.lift, ...to } }))
+  const set = (to: Partial<LiftPlan['load']>) => setDraft((d) => ({ ...d, lift: { ...d.lift, load: { ...d.lift.load, ...to } } }))
+  const row = (i: number, to: Partial<LiftPlan['rigging'][number]>) =>
+    lift({ rigging: rigging.map((r, j) => (j === i ? { ...r, ...to } : r)) })
+  const [building, setBuilding] = useState(false)
+  const waits = place.loads.find((l) => l.label === load.name)
+  return (
+    <Sheet title="Load">
+      <div className="grid gap-3">
+        <SelectField
+          label="What is lifted"
+          value={waits?.id ?? ''}
+          options={[...place.loads.map((l) => ({ value: l.id, label: l.label })), { value: '', label: 'Something else' }]}
+          onChange={(id) => {
+            const l = place.loads.find((x) => x.id === id)
+            set(
+              l
+                ? {
+                    name: l.label,
+                    mass_kg: l.mass_kg,
+                    massSource: l.massSource,
+                    sailArea_m2: l.sailArea_m2,
+                    dragCoefficient: l.dragCoefficient,
+                  }
+                : { name: '', mass_kg: null, massSource: null, sailArea_m2: null },
+            )
+          }}
+        />
+        {!waits && <TextField label="Its name" value={load.name} onChange={(name) => set({ name })} />}
+        <TolField label="Mass" quantity="mass" value={load.mass_kg} least={1} onChange={(mass_kg) => set({ mass_kg })} />
+        <Button className="w-fit" onClick={() => setBuilding(true)}>
+          Work it out from its shapes
+        </Button>
+        {building && (
+          <Suspense>
+            <LoadBuilder
+              onClose={() => setBuilding(false)}
+              onTake={(h) => {
+                setDraft((d) => withHandedOn(d, h))
+                setBuilding(false)
+              }}
+            />
+          </Suspense>
+        )}
+        <SelectField
+          label="How the mass is known"
+          value={load.massSource ?? ''}
+          options={sources}
+          onChange={(s) => set({ massSource: s === '' ? null : s })}
+        />
+        <TolField
+          label="Sail area, its largest side"
+          quantity="area"
+          value={load.sailArea_m2}
+          least={0}
+          onChange={(sailArea_m2) => set({ sailArea_m2 })}
+        />
+        <fieldset className="grid gap-2">
+          <legend className="mb-1 font-semibold">Also on the hook (the block is counted already)</legend>
+          {rigging.map((r, i) => (
+            // biome-ignore lint/suspicious/noArrayIndexKey: rows are only added and taken off at their place
+            <div key={i} className="grid grid-cols-[1fr_8rem_auto] items-end gap-2">
+              <TextField label="What" value={r.name} onChange={(name) => row(i, { name: name || ' ' })} />
+              <NumberField
+                label="Mass"
+                quantity="mass"
+                value={typeof r.mass_kg === 'number' ? r.mass_kg : r.mass_kg.value}
+                least={0}
+                onChange={(v) => row(i, { mass_kg: v ?? 0 })}
+              />
+              <Button
+                aria-label={`Take off ${r.name.trim() || 'this'}`}
+                onClick={() => lift({ rigging: rigging.filter((_, j) => j !== i) })}
+              >
+                Off
+              </Button>
+            </div>
+          ))}
+          <Button className="w-fit" onClick={() => lift({ rigging: [...rigging, { name: 'sling', mass_kg: 40, on: 'hook' }] })}>
+            Add rigging
+          </Button>
+        </fieldset>
+      </div>
+    </Sheet>
+  )
+}
+
+/** Where it is picked up, where it goes, and which way round. */
+export function PathPanel({ lift, change }: { lift: LiftPlan; change: (to: Partial<LiftPlan>) => void }) {
+  return (
+    <Sheet title="Path">
+      <div className="grid gap-3">
+        {(['pick', 'set'] as const).map((which) => (
+          <fieldset key={which} className="grid grid-cols-[1.7fr_1fr] gap-2">
+            <legend className="mb-1 font-bold">{which === 'pick' ? 'P · Pick up' : 'S · Set down'}</legend>
+            <TolField
+              label="Radius"
+              quantity="length"
+              value={lift[which].radius_m}
+              least={0.5}
+              onChange={(r) => r !== null && change({ [which]: { ...lift[which], radius_m: r } })}
+            />
+            <NumberField
+              label="Slew"
+              quantity="angle"
+              value={lift[which].slew_deg}
+              onChange={(s) => s !== null && change({ [which]: { ...lift[which], slew_deg: s } })}
+            />
+          </fieldset>
+        ))}
+        <Choice
+          label="Turned"
+          value={lift.turn}
+          onChange={(turn) => change({ turn })}
+          options={[
+            { value: 'anticlockwise', label: 'Anticlockwise' },
+            { value: 'clockwise', label: 'Clockwise' },
+          ]}
+        />
+        <Choice
+          label="How the radius is known"
+          value={lift.radiusKnown === null ? 'no' : typeof lift.radiusKnown === 'string' ? 'measured' : 'bend'}
+          onChange={(v) =>
+            change({ radiusKnown: v === 'no' ? null : v === 'measured' ? 'measured-under-load' : { deflection_m: 0.2 } })
+          }
+          options={[
+            { value: 'measured', label: 'Measured', note: 'under load' },
+            { value: 'bend', label: 'Worked out', note: 'with the bend' },
+            { value: 'no', label: 'Worked out', note: 'bend not known' },
+          ]}
+        />
+        {typeof lift.radiusKnown === 'object' && lift.radiusKnown !== null && (
+          <NumberField
+            label="Outward bend of the boom under load"
+            quantity="length"
+            value={lift.radiusKnown.deflection_m}
+            least={0}
+            onChange={(v) => change({ radiusKnown: { deflection_m: v ?? 0 } })}
+          />
+        )}
+      </div>
+    </Sheet>
+  )
+}
+
+/** Boom, line, wind, and the table that the machine's own computer is set to. */
+export function MachinePanel({
+  machine,
+  draft,
+  setDraft,
+  tables,
+  counterweight,
+}: {
+  machine: Crane
+  draft: ProveDraft
+  setDraft: SetDraft
+  tables: readonly BoomTable[]
+  counterweight: string
+}) {
+  const say = useSay()
+  const { lift } = draft
+  const change = (to: Partial<LiftPlan>) => setDraft((d) => ({ ...d, lift: { ...d.lift, ...to } }))
+  const fitted = machine.upper.counterweights.find((c) => c.id === counterweight)
+  const configurations = tables.flatMap((t) => t.configurations.filter((c) => c.counterweight_kg === fitted?.mass_kg))
+  return (
+    <Sheet title="Machine and weather">
+      <div className="grid gap-3">
+        <Choice
+          label="Boom"
+          value={String(lift.boom_m)}
+          onChange={(v) => change({ boom_m: Number(v) })}
+          options={machine.boom.lengths_m.map((l) => ({ value: String(l), label: say('length', l) }))}
+        />
+        <Choice
+          label="Parts of line"
+          value={String(lift.parts)}
+          onChange={(v) => change({ parts: Number(v) })}
+          options={machine.hoist.reevings.map((r) => ({
+            value: String(r.parts),
+            label: String(r.parts),
+            note: `${r.block.name}, ${say('mass', r.block.mass_kg)}`,
+          }))}
+        />
+        <TolField
+          label="Wind, gust at the boom tip"
+          quantity="speed"
+          value={draft.wind_mps}
+          least={0}
+          onChange={(wind_mps) => setDraft((d) => ({ ...d, wind_mps }))}
+          hint="Read just before the lift."
+        />
+        <SelectField
+          label="Table the machine’s computer is set to"
+          value={lift.configuration ?? ''}
+          onChange={(v) => change({ configuration: v === '' ? undefined : v })}
+          options={[
+            { value: '', label: 'The best that covers this set-up' },
+            ...configurations.map((c) => ({ value: c.id, label: c.label })),
+          ]}
+        />
+      </div>
+    </Sheet>
+  )
+}

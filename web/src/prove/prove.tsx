@@ -1,0 +1,214 @@
+import type { ProveRequest, Shift } from '@geolabe/contract'
+import {
+  type Assessment,
+  assessCase,
+  type Case,
+  type Change,
+  doubtOf,
+  isCrane,
+  nominal,
+  pathOf,
+  Refusal,
+  type Verdict,
+} from '@geolabe/core'
+import { useEffect, useMemo, useState } from 'react'
+import { Link, useNavigate } from 'react-router'
+import { newId } from '../api/client'
+import { useDraft } from '../api/draft'
+import { outbox } from '../api/outbox'
+import { queryClient } from '../api/queries'
+import { Dial } from '../instruments/dial'
+import { SideView } from '../instruments/side-view'
+import { ZoneLegend } from '../instruments/zones'
+import { Button } from '../look/button'
+import { ActionBar, Refused, Title } from '../look/page'
+import { dialLegs } from '../setup/legs'
+import { type ShiftContext, useShiftContext } from '../shift/frame'
+import { takeHandedOn, withHandedOn } from '../sums/hand-on'
+import { useSay } from '../units/units'
+import { ChangeList } from './change-list'
+import { DoubtPanel } from './doubt-panel'
+import { firstLift, movedTo, type ProveDraft, plainPoint } from './draft'
+import { FindingList } from './finding-list'
+import { LoadPanel, MachinePanel, PathPanel } from './inputs'
+import { useAdvice } from './use-advice'
+import { useMap } from './use-map'
+import { VerdictBand } from './verdict-band'
+
+/** Station: one lift, proven before anything leaves the ground. Every change computes everything at once. */
+export function Prove() {
+  const context = useShiftContext()
+  const machine = context.file.definition
+  const setup = context.shift.setups[context.shift.setups.length - 1]
+  if (!isCrane(machine)) return <p>This machine has no boom and legs; a lift is not proved here.</p>
+  if (!setup) {
+    return (
+      <>
+        <Title>Prove the lift</Title>
+        <p className="text-lg">The machine is not set up yet, and a rating belongs to exactly one set-up.</p>
+        <ActionBar>
+          <Link
+            className="flex min-h-16 items-center rounded-lg border-2 border-ink bg-accent px-7 text-lg font-bold text-on-accent"
+            to={`/shifts/${context.shift.id}/set-up`}
+          >
+            Set up first
+          </Link>
+        </ActionBar>
+      </>
+    )
+  }
+  return <ProveCrane key={setup.id} {...context} machine={machine} setup={setup} />
+}
+
+function ProveCrane({
+  shift,
+  file,
+  place,
+  machine,
+  setup,
+}: ShiftContext & { machine: Parameters<typeof firstLift>[0]; setup: Shift['setups'][number] }) {
+  const say = useSay()
+  const navigate = useNavigate()
+  // The plan is the person's work; a new set-up keeps it and proves it anew.
+  const [draft, setDraft, clear] = useDraft<ProveDraft>(`${shift.id}.prove`, firstLift(machine, place, shift))
+  // A quick sum that was meant for this lift is taken up once.
+  useEffect(() => {
+    const handed = takeHandedOn(shift.id)
+    if (handed) setDraft((d) => withHandedOn(d, handed))
+  }, [shift.id, setDraft])
+  const [tried, setTried] = useState<Case['setup'] | null>(null)
+  const [error, setError] = useState<unknown>(null)
+  const plan = tried ?? setup.plan
+  const lift = draft.lift
+  const c = useMemo<Case>(
+    () => ({ machine, tables: file.tables, setup: plan, lift, conditions: { wind_mps: draft.wind_mps }, policy: place.policy }),
+    [machine, file.tables, plan, lift, draft.wind_mps, place.policy],
+  )
+  const { assessment, refused } = useMemo<{ assessment: Assessment | null; refused: string | null }>(() => {
+    try {
+      return { assessment: assessCase(c), refused: null }
+    } catch (e) {
+      if (e instanceof Refusal) return { assessment: null, refused: e.message }
+      throw e
+    }
+  }, [c])
+  const { advice, current } = useAdvice(c, assessment, machine, place)
+  const map = useMap(c, Math.max(...c.tables.flatMap((t) => t.configurations.flatMap((k) => k.rows.map((r) => r.radius_m)))))
+  const doubt = useMemo(() => (assessment ? doubtOf(c) : null), [c, assessment])
+
+  const change = (to: Partial<ProveDraft['lift']>) => setDraft((d) => ({ ...d, lift: { ...d.lift, ...to } }))
+  const take = (made: Change) => {
+    if (!made.makes) return
+    setDraft({ lift: made.makes.lift, wind_mps: made.makes.conditions.wind_mps })
+    setTried(JSON.stringify(made.makes.setup) === JSON.stringify(setup.plan) ? null : made.makes.setup)
+  }
+  const record = async () => {
+    setError(null)
+    const body: ProveRequest = { id: newId(), setup: setup.id, plan: lift, conditions: { wind_mps: draft.wind_mps } }
+    try {
+      queryClient.setQueryData(['shift', shift.id], await outbox.send<Shift>(`/shifts/${shift.id}/lifts`, body))
+      clear()
+      navigate(`/shifts/${shift.id}/lift`)
+    } catch (e) {
+      setError(e)
+    }
+  }
+  const legVerdict = (id: string): Verdict | null => {
+    const found = assessment?.findings.filter((f) => f.subject === id) ?? []
+    return found.some((f) => f.verdict === 'outside')
+      ? 'outside'
+      : found.some((f) => f.verdict === 'not-proven')
+        ? 'not-proven'
+        : found.some((f) => f.verdict === 'near')
+          ? 'near'
+          : found.length > 0
+            ? 'inside'
+            : null
+  }
+  const [pick, set] = [plainPoint(lift.pick), plainPoint(lift.set)]
+  const far = Math.max(pick.radius_m, set.radius_m)
+  const bend = typeof lift.radiusKnown === 'object' && lift.radiusKnown ? lift.radiusKnown.deflection_m : 0
+  const proven = assessment?.verdict === 'inside' || assessment?.verdict === 'near'
+  return (
+    <>
+      <Title>Prove the lift</Title>
+      {tried && (
+        <div className="mb-3 flex flex-wrap items-center justify-between gap-3 rounded-xl border-2 border-near bg-sheet p-3">
+          <p>
+            <strong className="text-near">Tried on other legs or mats.</strong> The machine does not stand like this yet. Set it
+            up so and record that first.
+          </p>
+          <span className="flex flex-wrap gap-2">
+            <Button onClick={() => setTried(null)}>Back to how it stands</Button>
+            <Button onClick={() => navigate(`/shifts/${shift.id}/set-up`)}>To the set-up</Button>
+          </span>
+        </div>
+      )}
+      {assessment ? <VerdictBand assessment={assessment} /> : <Refused error={new Error(refused ?? '')} />}
+      <div className="mt-4 grid items-start gap-5 lg:grid-cols-[minmax(0,1fr)_minmax(0,1fr)]">
+        <div className="grid gap-4">
+          <Dial
+            machine={machine}
+            label="Plan of the lift: drag the pick-up and set-down points"
+            place={place}
+            stand={plan.stand}
+            extent_m={Math.min(32, Math.max(9, Math.ceil(far / 2) * 2 + 3))}
+            legs={dialLegs(machine, plan, (id) => {
+              const use = assessment?.legs.find((l) => l.id === id)
+              return { verdict: legVerdict(id), note: use ? say('force', use.upper_N) : '' }
+            })}
+            boom={set}
+            pick={pick}
+            set={set}
+            arc={pathOf(lift).arc}
+            zones={map?.zones ?? undefined}
+            onMove={(which, p) => change({ [which]: movedTo(lift[which], p) })}
+          />
+          <p className="text-[0.92rem] text-quiet">
+            Inside the drawn line this load may go with this set-up; the shaded ground beyond is outside. What the line ends by:
+          </p>
+          <ZoneLegend />
+          <SideView
+            machine={machine}
+            boom_m={lift.boom_m}
+            radius_m={nominal(lift.set.radius_m)}
+            deflection_m={bend}
+            label="From the side at set-down"
+          />
+        </div>
+        <div className="grid gap-4">
+          {assessment && <ChangeList assessment={assessment} advice={advice} current={current} onTake={take} />}
+          {doubt && <DoubtPanel doubt={doubt} />}
+          <LoadPanel place={place} draft={draft} setDraft={setDraft} />
+          <PathPanel lift={lift} change={change} />
+          <MachinePanel
+            machine={machine}
+            draft={draft}
+            setDraft={setDraft}
+            tables={file.tables}
+            counterweight={plan.counterweight}
+          />
+        </div>
+      </div>
+      {assessment && <FindingList assessment={assessment} />}
+      <div className="mt-4">
+        <Refused error={error} />
+      </div>
+      <ActionBar
+        why={
+          tried
+            ? 'This is a trial: the machine stands otherwise.'
+            : proven
+              ? 'Recorded with everything it rests on.'
+              : assessment?.verdict === 'outside'
+                ? 'Outside the limits: it can be recorded, never lifted.'
+                : 'Not proven: it can be recorded, never lifted.'
+        }
+      >
+        <Button look={proven ? 'next' : 'plain'} disabled={!assessment || tried !== null} onClick={() => void record()}>
+          {proven ? 'Record this proof, on to the lift' : 'Record as it is'}
+        </Button>
+      </ActionBar>
+    </>
+  )
+}

@@ -1,0 +1,104 @@
+import { verdictWords } from '@geolabe/core'
+import { useParams } from 'react-router'
+import { get } from '../api/client'
+import { useShift } from '../api/queries'
+import { Button } from '../look/button'
+import { Loaded, Sheet, Title } from '../look/page'
+import { VerdictMark } from '../look/verdict'
+import { clock, when } from '../look/when'
+import { useSay } from '../units/units'
+
+/** A shift as it stands in the records; to be printed and to be taken elsewhere. */
+export function ShiftRecord() {
+  const { id = '' } = useParams()
+  const query = useShift(id)
+  const say = useSay()
+  const save = async (name: string) => {
+    const file = await get<object>(`/shifts/${id}/export`)
+    const url = URL.createObjectURL(new Blob([JSON.stringify(file, null, 1)], { type: 'application/json' }))
+    const a = document.createElement('a')
+    a.href = url
+    a.download = name
+    a.click()
+    URL.revokeObjectURL(url)
+  }
+  return (
+    <Loaded query={query}>
+      {(s) => (
+        <>
+          <Title
+            below={`${s.operator.name} at ${s.place.name}, ${when(s.openedAt)}${s.closedAt ? ` to ${clock(s.closedAt)}` : ', still open'}`}
+          >{`${s.machine.name}, one shift`}</Title>
+          <div className="mb-5 flex flex-wrap gap-3">
+            <a
+              className="flex min-h-14 items-center rounded-lg border-2 border-ink bg-accent px-6 text-lg font-bold text-on-accent"
+              href={`/api/shifts/${s.id}/card.pdf`}
+              target="_blank"
+              rel="noreferrer"
+            >
+              Lift card to print
+            </a>
+            <Button onClick={() => void save(`geolabe-shift-${s.machine.id}-${s.openedAt.slice(0, 10)}.json`)}>
+              Export as a file
+            </Button>
+          </div>
+          <div className="grid items-start gap-4 pb-8 md:grid-cols-2">
+            <Sheet title="Lifts">
+              {s.lifts.length === 0 && <p>No lift was proved.</p>}
+              <ul className="grid gap-3">
+                {s.lifts.map((l) => (
+                  <li key={l.id} className="flex gap-3">
+                    <VerdictMark verdict={l.assessment.verdict} />
+                    <div>
+                      <p className="font-bold">{l.plan.load.name || 'Load'}</p>
+                      <p>
+                        {verdictWords[l.assessment.verdict].long}:{' '}
+                        {l.assessment.onHook_kg === null ? 'mass not known' : say('mass', l.assessment.onHook_kg)} of{' '}
+                        {l.assessment.rated_kg === null ? 'no rating' : say('mass', l.assessment.rated_kg)}
+                      </p>
+                      <p className="text-quiet">
+                        {l.outcome
+                          ? `${l.outcome.outcome === 'done' ? 'Done' : 'Abandoned'} ${clock(l.outcome.at)}. ${l.outcome.reason}`
+                          : 'Not recorded how it ended.'}
+                      </p>
+                    </div>
+                  </li>
+                ))}
+              </ul>
+            </Sheet>
+            <Sheet title="Handed over">
+              {s.handOver ? (
+                <>
+                  <p className="text-lg">“{s.handOver.words || 'No words left.'}”</p>
+                  <p className="mt-2 text-quiet">
+                    {s.handOver.hours ?? '–'} h · fuel{' '}
+                    {s.handOver.fuel_share === null ? '–' : say('share', s.handOver.fuel_share)}
+                    {s.handOver.standsAt && ` · ${s.handOver.standsAt}`}
+                  </p>
+                </>
+              ) : (
+                <p>Not handed over yet.</p>
+              )}
+            </Sheet>
+            <Sheet title="Walk-round">
+              <p>
+                {s.walk.marks.length} items, {s.walk.marks.filter((m) => m.result === 'defect').length} with a defect
+                {s.walk.finishedAt ? `, finished ${clock(s.walk.finishedAt)}` : ', not finished'}.
+              </p>
+            </Sheet>
+            <Sheet title="Site">
+              {s.site ? (
+                <p>
+                  {s.site.fit ? 'Fit for the job' : 'Not fit for the job'}, looked at by {s.site.team.join(', ')};{' '}
+                  {s.site.controls.length + s.site.more.length} hazards, each with its control.
+                </p>
+              ) : (
+                <p>Not looked at.</p>
+              )}
+            </Sheet>
+          </div>
+        </>
+      )}
+    </Loaded>
+  )
+}

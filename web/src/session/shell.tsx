@@ -1,0 +1,174 @@
+import type { Me } from '@geolabe/contract'
+import clsx from 'clsx'
+import { CircleUserRound } from 'lucide-react'
+import { Popover } from 'radix-ui'
+import { type ReactNode, useState } from 'react'
+import { NavLink } from 'react-router'
+import { call } from '../api/client'
+import { become, useOutbox } from '../api/queries'
+import { Help, useHelpKey } from '../help/help'
+import { Button } from '../look/button'
+import { Choice } from '../look/choice'
+import { usePreferences } from '../units/units'
+import { Wordmark } from './mark'
+
+const places = [
+  { to: '/', label: 'Yard' },
+  { to: '/defects', label: 'Defects' },
+  { to: '/tables', label: 'Tables' },
+  { to: '/sums', label: 'Sums' },
+  { to: '/records', label: 'Records' },
+]
+
+export function Shell({ me, children }: { me: Me; children: ReactNode }) {
+  const [help, setHelp] = useState(false)
+  useHelpKey(() => setHelp(true))
+  return (
+    <div className="flex min-h-dvh flex-col">
+      <a
+        href="#content"
+        className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-accent focus:p-3 focus:text-on-accent"
+      >
+        To the content
+      </a>
+      <header className="border-b border-line bg-paper">
+        <div className="mx-auto flex max-w-6xl flex-wrap items-center gap-x-1 px-4">
+          <NavLink
+            to="/"
+            className="mr-auto flex min-h-14 items-center max-sm:[&_span]:text-[0px]"
+            aria-label="Geolabe, to the Yard"
+          >
+            <Wordmark />
+          </NavLink>
+          <nav aria-label="Places" className="flex max-sm:order-last max-sm:w-full max-sm:justify-between">
+            {places.map((p) => (
+              <NavLink
+                key={p.to}
+                to={p.to}
+                end={p.to === '/'}
+                className={({ isActive }) =>
+                  clsx(
+                    'flex min-h-14 items-center border-b-4 px-3 font-semibold max-sm:min-h-12 max-sm:px-1.5',
+                    isActive ? 'border-accent' : 'border-transparent text-quiet',
+                  )
+                }
+              >
+                {p.label}
+              </NavLink>
+            ))}
+          </nav>
+          <PersonMenu me={me} onHelp={() => setHelp(true)} />
+        </div>
+      </header>
+      <Sending />
+      <main id="content" className="mx-auto flex w-full max-w-6xl grow flex-col px-4 pt-5">
+        {children}
+      </main>
+      <Help open={help} onClose={() => setHelp(false)} />
+    </div>
+  )
+}
+
+/** The frame of what needs no sign-on: the calculators. */
+export function Open({ children }: { children: ReactNode }) {
+  return (
+    <div className="flex min-h-dvh flex-col">
+      <header className="border-b border-line bg-paper">
+        <div className="mx-auto flex max-w-6xl items-center px-4">
+          <a href="/" className="mr-auto flex min-h-14 items-center" aria-label="Geolabe, to sign on">
+            <Wordmark />
+          </a>
+          <NavLink to="/sums" className="flex min-h-14 items-center border-b-4 border-accent px-3 font-semibold">
+            Sums
+          </NavLink>
+        </div>
+      </header>
+      <main id="content" className="mx-auto flex w-full max-w-6xl grow flex-col px-4 pt-5">
+        {children}
+      </main>
+    </div>
+  )
+}
+
+/** What is on its way to the records, and what keeps it. */
+function Sending() {
+  const { waiting, stuck } = useOutbox()
+  return (
+    <div aria-live="polite">
+      {stuck && waiting.length > 0 && (
+        <div className="border-b-2 border-unproven bg-sheet">
+          <div className="h-1.5 hatch-unproven" />
+          <p className="mx-auto max-w-6xl px-4 py-2">
+            <strong>
+              {waiting.length} {waiting.length === 1 ? 'entry is' : 'entries are'} kept on this device, not yet in the records.
+            </strong>{' '}
+            {stuck}
+          </p>
+        </div>
+      )}
+    </div>
+  )
+}
+
+function PersonMenu({ me, onHelp }: { me: Me; onHelp: () => void }) {
+  const { units, light, setUnits, setLight } = usePreferences()
+  const { waiting } = useOutbox()
+  const signOff = async () => {
+    await call({ method: 'DELETE', path: '/session' })
+    become(null)
+  }
+  return (
+    <Popover.Root>
+      <Popover.Trigger
+        className="flex min-h-14 items-center gap-2 px-2 font-semibold"
+        aria-label={`${me.name}: choices and sign off`}
+      >
+        <CircleUserRound aria-hidden="true" />
+        <span className="max-md:sr-only">{me.name}</span>
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content
+          align="end"
+          sideOffset={4}
+          className="z-40 grid w-72 gap-4 rounded-xl border-2 border-ink bg-paper p-4"
+          aria-label="Choices"
+        >
+          <p>
+            <span className="block font-bold">{me.name}</span>
+            <span className="text-quiet">{me.organisation.name}</span>
+          </p>
+          <Choice
+            label="Light"
+            value={light}
+            onChange={setLight}
+            options={[
+              { value: 'day', label: 'Day' },
+              { value: 'night', label: 'Night' },
+            ]}
+          />
+          <Choice
+            label="Units"
+            value={units}
+            onChange={setUnits}
+            options={[
+              { value: 'metric', label: 'Metric' },
+              { value: 'us', label: 'US' },
+            ]}
+          />
+          <Button look="quiet" onClick={onHelp}>
+            Keys and help
+          </Button>
+          {waiting.length > 0 && (
+            <p className="font-semibold text-unproven">
+              {waiting.length} {waiting.length === 1 ? 'entry is' : 'entries are'} not in the records yet. They stay on this
+              device and are sent when you sign on here again.
+            </p>
+          )}
+          <Button onClick={() => void signOff()} className="justify-center">
+            Sign off
+          </Button>
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  )
+}

@@ -1,0 +1,90 @@
+import type { DemoPeople, Me, SignInRequest } from '@geolabe/contract'
+import { useMutation, useQuery } from '@tanstack/react-query'
+import { type FormEvent, useState } from 'react'
+import { call, get } from '../api/client'
+import { become } from '../api/queries'
+import { Button } from '../look/button'
+import { TextField } from '../look/field'
+import { Refused } from '../look/page'
+import { Wordmark } from './mark'
+
+const remembered = () => localStorage.getItem('geolabe.organisation') ?? ''
+
+export function SignIn() {
+  const demo = useQuery({ queryKey: ['demo'], queryFn: () => get<DemoPeople>('/demo') })
+  const [organisation, setOrganisation] = useState(remembered)
+  const [badge, setBadge] = useState('')
+  const [pin, setPin] = useState('')
+  const signIn = useMutation({
+    mutationFn: (body: SignInRequest) => call<Me>({ method: 'POST', path: '/session', body }),
+    networkMode: 'always',
+    onSuccess: (me) => {
+      localStorage.setItem('geolabe.organisation', me.organisation.id)
+      become(me)
+    },
+  })
+  const yard = organisation || demo.data?.people[0]?.organisation || ''
+  const submit = (e: FormEvent) => {
+    e.preventDefault()
+    signIn.mutate({ organisation: yard, badge, pin })
+  }
+  const organisations = [...new Set(demo.data?.people.map((p) => p.organisationName))]
+  return (
+    <main className="mx-auto grid min-h-dvh max-w-5xl content-center gap-8 p-5 md:grid-cols-[1fr_1.15fr] md:gap-12">
+      <div>
+        <p className="mb-8">
+          <Wordmark />
+        </p>
+        <h1 className="mb-6 text-[2rem]">Sign on</h1>
+        <form onSubmit={submit} className="grid gap-4">
+          <TextField label="Yard" value={yard} onChange={setOrganisation} />
+          <TextField label="Badge" value={badge} onChange={setBadge} inputMode="numeric" autoFocus />
+          <TextField label="PIN" value={pin} onChange={setPin} type="password" inputMode="numeric" />
+          <Refused error={signIn.error} />
+          <Button look="next" type="submit" className="justify-center" disabled={signIn.isPending || !badge || !pin}>
+            Sign on
+          </Button>
+        </form>
+        <p className="mt-6 text-[0.92rem] text-quiet">
+          An aid. The machine’s own table, plate and manual, local law, and a competent, licensed person decide.
+        </p>
+      </div>
+      {organisations.length > 0 && (
+        <section aria-label="Demo people" className="self-center rounded-xl border border-line bg-sheet p-4">
+          <h2>Demo world</h2>
+          <p className="mb-2 text-quiet">Choose whom to be; badge and PIN fill themselves in.</p>
+          {organisations.map((name) => (
+            <div key={name} className="mt-3">
+              <h3 className="text-quiet">{name}</h3>
+              <ul>
+                {demo.data?.people
+                  .filter((p) => p.organisationName === name)
+                  .map((p) => (
+                    <li key={`${p.organisation}${p.badge}`} className="border-t border-line first:border-t-0">
+                      <button
+                        type="button"
+                        className="grid min-h-12 w-full grid-cols-[1fr_auto] items-center gap-3 py-1.5 text-left hover:bg-sunk"
+                        onClick={() => {
+                          setOrganisation(p.organisation)
+                          setBadge(p.badge)
+                          setPin(p.pin)
+                        }}
+                      >
+                        <span>
+                          <span className="font-semibold">{p.name}</span>{' '}
+                          <span className="block text-[0.92rem] text-quiet">{p.note}</span>
+                        </span>
+                        <span className="figure text-[0.95rem] text-quiet">
+                          {p.badge} · {p.pin}
+                        </span>
+                      </button>
+                    </li>
+                  ))}
+              </ul>
+            </div>
+          ))}
+        </section>
+      )}
+    </main>
+  )
+}

@@ -1,0 +1,98 @@
+import type { Shift } from '@geolabe/contract'
+import {
+  type Crane,
+  type Extension,
+  footprintOf,
+  groundAt,
+  inTheWay,
+  type Place,
+  type SetupPlan,
+  type Stand,
+  type Tol,
+} from '@geolabe/core'
+
+export interface LegDraft {
+  id: string
+  extension: Extension
+  mat: string | null
+  /** Null: whatever the place's plan says lies there. */
+  ground: string | null
+  stroke_m: number
+}
+
+export interface SetupDraft {
+  stand: Stand
+  counterweight: string
+  legs: LegDraft[]
+  pitch_deg: Tol | null
+  roll_deg: Tol | null
+  strategy: 'raise-only' | 'least-movement'
+  steps: string[]
+  circle: { boom_m: number; radius_m: number; load_kg: number | null }
+}
+
+/** Keeps every beam from going where something stands; the widest that fits. */
+export function widestThatFits(machine: Crane, place: Place, stand: Stand, legId: string, matId: string | null): Extension {
+  return (['full', 'middle', 'in'] as const).find((e) => blockedBy(machine, place, stand, legId, e, matId) === undefined) ?? 'in'
+}
+
+/** What is in the way of a leg at an extension, on a mat or its own pad; undefined: nothing. */
+export function blockedBy(machine: Crane, place: Place, stand: Stand, legId: string, extension: Extension, matId: string | null) {
+  const leg = machine.legs.find((l) => l.id === legId)
+  const on = place.mats.find((m) => m.id === matId) ?? leg?.pad
+  return leg && on
+    ? inTheWay(place, stand, leg.positions[extension], Math.max(on.length_m, on.width_m, leg.pad.length_m) / 2)
+    : undefined
+}
+
+/** A first set-up: at the first stand, every beam as far out as fits, the largest two-way mats. */
+export function firstDraft(machine: Crane, place: Place, shift: Shift): SetupDraft {
+  const last = shift.setups[shift.setups.length - 1]?.plan
+  const stand: Stand = last?.stand ?? (place.stands[0] as Stand)
+  const mat = [...place.mats]
+    .filter((m) => m.spreads === 'two-way')
+    .sort((a, b) => b.length_m * b.width_m - a.length_m * a.width_m)[0]
+  const boom_m = machine.boom.lengths_m[Math.floor(machine.boom.lengths_m.length / 2)] as number
+  return {
+    stand: { x_m: stand.x_m, y_m: stand.y_m, heading_deg: stand.heading_deg },
+    counterweight: last?.counterweight ?? (machine.upper.counterweights[machine.upper.counterweights.length - 1]?.id as string),
+    legs: machine.legs.map((l) => {
+      const before = last?.legs.find((x) => x.id === l.id)
+      return {
+        id: l.id,
+        extension: before?.extension ?? widestThatFits(machine, place, stand, l.id, mat?.id ?? null),
+        mat: before ? (before.mat?.id ?? null) : (mat?.id ?? null),
+        ground: null,
+        stroke_m: before?.stroke_m ?? l.stroke.min_m + (l.stroke.max_m - l.stroke.min_m) / 4,
+      }
+    }),
+    pitch_deg: null,
+    roll_deg: null,
+    strategy: 'raise-only',
+    steps: [],
+    circle: { boom_m, radius_m: 8, load_kg: null },
+  }
+}
+
+/** The draft as a plan: mats and ground whole, so that it reads and recomputes alone. */
+export function planOf(d: SetupDraft, machine: Crane, place: Place): SetupPlan {
+  const feet = footprintOf(machine, d.legs)
+  const bubble = machine.procedures.setup.find((s) => s.proves === 'bubble')
+  return {
+    place: place.id,
+    stand: d.stand,
+    counterweight: d.counterweight,
+    legs: d.legs.map((l) => {
+      const foot = feet.find((f) => f.id === l.id)
+      const ground = l.ground ?? (foot ? groundAt(place, d.stand, foot) : '')
+      return {
+        id: l.id,
+        extension: l.extension,
+        mat: place.mats.find((m) => m.id === l.mat) ?? null,
+        ground: place.ground.find((g) => g.id === ground) ?? null,
+        stroke_m: l.stroke_m,
+      }
+    }),
+    level: { pitch_deg: d.pitch_deg, roll_deg: d.roll_deg, bubbleProved: bubble !== undefined && d.steps.includes(bubble.id) },
+  }
+}

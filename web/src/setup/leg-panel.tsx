@@ -1,0 +1,87 @@
+import { type Crane, type Extension, groundAt, type Leg, type Place, type Stand } from '@geolabe/core'
+import { Choice } from '../look/choice'
+import { SelectField } from '../look/field'
+import { UseBar, VerdictWord } from '../look/verdict'
+import { useSay } from '../units/units'
+import { blockedBy, type LegDraft } from './draft'
+import type { LegState } from './setup'
+
+const words: Record<Extension, string> = { in: 'In', middle: 'Middle', full: 'Full' }
+
+/** One leg: how far out, on what mat, on what ground, and what it presses with. */
+export function LegPanel({
+  leg,
+  draft,
+  state,
+  machine,
+  place,
+  stand,
+  onChange,
+}: {
+  leg: Leg
+  draft: LegDraft
+  state: LegState | undefined
+  machine: Crane
+  place: Place
+  stand: Stand
+  onChange: (to: Partial<LegDraft>) => void
+}) {
+  const say = useSay()
+  const ways = (['in', 'middle', 'full'] as const).map((e) => ({
+    e,
+    blocked: blockedBy(machine, place, stand, leg.id, e, draft.mat),
+  }))
+  const lies = groundAt(place, stand, leg.positions[draft.extension])
+  const blocked = ways.filter((w) => w.blocked)
+  const ground = place.ground.find((g) => g.id === (draft.ground ?? lies))
+  return (
+    <section className="rounded-xl border border-line bg-sheet p-4" aria-label={leg.label}>
+      <div className="mb-2 flex flex-wrap items-center justify-between gap-2">
+        <h2 className="first-letter:uppercase">{leg.label}</h2>
+        {state?.verdict && <VerdictWord verdict={state.verdict} />}
+      </div>
+      <div className="grid gap-3 sm:grid-cols-2">
+        <div className="sm:col-span-2">
+          <Choice
+            label={`Beam, ${leg.label}`}
+            hideLabel
+            value={draft.extension}
+            onChange={(extension) => onChange({ extension, ground: null })}
+            options={ways.map((w) => ({ value: w.e, label: words[w.e], disabled: Boolean(w.blocked) }))}
+          />
+          {blocked.length > 0 && (
+            <p className="mt-1 text-[0.95rem] font-semibold text-near">
+              {[...new Set(blocked.map((b) => b.blocked?.label))].join(', ')} in the way of{' '}
+              {blocked.map((b) => words[b.e].toLowerCase()).join(' and ')}
+              {draft.mat ? ' with this mat' : ''}.
+            </p>
+          )}
+        </div>
+        <SelectField
+          label="Under the pad"
+          value={draft.mat ?? ''}
+          onChange={(m) => onChange({ mat: m === '' ? null : m })}
+          options={[{ value: '', label: 'Own pad only' }, ...place.mats.map((m) => ({ value: m.id, label: m.label }))]}
+        />
+        <SelectField
+          label="Ground"
+          value={draft.ground ?? lies}
+          onChange={(g) => onChange({ ground: g })}
+          options={place.ground.map((g) => ({ value: g.id, label: g.label }))}
+        />
+      </div>
+      {state?.pressure_kPa != null && (
+        <div className="mt-3">
+          {state.groundUse !== null && state.verdict && <UseBar verdict={state.verdict} share={state.groundUse} />}
+          <p className="mt-1">
+            <span className="figure font-bold">{say('pressure', state.pressure_kPa)}</span>{' '}
+            {state.groundUse === null
+              ? `on ${ground?.label.toLowerCase()}: nothing may be presumed for it.`
+              : `, ${say('share', state.groundUse)} of what ${ground?.label.toLowerCase()} takes.`}{' '}
+            <span className="text-quiet">{ground?.source}</span>
+          </p>
+        </div>
+      )}
+    </section>
+  )
+}

@@ -1,0 +1,148 @@
+import { type Crane, footprintOf, type Levelling, levelling, nominal } from '@geolabe/core'
+import { Bubble } from '../instruments/bubble'
+import { Choice } from '../look/choice'
+import { NumberField, TolField } from '../look/field'
+import { Sheet } from '../look/page'
+import { useSay } from '../units/units'
+import type { SetupDraft } from './draft'
+
+/** Level read both ways; what each jack has to do, in which order, with packing where the stroke runs out. */
+export function LevelPanel({
+  machine,
+  draft,
+  limit_deg,
+  onChange,
+}: {
+  machine: Crane
+  draft: SetupDraft
+  limit_deg: number | null
+  onChange: (to: Partial<SetupDraft>) => void
+}) {
+  const say = useSay()
+  const [pitch, roll] = [draft.pitch_deg, draft.roll_deg]
+  const feet = footprintOf(machine, draft.legs)
+  const jacks = machine.legs.map((l) => {
+    const d = draft.legs.find((x) => x.id === l.id)
+    const foot = feet.find((f) => f.id === l.id)
+    return { id: l.id, x_m: foot?.x_m ?? 0, y_m: foot?.y_m ?? 0, stroke_m: d?.stroke_m ?? l.stroke.min_m, ...l.stroke }
+  })
+  let answer: Levelling | null = null
+  let wrong: string | null = null
+  if (pitch !== null && roll !== null) {
+    try {
+      answer = levelling({
+        supports: jacks,
+        pitch_deg: nominal(pitch),
+        roll_deg: nominal(roll),
+        strategy: draft.strategy,
+        limit_deg: limit_deg ?? undefined,
+      })
+    } catch (e) {
+      wrong = e instanceof Error ? e.message : String(e)
+    }
+  }
+  const tilt = pitch !== null && roll !== null ? Math.hypot(nominal(pitch), nominal(roll)) : null
+  const level = tilt !== null && limit_deg !== null && tilt <= limit_deg
+  const setStroke = (id: string, stroke_m: number) =>
+    onChange({ legs: draft.legs.map((l) => (l.id === id ? { ...l, stroke_m } : l)) })
+  return (
+    <Sheet title="Level">
+      <div className="flex flex-wrap gap-4">
+        <Bubble
+          pitch_deg={pitch === null ? 0 : nominal(pitch)}
+          roll_deg={roll === null ? 0 : nominal(roll)}
+          limit_deg={limit_deg ?? 0.5}
+          label={tilt === null ? 'Level not read yet' : `Bubble ${say('angle', tilt)} out of level`}
+        />
+        <div className="grid min-w-60 grow gap-3">
+          <TolField
+            label="Along, front high is plus"
+            quantity="angle"
+            value={pitch}
+            onChange={(pitch_deg) => onChange({ pitch_deg })}
+          />
+          <TolField
+            label="Across, left high is plus"
+            quantity="angle"
+            value={roll}
+            onChange={(roll_deg) => onChange({ roll_deg })}
+          />
+        </div>
+      </div>
+      {tilt !== null && (
+        <p className={level ? 'mt-3 text-lg font-bold text-inside' : 'mt-3 text-lg font-bold text-near'}>
+          {level
+            ? `Level: ${say('angle', tilt)} of ${say('angle', limit_deg ?? 0)} allowed.`
+            : `${say('angle', tilt)} out of level${limit_deg === null ? '' : `, ${say('angle', limit_deg)} allowed`}. Work the jacks, then read again.`}
+        </p>
+      )}
+      {wrong && <p className="mt-3 font-bold text-outside">{wrong}</p>}
+      {answer && !level && <JackList answer={answer} machine={machine} />}
+      <div className="mt-3">
+        <Choice
+          label="How to level"
+          value={draft.strategy}
+          onChange={(strategy) => onChange({ strategy })}
+          options={[
+            { value: 'raise-only', label: 'Only raise' },
+            { value: 'least-movement', label: 'Least movement' },
+          ]}
+        />
+      </div>
+      <details className="mt-3">
+        <summary className="min-h-12 content-center font-semibold">Where the jacks stand now</summary>
+        <div className="grid grid-cols-2 gap-3">
+          {machine.legs.map((l) => (
+            <NumberField
+              key={l.id}
+              label={l.label}
+              quantity="length"
+              value={draft.legs.find((d) => d.id === l.id)?.stroke_m ?? null}
+              least={l.stroke.min_m}
+              most={l.stroke.max_m}
+              onChange={(v) => v !== null && setStroke(l.id, v)}
+            />
+          ))}
+        </div>
+      </details>
+    </Sheet>
+  )
+}
+
+function JackList({ answer, machine }: { answer: Levelling; machine: Crane }) {
+  const say = useSay()
+  const labels = new Map(machine.legs.map((l) => [l.id, l.label]))
+  return (
+    <div className="mt-2">
+      {!answer.feasible && <p className="font-bold text-outside">A jack cannot come down that far. Choose “only raise”.</p>}
+      <ol className="grid gap-1.5">
+        {answer.order.map((id, i) => {
+          const j = answer.jacks.find((x) => x.id === id)
+          if (!j) return null
+          return (
+            <li
+              key={id}
+              className="grid grid-cols-[2rem_1fr_auto] items-baseline gap-2 border-t border-line py-1.5 first:border-t-0"
+            >
+              <span className="figure font-bold">{i + 1}</span>
+              <span className="first-letter:uppercase">{labels.get(id)}</span>
+              <span className="text-right">
+                <strong className="figure">
+                  {j.change_m >= 0 ? 'up' : 'down'} {say('length', Math.abs(j.change_m))}
+                </strong>
+                {j.packing_m > 0 && (
+                  <span className="block font-bold text-near">
+                    and pack <span className="figure">{say('length', j.packing_m)}</span>
+                  </span>
+                )}
+              </span>
+            </li>
+          )
+        })}
+      </ol>
+      {answer.rounds > 1 && (
+        <p className="mt-1 text-quiet">In {answer.rounds} equal rounds, so that it never leans further on the way.</p>
+      )}
+    </div>
+  )
+}

@@ -1,0 +1,269 @@
+import type { Shift } from '@geolabe/contract'
+import {
+  byUse,
+  type Circle,
+  type Crane,
+  extension,
+  groundPressure,
+  isCrane,
+  normalDegrees,
+  type SetupPlan,
+  setupCircle,
+  tailGap,
+  type Verdict,
+} from '@geolabe/core'
+import { useMemo, useState } from 'react'
+import { useNavigate } from 'react-router'
+import { newId } from '../api/client'
+import { useDraft } from '../api/draft'
+import { outbox } from '../api/outbox'
+import { queryClient } from '../api/queries'
+import { Dial } from '../instruments/dial'
+import { Button } from '../look/button'
+import { Choice } from '../look/choice'
+import { NumberField } from '../look/field'
+import { ActionBar, Refused, Sheet, Title } from '../look/page'
+import { type ShiftContext, useShiftContext } from '../shift/frame'
+import { Steps } from '../shift/steps'
+import { useSay } from '../units/units'
+import { CirclePanel } from './circle-panel'
+import { blockedBy, firstDraft, planOf, type SetupDraft, widestThatFits } from './draft'
+import { LegPanel } from './leg-panel'
+import { dialLegs } from './legs'
+import { LevelPanel } from './level-panel'
+
+/** Station: the machine on its legs, where they can stand, on what, and level. */
+export function Setup() {
+  const context = useShiftContext()
+  if (!isCrane(context.file.definition)) return <p>This machine stands on no legs; there is nothing to set up here.</p>
+  return <SetupCrane {...context} machine={context.file.definition} />
+}
+
+export interface LegState {
+  verdict: Verdict | null
+  groundUse: number | null
+  pressure_kPa: number | null
+  unloaded: { min_N: number; max_N: number } | null
+  loaded: { min_N: number; max_N: number; upper_N: number } | null
+}
+
+/** Loads and ground under every leg, round the whole circle. */
+function legStates(circle: Circle | null, machine: Crane, plan: SetupPlan, near_share: number): Map<string, LegState> {
+  return new Map(
+    machine.legs.map((leg) => {
+      const setting = plan.legs.find((l) => l.id === leg.id)
+      const unloaded = circle?.unloaded.supports.find((s) => s.id === leg.id) ?? null
+      const loaded = circle?.loaded?.supports.find((s) => s.id === leg.id) ?? null
+      const reaction_N = Math.max(unloaded?.upper_N ?? 0, loaded?.upper_N ?? 0)
+      const g = setting?.ground
+      const pressed =
+        reaction_N > 0
+          ? groundPressure({
+              reaction_N,
+              pad: leg.pad,
+              mat: setting?.mat ?? undefined,
+              allowable_kPa: g?.allowable_kPa,
+              soil: g?.soil,
+            })
+          : null
+      const use = pressed?.utilisation ?? null
+      return [
+        leg.id,
+        {
+          verdict: pressed ? (use === null ? 'not-proven' : byUse(use, near_share)) : null,
+          groundUse: use,
+          pressure_kPa: pressed?.formation_kPa ?? null,
+          unloaded,
+          loaded,
+        },
+      ]
+    }),
+  )
+}
+
+function SetupCrane({ shift, file, place, machine }: ShiftContext & { machine: Crane }) {
+  const say = useSay()
+  const navigate = useNavigate()
+  const [draft, setDraft, clear] = useDraft<SetupDraft>(`${shift.id}.set-up`, firstDraft(machine, place, shift))
+  const [error, setError] = useState<unknown>(null)
+  const change = (to: Partial<SetupDraft>) => setDraft((d) => ({ ...d, ...to }))
+  const plan = useMemo(() => planOf(draft, machine, place), [draft, machine, place])
+  const { boom_m, radius_m, load_kg } = draft.circle
+  const result = useMemo(() => {
+    try {
+      return {
+        circle: setupCircle(machine, plan, {
+          boom_m,
+          radius_m,
+          load_kg: load_kg === null ? null : load_kg * place.policy.dynamicFactor,
+        }),
+        why: null,
+      }
+    } catch (e) {
+      return { circle: null, why: e instanceof Error ? e.message : String(e) }
+    }
+  }, [machine, plan, boom_m, radius_m, load_kg, place])
+  const states = useMemo(() => legStates(result.circle, machine, plan, place.policy.near_share), [result, machine, plan, place])
+  const level_deg = file.tables[0]?.level_deg ?? null
+  const blocked = draft.legs.filter((l) => blockedBy(machine, place, draft.stand, l.id, l.extension, l.mat))
+  const open = machine.procedures.setup.filter((s) => !draft.steps.includes(s.id))
+  const why =
+    blocked.length > 0
+      ? 'A leg stands where something is in the way.'
+      : draft.pitch_deg === null || draft.roll_deg === null
+        ? 'Read the level along and across.'
+        : open.length > 0
+          ? `${open.length} ${open.length === 1 ? 'step' : 'steps'} to confirm.`
+          : ''
+
+  const moveTo = (stand: SetupDraft['stand']) =>
+    change({
+      stand,
+      legs: draft.legs.map((l) => ({ ...l, ground: null, extension: widestThatFits(machine, place, stand, l.id, l.mat) })),
+    })
+  const record = async () => {
+    setError(null)
+    try {
+      queryClient.setQueryData(
+        ['shift', shift.id],
+        await outbox.send<Shift>(`/shifts/${shift.id}/setups`, { id: newId(), plan, steps: draft.steps }),
+      )
+      clear()
+      navigate(`/shifts/${shift.id}/prove`)
+    } catch (e) {
+      setError(e)
+    }
+  }
+  const tail = tailGap(place, draft.stand, machine.upper.tail_m)
+  const chosenStand = place.stands.find(
+    (s) => s.x_m === draft.stand.x_m && s.y_m === draft.stand.y_m && s.heading_deg === draft.stand.heading_deg,
+  )
+  return (
+    <>
+      <Title
+        below={
+          shift.setups.length > 0
+            ? 'Recording a new set-up asks for every lift to be proved again.'
+            : `${machine.legs.length} legs, each on its own ground`
+        }
+      >{`Set up ${machine.name}`}</Title>
+      <div className="grid items-start gap-5 lg:grid-cols-[minmax(0,1fr)_minmax(0,1.05fr)]">
+        <div className="grid gap-4 lg:sticky lg:top-4">
+          <Dial
+            machine={machine}
+            label={`Plan of ${machine.name} on its legs`}
+            place={place}
+            stand={draft.stand}
+            extent_m={7.2}
+            tail_m={machine.upper.tail_m}
+            feet={{
+              at: Object.fromEntries(draft.legs.map((l) => [l.id, l.extension])),
+              open: Object.fromEntries(
+                draft.legs.map((l) => [
+                  l.id,
+                  extension.options.filter((e) => !blockedBy(machine, place, draft.stand, l.id, e, l.mat)),
+                ]),
+              ),
+              onMove: (id, to) =>
+                change({ legs: draft.legs.map((l) => (l.id === id ? { ...l, extension: to, ground: null } : l)) }),
+            }}
+            legs={dialLegs(machine, plan, (id) => {
+              const s = states.get(id)
+              const N = s?.loaded?.upper_N ?? s?.unloaded?.max_N
+              return { verdict: s?.verdict ?? null, note: N === undefined ? '' : say('force', N) }
+            })}
+          />
+          {result.circle?.lightens && (
+            <p className="text-lg">
+              <strong>{machine.legs.find((l) => l.id === result.circle?.lightens?.id)?.label}</strong> lightens first: down to{' '}
+              <strong className="figure">{say('force', result.circle.lightens.min_N)}</strong> with the boom at slew{' '}
+              <strong className="figure">{say('angle', normalDegrees(result.circle.lightens.at_deg))}</strong>.
+            </p>
+          )}
+          {tail && (
+            <div className="overflow-hidden rounded-xl border-2 border-outside bg-sheet">
+              <div className="h-2.5 hatch-outside" />
+              <p className="p-3">
+                <strong className="text-outside">
+                  {tail.gap_m < 0 ? 'The tail would strike.' : 'Crush zone behind the tail.'}
+                </strong>{' '}
+                {tail.feature.label}:{' '}
+                {tail.gap_m < 0
+                  ? `${say('length', -tail.gap_m)} too near for a full turn. Stand further off, or never turn the tail that way.`
+                  : `only ${say('length', tail.gap_m)} free as the tail passes. Close it off; nobody goes in there.`}
+              </p>
+            </div>
+          )}
+          {result.why && <p className="font-bold text-outside">{result.why}</p>}
+        </div>
+        <div className="grid gap-4">
+          <Sheet title="Where it stands">
+            <div className="grid gap-3">
+              <Choice
+                label="Marked stand"
+                value={chosenStand?.id ?? null}
+                options={place.stands.map((s) => ({ value: s.id, label: s.label }))}
+                onChange={(id) => {
+                  const s = place.stands.find((x) => x.id === id)
+                  if (s) moveTo({ x_m: s.x_m, y_m: s.y_m, heading_deg: s.heading_deg })
+                }}
+              />
+              <div className="grid grid-cols-3 gap-2">
+                <NumberField
+                  label="Along"
+                  quantity="length"
+                  value={draft.stand.x_m}
+                  onChange={(v) => v !== null && moveTo({ ...draft.stand, x_m: v })}
+                />
+                <NumberField
+                  label="Across"
+                  quantity="length"
+                  value={draft.stand.y_m}
+                  onChange={(v) => v !== null && moveTo({ ...draft.stand, y_m: v })}
+                />
+                <NumberField
+                  label="Heading"
+                  quantity="angle"
+                  value={draft.stand.heading_deg}
+                  onChange={(v) => v !== null && moveTo({ ...draft.stand, heading_deg: v })}
+                />
+              </div>
+              <Choice
+                label="Counterweight fitted"
+                value={draft.counterweight}
+                options={machine.upper.counterweights.map((c) => ({ value: c.id, label: c.label }))}
+                onChange={(counterweight) => change({ counterweight })}
+              />
+            </div>
+          </Sheet>
+          {machine.legs.map((leg) => {
+            const l = draft.legs.find((x) => x.id === leg.id)
+            return l ? (
+              <LegPanel
+                key={leg.id}
+                leg={leg}
+                draft={l}
+                state={states.get(leg.id)}
+                machine={machine}
+                place={place}
+                stand={draft.stand}
+                onChange={(to) => change({ legs: draft.legs.map((x) => (x.id === leg.id ? { ...x, ...to } : x)) })}
+              />
+            ) : null
+          })}
+          <LevelPanel machine={machine} draft={draft} limit_deg={level_deg} onChange={change} />
+          <CirclePanel machine={machine} draft={draft} states={states} onChange={(circle) => change({ circle })} />
+          <Sheet title="In this order">
+            <Steps steps={machine.procedures.setup} confirmed={draft.steps} onChange={(steps) => change({ steps })} />
+          </Sheet>
+          <Refused error={error} />
+        </div>
+      </div>
+      <ActionBar why={why}>
+        <Button look="next" disabled={why !== ''} onClick={() => void record()}>
+          Record this set-up
+        </Button>
+      </ActionBar>
+    </>
+  )
+}

@@ -1,0 +1,64 @@
+import type { MachineFile, Shift, Station } from '@geolabe/contract'
+import type { Place } from '@geolabe/core'
+import { Link, Navigate, Outlet, useLocation, useOutletContext, useParams } from 'react-router'
+import { useMachine, usePlaces, useShift } from '../api/queries'
+import { Loaded } from '../look/page'
+import { RouteLine, stationStates } from './route-line'
+
+export interface ShiftContext {
+  shift: Shift
+  file: MachineFile
+  place: Place
+}
+
+/** What every station of a shift works with. */
+export const useShiftContext = () => useOutletContext<ShiftContext>()
+
+/** The frame of a shift: the route, always on screen, and the station below it. */
+export function ShiftFrame() {
+  const { id = '' } = useParams()
+  const shift = useShift(id)
+  const places = usePlaces()
+  return (
+    <Loaded query={shift}>{(s) => <Loaded query={places}>{(p) => <WithMachine shift={s} places={p.places} />}</Loaded>}</Loaded>
+  )
+}
+
+function WithMachine({ shift, places }: { shift: Shift; places: Place[] }) {
+  const file = useMachine(shift.machine.id)
+  const here = (useLocation().pathname.split('/')[3] ?? 'walk-round') as Station
+  const place = places.find((p) => p.id === shift.place.id)
+  if (shift.closedAt) return <Navigate to={`/records/${shift.id}`} replace />
+  return (
+    <Loaded query={file}>
+      {(f) => (
+        <>
+          <div className="mx-[calc(50%-50vw)] -mt-5 mb-4">
+            <RouteLine
+              states={stationStates(shift, f.stopping.length > 0)}
+              here={here}
+              linkTo={(s) => `/shifts/${shift.id}/${s}`}
+            />
+            {f.stopping[0] && (
+              <div role="alert" className="border-b-2 border-outside bg-sheet">
+                <div className="h-2.5 hatch-outside" />
+                <p className="mx-auto max-w-6xl px-4 py-2.5">
+                  <strong className="text-outside">{shift.machine.name} is stopped.</strong> {f.stopping[0].where}:{' '}
+                  {f.stopping[0].words}. Make it stand without risk; nothing is lifted until the person in charge returns it.{' '}
+                  <Link className="font-semibold underline underline-offset-4" to={`/defects/${f.stopping[0].id}`}>
+                    See the defect
+                  </Link>
+                </p>
+              </div>
+            )}
+          </div>
+          {place ? (
+            <Outlet context={{ shift, file: f, place } satisfies ShiftContext} />
+          ) : (
+            <p>This shift’s place is not in the records.</p>
+          )}
+        </>
+      )}
+    </Loaded>
+  )
+}

@@ -1,0 +1,115 @@
+import { type Shift, type Station, station, stationWords } from '@geolabe/contract'
+import clsx from 'clsx'
+import { Link } from 'react-router'
+
+export type StationState = 'done' | 'open' | 'stopped'
+
+/** What of a shift stands, station by station. Going back is normal. */
+export function stationStates(s: Shift, stopped: boolean): Record<Station, StationState> {
+  const lifted = s.lifts.some((l) => l.outcome)
+  const lifting = stopped ? 'stopped' : 'open'
+  return {
+    'sign-on': 'done',
+    'walk-round': s.walk.finishedAt ? 'done' : 'open',
+    site: s.site?.fit ? 'done' : s.site ? 'stopped' : 'open',
+    'set-up': s.setups.length > 0 ? 'done' : 'open',
+    prove: s.lifts.length > 0 ? 'done' : lifting,
+    lift: lifted && !s.lifts.some((l) => !l.outcome) ? 'done' : lifting,
+    stow: s.closedAt ? 'done' : 'open',
+  }
+}
+
+/** Where the shift goes next. */
+export function nextStation(s: Shift): Station {
+  if (!s.walk.finishedAt) return 'walk-round'
+  if (!s.site?.fit) return 'site'
+  if (s.setups.length === 0) return 'set-up'
+  if (s.lifts.some((l) => !l.outcome)) return 'lift'
+  return 'prove'
+}
+
+function Stop({ state, here }: { state: StationState; here: boolean }) {
+  return (
+    <svg viewBox="0 0 32 32" className="size-8" aria-hidden="true">
+      {here && <circle cx="16" cy="16" r="15" fill="var(--accent)" stroke="var(--ink)" strokeWidth="2" />}
+      {state === 'stopped' ? (
+        <>
+          <rect x="8" y="8" width="16" height="16" fill="var(--outside)" />
+          <path d="m11.5 11.5 9 9m0-9-9 9" stroke="var(--on-verdict)" strokeWidth="2.4" />
+        </>
+      ) : state === 'done' ? (
+        <circle cx="16" cy="16" r="7.5" fill={here ? 'var(--on-accent)' : 'var(--ink)'} />
+      ) : (
+        <circle
+          cx="16"
+          cy="16"
+          r="7"
+          fill={here ? 'none' : 'var(--paper)'}
+          stroke={here ? 'var(--on-accent)' : 'var(--ink)'}
+          strokeWidth="2.4"
+        />
+      )}
+    </svg>
+  )
+}
+
+const stateWords: Record<StationState, string> = { done: 'done', open: 'to come', stopped: 'stopped' }
+
+/** The stations of the shift as one line, always on screen. */
+export function RouteLine({
+  states,
+  here,
+  linkTo,
+}: {
+  states: Record<Station, StationState>
+  here: Station
+  linkTo: ((s: Station) => string) | null
+}) {
+  const at = station.options.indexOf(here)
+  return (
+    <nav aria-label="Stations of this shift" className="border-b border-line bg-paper">
+      <ol className="mx-auto flex max-w-6xl px-2">
+        {station.options.map((s, i) => {
+          const inner = (
+            <>
+              <span className="relative z-10">
+                <Stop state={states[s]} here={s === here} />
+              </span>
+              <span
+                className={clsx(
+                  'text-[0.82rem] leading-tight whitespace-nowrap',
+                  s === here ? 'font-bold' : 'text-quiet',
+                  'max-md:sr-only',
+                )}
+              >
+                {stationWords[s]}
+              </span>
+              <span className="sr-only">{s === here ? 'here' : stateWords[states[s]]}</span>
+            </>
+          )
+          const look = 'flex min-h-15 w-full flex-col items-center justify-center gap-0.5 rounded-lg py-1'
+          return (
+            <li key={s} className="relative min-w-0 grow basis-0">
+              {i > 0 && (
+                <span
+                  className={clsx(
+                    'absolute top-[1.3rem] right-1/2 left-[-50%] h-1 max-md:top-[calc(50%-2px)]',
+                    i <= at ? 'bg-ink' : 'bg-line',
+                  )}
+                  aria-hidden="true"
+                />
+              )}
+              {linkTo && s !== 'sign-on' ? (
+                <Link to={linkTo(s)} className={look} aria-current={s === here ? 'step' : undefined}>
+                  {inner}
+                </Link>
+              ) : (
+                <span className={look}>{inner}</span>
+              )}
+            </li>
+          )
+        })}
+      </ol>
+    </nav>
+  )
+}

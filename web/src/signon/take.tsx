@@ -1,0 +1,201 @@
+import type { MachineFile, Me, OpenShiftRequest, Shift } from '@geolabe/contract'
+import { barsTo, type Place } from '@geolabe/core'
+import { useState } from 'react'
+import { useNavigate, useParams } from 'react-router'
+import { newId } from '../api/client'
+import { outbox } from '../api/outbox'
+import { queryClient, useMachine, useMe, usePlaces } from '../api/queries'
+import { Button } from '../look/button'
+import { Choice } from '../look/choice'
+import { ActionBar, Loaded, Refused, Sheet, Title } from '../look/page'
+import { Tick } from '../look/tick'
+import { day, when } from '../look/when'
+import { RouteLine } from '../shift/route-line'
+import { StateMark } from '../yard/yard'
+
+const nothingYet = {
+  'sign-on': 'open',
+  'walk-round': 'open',
+  site: 'open',
+  'set-up': 'open',
+  prove: 'open',
+  lift: 'open',
+  stow: 'open',
+} as const
+
+/** Station 1: the right person for the machine, with what it asks for, knowing what the last one left. */
+export function Take() {
+  const { machine = '' } = useParams()
+  const file = useMachine(machine)
+  const places = usePlaces()
+  const me = useMe()
+  return (
+    <>
+      <div className="mx-[calc(50%-50vw)] -mt-5 mb-5">
+        <RouteLine states={nothingYet} here="sign-on" linkTo={null} />
+      </div>
+      <Loaded query={file}>
+        {(f) => <Loaded query={places}>{(p) => me.data && <TakeMachine file={f} places={p.places} me={me.data} />}</Loaded>}
+      </Loaded>
+    </>
+  )
+}
+
+function TakeMachine({ file, places, me }: { file: MachineFile; places: Place[]; me: Me }) {
+  const m = file.definition
+  const navigate = useNavigate()
+  const [place, setPlace] = useState(places.length === 1 ? (places[0]?.id ?? null) : null)
+  const [ticked, setTicked] = useState<Record<string, boolean>>({})
+  const [read, setRead] = useState(false)
+  const [error, setError] = useState<unknown>(null)
+  const [sending, setSending] = useState(false)
+  const bars = barsTo(me, m, new Date().toISOString().slice(0, 10))
+  const stops = file.stopping[0]
+  const holder = file.state.holder
+  const wanted = [...m.wear, ...m.papers]
+  const missing = wanted.filter((w) => !ticked[w.id]).length
+  const licence = me.licences
+    .filter((l) => l.class === m.licence.class)
+    .sort((a, b) => b.validUntil.localeCompare(a.validUntil))[0]
+  const why = !place
+    ? 'Choose the place.'
+    : missing > 0
+      ? `${missing} to confirm.`
+      : !read
+        ? 'Read what the last shift left.'
+        : ''
+
+  const go = async () => {
+    if (!place) return
+    setSending(true)
+    setError(null)
+    const body: OpenShiftRequest = {
+      id: newId(),
+      machine: m.id,
+      place,
+      wear: m.wear.map((w) => w.id),
+      papers: m.papers.map((p) => p.id),
+      readHandOver: true,
+    }
+    try {
+      const shift = await outbox.send<Shift>('/shifts', body)
+      queryClient.setQueryData(['shift', shift.id], shift)
+      void queryClient.invalidateQueries({ queryKey: ['yard'] })
+      navigate(`/shifts/${shift.id}/walk-round`)
+    } catch (e) {
+      setError(e)
+      void queryClient.invalidateQueries({ queryKey: ['machine', m.id] })
+    } finally {
+      setSending(false)
+    }
+  }
+  const barred = bars.length > 0 || stops || holder
+  return (
+    <>
+      <div className="flex flex-wrap items-start justify-between gap-4">
+        <Title below={`${m.kind.label} · ${m.note}`}>{`Sign on to ${m.name}`}</Title>
+        <StateMark state={file.state.state} />
+      </div>
+      {barred && (
+        <div role="alert" className="mb-4 overflow-hidden rounded-xl border-2 border-outside bg-sheet">
+          <div className="h-3 hatch-outside" />
+          <div className="p-4">
+            {stops && (
+              <p className="text-lg">
+                <strong className="text-outside">{m.name} is stopped.</strong> {stops.where}: {stops.words}. The person in charge
+                returns it to service after the repair.
+              </p>
+            )}
+            {holder && (
+              <p className="text-lg">
+                <strong className="text-outside">{holder.person.name} has this machine</strong> at {holder.place}, since{' '}
+                {when(holder.since)}. It is free when that shift is handed over.
+              </p>
+            )}
+            {bars.length > 0 && (
+              <>
+                <p className="text-lg font-bold text-outside">You may not operate {m.name} today.</p>
+                <ul>
+                  {bars.map((b) => (
+                    <li key={b.code} className="mt-2">
+                      {b.why} <strong>{b.mend}</strong>
+                    </li>
+                  ))}
+                </ul>
+              </>
+            )}
+          </div>
+        </div>
+      )}
+      <div className="grid gap-4 md:grid-cols-2">
+        <Sheet title="What the last shift left">
+          {file.handOver ? (
+            <>
+              <p className="text-lg">“{file.handOver.words || 'No words left.'}”</p>
+              <p className="mt-2 text-quiet">
+                {file.handOver.by.name}, {day(file.handOver.at)} · {file.handOver.hours ?? '–'} h · fuel{' '}
+                {file.handOver.fuel_share === null ? '–' : `${Math.round(file.handOver.fuel_share * 100)} %`}
+                {file.handOver.standsAt && ` · ${file.handOver.standsAt}`}
+              </p>
+            </>
+          ) : (
+            <p>Nobody has handed it over yet.</p>
+          )}
+          <h3 className="mt-4 mb-1">Watched defects</h3>
+          {file.watched.length === 0 ? (
+            <p>None.</p>
+          ) : (
+            <ul className="grid gap-2">
+              {file.watched.map((d) => (
+                <li key={d.id} className="border-l-4 border-near pl-3">
+                  <span className="font-semibold">{d.where}</span>: {d.words}{' '}
+                  <span className="text-quiet">
+                    ({d.raised.by.name}, {day(d.raised.at)})
+                  </span>
+                </li>
+              ))}
+            </ul>
+          )}
+          {!barred && (
+            <div className="mt-4">
+              <Tick checked={read} onChange={setRead}>
+                I have read this
+              </Tick>
+            </div>
+          )}
+        </Sheet>
+        {!barred && (
+          <Sheet title="You and the machine">
+            <p className="mb-3">
+              {m.licence.label} licence, grade {licence?.grade}, valid until{' '}
+              <strong className="figure">{licence?.validUntil}</strong>. Trained on this kind.
+            </p>
+            <Choice
+              label="Place"
+              value={place}
+              onChange={setPlace}
+              options={places.map((p) => ({ value: p.id, label: p.name }))}
+            />
+            <div className="mt-4 grid gap-2 sm:grid-cols-2">
+              {wanted.map((w) => (
+                <Tick key={w.id} checked={ticked[w.id] ?? false} onChange={(v) => setTicked((t) => ({ ...t, [w.id]: v }))}>
+                  {w.label}
+                </Tick>
+              ))}
+            </div>
+          </Sheet>
+        )}
+      </div>
+      <div className="mt-4">
+        <Refused error={error} />
+      </div>
+      {!barred && (
+        <ActionBar why={why}>
+          <Button look="next" disabled={why !== '' || sending} onClick={() => void go()}>
+            Take {m.name}, begin the walk-round
+          </Button>
+        </ActionBar>
+      )}
+    </>
+  )
+}

@@ -1,0 +1,169 @@
+import { fig, hero, present } from '../present'
+import { type At, Box, Dim, Earth, Line, polar, Round, Scene, Word } from './scene'
+
+interface Telescope {
+  boom_m: number
+  pivot: { back_m: number; height_m: number }
+  headOffset_m?: number
+}
+interface Pose {
+  radius_m: number
+  tip_height_m: number
+  angle_deg: number
+}
+export const telescopicGeometry = present<Telescope, Pose>({
+  name: 'telescopic-geometry',
+  hero: (_i, o, say) => [
+    hero(say, 'Radius', 'length', o.radius_m),
+    hero(say, 'Tip height', 'length', o.tip_height_m),
+    hero(say, 'Boom angle', 'angle', o.angle_deg),
+  ],
+  steps: (i, o) => [
+    `R = ${fig(i.boom_m)}·cos ${fig(o.angle_deg, 1)}° + ${fig(i.headOffset_m ?? 0)}·sin ${fig(o.angle_deg, 1)}° − ${fig(i.pivot.back_m)} = ${fig(o.radius_m)} m`,
+    `H = ${fig(i.pivot.height_m)} + ${fig(i.boom_m)}·sin ${fig(o.angle_deg, 1)}° − … = ${fig(o.tip_height_m)} m`,
+  ],
+  Drawing: ({ input, output, say }) => {
+    const foot: At = [-input.pivot.back_m, input.pivot.height_m]
+    const tip: At = [output.radius_m, output.tip_height_m]
+    return (
+      <Scene
+        box={[foot, tip, [-3, -output.tip_height_m * 0.09], [0, 0]]}
+        label={`Boom at ${fig(output.angle_deg, 0)} degrees, radius ${say('length', output.radius_m)}`}
+      >
+        <Earth from={-5} to={output.radius_m + 3} />
+        <Box at={[-2.8, 0.5]} w={5.2} h={0.9} fill="sheet" />
+        <Line at={[foot, tip]} width={1.8} />
+        <Line at={[tip, [tip[0], tip[1] * 0.35]]} width={0.5} />
+        <Box at={[tip[0] - 0.6, tip[1] * 0.35 - 1]} w={1.2} h={1} fill="sunk" />
+        <Dim a={[0, 0]} b={[output.radius_m, 0]} off={-4}>
+          {say('length', output.radius_m)}
+        </Dim>
+        <Dim a={[output.radius_m, 0]} b={tip} off={-6}>
+          {say('length', output.tip_height_m)}
+        </Dim>
+        <Line
+          at={[
+            [0, 0],
+            [0, tip[1] * 0.5],
+          ]}
+          dash
+          tone="edge"
+        />
+        <Word at={[foot[0] + 2.4, foot[1] + 0.6]} anchor="start">{`${fig(output.angle_deg, 1)}°`}</Word>
+      </Scene>
+    )
+  },
+})
+
+interface Folding {
+  inner: { length_m: number }
+  outer: { length_m: number; extension_m: number }
+  pivot: { back_m: number; height_m: number }
+}
+export const articulatedGeometry = present<
+  Folding,
+  { radius_m: number; height_m: number; poses: { elbow: string; angle_deg: number; fold_deg: number }[] }
+>({
+  name: 'articulated-geometry',
+  hero: (_i, o, say) => [
+    hero(say, 'Radius', 'length', o.radius_m),
+    hero(say, 'Height', 'length', o.height_m),
+    ...o.poses.map((p) => ({ label: `Elbow ${p.elbow}`, value: `${fig(p.angle_deg, 1)}°, fold ${fig(p.fold_deg, 1)}°` })),
+  ],
+  steps: (i, o) =>
+    o.poses.map(
+      (p) =>
+        `${fig(i.inner.length_m)}∠${fig(p.angle_deg, 1)}° + ${fig(i.outer.length_m + i.outer.extension_m)}∠${fig(p.angle_deg - p.fold_deg, 1)}° → ${fig(o.radius_m)} m out, ${fig(o.height_m)} m up`,
+    ),
+  Drawing: ({ input, output, say }) => {
+    const foot: At = [-input.pivot.back_m, input.pivot.height_m]
+    const tip: At = [output.radius_m, output.height_m]
+    const elbows = output.poses.map((p) => polar(input.inner.length_m, p.angle_deg, foot))
+    return (
+      <Scene
+        box={[foot, tip, ...elbows, [0, 0]]}
+        label={`Folding boom, tip ${say('length', output.radius_m)} out and ${say('length', output.height_m)} up`}
+      >
+        <Earth from={-3} to={Math.max(3, output.radius_m + 2)} />
+        <Line at={[[-input.pivot.back_m, 0], foot]} width={2.4} />
+        {elbows.map((e, i) => (
+          <Line
+            key={`${e[0]} ${e[1]}`}
+            at={[foot, e, tip]}
+            width={i === 0 ? 1.6 : 0.8}
+            dash={i > 0}
+            tone={i === 0 ? 'ink' : 'quiet'}
+          />
+        ))}
+        {elbows.slice(0, 1).map((e) => (
+          <Round key={e[0]} at={e} r={0.18} fill="ink" />
+        ))}
+        <Dim a={[0, 0]} b={[output.radius_m, 0]} off={-4}>
+          {say('length', output.radius_m)}
+        </Dim>
+        <Word at={[tip[0], tip[1] + 0.5]} bold>
+          {say('length', output.height_m)}
+        </Word>
+      </Scene>
+    )
+  },
+})
+
+export const hookTravel = present<
+  { parts: number; boomExtension_m: number; gap_m: number; boomAngle_deg: number },
+  { gapChange_m: number; extensionUntilTwoBlock_m: number; lineToHoldHeight_m: number }
+>({
+  name: 'hook-travel',
+  hero: (i, o, say) => [
+    {
+      ...hero(say, 'Gap after that', 'length', i.gap_m + o.gapChange_m),
+      // Nobody but the maker says how small a gap may be; none at all is too small.
+      ...(i.gap_m + o.gapChange_m <= 0 ? { verdict: 'outside' as const } : {}),
+    },
+    hero(say, 'Block meets head after', 'length', o.extensionUntilTwoBlock_m),
+    hero(say, 'Line that holds its height', 'length', o.lineToHoldHeight_m),
+  ],
+  steps: (i, o) => [
+    `gap changes by −${fig(i.boomExtension_m)}/${i.parts} … = ${fig(o.gapChange_m)} m`,
+    `pay out ${fig(i.boomExtension_m)}·(1 + ${i.parts}·sin ${fig(i.boomAngle_deg, 0)}°) = ${fig(o.lineToHoldHeight_m)} m`,
+  ],
+  Drawing: ({ input, output, say }) => {
+    const after = Math.max(0, input.gap_m + output.gapChange_m)
+    const g = Math.max(input.gap_m, after, 0.4)
+    const one = (x: number, gap: number, word: string) => (
+      <g key={x}>
+        <Box at={[x - 0.35 * g, 0]} w={0.7 * g} h={0.24 * g} fill="sunk" />
+        {Array.from({ length: Math.min(6, input.parts) }, (_, k) => {
+          const dx = x + (k - (Math.min(6, input.parts) - 1) / 2) * 0.09 * g
+          return (
+            <Line
+              key={dx}
+              at={[
+                [dx, 0],
+                [dx, -gap],
+              ]}
+              width={0.4}
+            />
+          )
+        })}
+        <Box at={[x - 0.22 * g, -gap - 0.3 * g]} w={0.44 * g} h={0.3 * g} fill="sheet" />
+        <Dim a={[x + 0.3 * g, -gap]} b={[x + 0.3 * g, 0]} off={-5}>
+          {say('length', gap)}
+        </Dim>
+        <Word at={[x, 0.42 * g]}>{word}</Word>
+      </g>
+    )
+    return (
+      <Scene
+        box={[
+          [-0.8 * g, 0.5 * g],
+          [2.4 * g, -g * 1.35],
+        ]}
+        label={`Gap between block and head now ${say('length', input.gap_m)}, after ${say('length', after)}`}
+      >
+        {one(0, input.gap_m, 'now')}
+        {one(1.6 * g, after, 'then')}
+      </Scene>
+    )
+  },
+})

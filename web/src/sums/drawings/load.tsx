@@ -1,0 +1,369 @@
+import type { loadMass as computeLoad, Shape } from '@geolabe/core'
+import { solidOf } from '@geolabe/core'
+import { fig, hero, kN, present, use } from '../present'
+import { Arrow, type At, Box, Cog, Dim, Earth, Line, Round, Scene, Word } from './scene'
+
+type Part = { shape: string; name?: string; count?: number; at?: { x_m: number; y_m: number; z_m: number } } & Shape
+export type LoadAnswer = ReturnType<typeof computeLoad>
+
+/** Two views of a load to one scale: from the side, and from above. */
+export function LoadDrawing({ input, output }: { input: { parts: Part[] }; output: LoadAnswer }) {
+  const placed = input.parts.map((p) => ({ p, s: solidOf(p), at: p.at ?? { x_m: 0, y_m: 0, z_m: 0 } }))
+  const low = Math.min(...placed.map(({ s, at }) => at.z_m - s.box.z / 2))
+  const depth =
+    Math.max(...placed.map(({ s, at }) => at.y_m + s.box.y / 2)) - Math.min(...placed.map(({ s, at }) => at.y_m - s.box.y / 2))
+  const drop = low - depth * 0.5 - output.extents.z_m * 0.35 - 0.2
+  const midY =
+    (Math.max(...placed.map(({ s, at }) => at.y_m + s.box.y / 2)) +
+      Math.min(...placed.map(({ s, at }) => at.y_m - s.box.y / 2))) /
+    2
+  const box: At[] = placed.flatMap(({ s, at }): At[] => [
+    [at.x_m - s.box.x / 2, at.z_m + s.box.z / 2],
+    [at.x_m + s.box.x / 2, drop - depth / 2],
+  ])
+  const shape = (p: Part, w: number, h: number, x: number, y: number, side: boolean) => {
+    const round = (p.shape === 'cylinder' || p.shape === 'tube') && 'axis' in p && (side ? p.axis === 'y' : p.axis === 'z')
+    if (round || p.shape === 'sphere') return <Round at={[x, y]} r={w / 2} />
+    if (p.shape === 'cone' && side)
+      return (
+        <Line
+          at={[
+            [x - w / 2, y - h / 2],
+            [x + w / 2, y - h / 2],
+            [x, y + h / 2],
+          ]}
+          close
+          fill="sheet"
+        />
+      )
+    return <Box at={[x - w / 2, y - h / 2]} w={w} h={h} />
+  }
+  return (
+    <Scene box={box} label="The load from the side, and below it from above, with its centre of gravity">
+      {placed.map(({ p, s, at }, i) => (
+        // biome-ignore lint/suspicious/noArrayIndexKey: parts have no names of their own
+        <g key={i}>
+          {shape(p, s.box.x, s.box.z, at.x_m, at.z_m, true)}
+          {shape(p, s.box.x, s.box.y, at.x_m, drop - midY + at.y_m, false)}
+        </g>
+      ))}
+      <Cog at={[output.cg.x_m, output.cg.z_m]} tone="outside" />
+      <Cog at={[output.cg.x_m, drop - midY + output.cg.y_m]} tone="outside" />
+    </Scene>
+  )
+}
+
+export const loadMass = present<{ parts: Part[] }, LoadAnswer>({
+  name: 'load-mass',
+  hero: (_i, o, say) => [
+    hero(say, 'Mass', 'mass', o.mass_kg),
+    hero(say, 'Sail, seen along', 'area', o.sailArea_m2.x),
+    hero(say, 'Sail, seen across', 'area', o.sailArea_m2.y),
+  ],
+  steps: (_i, o) => [
+    ...o.parts.map((p) => `${p.name}: ${fig(p.mass_kg, 0)} kg`),
+    `centre of gravity at x ${fig(o.cg.x_m)}, y ${fig(o.cg.y_m)}, z ${fig(o.cg.z_m)} m`,
+    ...o.warnings,
+  ],
+  Drawing: LoadDrawing,
+})
+
+interface SlingIn {
+  mass_kg: number
+  hook: { z_m: number }
+  cg: { x_m: number; y_m: number }
+  lifts: { id: string; x_m: number; y_m: number; z_m: number }[]
+}
+interface SlingOut {
+  legs: { id: string; angle_deg: number; tension_N: number; utilisation: number | null }[]
+  headroom_m: number
+  limit_kg: number | null
+  governs: string | null
+}
+export const slingTension = present<SlingIn, SlingOut>({
+  name: 'sling-tension',
+  hero: (_i, o, say) => {
+    const worst = [...o.legs].sort((a, b) => b.tension_N - a.tension_N)[0]
+    return [
+      {
+        label: 'Greatest in a leg',
+        value: say('force', worst?.tension_N ?? 0),
+      },
+      hero(say, 'As if it hung', 'mass', (worst?.tension_N ?? 0) / 9.80665),
+      use(say, 'Used of its limit', worst?.utilisation ?? null),
+      { label: 'Steepest off plumb', value: say('angle', Math.max(...o.legs.map((l) => l.angle_deg))) },
+    ]
+  },
+  steps: (_i, o) => [
+    ...o.legs.map((l) => `leg ${l.id}: ${fig(l.angle_deg, 1)}° off plumb, ${kN(l.tension_N)}`),
+    o.limit_kg === null ? 'no limit given' : `limit of a leg ${fig(o.limit_kg, 0)} kg, by its ${o.governs}`,
+  ],
+  Drawing: ({ input, output, say }) => {
+    const hook: At = [input.cg.x_m, input.hook.z_m]
+    const xs = input.lifts.map((l) => l.x_m)
+    const [x0, x1] = [Math.min(...xs) - 0.2, Math.max(...xs) + 0.2]
+    const low = Math.min(...input.lifts.map((l) => l.z_m))
+    const seen = input.lifts
+      .map((l, i) => ({ l, leg: output.legs[i] }))
+      .filter(({ l }, i, all) => all.findIndex((o) => Math.abs(o.l.x_m - l.x_m) < 1e-6 && o.l.z_m === l.z_m) === i)
+    return (
+      <Scene
+        box={[hook, [x0, low - (x1 - x0) * 0.3], [x1, input.hook.z_m + 0.3]]}
+        label={`Slings from the side, hook ${say('length', output.headroom_m)} above the lift points`}
+      >
+        <Box at={[x0, low - (x1 - x0) * 0.28]} w={x1 - x0} h={(x1 - x0) * 0.28} fill="sunk" />
+        <Line at={[hook, [hook[0], low - (x1 - x0) * 0.1]]} dash tone="edge" />
+        {seen.map(({ l, leg }) => (
+          <g key={l.id}>
+            <Line
+              at={[hook, [l.x_m, l.z_m]]}
+              width={1.1}
+              tone={leg?.utilisation != null && leg.utilisation > 1 ? 'outside' : 'ink'}
+            />
+            <Word
+              at={[hook[0] * 0.45 + l.x_m * 0.55, hook[1] * 0.45 + l.z_m * 0.55]}
+              anchor={l.x_m > hook[0] ? 'start' : 'end'}
+              bold
+            >
+              {` ${say('force', leg?.tension_N ?? 0)} `}
+            </Word>
+            <Word
+              at={[hook[0] * 0.75 + l.x_m * 0.25, hook[1] * 0.75 + l.z_m * 0.25]}
+              anchor={l.x_m > hook[0] ? 'start' : 'end'}
+              size={3}
+              tone="quiet"
+            >
+              {` ${fig(leg?.angle_deg ?? 0, 0)}° `}
+            </Word>
+          </g>
+        ))}
+        <Round at={hook} r={(x1 - x0) * 0.02} fill="ink" />
+        <Cog at={[input.cg.x_m, low - (x1 - x0) * 0.12]} tone="outside" />
+      </Scene>
+    )
+  },
+})
+
+interface SharingIn {
+  mass_kg: number
+  two?: { a_m: number; b_m: number; h_m: number; tilt_deg: number }
+  several?: { cg: { x_m: number; y_m: number }; points: { id: string; x_m: number; y_m: number }[] }
+}
+interface SharingOut {
+  hooks: {
+    id: string
+    load_kg: number
+    share: number
+    upper_kg: number
+    utilisation: number | null
+    pressure_kPa: number | null
+    pressureRatio: number | null
+  }[]
+  greatestUse: number | null
+}
+export const loadSharing = present<SharingIn, SharingOut>({
+  name: 'load-sharing',
+  hero: (_i, o, say) => [
+    ...o.hooks.map((h) => ({
+      label: `${h.id}${h.upper_kg > h.load_kg * 1.001 ? `, at most ${say('mass', h.upper_kg)}` : ''}`,
+      value: say('mass', h.load_kg),
+    })),
+    ...(o.greatestUse === null ? [] : [use(say, 'Fullest', o.greatestUse)]),
+  ],
+  steps: (i, o) => [
+    i.two
+      ? `R₁ = W(b + h·tan φ)/(a + b) = ${fig(i.mass_kg, 0)}·(${fig(i.two.b_m)} + ${fig(i.two.h_m)}·tan ${fig(i.two.tilt_deg, 1)}°)/${fig(i.two.a_m + i.two.b_m)} = ${fig(o.hooks[0]?.load_kg ?? 0, 0)} kg`
+      : 'as legs on springs, and at most whatever settles',
+    ...o.hooks
+      .filter((h) => h.pressure_kPa !== null)
+      .map(
+        (h) =>
+          `${h.id}: should read ${fig(h.pressure_kPa ?? 0, 0)} kPa${h.pressureRatio === null ? '' : `, reads ${fig(h.pressureRatio * 100, 0)} % of it`}`,
+      ),
+  ],
+  Drawing: ({ input, output, say }) => {
+    if (input.several) {
+      const pts = input.several.points
+      return (
+        <Scene box={[...pts.map((p): At => [-p.y_m, p.x_m]), [0, 0]]} label="Lift points in plan with what each carries">
+          <Line at={pts.map((p): At => [-p.y_m, p.x_m])} close tone="edge" fill="sunk" />
+          {pts.map((p) => (
+            <g key={p.id}>
+              <Round at={[-p.y_m, p.x_m]} r={0.15} fill="ink" />
+              <Word at={[-p.y_m, p.x_m + 0.35]} bold>
+                {say('mass', output.hooks.find((h) => h.id === p.id)?.load_kg ?? 0)}
+              </Word>
+            </g>
+          ))}
+          <Cog at={[-input.several.cg.y_m, input.several.cg.x_m]} tone="outside" />
+        </Scene>
+      )
+    }
+    const t = input.two ?? { a_m: 1, b_m: 1, h_m: 0, tilt_deg: 0 }
+    const span = t.a_m + t.b_m
+    const rise = Math.tan((t.tilt_deg * Math.PI) / 180)
+    const [left, right]: At[] = [
+      [-t.a_m, t.a_m * rise],
+      [t.b_m, -t.b_m * rise],
+    ]
+    return (
+      <Scene
+        box={[
+          [-t.a_m, span * 0.45],
+          [t.b_m, -span * 0.35 - t.h_m],
+        ]}
+        label="A load on two hooks with what each carries"
+      >
+        <Line at={[left as At, right as At]} width={3} tone="edge" />
+        <Box at={[-span * 0.2, -t.h_m - span * 0.12]} w={span * 0.4} h={t.h_m + span * 0.12} />
+        <Cog at={[0, -t.h_m]} tone="outside" />
+        <Arrow from={[-t.a_m, span * 0.12]} to={[-t.a_m, span * 0.34]} width={1.2} />
+        <Arrow from={[t.b_m, span * 0.12]} to={[t.b_m, span * 0.34]} width={1.2} />
+        <Word at={[-t.a_m, span * 0.42]} bold>{`1: ${say('mass', output.hooks[0]?.load_kg ?? 0)}`}</Word>
+        <Word at={[t.b_m, span * 0.42]} bold>{`2: ${say('mass', output.hooks[1]?.load_kg ?? 0)}`}</Word>
+        <Dim a={[-t.a_m, -t.h_m - span * 0.14]} b={[0, -t.h_m - span * 0.14]} off={-4}>
+          {say('length', t.a_m)}
+        </Dim>
+        <Dim a={[0, -t.h_m - span * 0.14]} b={[t.b_m, -t.h_m - span * 0.14]} off={-4}>
+          {say('length', t.b_m)}
+        </Dim>
+      </Scene>
+    )
+  },
+})
+
+interface CylinderIn {
+  bore_m: number
+  rod_m: number
+  base_kPa: number
+  rodSide_kPa: number
+  friction_N: number
+}
+export const hydraulicForce = present<
+  CylinderIn,
+  { base_m2: number; ring_m2: number; net_N: number; raising_N: number; lowering_N: number; atRelief: boolean }
+>({
+  name: 'hydraulic-force',
+  hero: (_i, o, say) => [
+    hero(say, 'Carries', 'force', o.net_N),
+    hero(say, 'While raising', 'force', o.raising_N),
+    hero(say, 'While creeping in', 'force', o.lowering_N),
+    ...(o.atRelief ? [{ label: 'Relief valve', value: 'reached: not a rating', verdict: 'outside' as const }] : []),
+  ],
+  steps: (i, o) => [
+    `${fig(i.base_kPa, 0)} kPa × ${fig(o.base_m2 * 1e4, 1)} cm² − ${fig(i.rodSide_kPa, 0)} kPa × ${fig(o.ring_m2 * 1e4, 1)} cm² = ${kN(o.net_N)}`,
+  ],
+  Drawing: ({ input, output, say }) => {
+    const b = input.bore_m
+    return (
+      <Scene
+        box={[
+          [-b * 0.2, -b],
+          [b * 4.4, b * 1.2],
+        ]}
+        label={`A cylinder carrying ${say('force', output.net_N)}`}
+      >
+        <Box at={[0, -b / 2]} w={b * 2.6} h={b} fill="sheet" />
+        <Box at={[0, -b / 2]} w={b * 1.2} h={b} fill="water" />
+        <Box at={[b * 1.2, -b / 2]} w={b * 0.16} h={b} fill="ink" />
+        <Box at={[b * 1.36, -input.rod_m / 2]} w={b * 1.9} h={input.rod_m} fill="sunk" />
+        <Arrow from={[b * 4.2, 0]} to={[b * 3.32, 0]} width={1.4} />
+        <Word at={[b * 3.75, b * 0.34]} bold>
+          {say('force', output.net_N)}
+        </Word>
+        <Word at={[b * 0.6, 0]}>{`${fig(input.base_kPa / 1000, 1)} MPa`}</Word>
+        <Word at={[b * 2, b * 0.72]} tone="quiet">{`${fig(input.rodSide_kPa / 1000, 1)} MPa`}</Word>
+      </Scene>
+    )
+  },
+})
+
+export const winchPull = present<
+  { mass_kg: number; slope_deg: number; parts: number; resistance_share: number },
+  { pull_N: number; line_N: number; anchor_N: number; utilisation: number | null }
+>({
+  name: 'winch-pull',
+  hero: (_i, o, say) => [
+    hero(say, 'Pull needed', 'force', o.pull_N),
+    hero(say, 'On the line', 'force', o.line_N),
+    ...(o.utilisation === null ? [] : [use(say, 'Used of the winch', o.utilisation)]),
+  ],
+  steps: (i, o) => [
+    `${fig(i.mass_kg, 0)}·g·(sin ${fig(i.slope_deg, 1)}° + ${fig(i.resistance_share)}·cos ${fig(i.slope_deg, 1)}°) = ${kN(o.pull_N)}`,
+    `${i.parts} ${i.parts === 1 ? 'part' : 'parts'} of line → ${kN(o.line_N)}; on the last anchor ${kN(o.anchor_N)}`,
+  ],
+  Drawing: ({ input, output, say }) => {
+    const a = (Math.max(-30, Math.min(50, input.slope_deg)) * Math.PI) / 180
+    const up = (d: number, h = 0): At => [d * Math.cos(a) - h * Math.sin(a), d * Math.sin(a) + h * Math.cos(a)]
+    return (
+      <Scene
+        box={[[0, 0], up(10, 2.5), [10, 0]]}
+        label={`A load on a slope of ${fig(input.slope_deg, 0)} degrees, pulled with ${say('force', output.pull_N)}`}
+      >
+        <Line at={[[0, 0], up(10), [10 * Math.cos(a), 0]]} close fill="sunk" />
+        <Line at={[up(1.6, 0.25), up(3.8, 0.25), up(3.8, 1.5), up(1.6, 1.5)]} close fill="sheet" />
+        <Round at={up(2.1, 0.25)} r={0.25} fill="ink" />
+        <Round at={up(3.3, 0.25)} r={0.25} fill="ink" />
+        {Array.from({ length: Math.min(4, input.parts) }, (_, k) => (
+          <Line key={up(3.8, k)[1]} at={[up(3.8, 0.7 + k * 0.25), up(9.4, 0.7 + k * 0.25)]} width={0.7} />
+        ))}
+        <Word at={up(6.4, 2.1)} bold>
+          {say('force', output.line_N)}
+        </Word>
+      </Scene>
+    )
+  },
+})
+
+export const recovery = present<
+  { frontAxle_N: number; pull_N: number; overhang_m: number; wheelbase_m: number },
+  { frontLeft_N: number; frontLeft_share: number; greatestPull_N: number; ok: boolean; frontLifts: boolean }
+>({
+  name: 'recovery',
+  hero: (_i, o, say) => [
+    {
+      label: 'Left on the front axle',
+      value: `${say('force', o.frontLeft_N)}, ${say('share', o.frontLeft_share)}`,
+      verdict: o.ok ? 'inside' : 'outside',
+    },
+    hero(say, 'At most behind', 'force', Math.max(0, o.greatestPull_N)),
+  ],
+  steps: (i, o) => [
+    `${kN(i.frontAxle_N)} − ${kN(i.pull_N)} × ${fig(i.overhang_m)} / ${fig(i.wheelbase_m)} = ${kN(i.frontAxle_N - (i.pull_N * i.overhang_m) / i.wheelbase_m)}`,
+    `so ${fig(o.frontLeft_share * 100, 0)} % stays`,
+  ],
+  Drawing: ({ input, output, say }) => {
+    const w = input.wheelbase_m
+    return (
+      <Scene
+        box={[
+          [-input.overhang_m - 1, 0],
+          [w + 1.6, 3],
+        ]}
+        label={`A truck with ${say('force', input.pull_N)} behind its rear axle`}
+      >
+        <Earth from={-input.overhang_m - 2} to={w + 2.4} />
+        <Box at={[-0.9, 0.7]} w={w + 2} h={0.5} fill="sheet" />
+        <Box at={[w - 0.6, 1.2]} w={1.6} h={1.4} fill="sheet" />
+        <Round at={[0, 0.5]} r={0.5} fill="ink" />
+        <Round at={[w, 0.5]} r={0.5} fill="ink" />
+        <Line
+          at={[
+            [0, 1.2],
+            [-input.overhang_m, 1.6],
+          ]}
+          width={1.4}
+        />
+        <Arrow from={[-input.overhang_m, 2.7]} to={[-input.overhang_m, 1.65]} tone="near" width={1.4}>
+          {say('force', input.pull_N)}
+        </Arrow>
+        <Word at={[w, -0.4]} bold tone={output.ok ? 'inside' : 'outside'}>
+          {say('force', output.frontLeft_N)}
+        </Word>
+        <Dim a={[-input.overhang_m, 0]} b={[0, 0]} off={-9}>
+          {say('length', input.overhang_m)}
+        </Dim>
+      </Scene>
+    )
+  },
+})

@@ -1,0 +1,440 @@
+import type { ChartReading, Grid, OddCell, RatingTable } from '@geolabe/core'
+import { foldingTip, gridsOf, tableAxes } from '@geolabe/core'
+import { fig, hero, present, use } from '../present'
+import { type At, Box, Earth, Line, plan, polar, Round, Scene, useUnit, Word } from './scene'
+
+/** A table being read: its cells with the ones the figure came from. */
+function TableDrawing({
+  table,
+  configuration,
+  row,
+  column,
+  marked,
+}: {
+  table: RatingTable
+  configuration?: string | undefined
+  row?: number | undefined
+  column?: number | undefined
+  marked?: (i: number, j: number) => string | undefined
+}) {
+  const grids = gridsOf(table)
+  const g = (grids.find((x) => x.id === configuration) ?? grids[0]) as Grid
+  const axes = tableAxes[table.shape]
+  const near = row === undefined ? 0 : Math.max(0, g.rows.findIndex((r) => Number(r) >= row) - 3)
+  const rows = g.rows.slice(near, near + 7)
+  const from = column === undefined ? 0 : Math.max(0, g.columns.findIndex((c) => Number(c) >= column) - 2)
+  const columns = g.columns.slice(from, from + 5)
+  const brackets = (values: readonly (number | string)[], v: number | undefined, k: number) => {
+    if (v === undefined || typeof values[0] !== 'number') return v === undefined
+    const at = values.findIndex((x) => Number(x) >= v - 1e-9)
+    return k === at || (Math.abs(Number(values[at]) - v) > 1e-9 && k === at - 1)
+  }
+  const [w, h] = [2.6, 1]
+  return (
+    <Scene
+      box={[
+        [-2.4, 0.4],
+        [columns.length * w, -(rows.length + 0.4) * h],
+      ]}
+      label={`${g.label}: the rows and columns about the reading`}
+    >
+      <Word at={[-1.2, 0]} tone="quiet" size={2.8}>{`${axes.row.label} ↓`}</Word>
+      {columns.map((c, j) => (
+        <Word key={`${c}`} at={[(j + 0.5) * w, 0]} size={3} bold={brackets(g.columns, column, from + j)}>
+          {typeof c === 'number' ? fig(c) : c}
+        </Word>
+      ))}
+      {rows.map((r, i) => (
+        <g key={`${r}`}>
+          <Word at={[-1.2, -(i + 1) * h]} size={3} bold={brackets(g.rows, row, near + i)}>
+            {typeof r === 'number' ? fig(r) : r}
+          </Word>
+          {columns.map((c, j) => {
+            const kg = g.cells[near + i]?.[from + j] ?? null
+            const read = row !== undefined && brackets(g.rows, row, near + i) && brackets(g.columns, column, from + j)
+            const odd = marked?.(near + i, from + j)
+            return (
+              <g key={`${c}`}>
+                <Box
+                  at={[j * w + 0.06, -(i + 1.45) * h]}
+                  w={w - 0.12}
+                  h={h * 0.9}
+                  tone={odd ? 'outside' : read ? 'ink' : 'edge'}
+                  fill={odd ? 'outside' : read ? 'near' : 'sheet'}
+                />
+                <Word at={[(j + 0.5) * w, -(i + 1) * h]} size={3} bold={read || odd !== undefined}>
+                  {kg === null ? '–' : fig(kg, 0)}
+                </Word>
+              </g>
+            )
+          })}
+        </g>
+      ))}
+    </Scene>
+  )
+}
+
+interface ReadingIn {
+  chart: RatingTable
+  configuration: string
+  radius_m: number
+  boom_m?: number
+  angle_deg?: number
+  height_m?: number
+  hoist?: { parts: number }
+  load_kg?: number
+  deductions: { name: string; mass_kg: number }[]
+}
+export const chartReading = present<ReadingIn, ChartReading>({
+  name: 'chart-reading',
+  hero: (_i, o, say) => [
+    hero(say, 'Left for the load', 'mass', o.net_kg),
+    hero(say, 'Table says', 'mass', o.gross_kg),
+    ...(o.utilisation === null ? [] : [use(say, `Used, by ${o.governs}`, o.utilisation)]),
+  ],
+  steps: (i, o) => [
+    `${o.rule === 'worse-row' ? 'worse row of' : 'straight line between'} ${o.rows.map((r) => (r.rating_kg === null ? 'not rated' : `${fig(r.rating_kg, 0)} kg`)).join(' and ') || 'nothing'}`,
+    `less ${i.deductions.map((d) => `${d.name} ${fig(d.mass_kg, 0)} kg`).join(', ') || 'nothing'} = ${o.net_kg === 'not-rated' ? 'not rated' : `${fig(o.net_kg, 0)} kg`}`,
+  ],
+  Drawing: ({ input }) => {
+    const s = input.chart.shape
+    const row = s === 'angle-stage' ? input.angle_deg : s === 'height-reach' ? input.height_m : input.radius_m
+    const column = s === 'height-reach' ? input.radius_m : s === 'radius-reeving' ? input.hoist?.parts : input.boom_m
+    return <TableDrawing table={input.chart} configuration={input.configuration} row={row} column={column} />
+  },
+})
+
+interface StageIn {
+  table: RatingTable
+  configuration: string
+  section: string
+  radius_m: number
+  load_kg: number
+}
+const sectionAt = (t: RatingTable, configuration: string, section: string) => {
+  const g = gridsOf(t).find((x) => x.id === configuration)
+  const j = g?.columnNames?.indexOf(section) ?? -1
+  return j < 0 ? undefined : Number(g?.columns[j])
+}
+export const stageRating = present<
+  StageIn,
+  { allowed_kg: number | 'not-rated'; boom_m: number; utilisation: number | null; furthest_m: number | null }
+>({
+  name: 'stage-rating',
+  hero: (_i, o, say) => [
+    hero(say, 'Rated', 'mass', o.allowed_kg),
+    use(say, 'Used', o.utilisation),
+    hero(say, 'This load goes out to', 'length', o.furthest_m, 'nowhere here'),
+  ],
+  steps: (i, o) => [
+    `${i.section} at ${fig(i.radius_m)} m: ${o.allowed_kg === 'not-rated' ? 'not rated' : `${fig(o.allowed_kg, 0)} kg`} for ${fig(i.load_kg, 0)} kg`,
+  ],
+  Drawing: ({ input }) => (
+    <TableDrawing
+      table={input.table}
+      configuration={input.configuration}
+      row={input.radius_m}
+      column={sectionAt(input.table, input.configuration, input.section)}
+    />
+  ),
+})
+
+interface UnfoldIn {
+  inner_m: number
+  outer_m: number
+  pivot: { back_m: number; height_m: number }
+  path: { angle_deg: number; fold_deg: number }[]
+}
+export const articulatedRating = present<
+  UnfoldIn,
+  {
+    allowed_kg: number | 'not-rated'
+    utilisation: number | null
+    worst: { radius_m: number; height_m: number; angle_deg: number }
+    end: { radius_m: number; height_m: number; allowed_kg: number | 'not-rated' }
+  }
+>({
+  name: 'articulated-rating',
+  hero: (_i, o, say) => [
+    hero(say, 'Rated at the worst point', 'mass', o.allowed_kg),
+    use(say, 'Used there', o.utilisation),
+    hero(say, 'Rated at the end', 'mass', o.end.allowed_kg),
+  ],
+  steps: (_i, o) => [
+    `furthest out ${fig(o.worst.radius_m)} m with the inner boom at ${fig(o.worst.angle_deg, 1)}°; ends at ${fig(o.end.radius_m)} m`,
+  ],
+  Drawing: ({ input, output, say }) => {
+    const foot: At = [-input.pivot.back_m, input.pivot.height_m]
+    const b = { inner_m: input.inner_m, outer_m: input.outer_m, pivot: input.pivot }
+    const tips = input.path.map((p) => foldingTip(b, p))
+    const elbows = input.path.map((p) => polar(input.inner_m, p.angle_deg, foot))
+    const tip = (t: { radius_m: number; height_m: number }): At => [t.radius_m, t.height_m]
+    return (
+      <Scene
+        box={[foot, [0, 0], ...elbows, ...tips.map(tip), tip(output.worst)]}
+        label={`The path of the tip, worst at ${say('length', output.worst.radius_m)}`}
+      >
+        <Earth from={-3} to={Math.max(3, output.worst.radius_m + 2)} />
+        {elbows.map((e, i) => (
+          <Line
+            key={`${e[0]} ${e[1]} ${tips[i]?.radius_m}`}
+            at={[foot, e, tip(tips[i] as { radius_m: number; height_m: number })]}
+            width={i === elbows.length - 1 ? 1.6 : 0.7}
+            tone={i === elbows.length - 1 ? 'ink' : 'quiet'}
+          />
+        ))}
+        <Round at={tip(output.worst)} r={0.25} fill="near" tone="outside" />
+        <Word at={[output.worst.radius_m, output.worst.height_m + 0.7]} bold tone="outside">
+          {say('length', output.worst.radius_m)}
+        </Word>
+      </Scene>
+    )
+  },
+})
+
+interface CounterweightIn {
+  table: RatingTable
+  slabs: number
+  extension_m: number
+  load_kg: number
+}
+export const counterweightRating = present<
+  CounterweightIn,
+  { allowed_kg: number | 'not-rated'; utilisation: number | null; configuration: string | null; needs_extension_m: number | null }
+>({
+  name: 'counterweight-rating',
+  hero: (_i, o, say) => [
+    hero(say, 'Rated', 'mass', o.allowed_kg),
+    use(say, 'Used', o.utilisation),
+    hero(say, 'Least extension for this load', 'length', o.needs_extension_m, 'none listed'),
+  ],
+  steps: (i, o) => [
+    `${i.slabs} slabs, out ${fig(i.extension_m)} m, ${o.configuration ?? 'no such load centre'}: ${o.allowed_kg === 'not-rated' ? 'not rated: only listed steps are' : `${fig(o.allowed_kg, 0)} kg`}`,
+  ],
+  Drawing: ({ input, output }) => (
+    <TableDrawing
+      table={input.table}
+      configuration={output.configuration ?? undefined}
+      row={input.extension_m}
+      column={input.slabs}
+    />
+  ),
+})
+
+interface HeightIn {
+  height_m: number
+  towers: { id: string; load_kg: number }[]
+  table: RatingTable
+}
+export const heightRating = present<
+  HeightIn,
+  {
+    perTower_kg: number | 'not-rated'
+    stage_m: number | null
+    towers: { id: string; load_kg: number; utilisation: number | null }[]
+    utilisation: number | null
+    governs: string | null
+  }
+>({
+  name: 'height-rating',
+  hero: (_i, o, say) => [
+    hero(say, 'Each tower rated', 'mass', o.perTower_kg),
+    use(say, `Fullest, ${o.governs ?? 'none'}`, o.utilisation),
+    hero(say, 'This stage ends at', 'length', o.stage_m, 'above the last'),
+  ],
+  steps: (_i, o) =>
+    o.towers.map((t) => `${t.id}: ${fig(t.load_kg, 0)} kg${t.utilisation === null ? '' : `, ${fig(t.utilisation * 100, 0)} %`}`),
+  Drawing: ({ input, output, say }) => {
+    const n = input.towers.length
+    const h = Math.max(input.height_m, 1)
+    const step = h * 0.55
+    return (
+      <Scene
+        box={[
+          [-step * 0.4, 0],
+          [n * step, h * 1.2],
+        ]}
+        label={`Towers at ${say('length', h)} with the share of each`}
+      >
+        <Earth from={-step} to={(n + 0.4) * step} />
+        {input.towers.map((t, i) => {
+          const use_ = output.towers[i]?.utilisation ?? null
+          const tone = use_ === null ? 'unproven' : use_ > 1 ? 'outside' : use_ >= 0.9 ? 'near' : 'inside'
+          return (
+            <g key={t.id}>
+              <Box at={[i * step, 0]} w={step * 0.3} h={h} fill="sheet" />
+              <Box at={[i * step, 0]} w={step * 0.3} h={h * Math.min(1, use_ ?? 0)} tone={tone} fill={tone} />
+              <Word at={[i * step + step * 0.15, h * 1.08]} size={2.7} bold>
+                {say('mass', t.load_kg)}
+              </Word>
+              <Word at={[i * step + step * 0.15, -h * 0.07]}>{t.id}</Word>
+            </g>
+          )
+        })}
+        {output.stage_m !== null && (
+          <Line
+            at={[
+              [-step * 0.3, output.stage_m],
+              [n * step, output.stage_m],
+            ]}
+            dash
+            tone="quiet"
+          />
+        )}
+      </Scene>
+    )
+  },
+})
+
+interface MarksIn {
+  hoist_kg: number | null
+  trolley_kg: number | null
+  beam_kg: number | null
+  hook_kg: number | null
+  load_kg: number
+}
+export const hoistChainRating = present<
+  MarksIn,
+  { allowed_kg: number | 'not-rated'; governs: string | null; utilisation: number | null; missing: string[] }
+>({
+  name: 'hoist-chain-rating',
+  hero: (_i, o, say) => [
+    hero(say, 'Rated', 'mass', o.allowed_kg),
+    use(say, `Used${o.governs ? `, by ${o.governs}` : ''}`, o.utilisation),
+    ...(o.missing.length > 0 ? [{ label: 'No mark on', value: o.missing.join(', '), verdict: 'not-proven' as const }] : []),
+  ],
+  steps: (i, o) => [
+    `least of hoist ${i.hoist_kg ?? '—'}, trolley ${i.trolley_kg ?? '—'}, beam ${i.beam_kg ?? '—'}, hook ${i.hook_kg ?? '—'} kg${o.governs ? `: ${o.governs}` : ''}`,
+  ],
+  Drawing: ({ input, output, say }) => {
+    const mark = (name: string, kg: number | null, at: At) => (
+      <Word
+        key={name}
+        at={at}
+        anchor="start"
+        bold={output.governs === name}
+        tone={kg === null ? 'outside' : output.governs === name ? 'near' : 'ink'}
+      >
+        {`${name} ${kg === null ? 'no mark' : say('mass', kg)}`}
+      </Word>
+    )
+    return (
+      <Scene
+        box={[
+          [-3, -4],
+          [5, 1],
+        ]}
+        label="Beam, trolley, hoist, chain and hook with their marks"
+      >
+        <Box at={[-3.5, 0]} w={7} h={0.5} fill="sunk" />
+        <Box at={[-0.6, -0.5]} w={1.2} h={0.4} fill="sheet" />
+        <Box at={[-0.45, -1.4]} w={0.9} h={0.9} fill="sheet" />
+        <Line
+          at={[
+            [0, -1.4],
+            [0, -2.8],
+          ]}
+          width={1.2}
+          dash
+        />
+        <Round at={[0, -3]} r={0.2} fill="none" />
+        <Box at={[-0.7, -4.1]} w={1.4} h={0.8} fill="sunk" />
+        {mark('beam', input.beam_kg, [1.2, 0.9])}
+        {mark('trolley', input.trolley_kg, [1.2, -0.3])}
+        {mark('hoist', input.hoist_kg, [1.2, -1])}
+        {mark('hook', input.hook_kg, [1.2, -3])}
+      </Scene>
+    )
+  },
+})
+
+interface MapIn {
+  footprint: { id: string; x_m: number; y_m: number }[]
+}
+interface MapOut {
+  radii_m: number[]
+  slew_deg: number[]
+  utilisation: (number | null)[]
+  governs: (string | null)[]
+}
+export const capacityMap = present<MapIn, MapOut>({
+  name: 'capacity-map',
+  hero: (_i, o, say) => {
+    const rated = o.utilisation.filter((u) => u !== null)
+    return [
+      {
+        label: 'Inside the limits',
+        value: `${say('share', rated.filter((u) => (u as number) <= 1).length / o.utilisation.length)} of the cells`,
+      },
+      { label: 'Not rated, or not proven', value: say('share', 1 - rated.length / o.utilisation.length) },
+    ]
+  },
+  steps: (_i, o) => [
+    `${o.slew_deg.length} slews × ${o.radii_m.length} radii; ends first by ${[...new Set(o.governs.filter((g, i) => g !== null && (o.utilisation[i] ?? 0) > 1))].join(', ') || 'the table'}`,
+  ],
+  Drawing: ({ input, output }) => {
+    const far = Math.max(...output.radii_m)
+    return (
+      <Scene
+        box={[
+          [-far, -far],
+          [far, far],
+        ]}
+        label="Plan: cells inside, near and outside the limits"
+      >
+        <Cells map={output} />
+        <Line at={input.footprint.map(plan)} close fill="sheet" />
+      </Scene>
+    )
+  },
+})
+function Cells({ map }: { map: MapOut }) {
+  const u = useUnit()
+  return (
+    <g aria-hidden="true">
+      {map.slew_deg.flatMap((s, j) =>
+        map.radii_m.map((r, i) => {
+          const use_ = map.utilisation[j * map.radii_m.length + i] ?? null
+          const p = polar(r, s)
+          const tone = use_ === null ? 'unproven' : use_ > 1 ? 'outside' : use_ >= 0.9 ? 'near' : 'inside'
+          const k = u * (use_ === null ? 0.35 : use_ > 1 ? 0.55 : 0.9)
+          return (
+            <circle
+              key={`${s} ${r}`}
+              cx={-p[1]}
+              cy={-p[0]}
+              r={k}
+              fill={use_ !== null && use_ > 1 ? 'none' : `var(--${tone})`}
+              stroke={`var(--${tone})`}
+              strokeWidth={u * 0.25}
+            />
+          )
+        }),
+      )}
+    </g>
+  )
+}
+
+export const tableCheck = present<{ table: RatingTable }, { findings: OddCell[] }>({
+  name: 'table-check',
+  hero: (_i, o) => [
+    { label: 'Cells to ask about', value: String(o.findings.length), verdict: o.findings.length === 0 ? 'inside' : 'outside' },
+  ],
+  steps: (_i, o) =>
+    o.findings.length === 0
+      ? ['nothing stands out; that is no proof of the table']
+      : o.findings.slice(0, 8).map((f) => `${f.configuration}, row ${f.rowValue}, column ${f.columnValue}: ${f.message}`),
+  Drawing: ({ input, output }) => {
+    const first = output.findings[0]
+    return (
+      <TableDrawing
+        table={input.table}
+        configuration={first?.configuration}
+        row={first && typeof first.rowValue === 'number' ? first.rowValue : undefined}
+        marked={(i, j) =>
+          output.findings.find((f) => f.configuration === first?.configuration && f.row === i && f.column === j)?.kind
+        }
+      />
+    )
+  },
+})

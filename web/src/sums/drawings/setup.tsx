@@ -1,0 +1,390 @@
+import type { ReactionEnvelope, SupportReactions, TippingLoad } from '@geolabe/core'
+import { convexHull } from '@geolabe/core'
+import { fig, hero, kN, present, yes } from '../present'
+import { Arrow, type At, arcOf, Box, Cog, Dim, Earth, Line, plan, polar, Round, Scene, turnedBy, useUnit, Word } from './scene'
+
+export const bubbleCheck = present<
+  { first_deg: number; turned_deg: number; fixed_deg?: number },
+  { true_deg: number; error_deg: number; fixedError_deg: number | null }
+>({
+  name: 'bubble-check',
+  hero: (_i, o, say) => [
+    hero(say, 'True slope', 'angle', o.true_deg),
+    hero(say, 'The loose level is off by', 'angle', o.error_deg),
+    hero(say, 'The machine’s bubble is off by', 'angle', o.fixedError_deg, 'not compared'),
+  ],
+  steps: (i, o) => [
+    `(${fig(i.first_deg)} − ${fig(i.turned_deg)}) / 2 = ${fig(o.true_deg)}° true`,
+    `(${fig(i.first_deg)} + ${fig(i.turned_deg)}) / 2 = ${fig(o.error_deg)}° its own error`,
+  ],
+  Drawing: ({ input, output }) => {
+    const one = (y: number, deg: number, read: number, turned: boolean) => {
+      const a = turnedBy([-2, 0], deg)
+      const b = turnedBy([2, 0], deg)
+      return (
+        <g key={y}>
+          <Line
+            at={[
+              [a[0] - 0.6, a[1] + y - 0.35],
+              [b[0] + 0.6, b[1] + y - 0.35],
+            ]}
+            width={0.8}
+          />
+          <Line
+            at={[
+              [a[0], a[1] + y],
+              [b[0], b[1] + y],
+            ]}
+            width={5}
+            tone="edge"
+          />
+          <Round at={[(turned ? -1 : 1) * Math.max(-1.6, Math.min(1.6, -read * 0.5)), y]} r={0.16} fill="water" />
+          <Word at={[0, y + 0.75]}>{`${turned ? 'turned' : 'first'}: ${fig(read)}°`}</Word>
+        </g>
+      )
+    }
+    const tilt = Math.max(-12, Math.min(12, output.true_deg * 4))
+    return (
+      <Scene
+        box={[
+          [-3, -1],
+          [3, 3.6],
+        ]}
+        label={`A level read both ways on a slope of ${fig(output.true_deg)} degrees`}
+      >
+        {one(2.2, tilt, input.first_deg, false)}
+        {one(0, tilt, input.turned_deg, true)}
+      </Scene>
+    )
+  },
+})
+
+type Jacks = {
+  jacks: { id: string; change_m: number; packing_m: number }[]
+  order: string[]
+  residual: { pitch_deg: number; roll_deg: number }
+  feasible: boolean
+  rounds: number
+}
+export const levelling = present<
+  { supports: { id: string; x_m: number; y_m: number }[]; pitch_deg: number; roll_deg: number },
+  Jacks
+>({
+  name: 'levelling',
+  hero: (_i, o, say) => [
+    yes('Within the strokes', o.feasible, 'yes', 'no'),
+    ...o.jacks.map((j) =>
+      hero(say, `${j.id}${j.packing_m > 0 ? `, pack ${say('length', j.packing_m)}` : ''}`, 'length', j.change_m),
+    ),
+  ],
+  steps: (i, o) => [
+    `rise = −(x·sin ${fig(i.pitch_deg)}° + y·sin ${fig(i.roll_deg)}°) + c`,
+    `in this order: ${o.order.join(', ')}; ${o.rounds} ${o.rounds === 1 ? 'round' : 'rounds'}`,
+  ],
+  Drawing: ({ input, output, say }) => {
+    const pts = input.supports.map(plan)
+    const most = Math.max(...output.jacks.map((j) => Math.abs(j.change_m)), 0.01)
+    return (
+      <Scene box={roomy(pts)} label="Plan of the jacks with what each has to do">
+        <Line at={convexHull(input.supports).map(plan)} close tone="edge" fill="sunk" />
+        {output.jacks.map((j) => {
+          const s = input.supports.find((x) => x.id === j.id)
+          if (!s) return null
+          const p = plan(s)
+          return (
+            <g key={j.id}>
+              <Round
+                at={p}
+                r={0.16 + (0.5 * Math.abs(j.change_m)) / most}
+                tone={j.change_m >= 0 ? 'inside' : 'near'}
+                fill={j.change_m >= 0 ? 'inside' : 'near'}
+              />
+              <Word
+                at={[p[0], p[1] + (p[1] >= 0 ? 1.35 : -0.75)]}
+                bold
+              >{`${j.change_m >= 0 ? '↑' : '↓'} ${say('length', Math.abs(j.change_m))}`}</Word>
+              <Word at={[p[0] + (p[0] < 0 ? -0.8 : 0.8), p[1] - 0.25]} anchor={p[0] < 0 ? 'end' : 'start'} tone="quiet" size={3}>
+                {j.id}
+              </Word>
+            </g>
+          )
+        })}
+      </Scene>
+    )
+  },
+})
+
+export const levelEffect = present<
+  { height_m: number; pitch_deg: number; roll_deg: number; slew_deg: number },
+  { radiusChange_m: number; side_m: number; sideLoadShare: number }
+>({
+  name: 'level-effect',
+  hero: (_i, o, say) => [
+    hero(say, 'Radius changes by', 'length', o.radiusChange_m),
+    { label: 'Sideways pull on the boom', value: `${fig(o.sideLoadShare * 100, 1)} % of the load` },
+  ],
+  steps: (i, o) => [
+    `−${fig(i.height_m)}·(tan ${fig(i.pitch_deg)}°·cos ${fig(i.slew_deg, 0)}° + tan ${fig(i.roll_deg)}°·sin ${fig(i.slew_deg, 0)}°) = ${fig(o.radiusChange_m, 3)} m`,
+  ],
+  Drawing: ({ input, output, say }) => {
+    const h = Math.max(1, input.height_m)
+    const out = Math.max(-h * 0.35, Math.min(h * 0.35, output.radiusChange_m * 4))
+    return (
+      <Scene
+        box={[
+          [-h * 0.35, 0],
+          [h * 0.5, h],
+        ]}
+        label={`Boom tip ${say('length', h)} up, moved ${say('length', output.radiusChange_m)}`}
+      >
+        <Earth from={-h * 0.4} to={h * 0.55} />
+        <Line
+          at={[
+            [0, 0],
+            [0, h],
+          ]}
+          dash
+          tone="edge"
+        />
+        <Line
+          at={[
+            [0, 0],
+            [out, h * 0.98],
+          ]}
+          width={1.4}
+        />
+        <Dim a={[0, h]} b={[out, h]} off={3}>
+          {say('length', output.radiusChange_m)}
+        </Dim>
+        <Dim a={[-h * 0.2, 0]} b={[-h * 0.2, h]} off={3}>
+          {say('length', h)}
+        </Dim>
+        <Word at={[h * 0.25, h * 0.08]} tone="quiet" size={3}>
+          drawn four times as much
+        </Word>
+      </Scene>
+    )
+  },
+})
+
+/** Room beside and beyond a footprint for what is said of each leg. */
+function roomy(points: readonly At[]): At[] {
+  const xs = points.map((p) => p[0])
+  const ys = points.map((p) => p[1])
+  const [x0, x1, y0, y1] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)]
+  return [
+    [x0 - (x1 - x0) * 0.75, y0 - (y1 - y0) * 0.12],
+    [x1 + (x1 - x0) * 0.75, y1 + (y1 - y0) * 0.12],
+  ]
+}
+
+interface Standing {
+  supports: { id: string; x_m: number; y_m: number }[]
+}
+/** The footprint in plan with a load on each leg. */
+function Feet({ input, loads, worst }: { input: Standing; loads: Record<string, string>; worst?: string | undefined }) {
+  const u = useUnit()
+  return (
+    <g>
+      <Line at={convexHull(input.supports).map(plan)} close fill="sunk" tone="edge" />
+      {input.supports.map((s) => {
+        const p = plan(s)
+        return (
+          <g key={s.id}>
+            <Box at={[p[0] - u * 2, p[1] - u * 2]} w={u * 4} h={u * 4} fill={s.id === worst ? 'near' : 'sheet'} />
+            <Word at={[p[0] + (p[0] < 0 ? -u * 3 : u * 3), p[1]]} anchor={p[0] < 0 ? 'end' : 'start'} size={3.2} bold>
+              {loads[s.id] ?? s.id}
+            </Word>
+          </g>
+        )
+      })}
+    </g>
+  )
+}
+
+export const supportReactions = present<Standing, SupportReactions>({
+  name: 'support-reactions',
+  hero: (_i, o, say) => [
+    o.stable
+      ? { label: 'Inside the edge by', value: say('length', o.margin_m), verdict: 'inside' as const }
+      : { label: 'As it stands', value: 'would fall', verdict: 'outside' as const },
+    ...(o.reactions ?? []).map((r) => ({ label: `${r.id}, at most`, value: say('force', r.upper_N) })),
+  ],
+  steps: (_i, o) => [
+    `resultant ${kN(o.resultant.force_N)} at x ${fig(o.resultant.x_m)}, y ${fig(o.resultant.y_m)} m`,
+    ...(o.reactions ?? []).map((r) => `${r.id}: ${kN(r.reaction_N)} as springs, ${kN(r.upper_N)} at most`),
+  ],
+  Drawing: ({ input, output, say }) => {
+    const loads = Object.fromEntries((output.reactions ?? []).map((r) => [r.id, say('force', r.reaction_N)]))
+    const worst = [...(output.reactions ?? [])].sort((a, b) => b.reaction_N - a.reaction_N)[0]?.id
+    return (
+      <Scene
+        box={roomy([...input.supports.map(plan), plan(output.resultant)])}
+        label={`Footprint with the load on each leg; the weight stands ${say('length', output.margin_m)} inside`}
+      >
+        <Feet input={input} loads={loads} worst={worst} />
+        <Cog at={plan(output.resultant)} tone={output.stable ? 'ink' : 'outside'} />
+      </Scene>
+    )
+  },
+})
+
+export const reactionEnvelope = present<Standing & { from_deg: number; to_deg: number }, ReactionEnvelope>({
+  name: 'reaction-envelope',
+  hero: (_i, o, say) => [
+    {
+      label: 'Least margin',
+      value: `${say('length', o.margin.least_m)} at ${fig(o.margin.at_deg, 0)}°`,
+      verdict: o.margin.least_m > 0 ? 'inside' : 'outside',
+    },
+    ...o.supports.map((s) => ({ label: `${s.id}, greatest`, value: `${say('force', s.max_N)} at ${fig(s.max_at_deg, 0)}°` })),
+  ],
+  steps: (_i, o) => [
+    ...o.supports.map(
+      (s) =>
+        `${s.id}: ${kN(s.min_N)} at ${fig(s.min_at_deg, 0)}° … ${kN(s.max_N)} at ${fig(s.max_at_deg, 0)}°; at most ${kN(s.upper_N)}`,
+    ),
+    o.lifted.length > 0
+      ? `comes loose: ${o.lifted.map((l) => `${l.id} ${fig(l.from_deg, 0)}–${fig(l.to_deg, 0)}°`).join(', ')}`
+      : 'every leg stays down',
+  ],
+  Drawing: ({ input, output, say }) => {
+    const far = Math.max(...input.supports.map((s) => Math.hypot(s.x_m, s.y_m)))
+    const loads = Object.fromEntries(output.supports.map((s) => [s.id, `${say('force', s.min_N)}–${say('force', s.max_N)}`]))
+    const tip = (deg: number): At => {
+      const p = polar(far, deg)
+      return [-p[1], p[0]]
+    }
+    return (
+      <Scene
+        box={roomy([...input.supports.map(plan), ...arcOf(far, 0, 360)])}
+        label="Footprint with the least and greatest load on each leg over the arc"
+      >
+        <Line at={arcOf(far, input.from_deg, input.to_deg).map((p): At => [-p[1], p[0]])} tone="near" width={1.2} />
+        <Feet input={input} loads={loads} />
+        <Arrow from={[0, 0]} to={tip(output.margin.at_deg)} tone="near">
+          {''}
+        </Arrow>
+      </Scene>
+    )
+  },
+})
+
+export const tippingLoad = present<Standing & { radius_m: number; slew_deg: number; rule: string }, TippingLoad>({
+  name: 'tipping-load',
+  hero: (_i, o, say) => [
+    hero(say, 'Tips at', 'mass', o.tippingLoad_kg, 'cannot tip from here'),
+    hero(say, 'Stability alone allows', 'mass', o.ratedByStability_kg, 'no limit by tipping'),
+  ],
+  steps: (i, o) => [
+    o.edge
+      ? `over ${o.edge.join('–')}: T = W·d_W / d_P = ${fig(o.tippingLoad_kg ?? 0, 0)} kg`
+      : 'the hook stays inside the footprint',
+    `${i.rule} → ${o.ratedByStability_kg === null ? 'no limit' : `${fig(o.ratedByStability_kg, 0)} kg`}; a table may only be lower`,
+  ],
+  Drawing: ({ input, output, say }) => {
+    const p = polar(input.radius_m, input.slew_deg)
+    const hook: At = [-p[1], p[0]]
+    const edge = output.edge?.map((id) => input.supports.find((s) => s.id === id)).filter((s) => s !== undefined) ?? []
+    return (
+      <Scene
+        box={[...roomy(input.supports.map(plan)), hook]}
+        label={`Plan with the hook at ${say('length', input.radius_m)} and the edge it would tip over`}
+      >
+        <Feet input={input} loads={{}} />
+        {edge.length === 2 && <Line at={edge.map(plan)} tone="outside" width={1.8} />}
+        <Line at={[[0, 0], hook]} width={1.6} />
+        <Round at={hook} r={0.35} fill="near" />
+        <Word at={[hook[0], hook[1] + 0.9]} bold>
+          {output.tippingLoad_kg === null ? 'cannot tip' : say('mass', output.tippingLoad_kg)}
+        </Word>
+      </Scene>
+    )
+  },
+})
+
+export const backwardStability = present<
+  Standing & { crawler: boolean },
+  { stable: boolean; least_m: number; at_deg: number; edge: [string, string]; backwardShare: number; ok: boolean }
+>({
+  name: 'backward-stability',
+  hero: (_i, o, say) => [
+    yes('Backwards', o.ok, 'stands', 'not enough'),
+    hero(say, 'Least margin', 'length', o.least_m),
+    { label: 'Way to the edge used', value: say('share', o.backwardShare) },
+  ],
+  steps: (i, o) => [
+    `least at slew ${fig(o.at_deg, 0)}°, over ${o.edge.join('–')}: ${fig(o.least_m)} m`,
+    i.crawler ? `crawler: ${fig(o.backwardShare * 100, 0)} % of at most 70 %` : `${fig(o.backwardShare * 100, 0)} % of the way`,
+  ],
+  Drawing: ({ input, output, say }) => {
+    const back = polar(2.2, output.at_deg + 180)
+    return (
+      <Scene box={roomy(input.supports.map(plan))} label={`Plan: the weight leans back at slew ${fig(output.at_deg, 0)} degrees`}>
+        <Feet input={input} loads={{}} />
+        <Arrow from={[0, 0]} to={[-back[1], back[0]]} tone={output.ok ? 'inside' : 'outside'} width={1.4} />
+        <Word at={[0, 0.5]} bold>
+          {say('length', output.least_m)}
+        </Word>
+      </Scene>
+    )
+  },
+})
+
+interface RaisingInput {
+  boom: { mass_kg: number; at_m: number }[]
+  foot: { x_m: number; height_m: number }
+  pendant: { at_m: number; mast_x_m: number; mast_height_m: number }
+  front_m: number
+  back_m: number
+  counterweight: { x_m: number }
+}
+export const boomRaising = present<
+  RaisingInput,
+  {
+    angles: { angle_deg: number; pendant_N: number; frontMargin_m: number }[]
+    greatestPendant_N: number
+    counterweightNeeded_kg: number
+    counterweightShort_kg: number
+    stands: boolean
+  }
+>({
+  name: 'boom-raising',
+  hero: (_i, o, say) => [
+    yes(
+      'Raised so',
+      o.stands && o.counterweightShort_kg === 0,
+      'it stands',
+      o.counterweightShort_kg > 0 ? `${say('mass', o.counterweightShort_kg)} short` : 'it falls',
+    ),
+    hero(say, 'Greatest pull in the pendants', 'force', o.greatestPendant_N),
+    hero(say, 'Counterweight needed', 'mass', Math.max(0, o.counterweightNeeded_kg)),
+  ],
+  steps: (_i, o) =>
+    o.angles.map((a) => `${fig(a.angle_deg, 0)}°: pendants ${kN(a.pendant_N, 0)}, front margin ${fig(a.frontMargin_m)} m`),
+  Drawing: ({ input, output, say }) => {
+    const foot: At = [input.foot.x_m, input.foot.height_m]
+    const mast: At = [input.pendant.mast_x_m, input.pendant.mast_height_m]
+    const long = Math.max(...input.boom.map((b) => b.at_m), input.pendant.at_m)
+    const first = output.angles[0]
+    const angle = Math.max(2, Math.min(...output.angles.map((a) => a.angle_deg)))
+    const tip = polar(long, angle, foot)
+    const pin = polar(input.pendant.at_m, angle, foot)
+    return (
+      <Scene
+        box={[tip, mast, [input.counterweight.x_m - 1, 0], foot]}
+        label={`Boom leaving the ground, pendants pulling ${say('force', first?.pendant_N ?? 0)}`}
+      >
+        <Earth from={-input.back_m - 6} to={tip[0] + 2} />
+        <Box at={[-input.back_m, 0]} w={input.front_m + input.back_m} h={input.foot.height_m} fill="sheet" />
+        <Box at={[input.counterweight.x_m - 1, 1]} w={2} h={2} fill="sunk" />
+        <Line at={[foot, tip]} width={1.6} />
+        <Line at={[[0, input.foot.height_m], mast]} width={1.2} />
+        <Line at={[mast, pin]} tone="near" width={1} />
+        <Word at={[(mast[0] + pin[0]) / 2, (mast[1] + pin[1]) / 2 + 2]} bold>
+          {say('force', output.greatestPendant_N)}
+        </Word>
+      </Scene>
+    )
+  },
+})

@@ -1,0 +1,419 @@
+import type { Clearance, GroundPressure, Obstacle, Wear, WearTrend } from '@geolabe/core'
+import { bodiesAt, crushGap_m } from '@geolabe/core'
+import { fig, hero, kN, present, use, yes } from '../present'
+import { Arrow, type At, Box, Dim, Earth, Line, Round, Scene, Word } from './scene'
+
+export const wear = present<{ kind: string; nominal?: number; measured: number }, Wear>({
+  name: 'wear',
+  hero: (_i, o, say) => [
+    {
+      label: o.unit === 'share' ? 'Worn' : 'Reading',
+      value: o.unit === 'share' ? say('share', o.value) : `${fig(o.value)} ${o.unit}`,
+      verdict: o.verdict === 'ok' ? 'inside' : o.verdict === 'watch' ? 'near' : 'outside',
+    },
+    { label: 'Limit', value: o.unit === 'share' ? `${fig(o.limit * 100, 1)} %` : `${fig(o.limit)} ${o.unit}` },
+  ],
+  steps: (i, o) => [
+    i.nominal !== undefined && o.unit === 'share'
+      ? `|${fig(i.nominal)} − ${fig(i.measured)}| / ${fig(i.nominal)} = ${fig(o.value * 100)} % of ${fig(o.limit * 100)} %`
+      : `${fig(o.value)} ${o.unit} against ${fig(o.limit)} ${o.unit}`,
+    `By ${o.source}`,
+  ],
+  Drawing: ({ input, output }) => {
+    const full = Math.max(output.value, output.limit) * 1.25 || 1
+    const [w, l] = [(output.value / full) * 10, (output.limit / full) * 10]
+    const tone = output.verdict === 'ok' ? 'inside' : output.verdict === 'watch' ? 'near' : 'outside'
+    return (
+      <Scene
+        box={[
+          [0, -1],
+          [10, 4],
+        ]}
+        label={`Worn ${fig(output.value * (output.unit === 'share' ? 100 : 1))} against a limit of ${fig(output.limit * (output.unit === 'share' ? 100 : 1))}`}
+      >
+        <Box at={[0, 0.6]} w={10} h={1.6} fill="sunk" tone="edge" />
+        <Box at={[0, 0.6]} w={Math.max(0.02, w)} h={1.6} tone={tone} fill={tone} />
+        <Line
+          at={[
+            [l, 0.2],
+            [l, 2.6],
+          ]}
+          width={1}
+        />
+        <Line
+          at={[
+            [l * 0.7, 0.6],
+            [l * 0.7, 2.2],
+          ]}
+          dash
+          tone="quiet"
+        />
+        <Word at={[l, 3]}>limit</Word>
+        <Word at={[l * 0.7, 0.1]} tone="quiet" size={3}>
+          watch from here
+        </Word>
+        <Word at={[Math.max(w, 0.4), -0.6]} tone={tone} bold>
+          {fig(input.measured)}
+        </Word>
+      </Scene>
+    )
+  },
+})
+
+export const wearTrend = present<{ readings: { date: string; value: number }[]; limit: number }, WearTrend>({
+  name: 'wear-trend',
+  hero: (_i, o) => [
+    { label: 'Reaches its limit', value: o.reaches ?? (o.enough ? 'not within ten years' : 'no trend yet') },
+    { label: 'Between', value: o.enough ? `${o.earliest ?? '—'} and ${o.latest ?? 'later'}` : (o.why ?? '') },
+  ],
+  steps: (i, o) =>
+    o.perDay === null
+      ? [o.why ?? '']
+      : [
+          `${i.readings.length} readings, ${fig(o.perDay * 30, 3)} a month`,
+          `line now at ${fig(o.now ?? 0)}, limit ${fig(i.limit)}`,
+        ],
+  Drawing: ({ input, output }) => {
+    const day = (d: string) => Date.parse(d) / 86_400_000
+    const pts = input.readings.filter((r) => !Number.isNaN(day(r.date))).map((r) => ({ x: day(r.date), y: r.value }))
+    const end = output.reaches ? day(output.reaches) : Math.max(...pts.map((p) => p.x), 0) + 60
+    const x0 = Math.min(...pts.map((p) => p.x), end - 1)
+    const ys = [...pts.map((p) => p.y), input.limit]
+    const [lo, hi] = [Math.min(...ys), Math.max(...ys)]
+    const put = (x: number, y: number): At => [((x - x0) / (end - x0 || 1)) * 10, ((y - lo) / (hi - lo || 1)) * 5]
+    const last = Math.max(...pts.map((p) => p.x))
+    const at = (x: number) => (output.now ?? 0) + (output.perDay ?? 0) * (x - last)
+    return (
+      <Scene
+        box={[
+          [-0.5, -0.6],
+          [10.5, 5.6],
+        ]}
+        label={`Readings and the line through them, limit ${fig(input.limit)}`}
+      >
+        <Line at={[put(x0, input.limit), put(end, input.limit)]} tone="outside" width={0.8} />
+        <Word at={[0, put(x0, input.limit)[1] + 0.45]} anchor="start" tone="outside">
+          limit {fig(input.limit)}
+        </Word>
+        {output.enough && <Line at={[put(x0, at(x0)), put(end, at(end))]} dash />}
+        {pts.map((p) => (
+          <Round key={`${p.x} ${p.y}`} at={put(p.x, p.y)} r={0.14} fill="ink" />
+        ))}
+        {output.reaches && (
+          <Word at={[10, put(end, input.limit)[1] - 0.5]} anchor="end">
+            {output.reaches}
+          </Word>
+        )}
+      </Scene>
+    )
+  },
+})
+
+export const lineApproach = present<
+  { voltage_kV: number | null; distance_m: number; sag_m?: number; blowOut_m?: number },
+  { required_m: number | null; ok: boolean | null; short_m: number | null }
+>({
+  name: 'line-approach',
+  hero: (_i, o, say) => [
+    hero(say, 'Keep away at least', 'length', o.required_m, 'ask the utility'),
+    yes('This is', o.ok, 'far enough', `${o.short_m === null ? '' : say('length', o.short_m)} too near`),
+  ],
+  steps: (i, o) => [
+    `${i.voltage_kV === null ? 'voltage unknown' : `${fig(i.voltage_kV, 0)} kV`} → ${o.required_m === null ? 'no figure' : `${fig(o.required_m)} m`}`,
+    `${fig(i.distance_m)} m − sag ${fig(i.sag_m ?? 0)} − blow-out ${fig(i.blowOut_m ?? 0)} = ${fig(i.distance_m - (i.sag_m ?? 0) - (i.blowOut_m ?? 0))} m left`,
+  ],
+  Drawing: ({ input, output, say }) => {
+    const r = output.required_m ?? 5
+    const d = Math.max(0.3, input.distance_m)
+    const near = output.ok === true ? 'inside' : output.ok === null ? 'unproven' : 'outside'
+    return (
+      <Scene
+        box={[
+          [-r - 1, 8 - r],
+          [Math.max(d, r) + 3, 9 + r * 0.4],
+        ]}
+        label={`Wire, the zone of ${say('length', r)} round it, boom tip ${say('length', d)} away`}
+      >
+        <Round at={[0, 8]} r={r} fill={near} tone={near} />
+        <Round at={[0, 8]} r={0.12} fill="ink" />
+        <Line
+          at={[
+            [0, 8 - r - 1],
+            [0, 8 + r * 0.5],
+          ]}
+          tone="edge"
+          dash
+        />
+        <Line
+          at={[
+            [d + r * 0.5, 8 - r],
+            [d, 8],
+          ]}
+          width={1.6}
+        />
+        <Dim a={[0, 8]} b={[d, 8]} off={5}>
+          {say('length', d)}
+        </Dim>
+        <Word at={[0, 8 - r * 0.6]} tone={near}>
+          {output.required_m === null ? 'not proven' : say('length', r)}
+        </Word>
+      </Scene>
+    )
+  },
+})
+
+export const edgeSetback = present<
+  { padEdgeToToe_m: number; depth_m: number; soil: string },
+  { required_m: number; ok: boolean | null; short_m: number; engineer: boolean }
+>({
+  name: 'edge-setback',
+  hero: (_i, o, say) => [
+    hero(say, 'Stay back', 'length', o.required_m),
+    o.engineer
+      ? { label: 'Here', value: 'an engineer decides', verdict: 'not-proven' as const }
+      : yes('This is', o.ok, 'far enough', `${say('length', o.short_m)} short`),
+  ],
+  steps: (i, o) => [
+    `${i.soil === 'firm' ? '1' : '2'} × ${fig(i.depth_m)} m depth = ${fig(o.required_m)} m; stands ${fig(i.padEdgeToToe_m)} m from the toe`,
+  ],
+  Drawing: ({ input, output, say }) => {
+    const { depth_m: h, padEdgeToToe_m: d } = input
+    const tone = output.engineer ? 'unproven' : output.ok ? 'inside' : 'outside'
+    const far = Math.max(d, output.required_m) + 1.2
+    return (
+      <Scene
+        box={[
+          [-1.5, -h - 0.6],
+          [far, 1.4],
+        ]}
+        label={`Edge ${say('length', h)} deep, pad ${say('length', d)} from its toe`}
+      >
+        <Line
+          at={[
+            [far, 0],
+            [0, 0],
+            [0, -h],
+            [-1.5, -h],
+          ]}
+          width={1}
+        />
+        <Line
+          at={[
+            [0, -h],
+            [output.required_m, 0],
+          ]}
+          dash
+          tone={tone}
+        />
+        <Box at={[d, 0]} w={0.7} h={0.14} fill="ink" />
+        <Arrow from={[d + 0.35, 1.2]} to={[d + 0.35, 0.16]} />
+        <Dim a={[0, 0]} b={[d, 0]} off={7}>
+          {say('length', d)}
+        </Dim>
+        <Dim a={[0, -h]} b={[0, 0]} off={-4}>
+          {say('length', h)}
+        </Dim>
+      </Scene>
+    )
+  },
+})
+
+interface Mat {
+  length_m: number
+  width_m: number
+  thickness_m: number
+  mass_kg?: number
+}
+export const groundPressure = present<
+  {
+    reaction_N: number
+    pad: { length_m: number; width_m: number }
+    mat?: Mat
+    layer?: { thickness_m: number; spreadFromVertical_deg: number }
+  },
+  GroundPressure
+>({
+  name: 'ground-pressure',
+  hero: (_i, o, say) => [
+    hero(say, 'On the ground', 'pressure', o.formation_kPa),
+    use(say, 'Used of what it allows', o.utilisation),
+    hero(say, 'Square that would do', 'length', o.requiredSide_m, 'no figure'),
+  ],
+  steps: (i, o) => [
+    i.mat
+      ? `mat works over ${fig(o.effective.length_m)} × ${fig(o.effective.width_m)} m (${o.governs === 'mat-size' ? 'its whole size' : `${o.governs} of the mat`})`
+      : `pad ${fig(i.pad.length_m)} × ${fig(i.pad.width_m)} m`,
+    `(${kN(i.reaction_N)}${i.mat?.mass_kg ? ` + ${kN(i.mat.mass_kg * 9.80665)}` : ''}) / area = ${fig(o.formation_kPa, 0)} kPa${o.allowable_kPa === null ? '' : ` of ${fig(o.allowable_kPa, 0)} kPa${o.presumed ? ', presumed' : ''}`}`,
+  ],
+  Drawing: ({ input, output, say }) => {
+    const m = input.mat
+    const [w, t] = [m?.length_m ?? input.pad.length_m, m?.thickness_m ?? 0.02]
+    const e = output.effective.length_m
+    const out = input.layer ? input.layer.thickness_m * Math.tan((input.layer.spreadFromVertical_deg * Math.PI) / 180) : 0
+    const deep = input.layer?.thickness_m ?? 0
+    const tone =
+      output.utilisation === null
+        ? 'unproven'
+        : output.utilisation > 1
+          ? 'outside'
+          : output.utilisation >= 0.9
+            ? 'near'
+            : 'inside'
+    const n = 7
+    return (
+      <Scene
+        box={[
+          [-w / 2 - 0.5, -0.55 - deep],
+          [w / 2 + 0.5, t + 0.9],
+        ]}
+        label={`Leg of ${say('force', input.reaction_N)} on ${m ? 'a mat' : 'its pad'}, ${say('pressure', output.formation_kPa)} on the ground`}
+      >
+        <Earth from={-w / 2 - 0.6} to={w / 2 + 0.6} deep={deep + 0.9} />
+        {m && <Box at={[-w / 2, 0]} w={w} h={t} fill="sheet" />}
+        {m && <Box at={[-e / 2, 0]} w={e} h={t} fill={tone} tone={tone} />}
+        <Box at={[-input.pad.length_m / 2, m ? t : 0]} w={input.pad.length_m} h={0.05} fill="ink" />
+        <Arrow from={[0, t + 0.75]} to={[0, t + 0.07]} width={1.4}>
+          {say('force', input.reaction_N)}
+        </Arrow>
+        {deep > 0 && (
+          <Line
+            at={[
+              [-e / 2, 0],
+              [-e / 2 - out, -deep],
+              [e / 2 + out, -deep],
+              [e / 2, 0],
+            ]}
+            dash
+            tone="quiet"
+          />
+        )}
+        {Array.from({ length: n }, (_, i) => {
+          const x = -e / 2 - out + ((i + 0.5) * (e + 2 * out)) / n
+          return <Arrow key={x} from={[x, -deep - 0.32]} to={[x, -deep - 0.02]} tone={tone} width={0.6} />
+        })}
+        <Word at={[0, -deep - 0.45]} tone={tone} bold>
+          {say('pressure', output.formation_kPa)}
+        </Word>
+      </Scene>
+    )
+  },
+})
+
+export const trackPressure = present<
+  { force_N: number; eccentricityLong_m: number; track: { length_m: number; gauge_m: number; width_m: number } },
+  { tracks: { side: string; force_N: number; max_kPa: number; min_kPa: number; contact_m: number }[] }
+>({
+  name: 'track-pressure',
+  hero: (_i, o, say) => o.tracks.map((t) => hero(say, `Greatest, ${t.side}`, 'pressure', t.max_kPa)),
+  steps: (i, o) =>
+    o.tracks.map(
+      (t) =>
+        `${t.side}: ${kN(t.force_N)} over ${fig(t.contact_m)} of ${fig(i.track.length_m)} m → ${fig(t.min_kPa, 0)} to ${fig(t.max_kPa, 0)} kPa`,
+    ),
+  Drawing: ({ input, output, say }) => {
+    const L = input.track.length_m
+    const most = Math.max(...output.tracks.map((t) => t.max_kPa), 1)
+    const front = input.eccentricityLong_m >= 0
+    return (
+      <Scene
+        box={[
+          [-L / 2 - 0.6, -L * 0.9],
+          [L / 2 + 0.6, L * 0.3],
+        ]}
+        label="Pressure along each track, the greater under the end that the weight leans to"
+      >
+        {output.tracks.map((t, k) => {
+          const y = -k * L * 0.56
+          const h = (p: number) => (p / most) * L * 0.22
+          const end = L / 2 - t.contact_m
+          const shape: At[] = [
+            [L / 2, y],
+            [L / 2, y - h(t.max_kPa)],
+            [end, y - h(t.min_kPa)],
+            [end, y],
+          ]
+          const flip = (p: At): At => (front ? p : [-p[0], p[1]])
+          return (
+            <g key={t.side}>
+              <Box at={[-L / 2, y]} w={L} h={L * 0.07} fill="sheet" />
+              <Line at={shape.map(flip)} close tone="near" fill="near" />
+              <Word at={flip([L / 2 - 0.1, y - h(t.max_kPa) - L * 0.045])} anchor={front ? 'end' : 'start'} bold>
+                {say('pressure', t.max_kPa)}
+              </Word>
+              <Word at={[-L / 2, y + L * 0.14]} anchor="start" tone="quiet">
+                {t.side}, {say('force', t.force_N)}
+              </Word>
+            </g>
+          )
+        })}
+      </Scene>
+    )
+  },
+})
+
+type ClearanceInput = { bodies: Parameters<typeof bodiesAt>[0]; path: Parameters<typeof bodiesAt>[1][]; obstacles: Obstacle[] }
+export const clearance = present<ClearanceInput, Clearance>({
+  name: 'clearance',
+  hero: (_i, o, say) => [
+    {
+      ...hero(say, 'Least room', 'length', o.least_m),
+      verdict: o.least_m <= 0 ? 'outside' : o.least_m < crushGap_m ? 'near' : 'inside',
+    },
+    { label: 'Between', value: `${o.body} and ${o.obstacle}` },
+  ],
+  steps: (_i, o) => [
+    `nearest at slew ${fig(o.at.slew_deg, 1)}°, boom ${fig(o.at.boom_m)} m at ${fig(o.at.angle_deg, 1)}°`,
+    'each step’s motion is taken off, so the true room is at most a centimetre more',
+  ],
+  Drawing: ({ input, output, say }) => {
+    const at = (p: { x: number; y: number }): At => [-p.y, p.x]
+    const posed = bodiesAt(input.bodies, output.at)
+    const starts = [input.path[0], input.path[input.path.length - 1]].flatMap((p) => (p ? bodiesAt(input.bodies, p) : []))
+    const boom = posed.find((b) => b.name === 'boom')
+    const box: At[] = [...posed, ...starts].flatMap((b) => [at(b.a), at(b.b)])
+    for (const o of input.obstacles) {
+      if (o.kind === 'prism') box.push(...o.points.map((p): At => [-p.y_m, p.x_m]))
+      if (o.kind === 'cylinder') box.push([-o.y_m - o.radius_m, o.x_m + o.radius_m])
+    }
+    const load = posed.find((b) => b.name === 'load')
+    const tail = posed.find((b) => b.name === 'tail')
+    return (
+      <Scene box={box} label={`Plan: least room ${say('length', output.least_m)} between ${output.body} and ${output.obstacle}`}>
+        {input.obstacles.map((o) =>
+          o.kind === 'prism' ? (
+            <Line
+              key={o.id}
+              at={o.points.map((p): At => [-p.y_m, p.x_m])}
+              close
+              fill="edge"
+              tone={o.id === output.obstacle ? 'outside' : 'edge'}
+              width={0.8}
+            />
+          ) : o.kind === 'cylinder' ? (
+            <Round
+              key={o.id}
+              at={[-o.y_m, o.x_m]}
+              r={o.radius_m}
+              fill="edge"
+              tone={o.id === output.obstacle ? 'outside' : 'edge'}
+            />
+          ) : null,
+        )}
+        {starts
+          .filter((b) => b.name === 'boom')
+          .map((b) => (
+            <Line key={`${b.b.x} ${b.b.y}`} at={[at(b.a), at(b.b)]} tone="edge" dash />
+          ))}
+        {tail && <Line at={[at(tail.a), at(tail.b)]} width={3} tone="quiet" />}
+        {boom && <Line at={[at(boom.a), at(boom.b)]} width={1.8} />}
+        {load && <Round at={at(load.a)} r={load.radius_m} fill="near" tone="ink" />}
+        <Round at={[0, 0]} r={0.3} fill="ink" />
+        {boom && (
+          <Word at={[at(boom.b)[0], at(boom.b)[1] + 1]} bold>
+            {say('length', output.least_m)}
+          </Word>
+        )}
+      </Scene>
+    )
+  },
+})

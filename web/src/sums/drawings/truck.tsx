@@ -1,0 +1,277 @@
+import type { TruckRating, TruckStability } from '@geolabe/core'
+import { fig, hero, kN, present, use, yes } from '../present'
+import { Arrow, type At, arcOf, Box, Cog, Dim, Earth, Line, Round, Scene, Word } from './scene'
+
+interface RatingIn {
+  plate: { capacity_kg: number; loadCentre_m: number; liftHeight_m: number }[]
+  faceToAxle_m?: number
+  load: { mass_kg: number; centre_m: number; height_m: number; mast: string }
+  policy: string
+}
+/** A forklift from the side: wheels, mast, forks at a height, a load with its centre. */
+function Truck({
+  face,
+  base,
+  height,
+  centre,
+  load,
+}: {
+  face: number
+  base: number
+  height: number
+  centre: number
+  load: string
+}) {
+  const w = Math.max(0.3, centre * 2)
+  return (
+    <g>
+      <Box at={[-base - 0.3, 0.25]} w={base + 0.35} h={0.75} fill="sheet" />
+      <Line
+        at={[
+          [-base * 0.85, 1],
+          [-base * 0.7, 2],
+          [-0.25, 2],
+          [-0.05, 1],
+        ]}
+        width={0.8}
+      />
+      <Round at={[0, 0.32]} r={0.32} fill="ink" />
+      <Round at={[-base, 0.26]} r={0.26} fill="ink" />
+      <Line
+        at={[
+          [face - 0.08, 0.1],
+          [face - 0.08, Math.max(2.1, height + 1)],
+        ]}
+        width={1.6}
+      />
+      <Line
+        at={[
+          [face, height],
+          [face + w + 0.1, height],
+        ]}
+        width={1.2}
+      />
+      <Box at={[face, height + 0.04]} w={w} h={w * 0.8} fill="sunk" />
+      <Cog at={[face + centre, height + w * 0.4]} tone="outside" />
+      <Word at={[face + w / 2, height + w * 0.8 + 0.25]} bold>
+        {load}
+      </Word>
+    </g>
+  )
+}
+
+export const truckRating = present<RatingIn, TruckRating>({
+  name: 'truck-rating',
+  hero: (_i, o, say) => [
+    hero(say, o.estimate ? 'Estimated' : 'Plate allows', 'mass', o.allowed_kg),
+    o.proven ? use(say, 'Used', o.utilisation) : { label: 'Battery', value: 'outside the plate', verdict: 'not-proven' as const },
+  ],
+  steps: (i, o) => {
+    const x = i.faceToAxle_m
+    const r = o.row
+    const how =
+      o.estimate && r && x !== undefined
+        ? `${fig(r.capacity_kg, 0)}·(${fig(x)} + ${fig(r.loadCentre_m)})/(${fig(x)} + ${fig(i.load.centre_m)}) = ${fig(Number(o.allowed_kg), 0)} kg, an estimate`
+        : r
+          ? `row of ${fig(r.loadCentre_m)} m load centre, ${fig(r.liftHeight_m)} m high: ${fig(r.capacity_kg, 0)} kg`
+          : 'no row of the plate is as hard as this load'
+    return [how, ...o.warnings]
+  },
+  Drawing: ({ input, output, say }) => {
+    const face = input.faceToAxle_m ?? 0.45
+    const h = Math.max(0.1, input.load.height_m)
+    return (
+      <Scene
+        box={[
+          [-2, 0],
+          [face + input.load.centre_m * 2 + 0.4, h + 1.4],
+        ]}
+        label={`Forklift with a load of ${say('mass', input.load.mass_kg)}, centre ${say('length', input.load.centre_m)} from the face`}
+      >
+        <Earth from={-3.5} to={face + 3} />
+        <Truck face={face} base={1.6} height={h} centre={input.load.centre_m} load={say('mass', input.load.mass_kg)} />
+        <Dim a={[face, h]} b={[face + input.load.centre_m, h]} off={-6}>
+          {say('length', input.load.centre_m)}
+        </Dim>
+        <Word
+          at={[face - 0.35, h + 0.5]}
+          anchor="end"
+          bold
+          tone={output.utilisation !== null && output.utilisation > 1 ? 'outside' : 'ink'}
+        >
+          {output.allowed_kg === 'not-rated' ? 'not rated' : `at most ${say('mass', output.allowed_kg)}`}
+        </Word>
+      </Scene>
+    )
+  },
+})
+
+interface AxleIn {
+  truck: { mass_kg: number; wheelbase_m: number; cgBehindFront_m: number }
+  load: { mass_kg: number; aheadOfFront_m: number }
+}
+export const axleLoads = present<
+  AxleIn,
+  {
+    front_N: number
+    rear_N: number
+    worstWheel_N: number
+    frontShare: number
+    tips: boolean
+    dynamicFactor: number
+    pressure_kPa: number | null
+    plateSide_m: number | null
+  }
+>({
+  name: 'axle-loads',
+  hero: (_i, o, say) => [
+    hero(say, 'Worst wheel, moving', 'force', o.worstWheel_N),
+    yes('Rear axle', !o.tips, say('force', o.rear_N), 'tips forward'),
+    hero(say, 'Plate it needs', 'length', o.plateSide_m, 'floor not given'),
+  ],
+  steps: (i, o) => [
+    `rear: (${fig(i.truck.mass_kg, 0)}·${fig(i.truck.cgBehindFront_m)} − ${fig(i.load.mass_kg, 0)}·${fig(i.load.aheadOfFront_m)})·g / ${fig(i.truck.wheelbase_m)} = ${kN(o.rear_N)}`,
+    `front ${kN(o.front_N)}, ${fig(o.frontShare * 100, 0)} % of all; wheel × ${fig(o.dynamicFactor, 1)} = ${kN(o.worstWheel_N)}`,
+  ],
+  Drawing: ({ input, output, say }) => (
+    <Scene
+      box={[
+        [-input.truck.wheelbase_m - 0.5, -1.1],
+        [input.load.aheadOfFront_m + 0.9, 2.2],
+      ]}
+      label={`Axle loads: front ${say('force', output.front_N)}, rear ${say('force', output.rear_N)}`}
+    >
+      <Earth from={-input.truck.wheelbase_m - 2} to={input.load.aheadOfFront_m + 2} />
+      <Truck
+        face={Math.max(0.3, input.load.aheadOfFront_m - 0.5)}
+        base={input.truck.wheelbase_m}
+        height={0.15}
+        centre={0.5}
+        load={say('mass', input.load.mass_kg)}
+      />
+      <Arrow from={[0, -0.75]} to={[0, -0.05]} tone={output.tips ? 'outside' : 'near'} width={1.4}>
+        {say('force', output.front_N)}
+      </Arrow>
+      <Arrow
+        from={[-input.truck.wheelbase_m, -0.75]}
+        to={[-input.truck.wheelbase_m, -0.05]}
+        tone={output.tips ? 'outside' : 'inside'}
+        width={1.4}
+      >
+        {say('force', output.rear_N)}
+      </Arrow>
+    </Scene>
+  ),
+})
+
+interface TriangleIn {
+  frontHalfTrack_m: number
+  wheelbase_m: number
+  rear: 'pivot' | { halfTrack_m: number }
+  masses: { mass_kg: number; x_m: number; y_m: number }[]
+}
+export const stabilityTriangle = present<TriangleIn, TruckStability>({
+  name: 'stability-triangle',
+  hero: (_i, o, say) => [
+    yes(
+      'Stands',
+      o.stable,
+      `${say('length', Math.min(...Object.values(o.margins).filter((m) => m !== undefined)))} inside`,
+      'tips',
+    ),
+    hero(say, 'Overturns in this turn at', 'speed', o.tipSpeed_mps, 'straight on'),
+    hero(say, 'Drive at most', 'speed', o.permittedSpeed_mps, 'straight on'),
+  ],
+  steps: (_i, o) => [
+    `weight at x ${fig(o.x_m)}, y ${fig(o.y_m)} m`,
+    `to the front ${fig(o.margins.front_m)} m, left ${fig(o.margins.left_m)} m, right ${fig(o.margins.right_m)} m${o.margins.rear_m === undefined ? '' : `, rear ${fig(o.margins.rear_m)} m`}`,
+  ],
+  Drawing: ({ input, output }) => {
+    const rear = input.rear === 'pivot' ? 0 : input.rear.halfTrack_m
+    const pts: At[] = [
+      [-input.frontHalfTrack_m, 0],
+      [input.frontHalfTrack_m, 0],
+      [rear, -input.wheelbase_m],
+      [-rear, -input.wheelbase_m],
+    ]
+    const all = input.masses.reduce((s, m) => s + m.mass_kg, 0)
+    const still: At = [
+      -input.masses.reduce((s, m) => s + m.mass_kg * m.y_m, 0) / all,
+      input.masses.reduce((s, m) => s + m.mass_kg * m.x_m, 0) / all,
+    ]
+    const now: At = [-output.y_m, output.x_m]
+    return (
+      <Scene
+        box={[...pts, now, still, [0, 0.6]]}
+        label="The triangle between the wheels, where the weight stands still and where it stands now"
+      >
+        <Line at={pts} close fill="sunk" width={0.9} />
+        {pts.map((p) => (
+          <Box key={`${p}`} at={[p[0] - 0.06, p[1] - 0.15]} w={0.12} h={0.3} fill="ink" />
+        ))}
+        <Line at={[still, now]} dash tone="quiet" />
+        <Cog at={still} tone="quiet" />
+        <Cog at={now} tone={output.stable ? 'ink' : 'outside'} />
+        <Word at={[0, 0.3]} tone="quiet">
+          forks
+        </Word>
+      </Scene>
+    )
+  },
+})
+
+interface SwingIn {
+  wheelbase_m: number
+  halfWidth_m: number
+  tailOverhang_m: number
+  load: { faceAhead_m: number; length_m: number; width_m: number }
+}
+export const tailSwing = present<
+  SwingIn,
+  {
+    turnCentre_m: number
+    tailRadius_m: number
+    loadRadius_m: number
+    innerRadius_m: number
+    sweptWidth_m: number
+    tailOut_m: number
+    aisle_m: number
+  }
+>({
+  name: 'tail-swing',
+  hero: (_i, o, say) => [
+    hero(say, 'Aisle needed', 'length', o.aisle_m),
+    hero(say, 'Tail swings out', 'length', o.tailOut_m),
+    hero(say, 'Sweeps', 'length', o.sweptWidth_m),
+  ],
+  steps: (_i, o) => [
+    `turns about a point ${fig(o.turnCentre_m)} m to the side; tail ${fig(o.tailRadius_m)} m, load corner ${fig(o.loadRadius_m)} m round it`,
+  ],
+  Drawing: ({ input, output, say }) => {
+    const c: At = [-output.turnCentre_m, 0]
+    const far = Math.max(output.tailRadius_m, output.loadRadius_m)
+    const l = input.load
+    return (
+      <Scene
+        box={[...arcOf(far, -80, 80, c), [-input.halfWidth_m, -input.wheelbase_m]]}
+        label={`Plan of a turn: tail radius ${say('length', output.tailRadius_m)}`}
+      >
+        <Line at={arcOf(output.tailRadius_m, -90, 90, c)} dash tone="near" />
+        <Line at={arcOf(output.loadRadius_m, -90, 90, c)} dash tone="quiet" />
+        <Line at={arcOf(output.innerRadius_m, -90, 90, c)} dash tone="edge" />
+        <Box
+          at={[-input.halfWidth_m, -input.wheelbase_m - input.tailOverhang_m]}
+          w={input.halfWidth_m * 2}
+          h={input.wheelbase_m + input.tailOverhang_m + l.faceAhead_m}
+          fill="sheet"
+        />
+        <Box at={[-l.width_m / 2, l.faceAhead_m]} w={l.width_m} h={l.length_m} fill="sunk" />
+        <Round at={c} r={0.07} fill="ink" />
+        <Line at={[c, [0, 0]]} dash tone="edge" />
+        <Word at={[output.tailRadius_m - output.turnCentre_m, -input.wheelbase_m * 0.4]} anchor="end" tone="near" bold>
+          {say('length', output.tailRadius_m)}
+        </Word>
+      </Scene>
+    )
+  },
+})

@@ -1,0 +1,309 @@
+import { calculatorNamed, implausible, isRefusal, type Say } from '@geolabe/core'
+import { useQuery } from '@tanstack/react-query'
+import { Copy, Link2, RotateCcw } from 'lucide-react'
+import { useEffect, useMemo, useState } from 'react'
+import { Link, useLocation, useNavigate, useParams } from 'react-router'
+import { outbox } from '../api/outbox'
+import { useMe, useMyShifts } from '../api/queries'
+import { Button } from '../look/button'
+import { Loaded, Sheet, Title } from '../look/page'
+import { VerdictMark, verdictTone } from '../look/verdict'
+import { useSay } from '../units/units'
+import { Editor } from './form'
+import { handedOnBy, handOn } from './hand-on'
+import { fromLink, toLink } from './link'
+import type { Hero, Presentation } from './present'
+import { presentationOf } from './presentations'
+import { SavedLoads } from './saved-loads'
+import { isObj, type Json, type Obj, plainOf, schemaOf } from './schema'
+import { titles } from './titles'
+
+/** One calculator: what goes in on the left, the answer with its drawing on the right, nothing to press in between. */
+export function SumPage() {
+  const { name = '' } = useParams()
+  const shown = useQuery({
+    queryKey: ['sum', name],
+    queryFn: () => presentationOf(name),
+    staleTime: Number.POSITIVE_INFINITY,
+    networkMode: 'always',
+  })
+  return (
+    <Loaded query={shown}>
+      {(p) =>
+        p ? (
+          <Sum key={name} name={name} shown={p} />
+        ) : (
+          <>
+            <Title>No such sum</Title>
+            <Link to="/sums" className="font-semibold underline">
+              To all the sums
+            </Link>
+          </>
+        )
+      }
+    </Loaded>
+  )
+}
+
+const kept = (name: string) => `geolabe.sum.${name}`
+function firstInput(name: string, hash: string, example: Obj): Obj {
+  const linked = fromLink(hash)
+  if (linked) return linked
+  try {
+    const stored: unknown = JSON.parse(localStorage.getItem(kept(name)) ?? 'null')
+    if (isObj(stored)) return stored
+  } catch {
+    // Kept by an earlier version in another shape: the example will do.
+  }
+  return example
+}
+
+/** Another table has other configurations: the first stands in for one that it lacks. */
+function settled(input: Obj): Obj {
+  const t = input.table ?? input.chart
+  if (!isObj(t) || !Array.isArray(t.configurations) || typeof input.configuration !== 'string') return input
+  const all = t.configurations.filter(isObj)
+  const now = all.find((c) => c.id === input.configuration) ?? all[0]
+  const sections = now && Array.isArray(now.sections) ? now.sections : null
+  const section =
+    sections && typeof input.section === 'string' && !sections.includes(input.section) ? { section: sections[0] ?? null } : {}
+  return now ? { ...input, configuration: now.id, ...section } : input
+}
+
+function Sum({ name, shown }: { name: string; shown: Presentation }) {
+  const calculator = calculatorNamed(name) as NonNullable<ReturnType<typeof calculatorNamed>>
+  const title = titles[name]?.title ?? name
+  const say = useSay()
+  const { hash } = useLocation()
+  const [input, setInput] = useState<Obj>(() => firstInput(name, hash, calculator.example as Obj))
+  const schema = useMemo(() => withChoices(schemaOf(calculator.input), input), [calculator, input])
+  const answer = useMemo(() => calculator.run(input), [calculator, input])
+  const fault = isRefusal(answer) ? answer.error : null
+  const odd = useMemo(() => implausible(input), [input])
+  // The last answer stays in sight, greyed, while a figure is being typed.
+  const [last, setLast] = useState<{ input: Obj; output: object } | null>(null)
+  useEffect(() => {
+    if (!fault) setLast({ input, output: answer })
+    try {
+      localStorage.setItem(kept(name), JSON.stringify(input))
+    } catch {
+      // A full or forbidden store: the sum still works.
+    }
+  }, [answer, fault, input, name])
+  const now = fault ? last : { input, output: answer }
+  const plain = now ? plainOf(now.input) : null
+  return (
+    <>
+      <Title below={calculator.purpose}>{title}</Title>
+      <div className="grid grid-cols-[minmax(0,1fr)] items-start gap-5 pb-6 lg:grid-cols-[minmax(0,1fr)_minmax(0,1.1fr)] lg:grid-rows-[auto_1fr]">
+        <div className="grid gap-4 lg:col-start-2">
+          {fault && (
+            <div role="alert" className="overflow-hidden rounded-lg border-2 border-outside bg-sheet">
+              <div className="h-2 hatch-outside" />
+              <p className="p-3">
+                <strong className="text-outside">{fault.message}</strong>
+                {fault.path && <span className="block text-[0.92rem] text-quiet">At {fault.path}.</span>}
+              </p>
+            </div>
+          )}
+          {odd.length > 0 && (
+            <div className="overflow-hidden rounded-lg border-2 border-near bg-sheet" role="status">
+              <div className="h-2 hatch-near" />
+              {odd.map((o) => (
+                <p key={o.path} className="px-3 py-2">
+                  <strong className="text-near">{o.message}</strong>{' '}
+                  <span className="text-[0.92rem] text-quiet">At {o.path}.</span>
+                </p>
+              ))}
+            </div>
+          )}
+          {now && plain && (
+            <div className={fault ? 'grid gap-4 opacity-45' : 'grid gap-4'} inert={fault !== null}>
+              <Answer heroes={heroesOf(shown, plain, now.output, say)} />
+              <shown.Drawing input={plain} output={now.output} say={say} />
+            </div>
+          )}
+        </div>
+        <section aria-label="What goes in" className="grid gap-3 lg:col-start-1 lg:row-span-2 lg:row-start-1">
+          {name === 'load-mass' && <SavedLoads input={input} onTake={setInput} />}
+          <Editor
+            schema={schema}
+            value={input}
+            onChange={(v) => setInput(settled(isObj(v) ? v : {}))}
+            path=""
+            name=""
+            fault={fault}
+          />
+          <p>
+            <Button look="quiet" onClick={() => setInput(calculator.example as Obj)}>
+              <RotateCcw size={18} aria-hidden="true" /> Back to the example
+            </Button>
+          </p>
+        </section>
+        <div className="grid gap-4 lg:col-start-2">
+          {!fault && plain && (
+            <>
+              <Actions name={name} title={title} input={input} output={answer} heroes={heroesOf(shown, plain, answer, say)} />
+              <Sheet title="How">
+                <ol className="grid gap-1.5">
+                  {shown.steps(plain, answer).map((s) => (
+                    <li key={s} className="figure text-[0.95rem] leading-snug">
+                      {s}
+                    </li>
+                  ))}
+                </ol>
+                <p className="mt-3 text-[0.92rem] text-quiet">By: {calculator.source} The edition in force here decides.</p>
+              </Sheet>
+            </>
+          )}
+          <Sheet title="Heed">
+            <ul className="grid list-disc gap-1 pl-5">
+              {calculator.cautions.map((c) => (
+                <li key={c}>{c}</li>
+              ))}
+            </ul>
+          </Sheet>
+        </div>
+      </div>
+    </>
+  )
+}
+
+/** Where an input names a configuration or section of its own table, those are what there is to choose from. */
+function withChoices(schema: ReturnType<typeof schemaOf>, input: Obj): ReturnType<typeof schemaOf> {
+  const t = input.table ?? input.chart
+  if (!isObj(t) || !Array.isArray(t.configurations)) return schema
+  const all = t.configurations.filter(isObj)
+  const sections = all.find((c) => c.id === input.configuration)?.sections
+  const choices: Record<string, Json[]> = {
+    configuration: all.map((c) => c.id ?? null),
+    ...(Array.isArray(sections) ? { section: sections } : {}),
+  }
+  const properties = Object.fromEntries(
+    Object.entries(schema.properties ?? {}).map(([k, s]) => [k, choices[k] ? { enum: (choices[k] as Json[]).map(String) } : s]),
+  )
+  return { ...schema, properties }
+}
+
+type Doubtful = Hero & { range?: string }
+const rank = ['inside', 'near', 'not-proven', 'outside'] as const
+
+/** Figures with both ends of their doubt; a verdict is that of the worse end. */
+function heroesOf(shown: Presentation, plain: Obj, output: object, say: Say): Doubtful[] {
+  const middle = shown.hero(plain, output, say)
+  if (!('low' in output && 'high' in output)) return middle
+  const ends = [output.low, output.high].map((end) => shown.hero(plain, end, say))
+  return middle.map((h, i) => {
+    const both = ends.map((e) => e[i]).filter((e) => e !== undefined)
+    const worst = [h, ...both]
+      .map((e) => e.verdict)
+      .reduce((a, b) => (b && (!a || rank.indexOf(b) > rank.indexOf(a)) ? b : a), h.verdict)
+    const values = both.map((e) => e.value)
+    const apart = values.some((v) => v !== h.value)
+    return { ...h, ...(worst ? { verdict: worst } : {}), ...(apart ? { range: values.join(' … ') } : {}) }
+  })
+}
+
+function Answer({ heroes }: { heroes: Doubtful[] }) {
+  const doubtful = heroes.some((h) => h.range)
+  return (
+    <section
+      aria-label="Answer"
+      aria-live="polite"
+      className="grid grid-cols-[repeat(auto-fit,minmax(8.2rem,1fr))] *:first:max-sm:col-span-full gap-x-5 gap-y-3 rounded-xl border-2 border-ink bg-sheet p-4"
+    >
+      {heroes.map((h, i) => (
+        <div key={h.label}>
+          <p className="text-[0.92rem] text-quiet">{h.label}</p>
+          <p
+            className={`figure flex items-center gap-2 leading-tight font-bold ${i === 0 ? 'text-[1.7rem]' : 'text-[1.25rem]'} ${h.verdict ? verdictTone[h.verdict].text : ''}`}
+          >
+            {h.verdict && <VerdictMark verdict={h.verdict} size={22} />}
+            {h.value}
+          </p>
+          {h.range && <p className="figure text-[0.92rem] text-quiet">{h.range}</p>}
+        </div>
+      ))}
+      {doubtful && (
+        <p className="col-span-full text-[0.92rem] text-quiet">
+          Small: both ends of the ±. The verdict is that of the worse end; drawn and worked as given.
+        </p>
+      )}
+    </section>
+  )
+}
+
+function Actions({
+  name,
+  title,
+  input,
+  output,
+  heroes,
+}: {
+  name: string
+  title: string
+  input: Obj
+  output: object
+  heroes: Hero[]
+}) {
+  const me = useMe()
+  const [said, setSaid] = useState('')
+  const link = () => `${globalThis.location.origin}/sums/${name}#${toLink(input)}`
+  const copy = async (text: string, what: string) => {
+    try {
+      await navigator.clipboard.writeText(text)
+      setSaid(`${what} copied.`)
+    } catch {
+      setSaid('This browser does not let anything be copied.')
+    }
+  }
+  const words = () =>
+    [title, ...heroes.map((h) => `${h.label}: ${h.value}`), JSON.stringify({ calculator: name, input, output })].join('\n')
+  return (
+    <div className="flex flex-wrap items-center gap-2">
+      <Button onClick={() => void copy(words(), 'The answer is')}>
+        <Copy size={18} aria-hidden="true" /> Copy
+      </Button>
+      <Button onClick={() => void copy(link(), 'The link is')}>
+        <Link2 size={18} aria-hidden="true" /> Link
+      </Button>
+      {me.data && <UseInShift name={name} input={input} output={output} onSaid={setSaid} />}
+      <p role="status" className="font-semibold">
+        {said}
+      </p>
+    </div>
+  )
+}
+
+function UseInShift({ name, input, output, onSaid }: { name: string; input: Obj; output: object; onSaid: (s: string) => void }) {
+  const shifts = useMyShifts()
+  const navigate = useNavigate()
+  const open = shifts.data?.shifts.find((s) => s.closedAt === null)
+  if (!open) return null
+  const handed = handedOnBy(name, output)
+  const note = async () => {
+    try {
+      await outbox.send(`/shifts/${open.id}/sums`, { calculator: name, input })
+      onSaid(`Noted in the record of ${open.machine.name}’s shift.`)
+    } catch (e) {
+      onSaid(e instanceof Error ? e.message : String(e))
+    }
+  }
+  return (
+    <>
+      {handed && (
+        <Button
+          look="next"
+          onClick={() => {
+            handOn(open.id, handed)
+            void note()
+            navigate(`/shifts/${open.id}/prove`)
+          }}
+        >
+          Use in this shift’s proof
+        </Button>
+      )}
+      <Button onClick={() => void note()}>Note in {open.machine.name}’s shift</Button>
+    </>
+  )
+}

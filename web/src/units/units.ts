@@ -1,0 +1,82 @@
+import type { Quantity, Say } from '@geolabe/core'
+import { createContext, useContext } from 'react'
+
+export type System = 'metric' | 'us'
+
+interface Unit {
+  label: string
+  /** SI value of one unit; exact. */
+  factor: number
+  digits: number
+}
+
+/** Metric or US customary, by choice of the person; converted only here. Factors are exact by definition. */
+const units: Record<System, Record<Quantity, Unit>> = {
+  metric: {
+    mass: { label: 'kg', factor: 1, digits: 0 },
+    length: { label: 'm', factor: 1, digits: 2 },
+    area: { label: 'm²', factor: 1, digits: 1 },
+    pressure: { label: 'kPa', factor: 1, digits: 0 },
+    force: { label: 'kN', factor: 1000, digits: 0 },
+    speed: { label: 'm/s', factor: 1, digits: 1 },
+    angle: { label: '°', factor: 1, digits: 1 },
+    share: { label: '%', factor: 0.01, digits: 0 },
+  },
+  us: {
+    mass: { label: 'lb', factor: 0.45359237, digits: 0 },
+    length: { label: 'ft', factor: 0.3048, digits: 1 },
+    area: { label: 'ft²', factor: 0.09290304, digits: 0 },
+    pressure: { label: 'psf', factor: 0.0478802589803358, digits: 0 },
+    force: { label: 'kip', factor: 4448.2216152605, digits: 1 },
+    speed: { label: 'mph', factor: 0.44704, digits: 0 },
+    angle: { label: '°', factor: 1, digits: 1 },
+    share: { label: '%', factor: 0.01, digits: 0 },
+  },
+}
+
+const locale = typeof navigator === 'undefined' ? 'en-GB' : navigator.language
+
+export const unitOf = (system: System, q: Quantity) => units[system][q]
+
+export function figureOf(system: System, q: Quantity, value: number, digits = units[system][q].digits): string {
+  return (value / units[system][q].factor).toLocaleString(locale, {
+    minimumFractionDigits: digits,
+    maximumFractionDigits: digits,
+  })
+}
+
+export const sayIn =
+  (system: System): Say =>
+  (q, value) => {
+    const { label } = units[system][q]
+    return `${figureOf(system, q, value)}${label === '°' ? '' : ' '}${label}`
+  }
+
+/** A typed figure in the person's unit, as SI; null when it is no number. Comma or point. */
+export function parseIn(system: System, q: Quantity, text: string): number | null {
+  const plain = text.trim().replace(/\s/g, '').replace(',', '.')
+  if (plain === '' || !/^[-+]?(\d+\.?\d*|\.\d+)$/.test(plain)) return null
+  return Number(plain) * units[system][q].factor
+}
+
+/** An SI value as it is edited: no grouping, no more digits than carry meaning. */
+export function editIn(system: System, q: Quantity, value: number | null): string {
+  if (value === null) return ''
+  const shown = value / units[system][q].factor
+  return String(Number(shown.toFixed(Math.max(units[system][q].digits, 2))))
+}
+
+export interface Preferences {
+  units: System
+  light: 'day' | 'night'
+  setUnits: (u: System) => void
+  setLight: (l: 'day' | 'night') => void
+}
+export const PreferencesContext = createContext<Preferences>({
+  units: 'metric',
+  light: 'day',
+  setUnits: () => {},
+  setLight: () => {},
+})
+export const usePreferences = () => useContext(PreferencesContext)
+export const useSay = (): Say => sayIn(usePreferences().units)

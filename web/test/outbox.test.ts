@@ -1,0 +1,185 @@
+import 'fake-indexeddb/auto'
+import { IDBFactory } from 'fake-indexeddb'
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import { ApiError } from '../src/api/client'
+import { Outbox } from '../src/api/outbox'
+
+interface Sent {
+  path: string
+  key: string
+  body: unknown
+}
+
+/** A server that answers as it is told, and remembers what reached it. */
+function server(answers: (sent: Sent, count: number) => Response | Promise<Response>) {
+  const sent: Sent[] = []
+  vi.stubGlobal(
+    'fetch',
+    vi.fn(async (url: string, init: RequestInit) => {
+      const one = {
+        path: url.replace('/api', ''),
+        key: (init.headers as Record<string, string>)['idempotency-key'] ?? '',
+        body: JSON.parse(String(init.body)),
+      }
+      sent.push(one)
+      return answers(one, sent.length)
+    }),
+  )
+  return sent
+}
+const yes = (body: unknown = {}) => Response.json(body)
+const refusal = (status: number, code: string) =>
+  Response.json({ error: { code, message: `refused: ${code}`, path: 'x' } }, { status })
+const settled = (box: Outbox) => vi.waitFor(() => expect(box.read().waiting).toEqual([]), { timeout: 5000 })
+
+const open: Outbox[] = []
+/** A page's outbox; it is put away when its test ends, so that no retry of its own reaches the next test's server. */
+function page(): Outbox {
+  const box = new Outbox()
+  open.push(box)
+  return box
+}
+/** What a closing page takes with it: its timers, not what stands in the device's storage. */
+const close = (box: Outbox) => box.end()
+
+beforeEach(() => {
+  globalThis.indexedDB = new IDBFactory()
+})
+afterEach(() => {
+  for (const box of open.splice(0)) close(box)
+  vi.unstubAllGlobals()
+  vi.useRealTimers()
+})
+
+describe('the outbox', () => {
+  it('sends in the order things were entered, each with a key of its own', async () => {
+    const sent = server(() => yes())
+    const box = page()
+    await box.begin('yard/ines')
+    await Promise.all([1, 2, 3, 4].map((n) => box.send('/marks', { n })))
+    expect(sent.map((s) => (s.body as { n: number }).n)).toEqual([1, 2, 3, 4])
+    expect(new Set(sent.map((s) => s.key)).size).toBe(4)
+    await settled(box)
+  })
+
+  it('keeps a write that got no answer and sends it again under the same key', async () => {
+    vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout'] })
+    const sent = server((_s, count) => {
+      if (count <= 2) throw new TypeError('no network')
+      return yes({ saved: true })
+    })
+    const box = page()
+    await box.begin('yard/ines')
+    const answer = box.send<{ saved: boolean }>('/marks', { n: 1 })
+    await vi.waitFor(() => expect(box.read().stuck).toMatch(/stays on this device/))
+    expect(box.read().waiting).toHaveLength(1)
+    await vi.advanceTimersByTimeAsync(1100)
+    await vi.waitFor(() => expect(sent).toHaveLength(2))
+    await vi.advanceTimersByTimeAsync(2000)
+    expect(await answer).toEqual({ saved: true })
+    expect(new Set(sent.map((s) => s.key)).size).toBe(1)
+  })
+
+  it('waits behind the one that is stuck instead of overtaking it', async () => {
+    const sent = server(() => refusal(503, 'database-away'))
+    const box = page()
+    await box.begin('yard/ines')
+    void box.send('/first', {})
+    void box.send('/second', {})
+    await vi.waitFor(() => expect(box.read().stuck).toMatch(/database-away/))
+    expect(sent.every((s) => s.path === '/first')).toBe(true)
+    expect(box.read().waiting.map((w) => w.path)).toEqual(['/first', '/second'])
+  })
+
+  it('hands a refusal back to whoever made the write, and goes on', async () => {
+    server((s) => (s.path === '/bad' ? refusal(422, 'bad-input') : yes()))
+    const box = page()
+    await box.begin('yard/ines')
+    const bad = box.send('/bad', {})
+    const good = box.send('/good', {})
+    await expect(bad).rejects.toBeInstanceOf(ApiError)
+    await expect(bad).rejects.toMatchObject({ status: 422, body: { code: 'bad-input' } })
+    await expect(good).resolves.toEqual({})
+    await settled(box)
+  })
+
+  it('outlives its page: another begins with what was left, and tells that it got through', async () => {
+    server(() => {
+      throw new TypeError('no network')
+    })
+    const before = page()
+    await before.begin('yard/ines')
+    void before.send('/marks', { n: 7 })
+    await vi.waitFor(() => expect(before.read().stuck).not.toBeNull())
+    const key = before.read().waiting[0]?.key
+    close(before)
+
+    const sent = server(() => yes())
+    const after = page()
+    const told: string[] = []
+    after.onForgotten = async (w) => {
+      // Still listed while it is being told, so that nothing blinks out between.
+      told.push(`${w.path} ${after.read().waiting.length}`)
+    }
+    await after.begin('yard/ines')
+    await settled(after)
+    expect(sent.map((s) => [s.key, s.body])).toEqual([[key, { n: 7 }]])
+    expect(told).toEqual(['/marks 1'])
+  })
+
+  it('never sends what somebody else left on a shared device', async () => {
+    server(() => {
+      throw new TypeError('no network')
+    })
+    const ines = page()
+    await ines.begin('yard/ines')
+    void ines.send('/marks', { of: 'ines' })
+    await vi.waitFor(() => expect(ines.read().stuck).not.toBeNull())
+    close(ines)
+    const sent = server(() => yes())
+    const tomas = page()
+    await tomas.begin('yard/tomas')
+    await tomas.send('/marks', { of: 'tomas' })
+    expect(sent.map((s) => (s.body as { of: string }).of)).toEqual(['tomas'])
+    const again = page()
+    await again.begin('yard/ines')
+    await settled(again)
+    expect(sent.map((s) => (s.body as { of: string }).of)).toEqual(['tomas', 'ines'])
+  })
+
+  it('keeps an entry through signing off, and sends it only when its owner is back', async () => {
+    let away = true
+    const sent = server(() => {
+      if (away) throw new TypeError('no network')
+      return yes()
+    })
+    const box = page()
+    await box.begin('yard/ines')
+    void box.send('/marks', { of: 'ines' })
+    await vi.waitFor(() => expect(box.read().stuck).not.toBeNull())
+    box.end()
+    expect(box.read().waiting).toEqual([])
+    // However often it was tried while the records were away.
+    sent.length = 0
+    away = false
+    await box.begin('yard/tomas')
+    await box.send('/marks', { of: 'tomas' })
+    expect(sent.map((s) => (s.body as { of: string }).of)).toEqual(['tomas'])
+    box.end()
+    await box.begin('yard/ines')
+    await settled(box)
+    expect(sent.map((s) => (s.body as { of: string }).of)).toEqual(['tomas', 'ines'])
+  })
+
+  it('waits for a new sign-on instead of throwing an entry away', async () => {
+    let signedOn = false
+    server(() => (signedOn ? yes() : refusal(401, 'signed-out')))
+    const box = page()
+    await box.begin('yard/ines')
+    const answer = box.send('/marks', {})
+    await vi.waitFor(() => expect(box.read().stuck).toMatch(/Sign on again/))
+    signedOn = true
+    box.hurry()
+    await expect(answer).resolves.toEqual({})
+  })
+})

@@ -1,0 +1,147 @@
+import { readFileSync } from 'node:fs'
+import type { LiftRecord, Shift } from '@geolabe/contract'
+import { groundPressure, isCrane, machineDefinition, placeDefinition } from '@geolabe/core'
+import { describe, expect, it } from 'vitest'
+import { fromPaper, onPaper, pathOf } from '../src/instruments/frame'
+import { firstLift, movedTo } from '../src/prove/draft'
+import { blockedBy, firstDraft, planOf, widestThatFits } from '../src/setup/draft'
+import { nextStation, stationStates } from '../src/shift/route-line'
+
+const read = (path: string) => JSON.parse(readFileSync(new URL(`../../demo/${path}`, import.meta.url), 'utf8'))
+const machine = machineDefinition.parse(read('machines/tern.json'))
+if (!isCrane(machine)) throw new Error('Tern is no crane')
+const tern = machine
+const quay = placeDefinition.parse(read('places/north-quay.json'))
+
+const fresh: Shift = {
+  id: '00000000-0000-4000-8000-000000000000',
+  machine: { id: 'tern', name: 'Tern', revision: 1 },
+  place: { id: 'north-quay', name: 'North Quay' },
+  operator: { id: 'ines', name: 'Ines' },
+  openedAt: '2026-01-01T07:00:00Z',
+  closedAt: null,
+  signOn: { wear: [], papers: [] },
+  walk: { marks: [], finishedAt: null },
+  site: null,
+  setups: [],
+  lifts: [],
+  handOver: null,
+}
+const walked: Shift = { ...fresh, walk: { marks: [], finishedAt: '2026-01-01T07:20:00Z' } }
+const looked: Shift = { ...walked, site: { controls: [], more: [], team: ['Ines'], fit: true, at: '2026-01-01T07:30:00Z' } }
+const plan = planOf(firstDraft(tern, quay, fresh), tern, quay)
+const standing: Shift = { ...looked, setups: [{ id: 's', at: '2026-01-01T08:00:00Z', plan, steps: [] }] }
+const lift = { id: 'l', outcome: null, plan: firstLift(tern, quay, fresh).lift } as unknown as LiftRecord
+const proven: Shift = { ...standing, lifts: [lift] }
+const lifted: Shift = {
+  ...standing,
+  lifts: [{ ...lift, outcome: { outcome: 'done', reason: '', steps: [], at: '2026-01-01T09:00:00Z' } }],
+}
+
+describe('the route', () => {
+  it('leads from station to station, and after a lift to the next proof', () => {
+    expect([fresh, walked, looked, standing, proven, lifted].map(nextStation)).toEqual([
+      'walk-round',
+      'site',
+      'set-up',
+      'prove',
+      'lift',
+      'prove',
+    ])
+  })
+  it('goes back to the site while it is not fit for the job', () => {
+    const unfit: Shift = { ...walked, site: { controls: [], more: [], team: ['Ines'], fit: false, at: '2026-01-01T07:30:00Z' } }
+    expect(nextStation(unfit)).toBe('site')
+    expect(stationStates(unfit, false).site).toBe('stopped')
+  })
+  it('stops lifting, and nothing else, when the machine is stopped', () => {
+    const states = stationStates(standing, true)
+    expect(states).toMatchObject({ 'walk-round': 'done', 'set-up': 'done', prove: 'stopped', lift: 'stopped', stow: 'open' })
+    expect(stationStates(lifted, false)).toMatchObject({ prove: 'done', lift: 'done', stow: 'open' })
+  })
+})
+
+describe('a first set-up', () => {
+  const draft = firstDraft(tern, quay, fresh)
+  it('puts every beam as far out as fits, and no further', () => {
+    expect(Object.fromEntries(draft.legs.map((l) => [l.id, l.extension]))).toEqual({
+      FL: 'middle',
+      FR: 'full',
+      RL: 'middle',
+      RR: 'full',
+    })
+    for (const l of draft.legs) expect(blockedBy(tern, quay, draft.stand, l.id, l.extension, l.mat)).toBeUndefined()
+    expect(blockedBy(tern, quay, draft.stand, 'FL', 'full', null)?.id).toBe('market')
+  })
+  it('turns the short side with the machine', () => {
+    const about = { ...draft.stand, heading_deg: 180 }
+    expect(widestThatFits(tern, quay, about, 'FR', 'mat-12')).toBe('middle')
+    expect(widestThatFits(tern, quay, about, 'FL', 'mat-12')).toBe('full')
+  })
+  it('takes the ground from the plan of the place until somebody says otherwise', () => {
+    expect(plan.legs.map((l) => l.ground?.id)).toEqual(['deck', 'deck', 'deck', 'deck'])
+    const said = planOf({ ...draft, legs: draft.legs.map((l) => (l.id === 'RR' ? { ...l, ground: 'made' } : l)) }, tern, quay)
+    const leg = said.legs.find((l) => l.id === 'RR')
+    expect(leg?.ground?.soil).toBe('made-ground')
+    expect(
+      groundPressure({ reaction_N: 1e5, pad: { length_m: 0.5, width_m: 0.5 }, soil: leg?.ground?.soil }).utilisation,
+    ).toBeNull()
+  })
+  it('counts the bubble as proved only by the step that proves it', () => {
+    const steps = tern.procedures.setup.filter((s) => !s.proves).map((s) => s.id)
+    expect(planOf({ ...draft, steps }, tern, quay).level.bubbleProved).toBe(false)
+    expect(planOf({ ...draft, steps: [...steps, 'bubble'] }, tern, quay).level.bubbleProved).toBe(true)
+  })
+  it('begins the next one where the last one stood, with its level to be read again', () => {
+    const next = firstDraft(tern, quay, {
+      ...standing,
+      setups: [
+        {
+          id: 's',
+          at: '',
+          plan: { ...plan, counterweight: 'light', level: { pitch_deg: 0.1, roll_deg: 0, bubbleProved: true } },
+          steps: ['brake'],
+        },
+      ],
+    })
+    expect(next).toMatchObject({ counterweight: 'light', pitch_deg: null, roll_deg: null, steps: [] })
+  })
+})
+
+describe('a first lift', () => {
+  it('proposes what waits at the place, with nothing measured yet', () => {
+    const first = firstLift(tern, quay, fresh)
+    expect(first).toMatchObject({ wind_mps: null, lift: { load: { name: 'Pump skid', mass_kg: 2850 }, radiusKnown: null } })
+  })
+  it('keeps what is said of a measurement when its point is moved', () => {
+    expect(movedTo({ radius_m: { value: 7, tolerance: 0.2 }, slew_deg: 10 }, { radius_m: 8, slew_deg: 20 })).toEqual({
+      radius_m: { value: 8, tolerance: 0.2 },
+      slew_deg: 20,
+    })
+    expect(movedTo({ radius_m: 7, slew_deg: 10 }, { radius_m: 8, slew_deg: 20 })).toEqual({ radius_m: 8, slew_deg: 20 })
+  })
+})
+
+describe('the plan on paper', () => {
+  it('points the nose up and the left side left, and comes back', () => {
+    expect(onPaper({ x_m: 5, y_m: 0 })).toEqual([-0, -5])
+    expect(onPaper({ x_m: 0, y_m: 3 })).toEqual([-3, -0])
+    const [sx, sy] = onPaper({ x_m: 1.5, y_m: -2.5 })
+    expect(fromPaper(sx, sy)).toEqual({ x_m: 1.5, y_m: -2.5 })
+    expect(
+      pathOf(
+        [
+          { x_m: 1, y_m: 2 },
+          { x_m: 3, y_m: -1 },
+        ],
+        false,
+      ),
+    ).toBe('M-2.000 -1.000L1.000 -3.000')
+    expect(
+      pathOf([
+        { x_m: 1, y_m: 2 },
+        { x_m: 3, y_m: -1 },
+      ]),
+    ).toMatch(/Z$/)
+  })
+})

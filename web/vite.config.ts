@@ -1,0 +1,34 @@
+import tailwindcss from '@tailwindcss/vite'
+import react from '@vitejs/plugin-react'
+import { defineConfig } from 'vite'
+import { VitePWA } from 'vite-plugin-pwa'
+
+export default defineConfig({
+  plugins: [
+    react(),
+    tailwindcss(),
+    // The app itself opens without a network; what it asks the records for is never answered from here.
+    VitePWA({
+      registerType: 'autoUpdate',
+      injectRegister: 'script-defer',
+      workbox: {
+        globPatterns: ['**/*.{js,css,html,svg,woff2}'],
+        navigateFallback: '/index.html',
+        navigateFallbackDenylist: [/^\/api\//],
+        maximumFileSizeToCacheInBytes: 3 * 1024 * 1024,
+      },
+      manifest: {
+        name: 'Geolabe',
+        short_name: 'Geolabe',
+        description: 'From walking up to a machine to a proven, recorded lift.',
+        theme_color: '#14233a',
+        background_color: '#f5f1e8',
+        display: 'standalone',
+        start_url: '/',
+        icons: [{ src: '/mark.svg', sizes: 'any', type: 'image/svg+xml', purpose: 'any' }],
+      },
+    }),
+  ],
+  worker: { format: 'es' },
+  build: { target: 'es2022', chunkSizeWarningLimit: 700, assetsInlineLimit: 0 },
+})
