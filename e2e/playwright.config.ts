@@ -1,0 +1,31 @@
+import { defineConfig } from '@playwright/test'
+
+/** Drives Debian's Chromium against the running application; `npm run e2e` starts the application first. */
+export default defineConfig({
+  testDir: '.',
+  fullyParallel: false,
+  workers: 1,
+  retries: 0,
+  timeout: 120_000,
+  expect: { timeout: 10_000 },
+  reporter: [['list'], ['json', { outputFile: '../test-results/e2e.json' }]],
+  outputDir: '../test-results/e2e',
+  use: {
+    baseURL: process.env.GEOLABE_URL,
+    viewport: { width: 1280, height: 800 },
+    locale: 'en-GB',
+    screenshot: 'only-on-failure',
+    launchOptions: {
+      executablePath: '/usr/bin/chromium',
+      args: [
+        '--no-sandbox',
+        '--disable-gpu',
+        '--disable-quic',
+        '--no-first-run',
+        '--disable-background-networking',
+        '--disable-component-update',
+        '--disable-sync',
+      ],
+    },
+  },
+})

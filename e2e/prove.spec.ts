@@ -1,0 +1,98 @@
+import { expect, test } from '@playwright/test'
+import { audit, fits, freeTern, lookAtSite, measure, setUp, signOn, takeTern, verdict, walkAll } from './work'
+
+test.beforeEach(freeTern)
+
+test('a lift outside its limits, the nearest change, and inside again', async ({ page }) => {
+  test.setTimeout(240_000)
+  await signOn(page, 'Ines Haldane')
+  await takeTern(page)
+  await walkAll(page)
+  await lookAtSite(page)
+  await setUp(page)
+  await measure(page)
+  await expect(verdict(page)).toContainText('Inside the limits checked')
+
+  // A heavier load, its ± with it: what the doubt makes of it is said.
+  await page.getByLabel('Mass', { exact: true }).first().fill('5200')
+  await page.getByLabel('±').first().fill('150')
+  await expect(page.getByRole('heading', { name: 'How sure this is' })).toBeVisible()
+  await expect(page.getByText(/Measure the load’s mass better first/)).toBeVisible()
+  await audit(page)
+  await fits(page)
+
+  // Dragged outwards until it is outside: the map is drawn all the while.
+  const point = page.getByRole('slider', { name: 'Set-down point' })
+  await point.scrollIntoViewIfNeeded()
+  const from = await point.boundingBox()
+  const dial = await page.getByRole('group', { name: /Plan of the lift/ }).boundingBox()
+  if (!from || !dial) throw new Error('nothing to drag')
+  const [cx, cy] = [dial.x + dial.width / 2, dial.y + dial.height / 2]
+  const [dx, dy] = [from.x + from.width / 2 - cx, from.y + from.height / 2 - cy]
+  await page.mouse.move(cx + dx, cy + dy)
+  await page.mouse.down()
+  for (let by = 1.05; by < 1.7; by += 0.05) {
+    await page.mouse.move(cx + dx * by, cy + dy * by)
+    if (await verdict(page).getByText('Outside the limits').isVisible()) break
+  }
+  await page.mouse.up()
+  await expect(verdict(page)).toContainText('Outside the limits')
+  const dragged = page.getByRole('button', { name: /Take this change: Work within/ }).first()
+  await expect(dragged).toBeVisible()
+  await dragged.click()
+  await expect(verdict(page)).toContainText(/Inside the limits checked|Near a limit/)
+
+  // Typed, far outside.
+  await page.getByLabel('Mass', { exact: true }).first().fill('7200')
+  await page.getByLabel('±').first().fill('')
+  await page.getByRole('group', { name: 'S · Set down' }).getByLabel('Radius').fill('14')
+  await expect(verdict(page)).toContainText('Outside the limits')
+  await expect(verdict(page)).toContainText(/rated|tip|kN|kPa/)
+  await audit(page)
+  await fits(page)
+
+  const take = page.getByRole('button', { name: /Take this change: Work within/ }).first()
+  await expect(take).toBeVisible()
+  await take.click()
+  await expect(verdict(page)).toContainText(/Inside the limits checked|Near a limit/)
+  await expect(page.getByRole('group', { name: 'S · Set down' }).getByLabel('Radius')).not.toHaveValue('14')
+
+  // Beyond the table: not rated, never zero.
+  await page.getByRole('group', { name: 'S · Set down' }).getByLabel('Radius').fill('18.5')
+  await expect(page.getByText(/^Not rated at/).first()).toBeVisible()
+  await expect(verdict(page)).toContainText('not rated')
+
+  // A load worked out from its shapes comes with its ±, from the builder here and from a quick sum.
+  await page.getByRole('group', { name: 'S · Set down' }).getByLabel('Radius').fill('9')
+  await page.getByRole('button', { name: 'Work it out from its shapes' }).click()
+  const builder = page.getByRole('dialog', { name: 'What does it weigh?' })
+  await expect(builder.getByText('1,862 kg ± 102 kg')).toBeVisible()
+  await builder.getByRole('button', { name: 'Take it as the load' }).click()
+  await expect(page.getByLabel('How the mass is known')).toHaveValue('worked-out')
+  await expect(page.getByLabel('Mass', { exact: true }).first()).toHaveValue(/^1861\./)
+  await expect(verdict(page)).toContainText('Inside the limits checked')
+  await page.getByRole('link', { name: 'Sums' }).click()
+  await page.getByRole('link', { name: /^Gust at the boom tip/ }).click()
+  await page.getByRole('button', { name: 'Use in this shift’s proof' }).click()
+  await expect(page.getByLabel('Wind, gust at the boom tip')).toHaveValue(/^1[01]\./)
+  await expect(verdict(page)).toContainText('Outside the limits')
+  await page.getByLabel('Wind, gust at the boom tip').fill('4')
+  await page.getByRole('group', { name: 'S · Set down' }).getByLabel('Radius').fill('18.5')
+  await expect(verdict(page)).toContainText('not rated')
+
+  // Recorded as it is, it can only be abandoned.
+  await page.getByRole('button', { name: 'Record as it is' }).click()
+  await expect(page.getByRole('link', { name: 'Prove it again' })).toBeVisible()
+  await expect(page.getByRole('button', { name: 'Lifted and landed' })).toHaveCount(0)
+  await page.getByRole('button', { name: 'Abandon this lift' }).click()
+  await page.getByLabel('Why').fill('Too far out; the float comes closer')
+  await page.getByRole('button', { name: 'Record as abandoned' }).click()
+  await expect(page.getByText(/Abandoned \d/)).toBeVisible()
+
+  // An unmarked load is not proven until somebody finds out its mass.
+  await page.getByRole('link', { name: 'Prove another lift' }).click()
+  await page.getByRole('group', { name: 'S · Set down' }).getByLabel('Radius').fill('9')
+  await page.getByLabel('What is lifted').selectOption({ label: 'Ice-maker' })
+  await expect(verdict(page)).toContainText('Not proven')
+  await expect(page.getByText('Weigh it, work it out').first()).toBeVisible()
+})

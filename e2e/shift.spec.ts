@@ -1,0 +1,239 @@
+import { readFileSync } from 'node:fs'
+import { expect, test } from '@playwright/test'
+import {
+  audit,
+  confirmAll,
+  fits,
+  freeTern,
+  items,
+  lookAtSite,
+  measure,
+  setUp,
+  signOn,
+  takeTern,
+  tern,
+  verdict,
+  walkAll,
+} from './work'
+
+test.beforeEach(freeTern)
+
+test('a whole shift, as an operator does it', async ({ page }) => {
+  test.setTimeout(300_000)
+  await page.goto('/')
+  await expect(page.getByText('Demo world')).toBeVisible()
+  await audit(page)
+  await fits(page)
+  await signOn(page, 'Ines Haldane')
+  await audit(page)
+  await fits(page)
+
+  await page.getByRole('link', { name: 'Sign on to Tern' }).click()
+  await expect(page.getByText('Rope is thinning near the drum')).toBeVisible()
+  await expect(page.getByText('Sweating at the upper hose fitting')).toBeVisible()
+  await audit(page)
+  await fits(page)
+  await page.goto('/')
+  await takeTern(page)
+  await audit(page)
+  await page.getByRole('button', { name: 'Isolated and tagged, begin' }).click()
+  await audit(page)
+  await fits(page)
+  await page.reload()
+  await walkAll(page)
+
+  await audit(page)
+  await fits(page)
+  await lookAtSite(page)
+
+  // The market wall keeps the left beams in; the table's full setting does not cover that side.
+  const left = page.getByRole('region', { name: 'front left leg' })
+  await expect(left.getByRole('radio', { name: 'Full' })).toBeDisabled()
+  await expect(left.getByText('Fish market wall in the way of full with this mat.')).toBeVisible()
+  await expect(page.getByText(/lightens first/)).toBeVisible()
+  await expect(page.getByText('Crush zone behind the tail.')).toBeVisible()
+  // The feet on the plan: drawn in and out, never into the wall.
+  const foot = page.getByRole('slider', { name: 'Foot of the front right leg' })
+  await foot.press('ArrowDown')
+  await expect(page.getByRole('region', { name: 'front right leg' }).getByRole('radio', { name: 'Middle' })).toBeChecked()
+  await foot.press('ArrowUp')
+  await page.getByRole('slider', { name: 'Foot of the front left leg' }).press('ArrowUp')
+  await expect(left.getByRole('radio', { name: 'Middle' })).toBeChecked()
+  await page.getByLabel('Along, front high is plus').fill('2')
+  await page.getByLabel('Across, left high is plus').fill('-0.6')
+  await expect(page.getByText(/out of level, 0.5° allowed. Work the jacks/)).toBeVisible()
+  await expect(page.getByRole('listitem').filter({ hasText: /rear left leg.*up 0\.2\d m/i })).toBeVisible()
+  await audit(page)
+  await fits(page)
+  await setUp(page)
+
+  await expect(verdict(page)).toContainText('Not proven')
+  await expect(page.getByText('Read the gauge at the boom tip.')).toBeVisible()
+  await measure(page)
+  await expect(verdict(page)).toContainText('Inside the limits checked')
+  await expect(page.getByRole('region', { name: 'Read from the table' })).toContainText(
+    'At P, pick-up12,000 kgAt S, set-down9,300 kgWorst on the path9,300 kg',
+  )
+  await audit(page)
+  await fits(page)
+  await page.getByRole('button', { name: 'Record this proof, on to the lift' }).click()
+
+  await expect(page.getByRole('heading', { name: 'Lift: Pump skid' })).toBeVisible()
+  await audit(page)
+  await fits(page)
+  await expect(page.getByRole('button', { name: 'Lifted and landed' })).toBeDisabled()
+  await confirmAll(page, tern.procedures.lift)
+  await page.getByRole('button', { name: 'Lifted and landed' }).click()
+  await expect(page.getByText('No lift is waiting.')).toBeVisible()
+  await page.getByRole('link', { name: 'Stow & hand over' }).last().click()
+
+  await confirmAll(page, tern.procedures.stow)
+  await page.getByLabel('Crane engine hours').fill('3830')
+  await page.getByLabel('Fuel left').fill('55')
+  await page.getByLabel('Words for the next person').fill('Left mats by the wall.')
+  await audit(page)
+  await fits(page)
+  await page.getByRole('button', { name: 'Hand over Tern' }).click()
+  await expect(page.getByRole('heading', { name: 'Tern, one shift' })).toBeVisible()
+  await audit(page)
+  await fits(page)
+
+  const pdf = await page.request.get((await page.getByRole('link', { name: 'Lift card to print' }).getAttribute('href')) ?? '')
+  expect((await pdf.body()).subarray(0, 5).toString()).toBe('%PDF-')
+  const downloading = page.waitForEvent('download')
+  await page.getByRole('button', { name: 'Export as a file' }).click()
+  const path = await (await downloading).path()
+  const file = JSON.parse(readFileSync(path, 'utf8'))
+  expect(file.shift.lifts[0].assessment.verdict).toBe('inside')
+
+  await page.getByRole('link', { name: 'Records' }).click()
+  await audit(page)
+  const copy = { ...file, shift: { ...file.shift, id: crypto.randomUUID() } }
+  await page
+    .getByLabel('Import a shift file')
+    .setInputFiles({ name: 'shift.json', mimeType: 'application/json', buffer: Buffer.from(JSON.stringify(copy)) })
+  await expect(page.getByText('“Left mats by the wall.”')).toBeVisible()
+  await page.getByRole('link', { name: 'Records' }).click()
+  await page
+    .getByLabel('Import a shift file')
+    .setInputFiles({ name: 'wrong.json', mimeType: 'application/json', buffer: Buffer.from('{"format":"something"}') })
+  await expect(page.getByRole('alert')).toBeVisible()
+  await page.getByRole('tab', { name: 'Journal' }).click()
+  await page.getByRole('button', { name: 'Check the chain' }).click()
+  await expect(page.getByText(/entries, each as it was written/)).toBeVisible()
+  await audit(page)
+  await fits(page)
+
+  await page.getByRole('link', { name: 'Yard' }).first().click()
+  await page.getByRole('link', { name: 'Sign on to Tern' }).click()
+  await expect(page.getByText('“Left mats by the wall.”')).toBeVisible()
+})
+
+test('the same shift by keyboard alone', async ({ page }) => {
+  test.setTimeout(300_000)
+  const press = (key: string) => page.keyboard.press(key)
+  /** Tabs until what is focused has this name. */
+  const tabTo = async (name: string | RegExp, back = false) => {
+    for (let i = 0; i < 140; i++) {
+      const found = await page.evaluate(() => {
+        const e = document.activeElement
+        if (!e || e === document.body) return ''
+        const labelled =
+          e instanceof HTMLInputElement || e instanceof HTMLTextAreaElement || e instanceof HTMLSelectElement
+            ? [...(e.labels ?? [])].map((l) => l.textContent).join(' ')
+            : ''
+        return (e.getAttribute('aria-label') ?? (labelled || (e.textContent ?? ''))).trim()
+      })
+      if (typeof name === 'string' ? found.startsWith(name) : name.test(found)) return
+      await press(back ? 'Shift+Tab' : 'Tab')
+    }
+    throw new Error(`Tab never reached ${name}`)
+  }
+  await page.goto('/')
+  await expect(page.getByText('Demo world')).toBeVisible()
+  await tabTo('Badge')
+  await page.keyboard.type('1041')
+  await press('Tab')
+  await page.keyboard.type('2750')
+  await press('Enter')
+  await expect(page.getByRole('heading', { name: 'Yard' })).toBeVisible()
+  await tabTo('Sign on to Tern')
+  await press('Enter')
+  await expect(page.getByRole('heading', { name: 'Sign on to Tern' })).toBeVisible()
+  await tabTo('I have read this')
+  await press('Space')
+  for (const w of [...tern.wear, ...tern.papers]) {
+    await tabTo(w.label)
+    await press('Space')
+  }
+  await tabTo('Take Tern')
+  await press('Enter')
+  await expect(page.getByRole('heading', { name: 'Walk round Tern' })).toBeVisible()
+  await tabTo('Isolated and tagged')
+  await press('Enter')
+  for (const item of items) {
+    await expect(page.getByRole('heading', { name: item.label, exact: true })).toBeVisible()
+    if (item.measure) {
+      await press('m')
+      await page.keyboard.type(
+        String(item.measure.kind === 'range' ? (item.measure.least + item.measure.most) / 2 : item.measure.nominal),
+      )
+      await press('Enter')
+    } else await press('o')
+  }
+  await tabTo('Finish the walk-round')
+  await press('Enter')
+  await expect(page.getByRole('heading', { name: 'Look at North Quay' })).toBeVisible()
+  for (let i = 0; i < 5; i++) {
+    await tabTo('Agree this control')
+    await press('Enter')
+  }
+  await tabTo('Site looked at')
+  await press('Enter')
+  await expect(page.getByRole('heading', { name: 'Set up Tern' })).toBeVisible()
+  await tabTo('Along, front high is plus')
+  await page.keyboard.type('0,1')
+  await tabTo('Across, left high is plus')
+  await page.keyboard.type('0')
+  for (const s of tern.procedures.setup) {
+    await tabTo(s.label)
+    await press('Space')
+  }
+  await tabTo('Record this set-up')
+  await press('Enter')
+  await expect(page.getByRole('heading', { name: 'Prove the lift' })).toBeVisible()
+  await tabTo('Set-down point')
+  const before = await page.getByRole('slider', { name: 'Set-down point' }).getAttribute('aria-valuetext')
+  await press('ArrowDown')
+  await press('Shift+ArrowLeft')
+  const after = await page.getByRole('slider', { name: 'Set-down point' }).getAttribute('aria-valuetext')
+  expect([before, after]).toEqual(['radius 9.00 m, slew 300.0°', 'radius 8.90 m, slew 310.0°'])
+  await tabTo(/^Worked outbend not known/)
+  await press('ArrowRight')
+  await expect(page.getByRole('radio', { name: /^Measured/ })).toBeFocused()
+  await press('Space')
+  await tabTo('Wind, gust at the boom tip')
+  await page.keyboard.type('4')
+  await expect(verdict(page)).toContainText('Inside the limits checked')
+  await tabTo('Record this proof')
+  await press('Enter')
+  await expect(page.getByRole('heading', { name: 'Lift: Pump skid' })).toBeVisible()
+  for (const s of tern.procedures.lift) {
+    await tabTo(s.label)
+    await press('Space')
+  }
+  await tabTo('Lifted and landed')
+  await press('Enter')
+  await expect(page.getByText('No lift is waiting.')).toBeVisible()
+  await tabTo(/^Stow & hand over$/)
+  await press('Enter')
+  for (const s of tern.procedures.stow) {
+    await tabTo(s.label)
+    await press('Space')
+  }
+  await tabTo('Crane engine hours')
+  await page.keyboard.type('3835')
+  await tabTo('Hand over Tern')
+  await press('Enter')
+  await expect(page.getByRole('heading', { name: 'Tern, one shift' })).toBeVisible()
+})

@@ -1,0 +1,146 @@
+import { readFileSync } from 'node:fs'
+import AxeBuilder from '@axe-core/playwright'
+import { type Browser, expect, type Page } from '@playwright/test'
+import pg from 'pg'
+
+const read = (path: string) => JSON.parse(readFileSync(new URL(`../demo/${path}`, import.meta.url), 'utf8'))
+export const tern = read('machines/tern.json')
+const people: { name: string; badge: string; demoPin: string }[] = read('people/skarrow-haven.json').people
+export const items: { label: string; measure?: { kind: string; label: string; nominal: number; least: number; most: number } }[] =
+  tern.walkround.zones.flatMap((z: { items: unknown[] }) => z.items)
+
+/** Begins every test with Tern free: no shift open, nothing stopping it. */
+export async function freeTern(): Promise<void> {
+  const client = new pg.Client({ connectionString: process.env.GEOLABE_OWNER_URL, options: '-c search_path=geolabe' })
+  await client.connect()
+  await client.query('update shift set closed_at = now() where closed_at is null')
+  await client.query(
+    "alter table defect disable trigger defect_guard; delete from photo; delete from defect where grade <> 'watch'; alter table defect enable trigger defect_guard; delete from throttle",
+  )
+  await client.end()
+}
+
+export async function openPage(browser: Browser): Promise<Page> {
+  return (await browser.newContext()).newPage()
+}
+
+export async function signOn(page: Page, name: string): Promise<void> {
+  const p = people.find((x) => x.name === name)
+  if (!p) throw new Error(`nobody called ${name}`)
+  await page.goto('/')
+  await page.getByLabel('Badge').fill(p.badge)
+  await page.getByLabel('PIN').fill(p.demoPin)
+  await page.getByRole('button', { name: 'Sign on', exact: true }).click()
+  await expect(page.getByRole('heading', { name: 'Yard' })).toBeVisible()
+}
+
+export async function takeTern(page: Page): Promise<void> {
+  await page.getByRole('link', { name: 'Sign on to Tern' }).click()
+  await page.getByText('I have read this').click()
+  for (const w of [...tern.wear, ...tern.papers]) await page.getByText(w.label, { exact: true }).click()
+  await page.getByRole('button', { name: 'Take Tern, begin the walk-round' }).click()
+  await expect(page.getByRole('heading', { name: 'Walk round Tern' })).toBeVisible()
+}
+
+export const ordinary = (m: NonNullable<(typeof items)[number]['measure']>) =>
+  m.kind === 'range' ? (m.least + m.most) / 2 : m.nominal
+
+/** Marks the item that is shown as in order, with its reading where it has one. */
+export async function markInOrder(page: Page, item: (typeof items)[number]): Promise<void> {
+  await expect(page.getByRole('heading', { name: item.label, exact: true })).toBeVisible()
+  if (item.measure) await page.getByLabel(item.measure.label, { exact: true }).fill(String(ordinary(item.measure)))
+  await page.getByRole('button', { name: 'In order', exact: true }).click()
+}
+
+export async function walkAll(page: Page): Promise<void> {
+  await page.getByRole('button', { name: 'Isolated and tagged, begin' }).click()
+  for (const item of items) await markInOrder(page, item)
+  await page.getByRole('button', { name: 'Finish the walk-round' }).click()
+  await expect(page.getByRole('heading', { name: 'Look at North Quay' })).toBeVisible()
+}
+
+export async function lookAtSite(page: Page): Promise<void> {
+  for (;;) {
+    const next = page.getByRole('button', { name: 'Agree this control' }).first()
+    if ((await next.count()) === 0) break
+    await next.click()
+  }
+  await page.getByRole('button', { name: 'Site looked at, on to set-up' }).click()
+  await expect(page.getByRole('heading', { name: 'Set up Tern' })).toBeVisible()
+}
+
+export async function confirmAll(page: Page, steps: { label: string }[]): Promise<void> {
+  for (const s of steps) await page.getByText(s.label, { exact: true }).click()
+}
+
+export async function setUp(page: Page): Promise<void> {
+  await page.getByLabel('Along, front high is plus').fill('0.1')
+  await page.getByLabel('Across, left high is plus').fill('0')
+  await confirmAll(page, tern.procedures.setup)
+  await page.getByRole('button', { name: 'Record this set-up' }).click()
+  await expect(page.getByRole('heading', { name: 'Prove the lift' })).toBeVisible()
+}
+
+/** What the demo's first load still lacks for a proof. */
+export async function measure(page: Page): Promise<void> {
+  await page.getByRole('radio', { name: /Measured/ }).click()
+  await page.getByLabel('Wind, gust at the boom tip').fill('4')
+}
+
+export const verdict = (page: Page) => page.getByRole('region', { name: 'Verdict' })
+
+/** Nothing that axe finds, in day and in night. */
+export async function audit(page: Page): Promise<void> {
+  for (const light of ['day', 'night']) {
+    await page.evaluate((l) => {
+      document.documentElement.dataset.light = l
+    }, light)
+    const { violations } = await new AxeBuilder({ page })
+      .withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice'])
+      .analyze()
+    expect(
+      violations.map((v) => `${light} ${v.id}: ${v.nodes.map((n) => `${n.target} ${n.failureSummary}`).join(' | ')}`),
+    ).toEqual([])
+  }
+  await page.evaluate(() => {
+    document.documentElement.dataset.light = 'day'
+  })
+}
+
+/** Fits phone, tablet and desk without sideways scrolling; what is touched is large enough. */
+export async function fits(page: Page): Promise<void> {
+  const before = page.viewportSize()
+  for (const [width, height] of [
+    [390, 844],
+    [800, 1280],
+    [1280, 800],
+  ] as const) {
+    await page.setViewportSize({ width, height })
+    const found = await page.evaluate(() => {
+      const wide = document.documentElement.scrollWidth - document.documentElement.clientWidth
+      const cut = [...document.querySelectorAll('main *')]
+        .filter(
+          (e) =>
+            e instanceof HTMLElement &&
+            e.offsetParent !== null &&
+            !e.closest('.sr-only') &&
+            e.getBoundingClientRect().right > innerWidth + 1 &&
+            !e.closest('.overflow-x-auto'),
+        )
+        .map((e) => `${e.tagName} ${e.textContent?.slice(0, 40)}`)
+      const small = [...document.querySelectorAll('main button, main a, main select, main input:not(.sr-only)')]
+        .filter(
+          (e) =>
+            e instanceof HTMLElement &&
+            e.offsetParent !== null &&
+            !(e instanceof HTMLInputElement && e.type === 'radio') &&
+            getComputedStyle(e).display !== 'inline',
+        )
+        .filter((e) => e.getBoundingClientRect().height < 47.5)
+        .map((e) => `${e.tagName} ${e.textContent?.slice(0, 40)} ${e.getBoundingClientRect().height}`)
+      return { wide, cut: cut.slice(0, 5), small: small.slice(0, 5) }
+    })
+    expect(found, `at ${width}`).toEqual({ wide: 0, cut: [], small: [] })
+  }
+  if (before) await page.setViewportSize(before)
+}
