@@ -115,6 +115,27 @@ describe('support-reactions', () => {
     )
   })
 
+  it('stands in equilibrium where the load hangs almost on the line between two legs and the rest barely touch', () => {
+    const at: [number, number, number][] = [
+      [7.04, 0.86, 1171957.805765648],
+      [-6.15, -6.06, 4936431.429371495],
+      [-0.56, 6.03, 1007824.2583214294],
+      [0.51, 1.95, 7262387.56327617],
+      [-0.76, 4.39, 8825808.047282564],
+    ]
+    const supports = at.map(([x_m, y_m, stiffness_N_per_m], i) => ({ id: `S${i}`, x_m, y_m, stiffness_N_per_m }))
+    const mass = { mass_kg: 40_000, x_m: -0.6324631653140929, y_m: 5.435945300995657 }
+    const W = mass.mass_kg * g_mps2
+    const legs = supportReactions({ supports, masses: [mass] }).reactions ?? []
+    const sum = (f: (i: number) => number) => legs.reduce((s, leg, i) => s + leg.reaction_N * f(i), 0)
+    expect(Math.abs(sum(() => 1) - W)).toBeLessThan(1e-9 * W)
+    expect(Math.abs(sum((i) => supports[i]?.x_m ?? 0) - W * mass.x_m)).toBeLessThan(1e-9 * W)
+    expect(Math.abs(sum((i) => supports[i]?.y_m ?? 0) - W * mass.y_m)).toBeLessThan(1e-9 * W)
+    byQuadraticProgramme(supports, mass).forEach((share, i) => {
+      expect((legs[i]?.reaction_N ?? 0) / W).toBeCloseTo(share, 9)
+    })
+  })
+
   it('is mirrored by a mirrored machine and scales with the mass', () => {
     fc.assert(
       fc.property(loadedCase, fc.double({ min: 0.1, max: 20, noNaN: true }), ({ supports, mass }, factor) => {

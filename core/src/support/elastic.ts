@@ -83,19 +83,22 @@ export function elasticReactions(f: Footprint, x_m: number, y_m: number, force_N
   dampedReactions(f, tx, ty, force_N, out)
 }
 
-/** The slow and certain way: each Newton step is halved while the dual does not fall. */
+/**
+ * The slow and certain way: Newton steps from where the whole frame would stand, each halved while the dual does not fall.
+ * Where the contact is on a line only, a touch of stiffness lets the step out of it; it pulls towards the present point, not
+ * towards nothing, so that it has no part in the answer: the end is where the equilibrium holds.
+ */
 function dampedReactions(f: Footprint, tx: number, ty: number, force_N: number, out: Float64Array): void {
   const p = f.scaled
   const n = p.length
   // Unit load; scaled to newtons at the end.
   let [a, b, c] = [1, 0, 0]
-  let slope = Infinity
-  let first = true
-  for (let step = 0; step < 100; step++) {
+  for (let step = 0; step < 200; step++) {
     let [m00, m01, m02, m11, m12, m22] = [0, 0, 0, 0, 0, 0]
     for (let i = 0; i < n; i++) {
       const s = p[i] as { x: number; y: number; k: number }
-      if (!first && a + b * s.x + c * s.y <= 0) continue
+      // The first step takes every support as in contact.
+      if (step > 0 && a + b * s.x + c * s.y <= 0) continue
       m00 += s.k
       m01 += s.k * s.x
       m02 += s.k * s.y
@@ -103,11 +106,14 @@ function dampedReactions(f: Footprint, tx: number, ty: number, force_N: number, 
       m12 += s.k * s.x * s.y
       m22 += s.k * s.y * s.y
     }
+    // What is still missing of force and moments.
+    const g0 = 1 - (m00 * a + m01 * b + m02 * c)
+    const g1 = tx - (m01 * a + m11 * b + m12 * c)
+    const g2 = ty - (m02 * a + m12 * b + m22 * c)
+    if (step > 0 && Math.max(Math.abs(g0), Math.abs(g1), Math.abs(g2)) < 1e-14) break
     let c00 = m11 * m22 - m12 * m12
     let det = m00 * c00 - m01 * (m01 * m22 - m12 * m02) + m02 * (m01 * m12 - m11 * m02)
-    const scale = m00 * m00 * m00
-    if (!(det > 1e-14 * scale)) {
-      // Contact on a line: a touch of stiffness in every direction lets the step out of it.
+    if (!(det > 1e-14 * m00 * m00 * m00)) {
       const e = 1e-7 * (m00 || 1)
       m00 += e
       m11 += e
@@ -120,38 +126,28 @@ function dampedReactions(f: Footprint, tx: number, ty: number, force_N: number, 
     const c11 = m00 * m22 - m02 * m02
     const c12 = m01 * m02 - m00 * m12
     const c22 = m00 * m11 - m01 * m01
-    const na = (c00 + c01 * tx + c02 * ty) / det
-    const nb = (c01 + c11 * tx + c12 * ty) / det
-    const nc = (c02 + c12 * tx + c22 * ty) / det
-    let same = true
-    for (let i = 0; i < n; i++) {
+    const da = (c00 * g0 + c01 * g1 + c02 * g2) / det
+    const db = (c01 * g0 + c11 * g1 + c12 * g2) / det
+    const dc = (c02 * g0 + c12 * g1 + c22 * g2) / det
+    let t = 1
+    let changes = step === 0
+    for (let i = 0; i < n && !changes; i++) {
       const s = p[i] as { x: number; y: number; k: number }
-      const was = first || a + b * s.x + c * s.y > 0
-      if (na + nb * s.x + nc * s.y > 0 !== was) {
-        same = false
-        break
-      }
-    }
-    if (first || same) {
-      ;[a, b, c] = [na, nb, nc]
-      if (same) break
-      first = false
-      slope = dual(f, a, b, c, tx, ty)
-      continue
+      const was = a + b * s.x + c * s.y
+      changes = was > 0 !== was + da + db * s.x + dc * s.y > 0
     }
     // Full step first; halve while the dual does not fall. Convexity makes this end.
-    let t = 1
-    for (let halvings = 0; halvings < 40; halvings++) {
-      const value = dual(f, a + t * (na - a), b + t * (nb - b), c + t * (nc - c), tx, ty)
-      if (value < slope) {
-        slope = value
-        break
+    if (changes && step > 0) {
+      const here = dual(f, a, b, c, tx, ty)
+      let halvings = 0
+      while (halvings < 50 && !(dual(f, a + t * da, b + t * db, c + t * dc, tx, ty) < here)) {
+        t /= 2
+        halvings++
       }
-      t /= 2
     }
-    a += t * (na - a)
-    b += t * (nb - b)
-    c += t * (nc - c)
+    a += t * da
+    b += t * db
+    c += t * dc
   }
   for (let i = 0; i < n; i++) {
     const s = p[i] as { x: number; y: number; k: number }
