@@ -15,7 +15,7 @@ export async function freeTern(): Promise<void> {
   await client.connect()
   await client.query('update shift set closed_at = now() where closed_at is null')
   await client.query(
-    "alter table defect disable trigger defect_guard; delete from photo; delete from defect where grade <> 'watch'; alter table defect enable trigger defect_guard; delete from throttle",
+    "alter table defect disable trigger user; delete from photo; delete from defect_note; delete from defect where machine = 'tern' and grade <> 'watch'; alter table defect enable trigger user; delete from throttle",
   )
   await client.end()
 }

@@ -2,7 +2,7 @@
  * Derives the demo's rating tables from each machine's invented geometry and masses with the core's own rules, rounded down
  * as a maker would, and writes them as open-format files. Run after changing a machine: `npm run derive-tables`.
  */
-import { mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs'
+import { existsSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs'
 import {
   atSlew,
   type BoomTable,
@@ -10,12 +10,13 @@ import {
   boomTable,
   type Crane,
   cellLimit,
+  composeMachine,
   type Extension,
   footprintOf,
   gridsOf,
   isCrane,
-  machineDefinition,
   machineModel,
+  piecesFile,
   poseMachine,
   prepareFootprint,
   type RatingTable,
@@ -127,8 +128,13 @@ function ratingAt(
   }
 }
 
+const maybe = (path: string) => (existsSync(path) ? read(path) : undefined)
+
 function derive(d: Derivation): BoomTable {
-  const machine = machineDefinition.parse(read(`demo/machines/${d.machine}.json`))
+  const machine = composeMachine(read(`demo/machines/${d.machine}.json`), {
+    template: maybe(`demo/walkrounds/${d.machine}.json`),
+    pieces: piecesFile.parse(read('demo/pieces/pieces.json')),
+  })
   if (!isCrane(machine)) throw new Error(`${d.machine} is no crane`)
   const configurations = d.settings.flatMap((setting) =>
     machine.upper.counterweights.map((cw) => {

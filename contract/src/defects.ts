@@ -1,19 +1,12 @@
+import { defectState, grade } from '@geolabe/core'
 import { z } from 'zod'
-import { clientId, moment, personRef, words } from './common'
+import { clientId, maybeWords, moment, personRef, words } from './common'
 
-export const grade = z.enum(['danger', 'harm', 'watch'])
-export type Grade = z.infer<typeof grade>
+export { type DefectState, defectState, type Grade, grade, gradeWords, stopsMachine } from '@geolabe/core'
 
-export const gradeWords: Record<Grade, { label: string; means: string }> = {
-  danger: { label: 'Danger to people', means: 'Could hurt someone. Stops the machine.' },
-  harm: { label: 'Harm to the machine', means: 'Running on would make it worse. Stops the machine.' },
-  watch: { label: 'Watch', means: 'Neither yet. Stays visible to everyone who follows.' },
-}
-
-export const stopsMachine = (g: Grade) => g !== 'watch'
-
-export const defectState = z.enum(['raised', 'seen', 'repaired', 'returned'])
-export type DefectState = z.infer<typeof defectState>
+/** A point on the machine's outline, metres: plan (x, y) or side (x, z). */
+export const spot = z.strictObject({ view: z.enum(['plan', 'side']), at: z.tuple([z.number(), z.number()]) })
+export type Spot = z.infer<typeof spot>
 
 export const raiseDefectRequest = z.strictObject({
   id: clientId,
@@ -24,13 +17,37 @@ export const raiseDefectRequest = z.strictObject({
   where: z.string().max(200),
   words,
   grade,
+  spot: spot.nullable().default(null),
 })
-export type RaiseDefectRequest = z.infer<typeof raiseDefectRequest>
+export type RaiseDefectRequest = z.input<typeof raiseDefectRequest>
 
 export const repairRequest = z.strictObject({ words, parts: z.string().trim().max(500), hours: z.number().min(0).max(1000) })
 export type RepairRequest = z.infer<typeof repairRequest>
 export const returnRequest = z.strictObject({ words })
 export type ReturnRequest = z.infer<typeof returnRequest>
+/** Looked at by another than who repaired it: in order, or not and back to the fitter. */
+export const verifyRequest = z.strictObject({ inOrder: z.boolean(), words })
+export type VerifyRequest = z.infer<typeof verifyRequest>
+
+/** Watched until a date or until the meter stands at so many hours, whichever comes first. */
+export const watchRequest = z
+  .strictObject({
+    untilDate: z.iso.date('Give a date as YYYY-MM-DD.').nullable(),
+    untilHours: z.number().min(0).max(1_000_000).nullable(),
+    words,
+  })
+  .refine((w) => w.untilDate !== null || w.untilHours !== null, {
+    message: 'Watch it until a date, until hours, or both.',
+    path: ['untilDate'],
+  })
+export type WatchRequest = z.infer<typeof watchRequest>
+export const acceptRequest = z.strictObject({ words })
+export const noteRequest = z.strictObject({ id: clientId, words, grown: z.boolean(), grade: grade.nullable() })
+export type NoteRequest = z.infer<typeof noteRequest>
+export const gradeRequest = z.strictObject({ grade, words: maybeWords })
+export type GradeRequest = z.infer<typeof gradeRequest>
+
+const step = z.object({ by: personRef, at: moment })
 
 export const defect = z.object({
   id: z.string(),
@@ -39,16 +56,40 @@ export const defect = z.object({
   where: z.string(),
   words: z.string(),
   grade,
+  raisedGrade: grade,
+  /** Stops the machine until the person in charge has graded it. */
+  pending: z.boolean(),
   state: defectState,
-  raised: z.object({ by: personRef, at: moment }),
-  seen: z.object({ by: personRef, at: moment }).nullable(),
-  repair: z.object({ by: personRef, at: moment, words: z.string(), parts: z.string(), hours: z.number() }).nullable(),
-  returned: z.object({ by: personRef, at: moment, words: z.string() }).nullable(),
+  spot: spot.nullable(),
+  raised: step,
+  seen: step.nullable(),
+  repair: step.extend({ words: z.string(), parts: z.string(), hours: z.number() }).nullable(),
+  verified: step.extend({ words: z.string() }).nullable(),
+  returned: step.extend({ words: z.string() }).nullable(),
+  watched: step
+    .extend({ words: z.string(), untilDate: z.string().nullable(), untilHours: z.number().nullable(), over: z.boolean() })
+    .nullable(),
+  accepted: step.extend({ words: z.string() }).nullable(),
+  grownAt: moment.nullable(),
+  notes: z.array(
+    z.object({ id: z.string(), kind: z.enum(['note', 'grown', 'graded']), words: z.string(), by: personRef, at: moment }),
+  ),
+  /** Who is told of it, and who stands in. */
+  contacts: z.array(z.object({ person: personRef, standIn: personRef })),
   photos: z.array(z.string()),
 })
 export type Defect = z.infer<typeof defect>
 
 export const defectPage = z.object({ defects: z.array(defect), next: z.string().nullable() })
 export type DefectPage = z.infer<typeof defectPage>
+
+/** Defects as a file, read alone. */
+export const defectsFile = z.strictObject({
+  format: z.literal('geolabe.defects/1'),
+  exportedAt: moment,
+  organisation: z.string(),
+  defects: z.array(defect),
+})
+export type DefectsFile = z.infer<typeof defectsFile>
 
 export const photoLimit_bytes = 4 * 1024 * 1024

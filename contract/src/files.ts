@@ -1,5 +1,16 @@
-import { isoDate, machineDefinition, machineModel, placeDefinition, ratingTable, role } from '@geolabe/core'
+import {
+  isoDate,
+  machineDefinition,
+  machineModel,
+  piecesFile,
+  placeDefinition,
+  ratingTable,
+  role,
+  walkroundTemplate,
+} from '@geolabe/core'
 import { z } from 'zod'
+import { defectsFile } from './defects'
+import { inspectionFile } from './inspections'
 import { shiftFile } from './shift'
 
 /** A date, or in demo files one that stays the same distance from today. */
@@ -18,6 +29,8 @@ export const personFile = z.strictObject({
   roles: z.array(role).min(1),
   licences: z.array(z.strictObject({ class: z.string().min(1), grade: z.string().min(1), validUntil: demoDate })),
   trained: z.array(z.string()),
+  /** Machines this person is authorised for; “all” for every one of the yard. */
+  authorised: z.union([z.literal('all'), z.array(z.string())]).optional(),
   note: z.string(),
 })
 export type PersonFile = z.infer<typeof personFile>
@@ -32,6 +45,8 @@ export const organisationFile = z.strictObject({
   tables: z.array(z.string()),
   /** Machines of which geometry and tables are there, and no walk-round yet. */
   models: z.array(z.string()),
+  /** Who is told of defects, and who stands in. */
+  contacts: z.array(z.strictObject({ person: z.string(), standIn: z.string() })).optional(),
 })
 export type OrganisationFile = z.infer<typeof organisationFile>
 
@@ -44,6 +59,10 @@ export const fileFormats = {
   person: personFile,
   organisation: organisationFile,
   shift: shiftFile,
+  pieces: piecesFile,
+  walkround: walkroundTemplate,
+  inspection: inspectionFile,
+  defects: defectsFile,
 } as const
 export type FileFormat = keyof typeof fileFormats
 

@@ -15,6 +15,7 @@ export const me = z.object({
   roles: z.array(role),
   licences: z.array(licence),
   trained: z.array(z.string()),
+  authorised: z.array(z.string()),
   organisation: z.object({ id: z.string(), name: z.string() }),
 })
 export type Me = z.infer<typeof me>

@@ -1,4 +1,14 @@
-import { boomTable, conditions, finding, liftPlan, machineDefinition, setupPlan, sitePolicy, verdict } from '@geolabe/core'
+import {
+  boomTable,
+  conditions,
+  finding,
+  liftPlan,
+  machineDefinition,
+  roundTime,
+  setupPlan,
+  sitePolicy,
+  verdict,
+} from '@geolabe/core'
 import { z } from 'zod'
 import { clientId, maybeWords, moment, personRef, words } from './common'
 import { raiseDefectRequest } from './defects'
@@ -37,8 +47,41 @@ export const walkMark = z.strictObject({
   result: walkResult,
   reading: z.number().nullable(),
   at: moment,
+  /** The device it was entered on: what another device said about the same item is not overwritten unseen. */
+  device: z.string().max(60).default(''),
+  /** A reading that is hard to believe beside the last: measured again and it stands, or the part was replaced. */
+  because: z.enum(['measured-again', 'replaced']).nullable().default(null),
 })
 export type WalkMark = z.infer<typeof walkMark>
+
+export const walkMarkRequest = walkMark.extend({
+  /** Which round; left out: the one before the shift. */
+  round: clientId.nullable().default(null),
+  /** What another device said and this one has seen: its moment. */
+  replaces: moment.nullable().default(null),
+  /** The rating plate as it reads, field by field. */
+  plate: z.record(z.string(), z.string().trim().max(120)).nullable().default(null),
+})
+export type WalkMarkRequest = z.input<typeof walkMarkRequest>
+
+export const roundRequest = z.strictObject({ id: clientId, time: roundTime })
+export type RoundRequest = z.infer<typeof roundRequest>
+export const walkFinishRequest = z.strictObject({
+  round: clientId.nullable().default(null),
+  part: z.enum(['first', 'raised']).default('first'),
+})
+export const handsOnRequest = z.strictObject({ on: z.boolean() })
+
+export const sequenceRequest = z.strictObject({ id: clientId, procedure: z.enum(['setup', 'lift']), steps: z.array(z.string()) })
+export type SequenceRequest = z.infer<typeof sequenceRequest>
+
+export const overrideRequest = z.strictObject({
+  id: clientId,
+  override: z.string(),
+  reason: words,
+  seconds: z.number().positive('Give how long it was held, in seconds.').max(36_000),
+})
+export type OverrideRequest = z.infer<typeof overrideRequest>
 
 export const siteRequest = z.strictObject({
   controls: z.array(z.strictObject({ hazard: z.string(), control: words })),
@@ -70,8 +113,12 @@ export const handOverRequest = z.strictObject({
   fuel_share: z.number().min(0).max(1).nullable(),
   standsAt: maybeWords,
   words: maybeWords,
+  /** Legs, forks, boom: as it was left. */
+  leftAs: maybeWords.default(''),
+  /** Working limits left switched on; empty: none. */
+  limitsOn: maybeWords.default(''),
 })
-export type HandOverRequest = z.infer<typeof handOverRequest>
+export type HandOverRequest = z.input<typeof handOverRequest>
 
 export const savedAssessment = z.object({
   verdict,
@@ -130,7 +177,36 @@ export const shift = z.object({
   openedAt: moment,
   closedAt: moment.nullable(),
   signOn: z.object({ wear: z.array(z.string()), papers: z.array(z.string()) }),
-  walk: z.object({ marks: z.array(walkMark), finishedAt: moment.nullable() }),
+  walk: z.object({
+    marks: z.array(walkMark),
+    finishedAt: moment.nullable(),
+    /** What waited for overhead, people and legs. */
+    raisedAt: moment.nullable().default(null),
+    handsOnAt: moment.nullable().default(null),
+  }),
+  /** Further rounds: after absences, at the end. */
+  rounds: z
+    .array(
+      z.object({ id: z.string(), time: roundTime, openedAt: moment, marks: z.array(walkMark), finishedAt: moment.nullable() }),
+    )
+    .default([]),
+  sequences: z
+    .array(z.object({ id: z.string(), procedure: z.enum(['setup', 'lift']), steps: z.array(z.string()), at: moment }))
+    .default([]),
+  overrides: z
+    .array(
+      z.object({
+        id: z.string(),
+        override: z.string(),
+        label: z.string(),
+        reason: z.string(),
+        seconds: z.number(),
+        at: moment,
+        after: z.string(),
+        followedAt: moment.nullable(),
+      }),
+    )
+    .default([]),
   site: siteRequest.extend({ at: moment }).nullable(),
   setups: z.array(setupRecord),
   lifts: z.array(liftRecord),

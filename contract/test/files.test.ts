@@ -1,12 +1,27 @@
-import { readdirSync, readFileSync } from 'node:fs'
-import { calculators } from '@geolabe/core'
+import { existsSync, readdirSync, readFileSync } from 'node:fs'
+import { calculators, composeMachine } from '@geolabe/core'
 import { describe, expect, it } from 'vitest'
 import { calculatorsPage, publishedSchemas } from '../../scripts/reference'
 import { fileFormats, jsonSchemaOf, organisationFile } from '../src'
 
 const demo = new URL('../../demo/', import.meta.url)
 const read = (path: string) => JSON.parse(readFileSync(new URL(path, demo), 'utf8'))
-const folders = { models: 'model', machines: 'machine', tables: 'table', places: 'place', people: 'organisation' } as const
+const folders = {
+  models: 'model',
+  tables: 'table',
+  places: 'place',
+  people: 'organisation',
+  walkrounds: 'walkround',
+  pieces: 'pieces',
+} as const
+const maybe = (path: string) => (existsSync(new URL(path, demo)) ? read(path) : undefined)
+/** A machine with its model, its walk-round and the shared pieces. */
+const whole = (id: string) =>
+  composeMachine(read(`machines/${id}.json`), {
+    model: maybe(`models/${id}.json`),
+    template: maybe(`walkrounds/${id}.json`),
+    pieces: fileFormats.pieces.parse(read('pieces/pieces.json')),
+  })
 
 describe('the page of calculators', () => {
   it('says what they answer today; `npm run reference` writes it', () => {
@@ -30,6 +45,12 @@ describe('open formats', () => {
       })
     }
   }
+  for (const file of readdirSync(new URL('machines/', demo))) {
+    it(`machines/${file} is whole with what it leaves to others, and as a whole is a valid machine that comes back unchanged`, () => {
+      const m = whole(file.replace('.json', ''))
+      expect(fileFormats.machine.parse(m)).toEqual(m)
+    })
+  }
 
   it('publishes a closed JSON Schema for each', () => {
     for (const name of Object.keys(fileFormats) as (keyof typeof fileFormats)[]) {
@@ -47,12 +68,14 @@ describe('open formats', () => {
   })
 
   it('refuses a machine with two walk-round items of one id, a stow step before its condition, and an unknown field', () => {
-    const tern = read('machines/tern.json')
+    const tern = whole('tern')
     const twice = structuredClone(tern)
-    twice.walkround.zones[0].items[1].id = twice.walkround.zones[0].items[0].id
+    const [first, second] = twice.walkround.zones[0]?.items ?? []
+    if (first && second) second.id = first.id
     expect(fileFormats.machine.safeParse(twice).error?.issues[0]?.message).toMatch(/Two items/)
     const early = structuredClone(tern)
-    early.procedures.stow[0].after = ['rest']
+    const step = early.procedures.stow[0]
+    if (step) step.after = ['rest']
     expect(fileFormats.machine.safeParse(early).error?.issues[0]?.message).toMatch(/not a step before/)
     expect(fileFormats.machine.safeParse({ ...tern, colour: 'red' }).success).toBe(false)
   })

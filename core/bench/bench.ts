@@ -16,12 +16,9 @@ import {
   placeDefinition,
   prepareFootprint,
 } from '../src'
-import { ternLift, ternSetup } from '../test/demo'
+import { tern, ternLift, ternSetup } from '../test/demo'
 
 const read = (p: string) => JSON.parse(readFileSync(new URL(`../../demo/${p}`, import.meta.url), 'utf8'))
-const machine = machineDefinition.parse(read('machines/tern.json'))
-if (!isCrane(machine)) throw new Error('Tern is no crane')
-const tern: Crane = machine
 const table = boomTable.parse(read('tables/tern-main.json'))
 const place = placeDefinition.parse(read('places/north-quay.json'))
 

@@ -1,25 +1,39 @@
-import { readFileSync } from 'node:fs'
+import { existsSync, readdirSync, readFileSync } from 'node:fs'
 import {
   type BoomTable,
   boomTable,
   type Crane,
+  composeMachine,
   isCrane,
   type LiftPlan,
-  machineDefinition,
+  type Machine,
   type Place,
+  piecesFile,
   placeDefinition,
   type SetupPlan,
 } from '../src'
 
 const read = (path: string) => JSON.parse(readFileSync(new URL(`../../demo/${path}`, import.meta.url), 'utf8'))
 
-function crane(path: string): Crane {
-  const m = machineDefinition.parse(read(path))
-  if (!isCrane(m)) throw new Error(`${path} is no crane`)
+const maybe = (path: string) => (existsSync(new URL(`../../demo/${path}`, import.meta.url)) ? read(path) : undefined)
+
+/** A machine of the demo world, whole. */
+export function demoMachine(id: string): Machine {
+  return composeMachine(read(`machines/${id}.json`), {
+    model: maybe(`models/${id}.json`),
+    template: maybe(`walkrounds/${id}.json`),
+    pieces: piecesFile.parse(read('pieces/pieces.json')),
+  })
+}
+export const demoMachines = readdirSync(new URL('../../demo/machines/', import.meta.url)).map((f) => f.replace('.json', ''))
+
+function crane(id: string): Crane {
+  const m = demoMachine(id)
+  if (!isCrane(m)) throw new Error(`${id} is no crane`)
   return m
 }
 
-export const tern: Crane = crane('machines/tern.json')
+export const tern: Crane = crane('tern')
 export const ternTable: BoomTable = boomTable.parse(read('tables/tern-main.json'))
 export const northQuay: Place = placeDefinition.parse(read('places/north-quay.json'))
 export const deck = northQuay.ground.find((g) => g.id === 'deck') ?? null

@@ -70,6 +70,7 @@ describe('who may operate', () => {
     roles: ['operator' as const],
     licences: [{ class: 'mobile-crane', grade: 'A', validUntil: '2026-03-31' }],
     trained: [tern.kind.id],
+    authorised: [tern.id],
   }
   it('counts a licence through its last day', () => {
     expect(barsTo(person, tern, '2026-03-31')).toEqual([])
@@ -80,10 +81,16 @@ describe('who may operate', () => {
     expect(barsTo(renewed, tern, '2027-01-01')).toEqual([])
     expect(
       barsTo(
-        { ...person, licences: [{ class: 'forklift', grade: 'A', validUntil: '2030-01-01' }], roles: ['fitter'], trained: [] },
+        {
+          ...person,
+          licences: [{ class: 'forklift', grade: 'A', validUntil: '2030-01-01' }],
+          roles: ['fitter'],
+          trained: [],
+          authorised: [],
+        },
         tern,
         '2026-01-01',
       ).map((b) => b.code),
-    ).toEqual(['role', 'no-licence', 'not-trained'])
+    ).toEqual(['role', 'no-licence', 'not-trained', 'not-authorised'])
   })
 })

@@ -8,7 +8,6 @@ import {
   gridsOf,
   lineLimit_kg,
   type MachineModel,
-  machineDefinition,
   machineModel,
   modelOf,
   oddCells,
@@ -20,6 +19,7 @@ import {
   truckRating,
   withCell,
 } from '../src'
+import { demoMachine } from './demo'
 
 const demo = new URL('../../demo/', import.meta.url)
 const read = (path: string) => JSON.parse(readFileSync(new URL(path, demo), 'utf8'))
@@ -28,7 +28,7 @@ const models = readdirSync(new URL('models/', demo))
 function modelFor(t: RatingTable): MachineModel {
   return models.includes(`${t.machine}.json`)
     ? machineModel.parse(read(`models/${t.machine}.json`))
-    : modelOf(machineDefinition.parse(read(`machines/${t.machine}.json`)))
+    : modelOf(demoMachine(t.machine))
 }
 const tableOf = (machine: string) => tables.find((t) => t.machine === machine) as RatingTable
 const run = (name: string, input: unknown) =>

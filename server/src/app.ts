@@ -7,11 +7,15 @@ import { calcRoutes } from './calc/routes'
 import { cardRoutes } from './card/routes'
 import type { Database } from './db/database'
 import { defectRoutes } from './defects/routes'
+import { dueRoutes } from './due/routes'
 import { asProblem, Problem, problemBody } from './http/problem'
 import { notFound, reads } from './http/routes'
+import { inspectionRoutes } from './inspections/routes'
 import { journalRoutes } from './journal/routes'
+import { lifeRoutes } from './life/routes'
 import { liftRoutes } from './lift/routes'
 import type { Live } from './live/live'
+import { peopleRoutes } from './people/routes'
 import { proveRoutes } from './prove/routes'
 import { readMe, sessions } from './session/session'
 import { setupRoutes } from './setup/routes'
@@ -20,6 +24,7 @@ import { siteRoutes } from './site/routes'
 import { stowRoutes } from './stow/routes'
 import { tableRoutes } from './tables/routes'
 import { walkroundRoutes } from './walkround/routes'
+import { walkroundTemplateRoutes } from './walkround/templates'
 import { readMachine, readPlaces, readYard } from './yard/yard'
 
 export interface AppOptions {
@@ -91,6 +96,7 @@ export function makeApp({ db, live, web, demo, secureCookies }: AppOptions): exp
     api.use(routes(db))
   api.use(defectRoutes(db))
   api.use(tableRoutes(db))
+  for (const routes of [walkroundTemplateRoutes, inspectionRoutes, lifeRoutes, dueRoutes, peopleRoutes]) api.use(routes(db))
   api.use(journalRoutes(db))
   api.use(cardRoutes(db))
   api.use(() => {

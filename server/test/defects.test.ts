@@ -20,6 +20,7 @@ const defect = (over: object = {}) => ({
   grade: 'danger',
   ...over,
 })
+const isTern = (m: { id: string }) => m.id === 'tern'
 const repair = { words: 'New pin and clip', parts: 'pin 40 mm', hours: 1.5 }
 
 describe('a defect that stops', () => {
@@ -30,7 +31,7 @@ describe('a defect that stops', () => {
     await ines.post(`/shifts/${id}/setups`, setup)
     await tomas.post('/defects', defect({ grade: 'harm' }))
     expect((await ines.post(`/shifts/${id}/lifts`, liftBody(setup.id))).body.error.code).toBe('machine-stopped')
-    expect((await ines.get('/yard')).body.machines[0]).toMatchObject({
+    expect((await ines.get('/yard')).body.machines.find(isTern)).toMatchObject({
       state: 'stopped',
       stoppedBy: { words: 'Pin will not seat' },
     })
@@ -50,15 +51,21 @@ describe('a defect that stops', () => {
     expect((await wil.post(`/defects/${d.id}/seen`)).body.state).toBe('seen')
     expect((await rafiq.post(`/defects/${d.id}/repair`, { ...repair, words: ' ' })).body.error.path).toBe('words')
     expect((await rafiq.post(`/defects/${d.id}/repair`, repair)).body.state).toBe('repaired')
-    expect((await ines.get('/yard')).body.machines[0].state).toBe('stopped')
+    expect((await ines.get('/yard')).body.machines.find(isTern).state).toBe('stopped')
     expect((await rafiq.post(`/defects/${d.id}/return`, { words: 'done' })).body.error.code).toBe('not-your-part')
+    expect((await wil.post(`/defects/${d.id}/return`, { words: 'fine' })).body.error.code).toBe('not-verified')
+    expect((await rafiq.post(`/defects/${d.id}/verify`, { inOrder: true, words: 'mine' })).body.error.code).toBe('own-repair')
+    expect((await ines.post(`/defects/${d.id}/verify`, { inOrder: false, words: 'Clip is missing' })).body.state).toBe('seen')
+    await rafiq.post(`/defects/${d.id}/repair`, repair)
+    expect((await ines.post(`/defects/${d.id}/verify`, { inOrder: true, words: 'Pin and clip in' })).body.state).toBe('verified')
+    expect((await ines.get('/yard')).body.machines.find(isTern).state).toBe('stopped')
     const back = await wil.post(`/defects/${d.id}/return`, { words: 'Pin seats, clip in' })
     expect(back.body).toMatchObject({
       state: 'returned',
       repair: { by: { name: 'Rafiq Dunmore' } },
       returned: { by: { name: 'Wilhelmina Osei' } },
     })
-    expect((await ines.get('/yard')).body.machines[0].state).toBe('ready')
+    expect((await ines.get('/yard')).body.machines.find(isTern).state).toBe('ready')
     expect((await rafiq.post(`/defects/${d.id}/repair`, repair)).body.error.code).toBe('wrong-state')
   })
 
@@ -69,6 +76,8 @@ describe('a defect that stops', () => {
       const d = defect()
       await ines.post('/defects', d)
       await wil.post(`/defects/${d.id}/repair`, repair)
+      expect((await wil.post(`/defects/${d.id}/verify`, { inOrder: true, words: 'mine' })).body.error.code).toBe('own-repair')
+      await ines.post(`/defects/${d.id}/verify`, { inOrder: true, words: 'Looked at' })
       expect((await wil.post(`/defects/${d.id}/return`, { words: 'mine' })).body.error.code).toBe('own-repair')
     } finally {
       await app.owner.query("update person set roles = '{person-in-charge}' where id = 'wilhelmina-osei'")

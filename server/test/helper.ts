@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import { createServer, type Server } from 'node:http'
 import type { AddressInfo } from 'node:net'
-import { itemsOf } from '@geolabe/core'
+import { itemsOf, soundReading } from '@geolabe/core'
 import pg from 'pg'
 import { inject } from 'vitest'
 import { makeApp } from '../src/app'
@@ -44,7 +44,7 @@ export async function start() {
     freeTern: async () => {
       await owner.query('update shift set closed_at = now() where closed_at is null')
       await owner.query(
-        "alter table defect disable trigger defect_guard; delete from photo; delete from defect where grade <> 'watch'; alter table defect enable trigger defect_guard",
+        "alter table defect disable trigger user; delete from photo; delete from defect_note; delete from defect where machine = 'tern' and grade <> 'watch'; alter table defect enable trigger user",
       )
       await owner.query('delete from throttle')
     },
@@ -99,9 +99,38 @@ export const openBody = (id: string = randomUUID()) => ({
   readHandOver: true,
 })
 
-const middle = (m: NonNullable<(typeof items)[number]['item']['measure']>) =>
-  m.kind === 'range' ? (m.least + m.most) / 2 : m.nominal
-export const items = itemsOf(tern.walkround)
+/** What is looked at before the site; what waits for it is proved by `proveRaised`. */
+export const allItems = itemsOf(tern.walkround)
+export const items = allItems.filter((x) => x.zone.part !== 'raised')
+const raised = allItems.filter((x) => x.zone.part === 'raised')
+
+export const markBody = (item: (typeof allItems)[number]['item'], over: object = {}) => ({
+  item: item.id,
+  result: 'in-order',
+  reading: item.measure ? soundReading(item.measure) : null,
+  at: new Date().toISOString(),
+  ...over,
+})
+
+/** What waited for overhead, people and legs. */
+export async function proveRaised(p: Person, shift: string): Promise<void> {
+  for (const { item } of raised) {
+    const r = await p.post(`/shifts/${shift}/walk-items`, markBody(item))
+    if (r.status !== 200) throw new Error(JSON.stringify(r.body))
+  }
+  await p.post(`/shifts/${shift}/walk-finish`, { part: 'raised' })
+}
+
+/** The round at the end, without which nothing is handed over. */
+export async function endRound(p: Person, shift: string): Promise<void> {
+  const id = randomUUID()
+  await p.post(`/shifts/${shift}/rounds`, { id, time: 'end' })
+  for (const { item } of itemsOf(tern.walkround, 'end')) {
+    await p.post(`/shifts/${shift}/walk-items`, markBody(item, { round: id }))
+  }
+  const r = await p.post(`/shifts/${shift}/walk-finish`, { round: id })
+  if (r.status !== 200) throw new Error(JSON.stringify(r.body))
+}
 
 /** A shift taken as far as the site looked at. */
 export async function readyShift(p: Person): Promise<string> {
@@ -109,12 +138,7 @@ export async function readyShift(p: Person): Promise<string> {
   const opened = await p.post('/shifts', body)
   if (opened.status !== 200) throw new Error(JSON.stringify(opened.body))
   for (const { item } of items) {
-    await p.post(`/shifts/${body.id}/walk-items`, {
-      item: item.id,
-      result: 'in-order',
-      reading: item.measure ? middle(item.measure) : null,
-      at: new Date().toISOString(),
-    })
+    await p.post(`/shifts/${body.id}/walk-items`, markBody(item))
   }
   await p.post(`/shifts/${body.id}/walk-finish`)
   await p.post(`/shifts/${body.id}/site`, siteBody())

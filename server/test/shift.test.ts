@@ -1,6 +1,19 @@
 import { randomUUID } from 'node:crypto'
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
-import { items, liftBody, openBody, type Running, readyShift, setupBody, siteBody, start, tern } from './helper'
+import {
+  endRound,
+  items,
+  liftBody,
+  markBody,
+  openBody,
+  proveRaised,
+  type Running,
+  readyShift,
+  setupBody,
+  siteBody,
+  start,
+  tern,
+} from './helper'
 
 let app: Running
 beforeAll(async () => {
@@ -33,6 +46,7 @@ describe('taking a machine', () => {
       'role',
       'no-licence',
       'not-trained',
+      'not-authorised',
     ])
     const ines = await app.as('Ines Haldane')
     expect((await ines.post('/shifts', { ...openBody(), wear: ['boots'] })).body.error).toMatchObject({
@@ -119,14 +133,7 @@ describe('walk-round', () => {
     const ines = await app.as('Ines Haldane')
     const { id } = (await ines.post('/shifts', openBody())).body
     for (const { item } of items) {
-      const m = item.measure
-      await ines.post(
-        `/shifts/${id}/walk-items`,
-        mark(item.id, {
-          reading: m ? (m.kind === 'range' ? (m.least + m.most) / 2 : m.nominal) : null,
-          ...(item.id === 'glass' ? { result: 'defect' } : {}),
-        }),
-      )
+      await ines.post(`/shifts/${id}/walk-items`, markBody(item, item.id === 'glass' ? { result: 'defect' } : {}))
     }
     expect((await ines.post(`/shifts/${id}/walk-finish`)).body.error).toMatchObject({ code: 'defect-not-said' })
     await ines.post('/defects', {
@@ -180,7 +187,7 @@ describe('from site to hand-over', () => {
     const lift = liftBody(setup.id)
     const proved = (await ines.post(`/shifts/${id}/lifts`, lift)).body.lifts[0]
     expect(proved.assessment.verdict).toBe('inside')
-    expect(proved.versions).toMatchObject({ machine: { id: 'tern', revision: 1 }, tables: [{ id: 'tern-main', revision: 1 }] })
+    expect(proved.versions).toMatchObject({ machine: { id: 'tern', revision: 2 }, tables: [{ id: 'tern-main', revision: 1 }] })
     const steps = tern.procedures.lift.map((s) => s.id)
     expect(
       (await ines.post(`/shifts/${id}/lifts/${lift.id}/outcome`, { outcome: 'done', reason: '', steps: steps.slice(0, 2) })).body
@@ -190,6 +197,10 @@ describe('from site to hand-over', () => {
       (await ines.post(`/shifts/${id}/lifts/${lift.id}/outcome`, { outcome: 'abandoned', reason: '', steps: [] })).body.error
         .path,
     ).toBe('reason')
+    expect(
+      (await ines.post(`/shifts/${id}/lifts/${lift.id}/outcome`, { outcome: 'done', reason: '', steps })).body.error.code,
+    ).toBe('not-proved-raised')
+    await proveRaised(ines, id)
     expect((await ines.post(`/shifts/${id}/lifts/${lift.id}/outcome`, { outcome: 'done', reason: '', steps })).status).toBe(200)
     const hand = {
       steps: tern.procedures.stow.map((s) => s.id),
@@ -198,6 +209,8 @@ describe('from site to hand-over', () => {
       standsAt: 'Beside the wall',
       words: 'All well.',
     }
+    expect((await ines.post(`/shifts/${id}/hand-over`, hand)).body.error.code).toBe('not-walked')
+    await endRound(ines, id)
     expect((await ines.post(`/shifts/${id}/hand-over`, { ...hand, hours: 12 })).body.error.code).toBe('hours-fell')
     expect((await ines.post(`/shifts/${id}/hand-over`, { ...hand, hours: 9000 })).body.error.code).toBe('hours-leapt')
     const closed = await ines.post(`/shifts/${id}/hand-over`, hand)
@@ -242,6 +255,7 @@ describe('from site to hand-over', () => {
     const id = await readyShift(ines)
     const setup = setupBody()
     await ines.post(`/shifts/${id}/setups`, setup)
+    await proveRaised(ines, id)
     const lift = liftBody(setup.id, { set: { radius_m: 18, slew_deg: 300 } })
     expect((await ines.post(`/shifts/${id}/lifts`, lift)).body.lifts[0].assessment.verdict).toBe('outside')
     const steps = tern.procedures.lift.map((s) => s.id)

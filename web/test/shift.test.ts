@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs'
 import type { LiftRecord, Shift } from '@geolabe/contract'
-import { groundPressure, isCrane, machineDefinition, placeDefinition } from '@geolabe/core'
+import { composeMachine, groundPressure, isCrane, piecesFile, placeDefinition } from '@geolabe/core'
 import { describe, expect, it } from 'vitest'
 import { fromPaper, onPaper, pathOf } from '../src/instruments/frame'
 import { firstLift, movedTo } from '../src/prove/draft'
@@ -8,7 +8,10 @@ import { blockedBy, firstDraft, planOf, widestThatFits } from '../src/setup/draf
 import { nextStation, stationStates } from '../src/shift/route-line'
 
 const read = (path: string) => JSON.parse(readFileSync(new URL(`../../demo/${path}`, import.meta.url), 'utf8'))
-const machine = machineDefinition.parse(read('machines/tern.json'))
+const machine = composeMachine(read('machines/tern.json'), {
+  template: read('walkrounds/tern.json'),
+  pieces: piecesFile.parse(read('pieces/pieces.json')),
+})
 if (!isCrane(machine)) throw new Error('Tern is no crane')
 const tern = machine
 const quay = placeDefinition.parse(read('places/north-quay.json'))

@@ -1,79 +1,120 @@
 import { z } from 'zod'
-import { finite, positive } from '../calculator/measured'
+import { finite } from '../calculator/measured'
+import { measure } from './measure'
 
-const share = positive.max(1, 'A share, at most 1.')
+/** When somebody goes round: before the shift, after having left the machine, at the end. */
+export const roundTime = z.enum(['start', 'absence', 'end'])
+export type RoundTime = z.infer<typeof roundTime>
+export const roundTimeWords: Record<RoundTime, string> = {
+  start: 'Before the shift',
+  absence: 'After an absence',
+  end: 'End of the shift',
+}
 
-/** How a reading is judged. Limits are data with their source; the maker's stand over the standard's. */
-export const measure = z.discriminatedUnion('kind', [
-  z.strictObject({
-    kind: z.literal('range'),
-    label: z.string().min(1),
-    unit: z.string().min(1),
-    least: finite,
-    most: finite,
-    /** Within this of an end it is watched. */
-    watchWithin: positive.optional(),
-    source: z.string().min(1),
-  }),
-  z.strictObject({
-    kind: z.literal('loss'),
-    label: z.string().min(1),
-    unit: z.string().min(1),
-    nominal: positive,
-    limit_share: share,
-    watch_share: share,
-    source: z.string().min(1),
-  }),
-  z.strictObject({
-    kind: z.literal('growth'),
-    label: z.string().min(1),
-    unit: z.string().min(1),
-    nominal: positive,
-    limit_share: share,
-    watch_share: share,
-    source: z.string().min(1),
-  }),
-])
-export type Measure = z.infer<typeof measure>
+/** Parts in their order. What is `raised` waits until overhead and people are checked, and the legs are set where there are any. */
+export const walkPart = z.enum(['ground', 'cab', 'running', 'travel', 'raised'])
+export type WalkPart = z.infer<typeof walkPart>
+export const walkPartWords: Record<WalkPart, string> = {
+  ground: 'Round it on foot',
+  cab: 'Cab',
+  running: 'Running, standing still',
+  travel: 'Functions, as it stands for travel',
+  raised: 'Functions, raised',
+}
 
-const walkItem = z.strictObject({
-  id: z.string().min(1),
+export const walkItem = z.strictObject({
+  id: z.string().regex(/^[a-z0-9][a-z0-9-]*$/, 'Small letters, figures and hyphens.'),
   label: z.string().min(1),
   /** What to look for, in a few words. */
   look: z.string().min(1),
-  why: z.string().optional(),
+  good: z.string().min(1).optional(),
+  bad: z.string().min(1).optional(),
+  why: z.string().min(1).optional(),
   /** Where it is, and which cover to open. */
-  where: z.string().optional(),
-  cover: z.string().optional(),
+  where: z.string().min(1).optional(),
+  cover: z.string().min(1).optional(),
+  /** Looked at only where it is fitted. */
   mayBeMissing: z.boolean().optional(),
   measure: measure.optional(),
+  /** The plate's fields are entered once and compared ever after. */
+  plate: z.boolean().optional(),
+  /** Rounds it belongs to; left out: only the one before the shift. */
+  times: z.array(roundTime).min(1).optional(),
+  /** The shared piece it came from. */
+  piece: z.string().optional(),
+  /** The item confirms that this cover is shut again. */
+  shuts: z.string().optional(),
 })
 export type WalkItem = z.infer<typeof walkItem>
 
-const zone = z.strictObject({
-  id: z.string().min(1),
+export const zoneHead = {
+  id: z.string().regex(/^[a-z0-9][a-z0-9-]*$/, 'Small letters, figures and hyphens.'),
   label: z.string().min(1),
-  part: z.enum(['ground', 'cab', 'functions']),
+  part: walkPart,
   /** Where one stands for it, on the plan, metres. */
   at: z.tuple([finite, finite]),
-  before: z.array(z.string()).optional(),
-  items: z.array(walkItem).min(1),
-})
+  /** The same zone on the side outline, metres along and up. */
+  sideAt: z.tuple([finite, finite]).optional(),
+  before: z.array(z.string().min(1)).optional(),
+}
+
+const zone = z.strictObject({ ...zoneHead, items: z.array(walkItem).min(1, 'A zone needs at least one item.') })
 export type Zone = z.infer<typeof zone>
 
 /** Zones in walking order: the ground once round, then the cab, then what is proved running. */
-export const walkround = z.strictObject({ before: z.array(z.string()), zones: z.array(zone).min(1) }).superRefine((w, ctx) => {
-  const seen = new Set<string>()
-  w.zones.forEach((z1, i) => {
-    z1.items.forEach((item, j) => {
-      if (seen.has(item.id))
-        ctx.addIssue({ code: 'custom', path: ['zones', i, 'items', j, 'id'], message: `Two items have the id “${item.id}”.` })
-      seen.add(item.id)
+export const walkround = z
+  .strictObject({ before: z.array(z.string()), zones: z.array(zone).min(1, 'A walk-round needs at least one zone.') })
+  .superRefine((w, ctx) => {
+    const items = new Set<string>()
+    const zones = new Set<string>()
+    let part = 0
+    w.zones.forEach((z1, i) => {
+      const complain = (path: (string | number)[], message: string) =>
+        ctx.addIssue({ code: 'custom', path: ['zones', i, ...path], message })
+      if (zones.has(z1.id)) complain(['id'], `Two zones have the id “${z1.id}”.`)
+      zones.add(z1.id)
+      const here = walkPart.options.indexOf(z1.part)
+      if (here < part)
+        complain(['part'], `“${walkPartWords[z1.part]}” comes before “${walkPartWords[walkPart.options[part] as WalkPart]}”.`)
+      part = Math.max(part, here)
+      z1.items.forEach((item, j) => {
+        if (items.has(item.id)) complain(['items', j, 'id'], `Two items have the id “${item.id}”.`)
+        items.add(item.id)
+      })
     })
   })
-})
 export type Walkround = z.infer<typeof walkround>
 
-export function itemsOf(w: Walkround): { zone: Zone; item: WalkItem }[] {
-  return w.zones.flatMap((z1) => z1.items.map((item) => ({ zone: z1, item })))
+export interface Placed {
+  zone: Zone
+  item: WalkItem
 }
+
+const slug = (s: string) =>
+  s
+    .toLowerCase()
+    .replace(/[^a-z0-9]+/g, '-')
+    .replace(/^-|-$/g, '')
+
+/**
+ * The items of one round in walking order. A zone in which a cover was opened ends with that cover shut: it is an item of its
+ * own, so that no zone is finished while a cover is open.
+ */
+export function itemsOf(w: Walkround, time: RoundTime = 'start'): Placed[] {
+  return w.zones.flatMap((zone1) => {
+    const items = zone1.items.filter((item) => (item.times ?? ['start']).includes(time))
+    const covers = [...new Set(items.flatMap((i) => (i.cover ? [i.cover] : [])))]
+    const shut = covers.map(
+      (cover): WalkItem => ({
+        id: `${zone1.id}-shut-${slug(cover)}`,
+        label: `Shut: ${cover.toLowerCase()}`,
+        look: 'Shut, latched, nothing left inside',
+        shuts: cover,
+      }),
+    )
+    return [...items, ...shut].map((item) => ({ zone: zone1, item }))
+  })
+}
+
+/** What can be looked at before overhead, people and legs are settled, and what waits for that. */
+export const isRaised = (p: Placed) => p.zone.part === 'raised'

@@ -1,7 +1,12 @@
 import { z } from 'zod'
 import { finite, positive } from '../calculator/measured'
+import { control, override, stopControl } from '../controls/controls'
+import { defectPolicy } from '../defect/grade'
+import { duty } from '../due/duty'
+import { energy } from '../due/energy'
 import { walkround } from '../inspection/walkround'
 import { procedure } from '../procedure/procedure'
+import { symptomPath } from '../symptom/path'
 import { machineParts } from './parts'
 
 export const labelled = z.strictObject({ id: z.string().min(1), label: z.string().min(1) })
@@ -13,6 +18,38 @@ const polygon = z.strictObject({
   /** Drawn turned with the superstructure. */
   slews: z.boolean().optional(),
   shade: z.enum(['body', 'cab', 'wheel', 'dark', 'light']),
+})
+
+/** How the outline of a round thing is written in a file: centre and radius, metres. */
+const roundShape = polygon.omit({ points: true }).extend({ circle: z.tuple([finite, finite, positive]) })
+/** An upright box: two opposite corners, metres. */
+const boxShape = polygon.omit({ points: true }).extend({ box: z.tuple([finite, finite, finite, finite]) })
+
+const circleCorners = 20
+
+/** A part of an outline as it is written: a polygon, a circle, a box; read as a polygon. */
+const outlinePart = z.union([polygon, roundShape, boxShape]).transform((s): z.infer<typeof polygon> => {
+  if ('points' in s) return s
+  if ('box' in s) {
+    const { box, ...rest } = s
+    const [x0, y0, x1, y1] = box
+    return {
+      ...rest,
+      points: [
+        [x0, y0],
+        [x1, y0],
+        [x1, y1],
+        [x0, y1],
+      ],
+    }
+  }
+  const { circle, ...rest } = s
+  const [cx, cy, r] = circle
+  const corner = (i: number): [number, number] => {
+    const a = (i / circleCorners) * 2 * Math.PI
+    return [Math.round((cx + r * Math.cos(a)) * 1000) / 1000, Math.round((cy + r * Math.sin(a)) * 1000) / 1000]
+  }
+  return { ...rest, points: Array.from({ length: circleCorners }, (_, i) => corner(i)) }
 })
 
 /**
@@ -31,12 +68,23 @@ export const machineDefinition = z.strictObject({
   wear: z.array(labelled),
   papers: z.array(labelled),
   hours: z.strictObject({ label: z.string().min(1) }).optional(),
-  outline: z.strictObject({ plan: z.array(polygon), side: z.array(polygon) }),
+  outline: z.strictObject({ plan: z.array(outlinePart).min(1), side: z.array(outlinePart).min(1) }),
   ...machineParts,
   /** Share of the rated capacity at which the machine itself warns. */
   approachAlarm_share: positive.max(0.95, 'At most 95 %.').optional(),
   tables: z.array(z.string()),
   walkround,
+  /** The map of controls; what each stop kills; what may be overridden, and for what. */
+  controls: z.array(control).default([]),
+  stops: z.array(stopControl).default([]),
+  overrides: z.array(override).default([]),
+  /** What the rating plate says is entered once, field by field, and compared ever after. */
+  plateFields: z.array(labelled).default([]),
+  duties: z.array(duty).default([]),
+  energy: energy.optional(),
+  /** Short ways from a symptom in work to continue, stop or call. */
+  symptoms: z.array(symptomPath).default([]),
+  defectPolicy: defectPolicy.default('operator-grades'),
   procedures: z.strictObject({ setup: procedure, lift: procedure, stow: procedure }),
   /** What the maker's book says above all else, shown before a lift. */
   cautions: z.array(z.string().min(1)),

@@ -2,7 +2,7 @@ import type { Machine } from '../machine/machine'
 import type { Qualified } from './person'
 
 export interface Bar {
-  code: 'role' | 'no-licence' | 'licence-expired' | 'not-trained'
+  code: 'role' | 'no-licence' | 'licence-expired' | 'not-trained' | 'not-authorised'
   /** What stands in the way. */
   why: string
   /** What would mend it. */
@@ -13,7 +13,7 @@ export interface Bar {
  * What keeps a person from signing on to a machine today; empty: nothing that is on record.
  * @param today ISO date; a licence counts through its last day
  */
-export function barsTo(person: Qualified, machine: Pick<Machine, 'name' | 'licence' | 'kind'>, today: string): Bar[] {
+export function barsTo(person: Qualified, machine: Pick<Machine, 'id' | 'name' | 'licence' | 'kind'>, today: string): Bar[] {
   const bars: Bar[] = []
   if (!person.roles.includes('operator')) {
     bars.push({
@@ -47,5 +47,42 @@ export function barsTo(person: Qualified, machine: Pick<Machine, 'name' | 'licen
       mend: 'Train with an assessor, or work under a named supervisor.',
     })
   }
+  if (!person.authorised.includes(machine.id)) {
+    bars.push({
+      code: 'not-authorised',
+      why: `No authorisation for ${machine.name} is on record.`,
+      mend: 'The person in charge can give it; the licence and the training stay needed.',
+    })
+  }
   return bars
+}
+
+export interface Expiry {
+  class: string
+  validUntil: string
+  daysLeft: number
+  state: 'expired' | 'soon' | 'in-date'
+}
+
+/** Warned this long before a licence runs out: time to book and pass a renewal. */
+export const licenceAhead_days = 60
+
+/** Licences by the day they run out, the next first. A class held twice counts by the later date. */
+export function licenceExpiries(person: Pick<Qualified, 'licences'>, today: string): Expiry[] {
+  const latest = new Map<string, string>()
+  for (const l of person.licences) {
+    const known = latest.get(l.class)
+    if (!known || known < l.validUntil) latest.set(l.class, l.validUntil)
+  }
+  return [...latest]
+    .map(([c, validUntil]): Expiry => {
+      const daysLeft = Math.round((Date.parse(validUntil) - Date.parse(today)) / 86_400_000)
+      return {
+        class: c,
+        validUntil,
+        daysLeft,
+        state: daysLeft < 0 ? 'expired' : daysLeft <= licenceAhead_days ? 'soon' : 'in-date',
+      }
+    })
+    .sort((a, b) => a.validUntil.localeCompare(b.validUntil))
 }

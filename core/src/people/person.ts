@@ -23,4 +23,6 @@ export interface Qualified {
   licences: readonly Licence[]
   /** Machine kinds they were trained on. */
   trained: readonly string[]
+  /** Machines they are authorised for: the electronic key. */
+  authorised: readonly string[]
 }

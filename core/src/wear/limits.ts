@@ -1,4 +1,4 @@
-import type { Measure } from '../inspection/walkround'
+import type { ChangeMeasure } from './judge-change'
 
 /** How a kind of wear is judged: what the reading is taken against, how much is allowed, from which rule. Data, no branches. */
 export type WearRule =
@@ -121,8 +121,12 @@ export const wearKinds = Object.keys(wearRules) as [WearKind, ...WearKind[]]
 /** From this share of a limit on a reading is watched. */
 export const watchFrom_share = 0.7
 
-/** The walk-round's measure for a loss or growth of this kind, so that both are judged by one rule. */
-export function measureOf(rule: Extract<WearRule, { by: 'loss' | 'growth' }>, nominal: number, maker_share?: number): Measure {
+/** The measure for a loss or growth of this kind, so that both are judged by one rule. */
+export function measureOf(
+  rule: Extract<WearRule, { by: 'loss' | 'growth' }>,
+  nominal: number,
+  maker_share?: number,
+): ChangeMeasure {
   const standard = rule.most_mm === undefined ? rule.limit_share : Math.min(rule.limit_share, rule.most_mm / nominal)
   const limit_share = maker_share ?? standard
   return {

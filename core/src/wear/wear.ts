@@ -1,8 +1,8 @@
 import { z } from 'zod'
 import { defineCalculator } from '../calculator/define'
 import { finite, measuredNotNegative, positive } from '../calculator/measured'
-import { judge } from '../inspection/judge'
 import { Refusal } from '../refusal'
+import { judgeChange } from './judge-change'
 import { measureOf, type WearKind, type WearRule, watchFrom_share, wearKinds, wearRules } from './limits'
 
 export interface Wear {
@@ -38,7 +38,7 @@ export function wear(input: {
     case 'loss':
     case 'growth':
       if (maker !== undefined && maker > 1) throw new Refusal('bad-input', 'A share of the nominal, at most 1.', 'makerLimit')
-      return judge(measureOf(rule, nominal(), maker), input.measured)
+      return judgeChange(measureOf(rule, nominal(), maker), input.measured)
     case 'share': {
       const value = input.measured / nominal()
       if (value > 1) throw new Refusal('implausible', `${rule.label}: more than the blade is long; measure again.`, 'measured')

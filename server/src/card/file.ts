@@ -25,6 +25,7 @@ export async function exportShift(tx: Tx, id: string): Promise<ShiftFile> {
       where: d.where,
       words: d.words,
       grade: d.grade,
+      spot: d.spot,
       raisedBy: d.raised.by,
       raisedAt: d.raised.at,
     })),

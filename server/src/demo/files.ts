@@ -1,6 +1,15 @@
-import { readdirSync, readFileSync } from 'node:fs'
+import { existsSync, readdirSync, readFileSync } from 'node:fs'
 import { type OrganisationFile, organisationFile } from '@geolabe/contract'
-import { machineDefinition, machineModel, parseOrRefuse, placeDefinition, Refusal, ratingTable } from '@geolabe/core'
+import {
+  composeMachine,
+  type Machine,
+  machineModel,
+  parseOrRefuse,
+  piecesFile,
+  placeDefinition,
+  Refusal,
+  ratingTable,
+} from '@geolabe/core'
 import type { z } from 'zod'
 
 const demo = new URL('../../../demo/', import.meta.url)
@@ -20,7 +29,25 @@ export const readOrganisations = (): OrganisationFile[] =>
     .filter((f) => f.endsWith('.json'))
     .sort((a, b) => b.localeCompare(a))
     .map((f) => read(`people/${f}`, organisationFile))
-export const readMachineFile = (id: string) => read(`machines/${id}.json`, machineDefinition)
+const json = (path: string): unknown => JSON.parse(readFileSync(new URL(path, demo), 'utf8'))
+const maybe = (path: string): { there: unknown } | null => (existsSync(new URL(path, demo)) ? { there: json(path) } : null)
+
+export const readPieces = () => read('pieces/pieces.json', piecesFile)
+
+/** A machine of the demo world, with its model and its walk-round where the file leaves them out. */
+export function readMachineFile(id: string): Machine {
+  const [model, template] = [maybe(`models/${id}.json`), maybe(`walkrounds/${id}.json`)]
+  try {
+    return composeMachine(json(`machines/${id}.json`), {
+      ...(model ? { model: model.there } : {}),
+      ...(template ? { template: template.there } : {}),
+      pieces: readPieces(),
+    })
+  } catch (e) {
+    if (e instanceof Refusal) throw new Error(`demo/machines/${id}.json: ${e.path}: ${e.message}`)
+    throw e
+  }
+}
 export const readTableFile = (id: string) => read(`tables/${id}.json`, ratingTable)
 export const readModelFile = (id: string) => read(`models/${id}.json`, machineModel)
 export const readPlaceFile = (id: string) => read(`places/${id}.json`, placeDefinition)

@@ -25,6 +25,8 @@ const known: Record<string, () => Problem> = {
   GL002: () => new Problem(409, 'machine-taken', 'Somebody else has this machine.'),
   GL003: () => new Problem(403, 'not-your-part', 'This step belongs to somebody else’s role.'),
   GL004: () => new Problem(409, 'wrong-state', 'This is not possible as things stand now. Look again and decide.'),
+  GL005: () =>
+    new Problem(403, 'not-authorised', 'No authorisation for this machine is on record. The person in charge can give it.'),
   '23503': () => new Problem(422, 'unknown-reference', 'Something this refers to does not exist here.'),
 }
 
@@ -39,7 +41,19 @@ export function asProblem(e: unknown): Problem | null {
     if (constraint === 'returned_by_another') {
       return new Problem(403, 'own-repair', 'You recorded this repair; somebody else has to return the machine to service.')
     }
-    if (constraint === 'returned_after_repair') return new Problem(409, 'no-repair', 'A repair has to be recorded first.')
+    if (constraint === 'verified_by_another') {
+      return new Problem(403, 'own-repair', 'You recorded this repair; somebody else has to look at it.')
+    }
+    if (constraint === 'returned_after_check') {
+      return new Problem(
+        409,
+        'not-verified',
+        'The repair has to be recorded, and looked at by another, before the machine goes back.',
+      )
+    }
+    if (constraint === 'only_watch_is_kept') {
+      return new Problem(409, 'stops-machine', 'What stops a machine is repaired; it cannot be watched or accepted as it is.')
+    }
     if (constraint === 'shift_one_open') return known.GL002?.() ?? null
     const made = code === undefined ? undefined : known[code]
     if (made) return made()

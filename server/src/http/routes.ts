@@ -59,6 +59,22 @@ export const writes =
     res.json(answer)
   }
 
+/** A device's clock that is off by less than this is taken as it is. */
+const clockSlack_ms = 5 * 60_000
+
+/**
+ * A moment that a device noted, set right by how far its clock was off when it sent it (header X-Geolabe-Clock): what was
+ * entered hours ago without a network keeps its order and its distance, also where the clock is wrong by a day. Nothing
+ * ends up in the future.
+ */
+export function trueMoment(req: Request, noted: string, now = Date.now()): { at: string; off_s: number } {
+  const device = Date.parse(req.get('x-geolabe-clock') ?? '')
+  const off = Number.isFinite(device) ? now - device : 0
+  const shift_ms = Math.abs(off) > clockSlack_ms ? off : 0
+  const at = Math.min(Date.parse(noted) + shift_ms, now)
+  return { at: new Date(at).toISOString(), off_s: Math.round(-shift_ms / 1000) }
+}
+
 /** A path parameter that has to be a UUID; anything else does not exist. */
 export function uuidParam(req: Request, name = 'id'): string {
   const v = String(req.params[name] ?? '')
@@ -67,6 +83,11 @@ export function uuidParam(req: Request, name = 'id'): string {
 }
 
 export const notFound = (what = 'This') => new Problem(404, 'not-found', `${what} does not exist here.`)
+
+export async function requireAnyRole(tx: Tx, roles: readonly string[], message: string): Promise<void> {
+  const r = await tx.query<{ ok: boolean }>('select bool_or(has_role(x)) as ok from unnest($1::text[]) x', [roles])
+  if (!r.rows[0]?.ok) throw new Problem(403, 'not-your-part', message)
+}
 
 export async function requireRole(tx: Tx, role: string, message: string): Promise<void> {
   const r = await tx.query<{ ok: boolean }>('select has_role($1) as ok', [role])

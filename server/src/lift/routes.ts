@@ -5,7 +5,7 @@ import { Problem } from '../http/problem'
 import { notFound, uuidParam, writes } from '../http/routes'
 import { requireProcedure } from '../shift/confirmed'
 import { ownOpenShift, readShift } from '../shift/read'
-import { requireReady } from '../shift/ready'
+import { requireRaised, requireReady } from '../shift/ready'
 import { machineNamed } from '../yard/yard'
 
 /** How a proven lift ended: done, or abandoned and why. */
@@ -35,6 +35,7 @@ export function liftRoutes(db: Database): Router {
           )
         }
         requireProcedure((await machineNamed(tx, s.machine)).procedures.lift, b.steps, 'steps')
+        await requireRaised(tx, id, s.machine)
       }
       await tx.query('update lift set outcome = $2 where id = $1', [lift, JSON.stringify({ ...b, at: new Date().toISOString() })])
       await tx.journal('lift-outcome', id, { lift, ...b })

@@ -25,9 +25,12 @@ export async function readMe(tx: Tx): Promise<Me> {
     roles: string[]
     licences: unknown
     trained: string[]
+    authorised: string[]
     org_name: string
   }>(
-    'select p.id, p.name, p.badge, p.roles, p.licences, p.trained, o.name as org_name from person p join organisation o using (org) where p.id = $1',
+    `select p.id, p.name, p.badge, p.roles, p.licences, p.trained, o.name as org_name,
+      coalesce((select array_agg(a.machine order by a.machine) from authorisation a where a.org = p.org and a.person = p.id and a.withdrawn_at is null), '{}') as authorised
+     from person p join organisation o using (org) where p.id = $1`,
     [tx.who.person],
   )
   const p = r.rows[0]
@@ -39,6 +42,7 @@ export async function readMe(tx: Tx): Promise<Me> {
     roles: z.array(role).parse(p.roles),
     licences: z.array(licence).parse(p.licences),
     trained: p.trained,
+    authorised: p.authorised,
     organisation: { id: tx.who.org, name: p.org_name },
   }
 }

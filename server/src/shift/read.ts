@@ -1,4 +1,5 @@
 import type { LiftRecord, SetupRecord, Shift, ShiftPage, WalkMark } from '@geolabe/contract'
+import type { RoundTime } from '@geolabe/core'
 import type { Request } from 'express'
 import type { Tx } from '../db/database'
 import { Problem } from '../http/problem'
@@ -17,7 +18,6 @@ interface Row {
   closed_at: Date | null
   sign_on: Shift['signOn']
   site: Shift['site']
-  walk_finished_at: Date | null
   hand_over: Shift['handOver']
   imported: Shift | null
 }
@@ -35,10 +35,29 @@ export async function readShift(tx: Tx, id: string): Promise<Shift> {
   const s = r.rows[0]
   if (!s) throw notFound('This shift')
   if (s.imported) return s.imported
-  const marks = await tx.query<{ item: string; result: WalkMark['result']; reading: number | null; at: Date }>(
-    'select item, result, reading, at from walk_mark where shift = $1 order by at, item',
+  const marks = await tx.query<Omit<WalkMark, 'at'> & { round: string; at: Date }>(
+    'select round, item, result, reading, at, device, because from walk_mark where shift = $1 order by at, item',
     [id],
   )
+  const rounds = await tx.query<{
+    id: string
+    time: RoundTime
+    opened_at: Date
+    finished_at: Date | null
+    raised_at: Date | null
+    hands_on_at: Date | null
+  }>('select id, time, opened_at, finished_at, raised_at, hands_on_at from inspection where shift = $1 order by opened_at, id', [
+    id,
+  ])
+  const sequences = await tx.query<Omit<Shift['sequences'][number], 'at'> & { at: Date }>(
+    'select id, procedure, steps, at from sequence_done where shift = $1 order by at, id',
+    [id],
+  )
+  const overrides = await tx.query<
+    Omit<Shift['overrides'][number], 'at' | 'followedAt'> & { at: Date; followed_at: Date | null }
+  >('select id, override, label, reason, seconds, at, after, followed_at from override_use where shift = $1 order by at, id', [
+    id,
+  ])
   const setups = await tx.query<Omit<SetupRecord, 'at'> & { at: Date }>(
     'select id, at, plan, steps from setup where shift = $1 order by at, id',
     [id],
@@ -48,6 +67,9 @@ export async function readShift(tx: Tx, id: string): Promise<Shift> {
     [id],
   )
   const iso = <T extends { at: Date }>(row: T) => ({ ...row, at: row.at.toISOString() })
+  const marksOf = (round: string) =>
+    marks.rows.filter((m) => m.round === round).map(({ round: _r, ...m }) => ({ ...m, at: m.at.toISOString() }))
+  const first = rounds.rows.find((r) => r.id === id)
   return {
     id: s.id,
     machine: { id: s.machine, name: s.machine_name, revision: s.machine_revision },
@@ -56,7 +78,23 @@ export async function readShift(tx: Tx, id: string): Promise<Shift> {
     openedAt: s.opened_at.toISOString(),
     closedAt: s.closed_at?.toISOString() ?? null,
     signOn: s.sign_on,
-    walk: { marks: marks.rows.map(iso), finishedAt: s.walk_finished_at?.toISOString() ?? null },
+    walk: {
+      marks: marksOf(id),
+      finishedAt: first?.finished_at?.toISOString() ?? null,
+      raisedAt: first?.raised_at?.toISOString() ?? null,
+      handsOnAt: first?.hands_on_at?.toISOString() ?? null,
+    },
+    rounds: rounds.rows
+      .filter((r) => r.id !== id)
+      .map((r) => ({
+        id: r.id,
+        time: r.time,
+        openedAt: r.opened_at.toISOString(),
+        marks: marksOf(r.id),
+        finishedAt: r.finished_at?.toISOString() ?? null,
+      })),
+    sequences: sequences.rows.map(iso),
+    overrides: overrides.rows.map(({ followed_at, ...o }) => ({ ...iso(o), followedAt: followed_at?.toISOString() ?? null })),
     site: s.site,
     setups: setups.rows.map(iso),
     lifts: lifts.rows.map(iso),

@@ -1,14 +1,15 @@
-import { noteSumRequest, openShiftRequest } from '@geolabe/contract'
+import { noteSumRequest, openShiftRequest, overrideRequest, sequenceRequest } from '@geolabe/contract'
 import { barsTo, calculatorNamed, isRefusal } from '@geolabe/core'
 import { Router } from 'express'
-import type { z } from 'zod'
+import { z } from 'zod'
 import type { Database, Tx } from '../db/database'
 import { Problem } from '../http/problem'
 import { notFound, reads, uuidParam, writes } from '../http/routes'
 import { readMe } from '../session/session'
 import { machineNamed, placeNamed, readMachine } from '../yard/yard'
-import { requireAll } from './confirmed'
+import { requireAll, requireProcedure } from './confirmed'
 import { listShifts, ownOpenShift, readShift } from './read'
+import { requireRaised, requireReady } from './ready'
 
 const isoToday = () => new Date().toISOString().slice(0, 10)
 
@@ -41,6 +42,12 @@ async function open(tx: Tx, b: z.output<typeof openShiftRequest>) {
     'insert into shift (org, id, machine, machine_revision, place, operator, sign_on) values ($1, $2, $3, $4, $5, $6, $7)',
     [tx.who.org, b.id, b.machine, machine.revision, b.place, tx.who.person, JSON.stringify({ wear: b.wear, papers: b.papers })],
   )
+  await tx.query("insert into inspection (org, id, shift, machine, time, by) values ($1, $2, $2, $3, 'start', $4)", [
+    tx.who.org,
+    b.id,
+    b.machine,
+    tx.who.person,
+  ])
   await tx.journal('shift-opened', b.id, { machine: b.machine, place: b.place, wear: b.wear, papers: b.papers })
   return readShift(tx, b.id)
 }
@@ -66,6 +73,61 @@ export function shiftRoutes(db: Database): Router {
       if (isRefusal(output)) throw new Problem(422, output.error.code, output.error.message, `input.${output.error.path}`)
       await tx.journal('sum-noted', id, { calculator: b.calculator, input: b.input, output })
       return { calculator: b.calculator }
+    }),
+  )
+  router.post(
+    '/shifts/:id/sequences',
+    writes(db, sequenceRequest, async (tx, b, req) => {
+      const id = uuidParam(req)
+      const s = await requireReady(tx, id)
+      const machine = await machineNamed(tx, s.machine)
+      requireProcedure(machine.procedures[b.procedure], b.steps, 'steps')
+      if (b.procedure === 'lift') await requireRaised(tx, id, s.machine)
+      await tx.query('insert into sequence_done (org, id, shift, procedure, steps) values ($1, $2, $3, $4, $5)', [
+        tx.who.org,
+        b.id,
+        id,
+        b.procedure,
+        b.steps,
+      ])
+      await tx.journal('sequence-done', id, { machine: s.machine, procedure: b.procedure, steps: b.steps })
+      return readShift(tx, id)
+    }),
+  )
+  router.post(
+    '/shifts/:id/overrides',
+    writes(db, overrideRequest, async (tx, b, req) => {
+      const id = uuidParam(req)
+      const s = await ownOpenShift(tx, id)
+      const known = (await machineNamed(tx, s.machine)).overrides.find((o) => o.id === b.override)
+      if (!known) throw new Problem(422, 'unknown-override', 'This machine has no such override.', 'override')
+      await tx.query(
+        'insert into override_use (org, id, shift, machine, override, label, reason, seconds, after, by) values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)',
+        [tx.who.org, b.id, id, s.machine, known.id, known.label, b.reason, b.seconds, known.after, tx.who.person],
+      )
+      await tx.journal('override-used', id, {
+        machine: s.machine,
+        override: known.label,
+        purpose: known.purpose,
+        reason: b.reason,
+        seconds: b.seconds,
+        longer: b.seconds > known.most_s,
+        after: known.after,
+      })
+      return readShift(tx, id)
+    }),
+  )
+  router.post(
+    '/overrides/:id/followed',
+    writes(db, z.strictObject({}), async (tx, _b, req) => {
+      const r = await tx.query<{ shift: string; machine: string; after: string }>(
+        'update override_use set followed_at = now(), followed_by = $2 where id = $1 and followed_at is null returning shift, machine, after',
+        [uuidParam(req), tx.who.person],
+      )
+      const row = r.rows[0]
+      if (!row) throw new Problem(409, 'wrong-state', 'What had to follow is recorded already, or there is no such override.')
+      await tx.journal('override-followed', row.shift, { machine: row.machine, after: row.after })
+      return { machine: row.machine }
     }),
   )
   return router

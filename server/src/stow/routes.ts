@@ -1,5 +1,5 @@
 import { handOverRequest } from '@geolabe/contract'
-import type { Machine } from '@geolabe/core'
+import { itemsOf, type Machine } from '@geolabe/core'
 import { Router } from 'express'
 import type { Database, Tx } from '../db/database'
 import { Problem } from '../http/problem'
@@ -20,12 +20,17 @@ export function stowRoutes(db: Database): Router {
       if (waiting.rowCount) throw new Problem(409, 'lift-waiting', 'A proven lift waits for how it ended. Record that first.')
       const machine = await machineNamed(tx, s.machine)
       requireProcedure(machine.procedures.stow, b.steps, 'steps')
+      if (itemsOf(machine.walkround, 'end').length > 0) {
+        const round = await tx.query("select from inspection where shift = $1 and time = 'end' and finished_at is not null", [id])
+        if (!round.rowCount) throw new Problem(409, 'not-walked', 'Walk round once more before you hand over.')
+      }
       if (machine.hours) await requireHours(tx, s.machine, machine, b.hours)
       await tx.query('update shift set closed_at = now(), hand_over = $2 where id = $1', [
         id,
         JSON.stringify({ ...b, at: new Date().toISOString() }),
       ])
-      await tx.journal('shift-closed', id, b)
+      await tx.query('update inspection set hands_on_at = null where shift = $1', [id])
+      await tx.journal('shift-closed', id, { machine: s.machine, ...b })
       return readShift(tx, id)
     }),
   )

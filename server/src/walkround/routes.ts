@@ -1,60 +1,133 @@
-import { walkMark } from '@geolabe/contract'
-import { itemsOf, judge } from '@geolabe/core'
-import { Router } from 'express'
-import { z } from 'zod'
+import { handsOnRequest, roundRequest, walkFinishRequest, walkMarkRequest } from '@geolabe/contract'
+import { isRaised, itemsOf, judge, measureLabel, measureUnit, type RoundTime, roundTimeWords } from '@geolabe/core'
+import { type Request, Router } from 'express'
+import type { z } from 'zod'
 import type { Database, Tx } from '../db/database'
 import { Problem } from '../http/problem'
-import { uuidParam, writes } from '../http/routes'
+import { notFound, trueMoment, uuidParam, writes } from '../http/routes'
 import { ownOpenShift, readShift } from '../shift/read'
 import { machineNamed } from '../yard/yard'
+import { checkPlate } from './plate'
 
-async function mark(tx: Tx, m: z.output<typeof walkMark>, shift: string) {
-  const { machine } = await ownOpenShift(tx, shift)
-  const known = itemsOf((await machineNamed(tx, machine)).walkround).find((x) => x.item.id === m.item)
+async function roundOf(tx: Tx, shift: string, round: string | null): Promise<{ id: string; time: RoundTime; finished: boolean }> {
+  const id = round ?? shift
+  const r = await tx.query<{ time: RoundTime; finished: boolean }>(
+    'select time, finished_at is not null as finished from inspection where id = $1 and shift = $2',
+    [id, shift],
+  )
+  if (!r.rows[0]) throw notFound('This round')
+  return { id, ...r.rows[0] }
+}
+
+/** The raised part waits until the site is fit for it and, where there are legs, the machine stands on them. */
+async function mayRaise(tx: Tx, shift: string, machine: Awaited<ReturnType<typeof machineNamed>>): Promise<void> {
+  const r = await tx.query<{ fit: boolean | null; set: boolean }>(
+    `select (site->>'fit')::boolean as fit, (exists (select from setup u where u.org = s.org and u.shift = s.id)
+      or exists (select from sequence_done q where q.org = s.org and q.shift = s.id and q.procedure = 'setup')) as set
+     from shift s where id = $1`,
+    [shift],
+  )
+  if (!r.rows[0]?.fit) throw new Problem(409, 'site-not-fit', 'Look up and round first: this is proved after the site.', 'item')
+  if (machine.procedures.setup.length > 0 && !r.rows[0].set) {
+    throw new Problem(409, 'not-set-up', 'This is proved once the machine is set up.', 'item')
+  }
+}
+
+async function mark(tx: Tx, m: z.output<typeof walkMarkRequest>, shift: string, req: Request) {
+  const s = await ownOpenShift(tx, shift)
+  const round = await roundOf(tx, shift, m.round)
+  const machine = await machineNamed(tx, s.machine)
+  const known = itemsOf(machine.walkround, round.time).find((x) => x.item.id === m.item)
   if (!known) throw new Problem(422, 'unknown-item', 'This machine’s walk-round has no such item.', 'item')
-  if (m.result === 'not-fitted' && !known.item.mayBeMissing) {
-    throw new Problem(422, 'always-fitted', `“${known.item.label}” is always fitted on this machine.`, 'result')
+  const { item } = known
+  if (m.result === 'not-fitted' && !item.mayBeMissing) {
+    throw new Problem(422, 'always-fitted', `“${item.label}” is always fitted on this machine.`, 'result')
   }
-  if (m.result === 'in-order' && known.item.measure && m.reading === null) {
-    throw new Problem(422, 'no-reading', `“${known.item.label}” needs its reading.`, 'reading')
+  if (isRaised(known) && round.time === 'start') await mayRaise(tx, shift, machine)
+  if (m.result === 'in-order' && item.measure && m.reading === null) {
+    throw new Problem(422, 'no-reading', `“${item.label}” needs its reading.`, 'reading')
   }
-  if (
-    m.reading !== null &&
-    known.item.measure &&
-    judge(known.item.measure, m.reading).verdict === 'discard' &&
-    m.result === 'in-order'
-  ) {
+  if (m.reading !== null && item.measure && judge(item.measure, m.reading).verdict === 'discard' && m.result === 'in-order') {
     throw new Problem(
       422,
       'reading-discards',
-      `${known.item.measure.label}: ${m.reading} ${known.item.measure.unit} is beyond its limit; enter it as a defect.`,
+      `${measureLabel(item.measure)}: ${m.reading} ${measureUnit(item.measure)} is beyond its limit; enter it as a defect.`,
       'reading',
     )
   }
-  await tx.query(
-    `insert into walk_mark (org, shift, item, result, reading, at) values ($1, $2, $3, $4, $5, $6)
-     on conflict (org, shift, item) do update set result = excluded.result, reading = excluded.reading, at = excluded.at`,
-    [tx.who.org, shift, m.item, m.result, m.reading, m.at],
+  if (item.plate && m.result === 'in-order') await checkPlate(tx, machine, m.plate)
+  const before = await tx.query<{ result: string; reading: number | null; at: Date; device: string }>(
+    'select result, reading, at, device from walk_mark where round = $1 and item = $2 for update',
+    [round.id, m.item],
   )
-  await tx.journal('walk-item', shift, { ...m })
-  return { saved: m.item }
+  const other = before.rows[0]
+  if (
+    other &&
+    other.device !== m.device &&
+    (other.result !== m.result || other.reading !== m.reading) &&
+    m.replaces !== other.at.toISOString()
+  ) {
+    throw new Problem(
+      409,
+      'marked-elsewhere',
+      `“${item.label}” was entered as ${other.result === 'defect' ? 'a defect' : other.result.replace('-', ' ')} on another device. Look again and say which stands.`,
+      'item',
+    )
+  }
+  const { at, off_s } = trueMoment(req, m.at)
+  await tx.query(
+    `insert into walk_mark (org, shift, round, machine, item, result, reading, at, device, because) values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)
+     on conflict (org, round, item) do update set result = excluded.result, reading = excluded.reading, at = excluded.at,
+       device = excluded.device, because = excluded.because`,
+    [tx.who.org, shift, round.id, s.machine, m.item, m.result, m.reading, at, m.device, m.because],
+  )
+  const { replaces: _seen, plate: _plate, round: _round, ...kept } = m
+  await tx.journal('walk-item', shift, {
+    ...kept,
+    at,
+    ...(round.id === shift ? {} : { round: round.id }),
+    ...(off_s === 0 ? {} : { clockOff_s: off_s }),
+  })
+  return { saved: m.item, at }
 }
 
-async function finishWalk(tx: Tx, shift: string) {
+/** What is left of a round; the raised part of the first by itself. */
+async function finish(tx: Tx, b: z.output<typeof walkFinishRequest>, shift: string) {
   const { machine } = await ownOpenShift(tx, shift)
-  const all = itemsOf((await machineNamed(tx, machine)).walkround)
-  const marked = await tx.query<{ item: string }>('select item from walk_mark where shift = $1', [shift])
+  const round = await roundOf(tx, shift, b.round)
+  const all = itemsOf((await machineNamed(tx, machine)).walkround, round.time)
+  const split = round.time === 'start'
+  const wanted = all.filter((x) => !split || isRaised(x) === (b.part === 'raised'))
+  const marked = await tx.query<{ item: string; result: string; at: Date }>(
+    'select item, result, at from walk_mark where round = $1',
+    [round.id],
+  )
   const done = new Set(marked.rows.map((r) => r.item))
-  const open = all.find((x) => !done.has(x.item.id))
+  const open = wanted.find((x) => !done.has(x.item.id))
   if (open) throw new Problem(422, 'not-walked', `Not looked at yet: ${open.item.label} (${open.zone.label}).`, 'items')
   const bare = await tx.query<{ item: string }>(
-    "select w.item from walk_mark w where w.shift = $1 and w.result = 'defect' and not exists (select from defect d where d.org = w.org and d.shift = w.shift and d.item = w.item)",
-    [shift],
+    "select w.item from walk_mark w where w.round = $1 and w.result = 'defect' and not exists (select from defect d where d.org = w.org and d.shift = w.shift and d.item = w.item)",
+    [round.id],
   )
   const unsaid = all.find((x) => x.item.id === bare.rows[0]?.item)
   if (unsaid) throw new Problem(422, 'defect-not-said', `Say what is wrong with “${unsaid.item.label}” first.`, 'items')
-  await tx.query('update shift set walk_finished_at = now() where id = $1', [shift])
-  await tx.journal('walk-finished', shift, { items: done.size })
+  const own = marked.rows.filter((r) => wanted.some((x) => x.item.id === r.item))
+  if (split && b.part === 'raised') {
+    await tx.query('update inspection set raised_at = now() where id = $1', [round.id])
+    await tx.journal('walk-finished', shift, { machine, part: 'raised', items: own.length })
+    return readShift(tx, shift)
+  }
+  const times = own.map((r) => r.at.getTime())
+  await tx.query(
+    'update inspection set finished_at = now(), hands_on_at = null, items = $2, defects = $3, duration_s = $4 where id = $1',
+    [
+      round.id,
+      own.length,
+      own.filter((r) => r.result === 'defect').length,
+      times.length > 0 ? (Math.max(...times) - Math.min(...times)) / 1000 : 0,
+    ],
+  )
+  await tx.journal('walk-finished', shift, { machine, time: roundTimeWords[round.time], items: own.length })
   return readShift(tx, shift)
 }
 
@@ -63,11 +136,44 @@ export function walkroundRoutes(db: Database): Router {
   const router = Router()
   router.post(
     '/shifts/:id/walk-items',
-    writes(db, walkMark, (tx, m, req) => mark(tx, m, uuidParam(req))),
+    writes(db, walkMarkRequest, (tx, m, req) => mark(tx, m, uuidParam(req), req)),
   )
   router.post(
     '/shifts/:id/walk-finish',
-    writes(db, z.strictObject({}), (tx, _b, req) => finishWalk(tx, uuidParam(req))),
+    writes(db, walkFinishRequest, (tx, b, req) => finish(tx, b, uuidParam(req))),
+  )
+  router.post(
+    '/shifts/:id/rounds',
+    writes(db, roundRequest, async (tx, b, req) => {
+      const id = uuidParam(req)
+      const s = await ownOpenShift(tx, id)
+      if (b.time === 'start') throw new Problem(409, 'wrong-state', 'The round before the shift belongs to it already.', 'time')
+      const open = await tx.query('select from inspection where shift = $1 and time = $2 and finished_at is null', [id, b.time])
+      if (open.rowCount) throw new Problem(409, 'wrong-state', 'Such a round is under way already; finish it.', 'time')
+      if (itemsOf((await machineNamed(tx, s.machine)).walkround, b.time).length === 0) {
+        throw new Problem(422, 'no-items', 'This machine’s walk-round has nothing for such a round.', 'time')
+      }
+      await tx.query('insert into inspection (org, id, shift, machine, time, by) values ($1, $2, $3, $4, $5, $6)', [
+        tx.who.org,
+        b.id,
+        id,
+        s.machine,
+        b.time,
+        tx.who.person,
+      ])
+      await tx.journal('round-opened', id, { machine: s.machine, time: roundTimeWords[b.time] })
+      return readShift(tx, id)
+    }),
+  )
+  router.post(
+    '/shifts/:id/hands-on',
+    writes(db, handsOnRequest, async (tx, b, req) => {
+      const id = uuidParam(req)
+      const s = await ownOpenShift(tx, id)
+      await tx.query(`update inspection set hands_on_at = ${b.on ? 'coalesce(hands_on_at, now())' : 'null'} where id = $1`, [id])
+      await tx.journal(b.on ? 'hands-on' : 'hands-off', id, { machine: s.machine })
+      return readShift(tx, id)
+    }),
   )
   return router
 }

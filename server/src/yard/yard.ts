@@ -1,9 +1,26 @@
-import type { HandOverNote, MachineFile, Yard, YardMachine } from '@geolabe/contract'
-import { type BoomTable, isBoomTable, type Machine, type Place, type RatingTable } from '@geolabe/core'
+import type { DueLine, HandOverNote, MachineFile, Yard, YardMachine } from '@geolabe/contract'
+import {
+  type BoomTable,
+  handOverLines,
+  isBoomTable,
+  itemsOf,
+  judge,
+  limitsOf,
+  type Machine,
+  measureLabel,
+  measureUnit,
+  type Place,
+  type RatingTable,
+  readingTrend,
+  type Walkround,
+} from '@geolabe/core'
 import type { Tx } from '../db/database'
-import { defectsWhere } from '../defects/read'
+import { defectsWhere, isOpen } from '../defects/read'
+import { dueLines } from '../due/read'
 import { notFound } from '../http/routes'
 import { revisionInUse } from '../tables/routes'
+import { plateOf } from '../walkround/plate'
+import { readingsOf } from '../walkround/readings'
 
 interface Row {
   id: string
@@ -21,7 +38,16 @@ interface Row {
   by_state: string | null
   watched: string
   closed_at: Date | null
-  hand_over: { hours: number | null; fuel_share: number | null; words: string; standsAt: string } | null
+  hand_over: {
+    hours: number | null
+    fuel_share: number | null
+    words: string
+    standsAt: string
+    leftAs?: string
+    limitsOn?: string
+  } | null
+  hands_on_at: Date | null
+  last_shift: string | null
   handed_by: string | null
   handed_by_name: string | null
 }
@@ -30,15 +56,16 @@ const select = `
   select m.id, m.document, machine_stopped(m.org, m.id) as stopped,
     s.id as shift, s.opened_at, s.operator, p.name as operator_name, pl.document->>'name' as place_name,
     d.id as by_id, d.place_on_machine as by_where, d.words as by_words, d.grade as by_grade, d.state as by_state,
-    (select count(*) from defect w where w.org = m.org and w.machine = m.id and w.grade = 'watch' and w.state <> 'returned') as watched,
-    l.closed_at, l.hand_over, l.operator as handed_by, lp.name as handed_by_name
+    (select count(*) from defect w where w.org = m.org and w.machine = m.id and w.grade = 'watch' and not w.pending and w.state not in ('returned', 'accepted')) as watched,
+    hi.hands_on_at, l.id as last_shift, l.closed_at, l.hand_over, l.operator as handed_by, lp.name as handed_by_name
   from machine m
   left join shift s on s.org = m.org and s.machine = m.id and s.closed_at is null
   left join person p on p.org = s.org and p.id = s.operator
+  left join inspection hi on hi.org = s.org and hi.id = s.id
   left join place pl on pl.org = s.org and pl.id = s.place
   left join lateral (
-    select * from defect x where x.org = m.org and x.machine = m.id and x.grade in ('danger', 'harm') and x.state <> 'returned'
-    order by x.grade, x.raised_at limit 1
+    select * from defect x where x.org = m.org and x.machine = m.id and (x.grade in ('danger', 'harm') or x.pending) and x.state not in ('returned', 'accepted')
+    order by gravity(x.grade) desc, x.raised_at limit 1
   ) d on true
   left join lateral (
     select * from shift y where y.org = m.org and y.machine = m.id and y.hand_over is not null and y.imported is null
@@ -46,7 +73,8 @@ const select = `
   ) l on true
   left join person lp on lp.org = l.org and lp.id = l.operator`
 
-function yardMachine(r: Row): YardMachine {
+function yardMachine(r: Row, due: readonly DueLine[]): YardMachine {
+  const next = due[0]
   return {
     id: r.id,
     name: r.document.name,
@@ -66,6 +94,12 @@ function yardMachine(r: Row): YardMachine {
       ? { id: r.by_id, where: r.by_where ?? '', words: r.by_words ?? '', grade: r.by_grade ?? '', state: r.by_state ?? '' }
       : null,
     watched: Number(r.watched),
+    handsOn:
+      r.hands_on_at && r.operator
+        ? { person: { id: r.operator, name: r.operator_name ?? '' }, since: r.hands_on_at.toISOString() }
+        : null,
+    nextDue: next ? { label: next.label, state: next.state, date: next.date } : null,
+    energy_share: r.hand_over?.fuel_share ?? null,
     hours: r.hand_over?.hours ?? null,
     lastHandOver: r.closed_at?.toISOString() ?? null,
   }
@@ -73,34 +107,112 @@ function yardMachine(r: Row): YardMachine {
 
 export async function readYard(tx: Tx): Promise<Yard> {
   const r = await tx.query<Row>(`${select} order by m.id limit 500`)
-  return { machines: r.rows.map(yardMachine) }
+  const due = await dueLines(
+    tx,
+    r.rows.map((x) => x.document),
+  )
+  return {
+    machines: r.rows.map((row) =>
+      yardMachine(
+        row,
+        due.filter((d) => d.machine === row.id),
+      ),
+    ),
+  }
 }
 
 export async function readMachine(tx: Tx, id: string): Promise<MachineFile> {
   const r = await tx.query<Row>(`${select} where m.id = $1`, [id])
   const row = r.rows[0]
   if (!row) throw notFound('This machine')
-  const open = await defectsWhere(tx, "d.machine = $1 and d.state <> 'returned'", [id], 100)
+  const { definition, revision } = await withWalkround(tx, row.document)
+  const open = await defectsWhere(tx, `d.machine = $1 and ${isOpen}`, [id], 100)
+  const due = await dueLines(tx, [definition])
+  const readings = await readingsOf(tx, id)
+  const overrides = await tx.query<{ id: string; label: string; reason: string; after: string; at: Date }>(
+    'select id, label, reason, after, at from override_use where machine = $1 and followed_at is null order by at desc limit 20',
+    [id],
+  )
+  const openOverrides = overrides.rows.map((o) => ({ ...o, at: o.at.toISOString() }))
+  const h = row.hand_over
   const handOver: HandOverNote | null =
-    row.hand_over && row.closed_at && row.handed_by
-      ? { by: { id: row.handed_by, name: row.handed_by_name ?? '' }, at: row.closed_at.toISOString(), ...pick(row.hand_over) }
+    h && row.closed_at && row.handed_by
+      ? {
+          by: { id: row.handed_by, name: row.handed_by_name ?? '' },
+          at: row.closed_at.toISOString(),
+          words: h.words,
+          hours: h.hours,
+          fuel_share: h.fuel_share,
+          standsAt: h.standsAt,
+          lines: handOverLines({
+            defects: open.map((d) => ({ where: d.where, words: d.words, grade: d.grade, grown: d.grownAt !== null })),
+            nearLimit: nearLimit(definition, readings),
+            overrides: openOverrides.map((o) => ({ ...o, followed: false })),
+            due: due.map((d) => ({ label: d.label, state: d.state, date: d.date })),
+            hours: h.hours,
+            energy: definition.energy ? { label: definition.energy.label, share: h.fuel_share } : null,
+            standsAt: h.standsAt,
+            leftAs: h.leftAs ?? '',
+            limitsOn: h.limitsOn ?? '',
+          }),
+        }
       : null
   return {
-    definition: row.document,
+    definition,
+    walkroundRevision: revision,
     tables: await tablesOf(tx, id),
-    state: yardMachine(row),
-    watched: open.filter((d) => d.grade === 'watch'),
-    stopping: open.filter((d) => d.grade !== 'watch'),
+    state: yardMachine(row, due),
+    watched: open.filter((d) => d.grade === 'watch' && !d.pending),
+    stopping: open.filter((d) => d.grade !== 'watch' || d.pending),
     handOver,
+    readings,
+    plate: await plateOf(tx, id),
+    lastDriven: await lastDriven(tx, id),
+    due,
+    openOverrides,
   }
 }
 
-const pick = (h: NonNullable<Row['hand_over']>) => ({
-  words: h.words,
-  hours: h.hours,
-  fuel_share: h.fuel_share,
-  standsAt: h.standsAt,
-})
+/** What the last reading of each measured item says, where it is watched. */
+export function nearLimit(machine: Machine, readings: MachineFile['readings']) {
+  return itemsOf(machine.walkround).flatMap(({ item }) => {
+    const own = readings[item.id]
+    const last = own?.at(-1)
+    if (!item.measure || !last || judge(item.measure, last.value).verdict === 'ok') return []
+    const { least, most } = limitsOf(item.measure)
+    const trend = readingTrend(item.measure, own ?? [])
+    return [
+      {
+        label: `${item.label}, ${measureLabel(item.measure).toLowerCase()}`,
+        reading: last.value,
+        unit: measureUnit(item.measure),
+        limit: trend.limit ?? least ?? most ?? 0,
+        reaches: trend.reaches,
+      },
+    ]
+  })
+}
+
+/** The machine this person drove before, other than this one: what its controls were. */
+async function lastDriven(tx: Tx, id: string): Promise<MachineFile['lastDriven']> {
+  const r = await tx.query<{ id: string; document: Machine }>(
+    `select m.id, m.document from shift s join machine m on m.org = s.org and m.id = s.machine
+     where s.operator = $1 and s.machine <> $2 and s.imported is null order by s.opened_at desc limit 1`,
+    [tx.who.person, id],
+  )
+  const m = r.rows[0]
+  return m ? { id: m.id, name: m.document.name, controls: m.document.controls } : null
+}
+
+/** A machine as it stands in the records, read through its schema's later additions, with the walk-round now in use. */
+async function withWalkround(tx: Tx, document: Machine): Promise<{ definition: Machine; revision: number }> {
+  const r = await tx.query<{ revision: number; document: Walkround }>(
+    'select revision, document from walkround_revision where machine = $1 order by revision desc limit 1',
+    [document.id],
+  )
+  const own = r.rows[0]
+  return { definition: own ? { ...document, walkround: own.document } : document, revision: own?.revision ?? 0 }
+}
 
 /** The revision in use of each table of a machine that a lift on legs is proved with. */
 export async function tablesOf(tx: Tx, machine: string): Promise<BoomTable[]> {
@@ -114,7 +226,7 @@ export async function tablesOf(tx: Tx, machine: string): Promise<BoomTable[]> {
 export async function machineNamed(tx: Tx, id: string): Promise<Machine> {
   const r = await tx.query<{ document: Machine }>('select document from machine where id = $1', [id])
   if (!r.rows[0]) throw notFound('This machine')
-  return r.rows[0].document
+  return (await withWalkround(tx, r.rows[0].document)).definition
 }
 
 export async function readPlaces(tx: Tx): Promise<{ places: Place[] }> {

@@ -1,0 +1,42 @@
+import { z } from 'zod'
+
+/** One entry of a machine's map of controls. */
+export const control = z.strictObject({
+  /** What it does, in the same words on every machine: “Slew left”. */
+  does: z.string().min(1),
+  /** What is moved, and which way. */
+  by: z.string().min(1),
+})
+export type Control = z.infer<typeof control>
+
+/** Every stop on a machine: what it kills, what must be reset or linked again. */
+export const stopControl = z.strictObject({ label: z.string().min(1), kills: z.string().min(1), reset: z.string().min(1) })
+export type StopControl = z.infer<typeof stopControl>
+
+/** An override has one permitted purpose, is held by hand, is timed, and each use is recorded. */
+export const override = z.strictObject({
+  id: z.string().regex(/^[a-z0-9][a-z0-9-]*$/, 'Small letters, figures and hyphens.'),
+  label: z.string().min(1),
+  purpose: z.string().min(1),
+  most_s: z.number().positive(),
+  /** What must follow before work goes on. */
+  after: z.string().min(1),
+  /** Its use takes the machine out of service. */
+  stops: z.boolean().optional(),
+})
+export type Override = z.infer<typeof override>
+
+export interface ShownControl extends Control {
+  /** How the same thing was done on the machine last driven; null: there, it was the same or not there. */
+  was: string | null
+  /** Not on the machine last driven at all. */
+  fresh: boolean
+}
+
+/** This machine's controls, with what differs from those last used. Without any, nothing is marked. */
+export function controlsAgainst(own: readonly Control[], last: readonly Control[] | null): ShownControl[] {
+  return own.map((c) => {
+    const before = last?.find((l) => l.does === c.does)
+    return { ...c, was: before && before.by !== c.by ? before.by : null, fresh: last !== null && !before }
+  })
+}

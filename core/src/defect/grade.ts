@@ -1,0 +1,53 @@
+import { z } from 'zod'
+
+export const grade = z.enum(['danger', 'harm', 'watch'])
+export type Grade = z.infer<typeof grade>
+
+export const gradeWords: Record<Grade, { label: string; means: string }> = {
+  danger: { label: 'Danger to people', means: 'Could hurt someone. Stops the machine.' },
+  harm: { label: 'Harm to the machine', means: 'Running on would make it worse. Stops the machine.' },
+  watch: { label: 'Watch', means: 'Neither yet. Stays visible to everyone who follows.' },
+}
+
+export const stopsMachine = (g: Grade) => g !== 'watch'
+
+/** Who grades: cranes by the operator; on a forklift any defect stops it until the person in charge has graded it. */
+export const defectPolicy = z.enum(['operator-grades', 'stops-until-graded'])
+export type DefectPolicy = z.infer<typeof defectPolicy>
+
+/** The two questions of the helper. Not knowing counts as yes: nobody is asked to guess that it will hold. */
+export function gradeBy(couldHurt: 'yes' | 'no' | 'unsure', couldWorsen: 'yes' | 'no' | 'unsure'): Grade {
+  if (couldHurt !== 'no') return 'danger'
+  return couldWorsen !== 'no' ? 'harm' : 'watch'
+}
+
+const weight: Record<Grade, number> = { watch: 0, harm: 1, danger: 2 }
+/** A defect may be graded graver at any time, milder never. */
+export const isGraver = (to: Grade, from: Grade) => weight[to] > weight[from]
+
+export const defectState = z.enum(['raised', 'seen', 'repaired', 'verified', 'watched', 'accepted', 'returned'])
+export type DefectState = z.infer<typeof defectState>
+
+/** Ended, one way or the other. It stays in the records. */
+export const isClosed = (s: DefectState) => s === 'returned' || s === 'accepted'
+
+export type DefectPart = 'person-in-charge' | 'fitter' | 'another'
+
+/** What a defect may become, by whose part. Only what is watched can be kept watched or accepted. */
+export const steps: readonly { from: readonly DefectState[]; to: DefectState; part: DefectPart; onlyWatch?: boolean }[] = [
+  { from: ['raised'], to: 'seen', part: 'person-in-charge' },
+  { from: ['raised', 'seen', 'watched'], to: 'repaired', part: 'fitter' },
+  { from: ['repaired'], to: 'verified', part: 'another' },
+  { from: ['verified'], to: 'returned', part: 'person-in-charge' },
+  { from: ['seen', 'watched'], to: 'watched', part: 'person-in-charge', onlyWatch: true },
+  { from: ['seen', 'watched'], to: 'accepted', part: 'person-in-charge', onlyWatch: true },
+]
+
+export function mayBecome(from: DefectState, to: DefectState, g: Grade): boolean {
+  return steps.some((s) => s.to === to && s.from.includes(from) && (!s.onlyWatch || g === 'watch'))
+}
+
+/** Whether the time to look again at a watched defect has come. */
+export function watchIsOver(until: { date: string | null; hours: number | null }, today: string, hours: number | null): boolean {
+  return (until.date !== null && until.date < today) || (until.hours !== null && hours !== null && hours >= until.hours)
+}
