@@ -70,6 +70,7 @@ export const walkFinishRequest = z.strictObject({
   round: clientId.nullable().default(null),
   part: z.enum(['first', 'raised']).default('first'),
 })
+export type WalkFinishRequest = z.infer<typeof walkFinishRequest>
 export const handsOnRequest = z.strictObject({ on: z.boolean() })
 
 export const sequenceRequest = z.strictObject({ id: clientId, procedure: z.enum(['setup', 'lift']), steps: z.array(z.string()) })

@@ -1,4 +1,4 @@
-import { boomTable, control, machineDefinition, placeDefinition } from '@geolabe/core'
+import { type BoomPart, boomTable, control, machineDefinition, type Polygon, placeDefinition } from '@geolabe/core'
 import { z } from 'zod'
 import { clientId, maybeWords, moment, personRef } from './common'
 import { defect } from './defects'
@@ -70,6 +70,8 @@ export const yardMachine = z.object({
   energy_share: z.number().nullable(),
   hours: z.number().nullable(),
   lastHandOver: moment.nullable(),
+  /** From its left, to be known at a glance. */
+  drawing: z.object({ outline: z.object({ side: z.custom<Polygon[]>() }), boom: z.custom<BoomPart>().optional() }),
 })
 export type YardMachine = z.infer<typeof yardMachine>
 export const yard = z.object({ machines: z.array(yardMachine) })

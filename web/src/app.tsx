@@ -10,6 +10,7 @@ import { Yard } from './yard/yard'
 const Take = lazy(() => import('./signon/take').then((m) => ({ default: m.Take })))
 const ShiftFrame = lazy(() => import('./shift/frame').then((m) => ({ default: m.ShiftFrame })))
 const Walkround = lazy(() => import('./walkround/walkround').then((m) => ({ default: m.Walkround })))
+const FurtherRound = lazy(() => import('./walkround/walkround').then((m) => ({ default: m.FurtherRound })))
 const Site = lazy(() => import('./site/site').then((m) => ({ default: m.Site })))
 const Setup = lazy(() => import('./setup/setup').then((m) => ({ default: m.Setup })))
 const Prove = lazy(() => import('./prove/prove').then((m) => ({ default: m.Prove })))
@@ -21,6 +22,9 @@ const Sums = lazy(() => import('./sums/sums').then((m) => ({ default: m.Sums }))
 const SumPage = lazy(() => import('./sums/sum-page').then((m) => ({ default: m.SumPage })))
 const Tables = lazy(() => import('./tables/tables').then((m) => ({ default: m.Tables })))
 const TablePage = lazy(() => import('./tables/table-page').then((m) => ({ default: m.TablePage })))
+const Due = lazy(() => import('./due/due').then((m) => ({ default: m.Due })))
+const People = lazy(() => import('./people/people').then((m) => ({ default: m.People })))
+const MachinePage = lazy(() => import('./machine/machine-page').then((m) => ({ default: m.MachinePage })))
 const Records = lazy(() => import('./records/records').then((m) => ({ default: m.Records })))
 const ShiftRecord = lazy(() => import('./records/shift-record').then((m) => ({ default: m.ShiftRecord })))
 
@@ -70,6 +74,7 @@ export function App() {
                 <Route path="take/:machine" element={<Take />} />
                 <Route path="shifts/:id" element={<ShiftFrame />}>
                   <Route path="walk-round" element={<Walkround />} />
+                  <Route path="rounds/:round" element={<FurtherRound />} />
                   <Route path="site" element={<Site />} />
                   <Route path="set-up" element={<Setup />} />
                   <Route path="prove" element={<Prove />} />
@@ -78,6 +83,9 @@ export function App() {
                 </Route>
                 <Route path="defects" element={<Defects />} />
                 <Route path="defects/:id" element={<DefectPage />} />
+                <Route path="due" element={<Due />} />
+                <Route path="people" element={<People me={person} />} />
+                <Route path="machines/:id" element={<MachinePage me={person} />} />
                 <Route path="tables" element={<Tables />} />
                 <Route path="tables/:id" element={<TablePage me={person} />} />
                 {sums}

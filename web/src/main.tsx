@@ -1,7 +1,8 @@
-import { QueryClientProvider } from '@tanstack/react-query'
+import { PersistQueryClientProvider } from '@tanstack/react-query-persist-client'
 import { StrictMode } from 'react'
 import { createRoot } from 'react-dom/client'
 import { BrowserRouter } from 'react-router'
+import { persistOptions } from './api/kept'
 import { queryClient } from './api/queries'
 import { App } from './app'
 import { Preferred } from './units/preferred'
@@ -11,12 +12,12 @@ const root = document.getElementById('root')
 if (!root) throw new Error('The page has no root.')
 createRoot(root).render(
   <StrictMode>
-    <QueryClientProvider client={queryClient}>
+    <PersistQueryClientProvider client={queryClient} persistOptions={persistOptions}>
       <Preferred>
         <BrowserRouter>
           <App />
         </BrowserRouter>
       </Preferred>
-    </QueryClientProvider>
+    </PersistQueryClientProvider>
   </StrictMode>,
 )

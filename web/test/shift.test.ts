@@ -24,16 +24,20 @@ const fresh: Shift = {
   openedAt: '2026-01-01T07:00:00Z',
   closedAt: null,
   signOn: { wear: [], papers: [] },
-  walk: { marks: [], finishedAt: null },
+  walk: { marks: [], finishedAt: null, raisedAt: null, handsOnAt: null },
+  rounds: [],
+  sequences: [],
+  overrides: [],
   site: null,
   setups: [],
   lifts: [],
   handOver: null,
 }
-const walked: Shift = { ...fresh, walk: { marks: [], finishedAt: '2026-01-01T07:20:00Z' } }
+const walked: Shift = { ...fresh, walk: { ...fresh.walk, finishedAt: '2026-01-01T07:20:00Z' } }
 const looked: Shift = { ...walked, site: { controls: [], more: [], team: ['Ines'], fit: true, at: '2026-01-01T07:30:00Z' } }
 const plan = planOf(firstDraft(tern, quay, fresh), tern, quay)
-const standing: Shift = { ...looked, setups: [{ id: 's', at: '2026-01-01T08:00:00Z', plan, steps: [] }] }
+const set: Shift = { ...looked, setups: [{ id: 's', at: '2026-01-01T08:00:00Z', plan, steps: [] }] }
+const standing: Shift = { ...set, walk: { ...set.walk, raisedAt: '2026-01-01T08:10:00Z' } }
 const lift = { id: 'l', outcome: null, plan: firstLift(tern, quay, fresh).lift } as unknown as LiftRecord
 const proven: Shift = { ...standing, lifts: [lift] }
 const lifted: Shift = {
@@ -43,10 +47,12 @@ const lifted: Shift = {
 
 describe('the route', () => {
   it('leads from station to station, and after a lift to the next proof', () => {
-    expect([fresh, walked, looked, standing, proven, lifted].map(nextStation)).toEqual([
+    expect([fresh, walked, looked, set, standing, proven, lifted].map((s) => nextStation(s, tern))).toEqual([
       'walk-round',
       'site',
       'set-up',
+      // What waited for overhead, people and legs.
+      'walk-round',
       'prove',
       'lift',
       'prove',
@@ -54,13 +60,13 @@ describe('the route', () => {
   })
   it('goes back to the site while it is not fit for the job', () => {
     const unfit: Shift = { ...walked, site: { controls: [], more: [], team: ['Ines'], fit: false, at: '2026-01-01T07:30:00Z' } }
-    expect(nextStation(unfit)).toBe('site')
-    expect(stationStates(unfit, false).site).toBe('stopped')
+    expect(nextStation(unfit, tern)).toBe('site')
+    expect(stationStates(unfit, tern, false).site).toBe('stopped')
   })
   it('stops lifting, and nothing else, when the machine is stopped', () => {
-    const states = stationStates(standing, true)
+    const states = stationStates(standing, tern, true)
     expect(states).toMatchObject({ 'walk-round': 'done', 'set-up': 'done', prove: 'stopped', lift: 'stopped', stow: 'open' })
-    expect(stationStates(lifted, false)).toMatchObject({ prove: 'done', lift: 'done', stow: 'open' })
+    expect(stationStates(lifted, tern, false)).toMatchObject({ prove: 'done', lift: 'done', stow: 'open' })
   })
 })
 

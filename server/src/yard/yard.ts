@@ -102,6 +102,10 @@ function yardMachine(r: Row, due: readonly DueLine[]): YardMachine {
     energy_share: r.hand_over?.fuel_share ?? null,
     hours: r.hand_over?.hours ?? null,
     lastHandOver: r.closed_at?.toISOString() ?? null,
+    drawing: {
+      outline: { side: r.document.outline.side },
+      ...(r.document.boom ? { boom: r.document.boom } : {}),
+    },
   }
 }
 

@@ -38,6 +38,8 @@ export async function call<T>({ method, path, body, key }: Send): Promise<T> {
       method,
       headers: {
         'x-geolabe': '1',
+        // Lets the server set right what a wrong clock noted.
+        'x-geolabe-clock': new Date().toISOString(),
         ...(key ? { 'idempotency-key': key } : {}),
         ...(body === undefined || form ? {} : { 'content-type': 'application/json' }),
       },
@@ -53,4 +55,19 @@ export async function call<T>({ method, path, body, key }: Send): Promise<T> {
 }
 
 export const get = <T>(path: string) => call<T>({ method: 'GET', path })
+/** Made once for this device: what another one said about the same item is not overwritten unseen. */
+export const deviceId = (() => {
+  let kept: string | null = null
+  return () => {
+    if (kept) return kept
+    try {
+      kept = localStorage.getItem('geolabe.device')
+      if (!kept) localStorage.setItem('geolabe.device', (kept = crypto.randomUUID()))
+    } catch {
+      kept ??= crypto.randomUUID()
+    }
+    return kept
+  }
+})()
+
 export const newId = () => crypto.randomUUID()

@@ -12,8 +12,15 @@ export interface Waiting {
   body: unknown
 }
 
+/** A write that was refused while whoever made it was gone: told, and kept until somebody has decided. */
+export interface RefusedWrite extends Waiting {
+  why: string
+  code: string
+}
+
 interface Kept extends DBSchema {
   outbox: { key: string; value: Waiting; indexes: { 'by-order': number } }
+  refused: { key: string; value: RefusedWrite }
 }
 
 type Settle = { resolve: (answer: unknown) => void; reject: (e: unknown) => void }
@@ -35,12 +42,20 @@ export class Outbox {
   private readonly keeping = new Map<string, Promise<unknown>>()
   /** Told when a write got through whose maker is gone (the page was reloaded meanwhile), before it leaves the list. */
   onForgotten: (w: Waiting) => Promise<unknown> = async () => {}
-  private snapshot: { waiting: readonly Waiting[]; stuck: string | null } = { waiting: [], stuck: null }
+  private refused: RefusedWrite[] = []
+  private snapshot: { waiting: readonly Waiting[]; stuck: string | null; refused: readonly RefusedWrite[] } = {
+    waiting: [],
+    stuck: null,
+    refused: [],
+  }
   private readonly db: Promise<IDBPDatabase<Kept> | null>
 
   constructor() {
-    this.db = openDB<Kept>('geolabe', 1, {
-      upgrade: (db) => db.createObjectStore('outbox', { keyPath: 'key' }).createIndex('by-order', 'order'),
+    this.db = openDB<Kept>('geolabe', 2, {
+      upgrade: (db, from) => {
+        if (from < 1) db.createObjectStore('outbox', { keyPath: 'key' }).createIndex('by-order', 'order')
+        if (from < 2) db.createObjectStore('refused', { keyPath: 'key' })
+      },
     }).catch(() => null)
     globalThis.addEventListener?.('online', () => this.hurry())
   }
@@ -52,7 +67,7 @@ export class Outbox {
   read = () => this.snapshot
 
   private tell(stuck: string | null = this.snapshot.stuck) {
-    this.snapshot = { waiting: [...this.waiting], stuck: this.waiting.length === 0 ? null : stuck }
+    this.snapshot = { waiting: [...this.waiting], stuck: this.waiting.length === 0 ? null : stuck, refused: [...this.refused] }
     for (const l of this.listeners) l()
   }
 
@@ -61,6 +76,7 @@ export class Outbox {
     if (this.owner === owner) return
     this.owner = owner
     const all = (await (await this.db)?.getAllFromIndex('outbox', 'by-order')) ?? []
+    this.refused = ((await (await this.db)?.getAll('refused')) ?? []).filter((w) => w.owner === owner)
     const known = new Set(this.waiting.map((w) => w.key))
     this.waiting = [
       ...all.filter((w) => w.owner === owner && !known.has(w.key)),
@@ -74,6 +90,7 @@ export class Outbox {
   end(): void {
     this.owner = null
     this.waiting = []
+    this.refused = []
     if (this.timer) clearTimeout(this.timer)
     this.timer = null
     this.tell(null)
@@ -132,7 +149,8 @@ export class Outbox {
             this.backoff_ms = Math.min(15_000, this.backoff_ms * 1.7)
             return
           }
-          maker?.reject(e)
+          if (maker) maker.reject(e)
+          else await this.keepRefused(w, e)
         }
         await this.settled(w)
         this.settles.delete(w.key)
@@ -141,6 +159,24 @@ export class Outbox {
     } finally {
       this.running = false
     }
+  }
+
+  private async keepRefused(w: Waiting, e: ApiError) {
+    const r: RefusedWrite = { ...w, why: e.body.message, code: e.body.code }
+    await (await this.db)?.put('refused', r).catch(() => {})
+    this.refused.push(r)
+  }
+
+  /** What was refused has been decided: sent anew as somebody now means it, or let go. */
+  async decide(key: string, again: { body: unknown } | null): Promise<void> {
+    const r = this.refused.find((x) => x.key === key)
+    if (!r) return
+    // The new one is kept before the old one goes: nothing is lost between.
+    const sent = again ? this.send(r.path, again.body, r.method) : null
+    await (await this.db)?.delete('refused', key)
+    this.refused = this.refused.filter((x) => x.key !== key)
+    this.tell()
+    await sent
   }
 
   private async settled(w: Waiting) {

@@ -1,26 +1,35 @@
 import type {
   Defect,
   DefectPage,
+  DuePage,
+  InspectionPage,
   JournalCheck,
   JournalPage,
+  LifeLine,
   MachineFile,
   Me,
+  PeoplePage,
   Places,
+  RoundsReport,
   Shift,
   ShiftPage,
   TableFile,
   TableList,
+  WalkroundFile,
   Yard,
 } from '@geolabe/contract'
 import { QueryClient, useInfiniteQuery, useQuery } from '@tanstack/react-query'
 import { useEffect, useSyncExternalStore } from 'react'
 import { ApiError, get } from './client'
+import { forgetKept } from './kept'
 import { outbox } from './outbox'
 
 export const queryClient = new QueryClient({
   defaultOptions: {
     queries: {
       staleTime: 10_000,
+      // As long as a shift: what was read is kept for a page without a network.
+      gcTime: 14 * 3_600_000,
       networkMode: 'always',
       retry: (count, e) => count < 2 && e instanceof ApiError && e.retryable,
       retryDelay: 600,
@@ -37,8 +46,8 @@ export const useMe = () =>
     retryOnMount: false,
   })
 export const useYard = () => useQuery({ queryKey: ['yard'], queryFn: () => get<Yard>('/yard') })
-export const useMachine = (id: string) =>
-  useQuery({ queryKey: ['machine', id], queryFn: () => get<MachineFile>(`/machines/${id}`) })
+export const useMachine = (id: string, enabled = true) =>
+  useQuery({ queryKey: ['machine', id], queryFn: () => get<MachineFile>(`/machines/${id}`), enabled })
 export const usePlaces = () => useQuery({ queryKey: ['places'], queryFn: () => get<Places>('/places'), staleTime: 300_000 })
 export const useShift = (id: string) => useQuery({ queryKey: ['shift', id], queryFn: () => get<Shift>(`/shifts/${id}`) })
 export const useMyShifts = () => useQuery({ queryKey: ['shifts', 'mine'], queryFn: () => get<ShiftPage>('/shifts?mine') })
@@ -62,7 +71,26 @@ const usePaged = <P extends { next: string | number | null }>(key: string[], pat
 export const useShiftList = () => usePaged<ShiftPage>(['shifts', 'all'], '/shifts')
 export const useDefectList = (all: boolean) =>
   usePaged<DefectPage>(['defects', all ? 'all' : 'open'], `/defects${all ? '?all' : ''}`)
-export const useJournal = () => usePaged<JournalPage>(['journal'], '/journal')
+export const useDefectsOf = (machine: string) =>
+  usePaged<DefectPage>(['defects', 'of', machine], `/defects?all&machine=${encodeURIComponent(machine)}`)
+export const useInspections = () => usePaged<InspectionPage>(['inspections'], '/inspections')
+export const useRoundsReport = (enabled: boolean) =>
+  useQuery({ queryKey: ['inspections', 'report'], queryFn: () => get<RoundsReport>('/inspections/report'), enabled })
+export const useDue = () => useQuery({ queryKey: ['due'], queryFn: () => get<DuePage>('/due') })
+export const usePeople = () => useQuery({ queryKey: ['people'], queryFn: () => get<PeoplePage>('/people') })
+export const useLife = (id: string, days: number) =>
+  useQuery({ queryKey: ['life', id, days], queryFn: () => get<LifeLine>(`/machines/${id}/life?days=${days}`) })
+export const useWalkroundFile = (id: string) =>
+  useQuery({ queryKey: ['walkround', id], queryFn: () => get<WalkroundFile>(`/machines/${id}/walkround`) })
+
+/** What the journal is searched by, as the address has it. */
+export type JournalFilter = Partial<Record<'kind' | 'actor' | 'machine' | 'from' | 'to' | 'words', string>>
+export const searchOf = (f: JournalFilter) =>
+  new URLSearchParams(Object.entries(f).filter((e): e is [string, string] => Boolean(e[1]))).toString()
+export const useJournal = (f: JournalFilter) => {
+  const search = searchOf(f)
+  return usePaged<JournalPage>(['journal', search], `/journal${search ? `?${search}` : ''}`)
+}
 export const useJournalCheck = (enabled: boolean) =>
   useQuery({ queryKey: ['journal-check'], queryFn: () => get<JournalCheck>('/journal/check'), enabled, staleTime: 0 })
 
@@ -70,9 +98,12 @@ export const useOutbox = () => useSyncExternalStore(outbox.subscribe, outbox.rea
 
 /** What a screen has to read again when the database tells that something changed. */
 const touched: Record<string, string[]> = {
-  shifts: ['yard', 'machine', 'shifts', 'shift'],
-  defects: ['yard', 'machine', 'defects', 'shift'],
+  shifts: ['yard', 'machine', 'shifts', 'shift', 'inspections', 'life'],
+  defects: ['yard', 'machine', 'defects', 'shift', 'life'],
   tables: ['tables', 'machine'],
+  due: ['due', 'yard', 'machine', 'life'],
+  people: ['people', 'me'],
+  machines: ['machine', 'walkround'],
 }
 
 /** Keeps open screens current. */
@@ -92,7 +123,10 @@ export function useLive(on: boolean) {
 
 /** Somebody signs on or off: nothing that another read stays. */
 export function become(me: Me | null): void {
-  if (me === null) outbox.end()
+  if (me === null) {
+    outbox.end()
+    void forgetKept()
+  }
   queryClient.removeQueries({ predicate: (q) => q.queryKey[0] !== 'me' })
   queryClient.setQueryData(['me'], me)
 }

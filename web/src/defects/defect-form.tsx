@@ -5,14 +5,18 @@ import {
   gradeWords,
   photoLimit_bytes,
   type RaiseDefectRequest,
+  type Spot,
   stopsMachine,
 } from '@geolabe/contract'
+import { gradeBy, type Machine } from '@geolabe/core'
 import { Camera } from 'lucide-react'
 import { type FormEvent, useState } from 'react'
 import { newId } from '../api/client'
 import { outbox } from '../api/outbox'
 import { queryClient } from '../api/queries'
+import { SpotOn } from '../instruments/spot'
 import { Button } from '../look/button'
+import { Choice } from '../look/choice'
 import { TextField } from '../look/field'
 import { Refused } from '../look/page'
 import { smaller } from './photo'
@@ -22,18 +26,27 @@ interface Props {
   shift: string | null
   item: string | null
   where: string | null
+  /** The machine whole, where it is at hand: to show the place on its outline, and who grades. */
+  definition: Machine | null
+  /** Where the zone lies that it was found in. */
+  near: readonly [number, number] | null
   onRaised: (id: string) => void
 }
 
 /** What is wrong, how grave, a picture if it helps. The first two grades stop the machine for everyone. */
-export function DefectForm({ machine, shift, item, where, onRaised }: Props) {
+export function DefectForm({ machine, shift, item, where, definition, near, onRaised }: Props) {
   const [place, setPlace] = useState(where ?? '')
   const [words, setWords] = useState('')
   const [chosen, setChosen] = useState<Grade | null>(null)
+  const [spot, setSpot] = useState<Spot | null>(near && definition ? { view: 'plan', at: nearest(definition, near) } : null)
+  const [view, setView] = useState<'plan' | 'side'>('plan')
+  const [helper, setHelper] = useState(false)
   const [photo, setPhoto] = useState<File | null>(null)
   const [error, setError] = useState<unknown>(null)
   const [id] = useState(newId)
   const [sending, setSending] = useState(false)
+
+  const untilGraded = definition?.defectPolicy === 'stops-until-graded'
 
   const submit = async (e: FormEvent) => {
     e.preventDefault()
@@ -42,7 +55,7 @@ export function DefectForm({ machine, shift, item, where, onRaised }: Props) {
     setError(null)
     try {
       const picture = photo ? await smaller(photo) : null
-      const body: RaiseDefectRequest = { id, machine, shift, item, where: place, words, grade: chosen }
+      const body: RaiseDefectRequest = { id, machine, shift, item, where: place, words, grade: chosen, spot }
       const raised = outbox.send<Defect>('/defects', body)
       if (picture) {
         // The defect stands without its picture; a picture that is refused is said, and taken again from the defect.
@@ -61,8 +74,33 @@ export function DefectForm({ machine, shift, item, where, onRaised }: Props) {
     <form onSubmit={(e) => void submit(e)} className="grid gap-4">
       {where === null && <TextField label="Where on the machine" value={place} onChange={setPlace} />}
       <TextField label="What is wrong" value={words} onChange={setWords} rows={3} autoFocus />
+      {definition && (
+        <div>
+          <div className="mb-1 flex flex-wrap items-end justify-between gap-2">
+            <p className="font-semibold">Where on it</p>
+            <Choice
+              label="View"
+              hideLabel
+              value={view}
+              onChange={setView}
+              options={[
+                { value: 'plan', label: 'From above' },
+                { value: 'side', label: 'From its left' },
+              ]}
+            />
+          </div>
+          <SpotOn machine={definition} spot={spot} onSpot={setSpot} view={view} />
+        </div>
+      )}
       <fieldset>
         <legend className="mb-1 font-semibold">How grave</legend>
+        {helper ? (
+          <GradeHelper onGrade={setChosen} />
+        ) : (
+          <Button look="quiet" onClick={() => setHelper(true)}>
+            Not sure? Two questions
+          </Button>
+        )}
         <div className="grid gap-2">
           {grade.options.map((g) => (
             <label
@@ -102,6 +140,11 @@ export function DefectForm({ machine, shift, item, where, onRaised }: Props) {
           }}
         />
       </label>
+      {untilGraded && chosen === 'watch' && (
+        <p className="border-l-4 border-near pl-3 font-semibold">
+          On this machine any defect stops it until the person in charge has graded it.
+        </p>
+      )}
       <Refused error={error} />
       <Button
         look={chosen && stopsMachine(chosen) ? 'stop' : 'next'}
@@ -109,8 +152,53 @@ export function DefectForm({ machine, shift, item, where, onRaised }: Props) {
         disabled={!chosen || words.trim() === '' || place.trim() === '' || sending}
         className="min-h-16 justify-center text-lg disabled:opacity-60"
       >
-        {chosen && stopsMachine(chosen) ? 'Enter it and stop the machine' : 'Enter the defect'}
+        {chosen && (stopsMachine(chosen) || untilGraded) ? 'Enter it and stop the machine' : 'Enter the defect'}
       </Button>
     </form>
+  )
+}
+
+/** The nearest corner of the machine's outline to where one stands: a beginning to move from. */
+function nearest(m: Machine, at: readonly [number, number]): [number, number] {
+  const points = m.outline.plan.flatMap((p) => p.points)
+  const far = (p: readonly [number, number]) => (p[0] - at[0]) ** 2 + (p[1] - at[1]) ** 2
+  return [...points].sort((a, b) => far(a) - far(b))[0] ?? [0, 0]
+}
+
+type Answer = 'yes' | 'no' | 'unsure'
+const answers = [
+  { value: 'yes', label: 'Yes' },
+  { value: 'no', label: 'No' },
+  { value: 'unsure', label: 'Not sure' },
+] as const
+
+/** Two questions, and what they make it. */
+function GradeHelper({ onGrade }: { onGrade: (g: Grade) => void }) {
+  const [hurt, setHurt] = useState<Answer | null>(null)
+  const [worse, setWorse] = useState<Answer | null>(null)
+  return (
+    <div className="mb-2 grid gap-2 rounded-lg border border-line p-3">
+      <Choice
+        label="Could it hurt someone?"
+        value={hurt}
+        options={answers}
+        onChange={(v) => {
+          setHurt(v)
+          if (v !== 'no') onGrade(gradeBy(v, 'no'))
+          else if (worse) onGrade(gradeBy(v, worse))
+        }}
+      />
+      {hurt === 'no' && (
+        <Choice
+          label="Could running on make it worse?"
+          value={worse}
+          options={answers}
+          onChange={(v) => {
+            setWorse(v)
+            onGrade(gradeBy('no', v))
+          }}
+        />
+      )}
+    </div>
   )
 }

@@ -1,14 +1,19 @@
-import { type Defect, gradeWords, stopsMachine } from '@geolabe/contract'
-import type { Role } from '@geolabe/core'
+import { type Defect, gradeWords, stopsMachine, type VerifyRequest, type WatchRequest } from '@geolabe/contract'
+import { grade as grades, isClosed, isGraver, mayBecome, type Role } from '@geolabe/core'
+import { Printer } from 'lucide-react'
 import { type ReactNode, useState } from 'react'
 import { useParams } from 'react-router'
+import { newId } from '../api/client'
 import { outbox } from '../api/outbox'
-import { queryClient, useDefect, useMe } from '../api/queries'
+import { queryClient, useDefect, useMachine, useMe } from '../api/queries'
+import { SpotOn } from '../instruments/spot'
 import { Button } from '../look/button'
+import { Choice } from '../look/choice'
 import { TextField } from '../look/field'
 import { Loaded, Refused, Sheet, Title } from '../look/page'
 import { when } from '../look/when'
-import { stateWords } from './defects'
+import { AddPhoto } from './add-photo'
+import { stateWords, watchWords } from './defects'
 
 /** One defect through its whole life; each step by whose part it is. */
 export function DefectPage() {
@@ -18,10 +23,11 @@ export function DefectPage() {
 }
 
 function Life({ defect: d }: { defect: Defect }) {
-  const roles = useMe().data?.roles ?? []
-  const me = useMe().data?.id
+  const me = useMe().data
+  const machine = useMachine(d.machine.id).data?.definition
   const [error, setError] = useState<unknown>(null)
-  const stops = stopsMachine(d.grade)
+  const closed = isClosed(d.state)
+  const stops = (stopsMachine(d.grade) || d.pending) && !closed
   const act = async (step: string, body: object) => {
     setError(null)
     try {
@@ -31,75 +37,238 @@ function Life({ defect: d }: { defect: Defect }) {
       setError(e)
     }
   }
-  const has = (r: Role) => roles.includes(r)
-  const mayReturn =
-    has('person-in-charge') && d.repair?.by.id !== me && (d.state === 'repaired' || (d.state === 'seen' && !stops))
+  const has = (r: Role) => Boolean(me?.roles.includes(r))
+  const contact = d.contacts.some((c) => c.person.id === me?.id || c.standIn.id === me?.id)
+  const mine = d.repair?.by.id === me?.id
   return (
     <>
       <Title below={`${gradeWords[d.grade].label}. ${gradeWords[d.grade].means}`}>{`${d.machine.name}: ${d.where}`}</Title>
-      {stops && d.state !== 'returned' && (
+      {stops && (
         <div className="mb-4 overflow-hidden rounded-xl border-2 border-outside bg-sheet">
           <div className="h-3 hatch-outside" />
-          <p className="p-4 text-lg">
-            <strong className="text-outside">{d.machine.name} is stopped.</strong>{' '}
-            {d.state === 'repaired'
-              ? 'The repair is recorded; the person in charge looks and returns it to service.'
-              : 'Nobody uses it until a fitter has recorded the repair and the person in charge has returned it.'}
-          </p>
+          <div className="flex flex-wrap items-center justify-between gap-3 p-4">
+            <p className="text-lg">
+              <strong className="text-outside">{d.machine.name} is stopped.</strong>{' '}
+              {d.pending
+                ? 'On this machine any defect stops it until the person in charge has graded it.'
+                : d.state === 'repaired'
+                  ? 'The repair is recorded; somebody else looks at it, then the person in charge returns it to service.'
+                  : d.state === 'verified'
+                    ? 'The repair was looked at; the person in charge returns it to service.'
+                    : 'Nobody uses it until it is repaired, looked at by another, and returned by the person in charge.'}
+            </p>
+            <a
+              className="inline-flex min-h-12 items-center gap-2 rounded-lg border-2 border-ink px-4 font-semibold"
+              href={`/api/defects/${d.id}/tag.pdf`}
+              target="_blank"
+              rel="noreferrer"
+            >
+              <Printer size={20} aria-hidden="true" /> Stop tag
+            </a>
+          </div>
         </div>
       )}
       <div className="grid items-start gap-4 pb-8 md:grid-cols-2">
-        <Sheet title={stateWords[d.state]}>
-          <ol className="grid gap-4">
-            <Step title="Raised" by={d.raised}>
-              <p className="text-lg">{d.words}</p>
-              {d.photos.map((p) => (
-                <img
-                  key={p}
-                  src={`/api/photos/${p}`}
-                  alt={`The defect: ${d.words}`}
-                  className="mt-2 max-h-72 rounded-lg border border-line"
-                />
-              ))}
-            </Step>
-            {d.seen && <Step title="Acknowledged" by={d.seen} />}
-            {d.repair && (
-              <Step title="Repair recorded" by={d.repair}>
-                <p>{d.repair.words}</p>
-                <p className="text-quiet">
-                  {d.repair.parts || 'No parts'} · {d.repair.hours} h
-                </p>
-              </Step>
-            )}
-            {d.returned && (
-              <Step title="Returned to service" by={d.returned}>
-                <p>{d.returned.words}</p>
-              </Step>
-            )}
-          </ol>
+        <Sheet title={d.pending ? 'Waits to be graded' : stateWords[d.state]}>
+          {machine && d.spot && (
+            <div className="mb-4">
+              <SpotOn machine={machine} spot={d.spot} onSpot={null} view={d.spot.view} />
+            </div>
+          )}
+          <Story defect={d} />
         </Sheet>
         <div className="grid gap-4">
-          {has('person-in-charge') && d.state === 'raised' && (
+          {(has('person-in-charge') || contact) && d.state === 'raised' && (
             <Sheet title="Your part: acknowledge">
               <Button look="next" onClick={() => void act('seen', {})}>
                 I have seen this
               </Button>
             </Sheet>
           )}
-          {has('fitter') && (d.state === 'raised' || d.state === 'seen') && (
-            <Repair onSave={(body) => void act('repair', body)} />
+          {has('person-in-charge') && d.pending && <Grading defect={d} onSave={(body) => void act('grade', body)} />}
+          {has('fitter') && mayBecome(d.state, 'repaired', d.grade) && <Repair onSave={(body) => void act('repair', body)} />}
+          {d.state === 'repaired' && !mine && <Verify onSave={(body) => void act('verify', body)} />}
+          {d.state === 'repaired' && mine && (
+            <p className="text-quiet">
+              You recorded this repair; somebody else looks at it. Returning is the part of the person in charge.
+            </p>
           )}
-          {mayReturn && <Return machine={d.machine.name} onSave={(words) => void act('return', { words })} />}
-          {has('person-in-charge') && stops && (d.state === 'raised' || d.state === 'seen') && (
-            <p className="text-quiet">Returning to service waits for a fitter’s recorded repair.</p>
+          {has('person-in-charge') && d.state === 'verified' && !mine && (
+            <Return machine={d.machine.name} onSave={(words) => void act('return', { words })} />
           )}
-          {has('fitter') && d.state === 'repaired' && (
-            <p className="text-quiet">Returning to service is the part of the person in charge.</p>
+          {has('person-in-charge') && !d.pending && mayBecome(d.state, 'watched', d.grade) && (
+            <Keep onWatch={(body) => void act('watch', body)} onAccept={(words) => void act('accept', { words })} />
           )}
+          {has('person-in-charge') && stopsMachine(d.grade) && (d.state === 'raised' || d.state === 'seen') && (
+            <p className="text-quiet">
+              Returning to service waits for a fitter’s recorded repair, and for another to look at it.
+            </p>
+          )}
+          {!closed && <Add defect={d} onNote={(body) => void act('notes', body)} />}
           <Refused error={error} />
         </div>
       </div>
     </>
+  )
+}
+
+function Story({ defect: d }: { defect: Defect }) {
+  return (
+    <ol className="grid gap-4">
+      <Step title={`Raised: ${gradeWords[d.raisedGrade].label.toLowerCase()}`} by={d.raised}>
+        <p className="text-lg">{d.words}</p>
+        {d.photos.map((p) => (
+          <img
+            key={p}
+            src={`/api/photos/${p}`}
+            alt={`The defect: ${d.words}`}
+            className="mt-2 max-h-72 rounded-lg border border-line"
+          />
+        ))}
+      </Step>
+      {!d.seen && d.contacts.length > 0 && (
+        <li className="border-l-4 border-near pl-4">
+          <p className="font-bold">Not acknowledged yet</p>
+          <p className="text-quiet">
+            Told: {d.contacts.map((c) => `${c.person.name}, in their place ${c.standIn.name}`).join('; ')}
+          </p>
+        </li>
+      )}
+      {d.seen && <Step title="Acknowledged" by={d.seen} />}
+      {d.notes.map((n) => (
+        <Step key={n.id} title={n.kind === 'grown' ? 'It has grown' : n.kind === 'graded' ? 'Graded' : 'Note'} by={n}>
+          <p>{n.words}</p>
+        </Step>
+      ))}
+      {d.watched && (
+        <Step title={`Kept watched: ${watchWords(d.watched)}`} by={d.watched}>
+          <p>{d.watched.words}</p>
+          {d.watched.over && <p className="font-bold text-outside">Its time is over. Look at it and decide anew.</p>}
+        </Step>
+      )}
+      {d.repair && (
+        <Step title="Repair recorded" by={d.repair}>
+          <p>{d.repair.words}</p>
+          <p className="text-quiet">
+            {d.repair.parts || 'No parts'} · {d.repair.hours} h
+          </p>
+        </Step>
+      )}
+      {d.verified && (
+        <Step title="Looked at by another" by={d.verified}>
+          <p>{d.verified.words}</p>
+        </Step>
+      )}
+      {d.returned && (
+        <Step title="Returned to service" by={d.returned}>
+          <p>{d.returned.words}</p>
+        </Step>
+      )}
+      {d.accepted && (
+        <Step title="Accepted as it is" by={d.accepted}>
+          <p>{d.accepted.words}</p>
+        </Step>
+      )}
+    </ol>
+  )
+}
+
+function Grading({ defect: d, onSave }: { defect: Defect; onSave: (body: { grade: Defect['grade']; words: string }) => void }) {
+  const [chosen, setChosen] = useState(d.grade)
+  const [words, setWords] = useState('')
+  const options = grades.options
+    .filter((g) => g === d.grade || isGraver(g, d.grade))
+    .map((g) => ({ value: g, label: gradeWords[g].label }))
+  return (
+    <Sheet title="Your part: grade it">
+      <div className="grid gap-3">
+        <Choice label="Grade" value={chosen} onChange={setChosen} options={options} />
+        <TextField label="Why" value={words} onChange={setWords} rows={2} />
+        <Button look="next" onClick={() => onSave({ grade: chosen, words })}>
+          {stopsMachine(chosen) ? 'Grade it; it stays stopped' : 'Grade it and release the machine'}
+        </Button>
+      </div>
+    </Sheet>
+  )
+}
+
+function Verify({ onSave }: { onSave: (body: VerifyRequest) => void }) {
+  const [words, setWords] = useState('')
+  return (
+    <Sheet title="Look at the repair">
+      <div className="grid gap-3">
+        <TextField label="What you tried, what you saw" value={words} onChange={setWords} rows={3} />
+        <div className="flex flex-wrap gap-2">
+          <Button look="next" disabled={words.trim() === ''} onClick={() => onSave({ inOrder: true, words })}>
+            It is in order
+          </Button>
+          <Button disabled={words.trim() === ''} onClick={() => onSave({ inOrder: false, words })}>
+            Not in order, back to the fitter
+          </Button>
+        </div>
+      </div>
+    </Sheet>
+  )
+}
+
+function Keep({ onWatch, onAccept }: { onWatch: (body: WatchRequest) => void; onAccept: (words: string) => void }) {
+  const [date, setDate] = useState('')
+  const [hours, setHours] = useState<number | null>(null)
+  const [words, setWords] = useState('')
+  const said = words.trim() !== ''
+  return (
+    <Sheet title="Your part: keep it watched, or accept it">
+      <div className="grid gap-3">
+        <label className="font-semibold">
+          Watched until
+          <input type="date" className="field mt-1" value={date} onChange={(e) => setDate(e.target.value)} />
+        </label>
+        <HoursField label="Or until the meter stands at" value={hours} onChange={setHours} />
+        <TextField label="What to look for, or why it is accepted" value={words} onChange={setWords} rows={2} />
+        <div className="flex flex-wrap gap-2">
+          <Button
+            look="next"
+            disabled={!said || (date === '' && hours === null)}
+            onClick={() => onWatch({ untilDate: date || null, untilHours: hours, words })}
+          >
+            Keep it watched
+          </Button>
+          <Button disabled={!said} onClick={() => onAccept(words)}>
+            Accept it as it is
+          </Button>
+        </div>
+      </div>
+    </Sheet>
+  )
+}
+
+/** Words, a photo, or that it has grown: then it may be graded graver, never milder. */
+function Add({ defect: d, onNote }: { defect: Defect; onNote: (body: object) => void }) {
+  const [words, setWords] = useState('')
+  const [to, setTo] = useState<Defect['grade']>(d.grade)
+  const options = grades.options
+    .filter((g) => g === d.grade || isGraver(g, d.grade))
+    .map((g) => ({ value: g, label: gradeWords[g].label }))
+  const send = (grown: boolean) => {
+    onNote({ id: newId(), words, grown, grade: grown && to !== d.grade ? to : null })
+    setWords('')
+  }
+  return (
+    <Sheet title="Add to it">
+      <div className="grid gap-3">
+        <TextField label="What you saw" value={words} onChange={setWords} rows={2} />
+        {options.length > 1 && <Choice label="If it has grown, it is now" value={to} onChange={setTo} options={options} />}
+        <div className="flex flex-wrap gap-2">
+          <Button disabled={words.trim() === ''} onClick={() => send(true)}>
+            It has grown
+          </Button>
+          <Button disabled={words.trim() === ''} onClick={() => send(false)}>
+            Add the note
+          </Button>
+          <AddPhoto defect={d.id} />
+        </div>
+      </div>
+    </Sheet>
   )
 }
 
@@ -137,13 +306,21 @@ function Repair({ onSave }: { onSave: (body: { words: string; parts: string; hou
   )
 }
 
-/** Hours of work; a plain figure, not one of the converted quantities. */
-function HoursField({ value, onChange }: { value: number | null; onChange: (v: number | null) => void }) {
+/** Hours of work or of a meter; a plain figure, not one of the converted quantities. */
+function HoursField({
+  label = 'Hours of work',
+  value,
+  onChange,
+}: {
+  label?: string
+  value: number | null
+  onChange: (v: number | null) => void
+}) {
   const [text, setText] = useState(value === null ? '' : String(value))
   const parsed = /^\d+([.,]\d+)?$/.test(text.trim()) ? Number(text.trim().replace(',', '.')) : null
   return (
     <TextField
-      label="Hours of work"
+      label={label}
       value={text}
       error={text.trim() !== '' && parsed === null ? 'Not a figure.' : undefined}
       onChange={(t) => {

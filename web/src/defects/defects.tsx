@@ -1,8 +1,9 @@
 import { type Defect, type DefectState, gradeWords, stopsMachine } from '@geolabe/contract'
+import { isClosed } from '@geolabe/core'
 import clsx from 'clsx'
 import { useState } from 'react'
 import { Link, useNavigate, useSearchParams } from 'react-router'
-import { useDefectList, useYard } from '../api/queries'
+import { useDefectList, useMachine, useYard } from '../api/queries'
 import { Button } from '../look/button'
 import { Choice } from '../look/choice'
 import { Dialog } from '../look/dialog'
@@ -14,8 +15,14 @@ export const stateWords: Record<DefectState, string> = {
   raised: 'Raised',
   seen: 'Acknowledged',
   repaired: 'Repair recorded',
+  verified: 'Repair looked at',
+  watched: 'Watched',
+  accepted: 'Accepted as it is',
   returned: 'Returned to service',
 }
+
+export const watchWords = (w: NonNullable<Defect['watched']>) =>
+  `watched until ${[w.untilDate, w.untilHours === null ? null : `${w.untilHours} h`].filter(Boolean).join(' or ')}`
 
 export function Defects() {
   const [which, setWhich] = useState<'open' | 'all'>('open')
@@ -23,6 +30,7 @@ export function Defects() {
   const [params, setParams] = useSearchParams()
   const raise = params.get('raise')
   const yard = useYard()
+  const file = useMachine(raise ?? '', raise !== null)
   const navigate = useNavigate()
   const machines = yard.data?.machines ?? []
   const close = () => setParams({}, { replace: true })
@@ -70,14 +78,20 @@ export function Defects() {
         title={`Report a defect: ${machines.find((m) => m.id === raise)?.name ?? ''}`}
       >
         {machines.length > 1 && (
-          <div className="mb-4">
-            <Choice
-              label="Machine"
-              value={raise}
-              onChange={(m) => setParams({ raise: m }, { replace: true })}
-              options={machines.map((m) => ({ value: m.id, label: m.name }))}
-            />
-          </div>
+          <label className="mb-4 block font-semibold">
+            Machine
+            <select
+              className="field mt-1"
+              value={raise ?? ''}
+              onChange={(e) => setParams({ raise: e.target.value }, { replace: true })}
+            >
+              {machines.map((m) => (
+                <option key={m.id} value={m.id}>
+                  {m.name}, {m.kind}
+                </option>
+              ))}
+            </select>
+          </label>
         )}
         {raise && (
           <DefectForm
@@ -86,6 +100,8 @@ export function Defects() {
             shift={null}
             item={null}
             where={null}
+            definition={file.data?.definition ?? null}
+            near={null}
             onRaised={(id) => navigate(`/defects/${id}`)}
           />
         )}
@@ -95,24 +111,32 @@ export function Defects() {
 }
 
 function DefectRow({ defect: d }: { defect: Defect }) {
-  const stops = stopsMachine(d.grade) && d.state !== 'returned'
+  const ended = isClosed(d.state)
+  const stops = (stopsMachine(d.grade) || d.pending) && !ended
   return (
     <li>
       <Link
         to={`/defects/${d.id}`}
         className={clsx('flex overflow-hidden rounded-xl border-2 bg-sheet', stops ? 'border-outside' : 'border-line')}
       >
-        <span className={clsx('w-3 shrink-0', d.state === 'returned' ? 'bg-line' : stops ? 'hatch-outside' : 'hatch-near')} />
+        <span className={clsx('w-3 shrink-0', ended ? 'bg-line' : stops ? 'hatch-outside' : 'hatch-near')} />
         <span className="min-w-0 grow p-4">
           <span className="flex flex-wrap justify-between gap-x-4">
             <span className="text-lg font-bold">{d.machine.name}</span>
-            <span className="font-semibold">{stateWords[d.state]}</span>
+            <span className="font-semibold">{d.pending ? 'Waits to be graded' : stateWords[d.state]}</span>
           </span>
           <span className="block">
             {d.where}: {d.words}
           </span>
           <span className="block text-quiet">
             {gradeWords[d.grade].label} · {d.raised.by.name}, {when(d.raised.at)}
+            {d.watched && d.state === 'watched' && (
+              <strong className={d.watched.over ? 'text-outside' : ''}>
+                {' '}
+                · {d.watched.over ? 'its time is over, look at it' : watchWords(d.watched)}
+              </strong>
+            )}
+            {d.grownAt && !ended && <strong className="text-outside"> · it has grown</strong>}
           </span>
         </span>
       </Link>

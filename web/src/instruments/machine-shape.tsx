@@ -50,7 +50,15 @@ function StowedBoom({ boom, thin }: { boom: NonNullable<Machine['boom']>; thin: 
 }
 
 /** The machine from its left side; nose to the right. */
-export function MachineSide({ machine, thin, stowed }: { machine: Machine; thin: number; stowed?: boolean }) {
+export function MachineSide({
+  machine,
+  thin,
+  stowed,
+}: {
+  machine: { outline: Pick<Machine['outline'], 'side'>; boom?: Machine['boom'] | undefined }
+  thin: number
+  stowed?: boolean
+}) {
   const draw = (slews: boolean) =>
     machine.outline.side
       .filter((p) => Boolean(p.slews) === slews)

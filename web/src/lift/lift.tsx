@@ -15,12 +15,14 @@ import { clock } from '../look/when'
 import { plainPoint } from '../prove/draft'
 import { dialLegs } from '../setup/legs'
 import { useShiftContext } from '../shift/frame'
+import { Sequence } from '../shift/sequence'
 import { Steps } from '../shift/steps'
 import { useSay } from '../units/units'
 
 /** Station: the proven lift, its last confirmations, and how it ended. */
 export function Lift() {
-  const { shift } = useShiftContext()
+  const { shift, file } = useShiftContext()
+  if (!isCrane(file.definition)) return <Sequence procedure="lift" />
   const open = [...shift.lifts].reverse().find((l) => !l.outcome)
   if (open) return <OneLift key={open.id} lift={open} />
   return (

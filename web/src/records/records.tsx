@@ -1,12 +1,14 @@
-import { kindWords, type ShiftSummary } from '@geolabe/contract'
+import type { ShiftSummary } from '@geolabe/contract'
 import { Tabs } from 'radix-ui'
 import { useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { call, newId } from '../api/client'
-import { queryClient, useJournal, useJournalCheck, useShiftList } from '../api/queries'
+import { queryClient, useShiftList } from '../api/queries'
 import { Button } from '../look/button'
 import { Loaded, Refused, Title } from '../look/page'
 import { when } from '../look/when'
+import { Journal } from './journal'
+import { Rounds } from './rounds'
 
 const tab =
   'min-h-12 border-b-4 border-transparent px-4 font-semibold data-[state=active]:border-accent data-[state=inactive]:text-quiet'
@@ -20,12 +22,18 @@ export function Records() {
           <Tabs.Trigger value="shifts" className={tab}>
             Shifts
           </Tabs.Trigger>
+          <Tabs.Trigger value="rounds" className={tab}>
+            Rounds
+          </Tabs.Trigger>
           <Tabs.Trigger value="journal" className={tab}>
             Journal
           </Tabs.Trigger>
         </Tabs.List>
         <Tabs.Content value="shifts">
           <Shifts />
+        </Tabs.Content>
+        <Tabs.Content value="rounds">
+          <Rounds />
         </Tabs.Content>
         <Tabs.Content value="journal">
           <Journal />
@@ -104,80 +112,4 @@ function Import() {
       <Refused error={error} />
     </div>
   )
-}
-
-function Journal() {
-  const journal = useJournal()
-  const [checking, setChecking] = useState(false)
-  const check = useJournalCheck(checking)
-  return (
-    <>
-      <div className="mb-4 flex flex-wrap items-center gap-4">
-        <Button
-          onClick={() => {
-            setChecking(true)
-            void check.refetch()
-          }}
-        >
-          Check the chain
-        </Button>
-        <p role="status" className={check.data && !check.data.intact ? 'font-bold text-outside' : ''}>
-          {check.isFetching
-            ? 'Following it from the first entry…'
-            : check.data
-              ? check.data.intact
-                ? `${check.data.entries} entries, each as it was written.`
-                : `Entry ${check.data.brokenAt} is not as it was written.`
-              : 'Each entry carries the hash of the one before.'}
-        </p>
-      </div>
-      <Loaded query={journal}>
-        {(data) => (
-          <ol className="mb-6 overflow-hidden rounded-xl border border-line bg-sheet">
-            {data.pages
-              .flatMap((p) => p.entries)
-              .map((e) => (
-                <li
-                  key={e.seq}
-                  className="grid gap-x-4 border-t border-line px-4 py-2 first:border-t-0 sm:grid-cols-[4rem_12rem_1fr_9rem]"
-                >
-                  <span className="figure text-quiet">{e.seq}</span>
-                  <span className="text-quiet">{when(e.at)}</span>
-                  <span>
-                    <strong>{kindWords[e.kind] ?? e.kind}</strong> {e.actor ? `by ${e.actor.name}` : ''}{' '}
-                    <span className="text-quiet">{summary(e.body)}</span>
-                  </span>
-                  <span className="figure truncate text-[0.85rem] text-quiet" title={e.hash}>
-                    {e.hash.slice(0, 12)}
-                  </span>
-                </li>
-              ))}
-          </ol>
-        )}
-      </Loaded>
-      {journal.hasNextPage && <Button onClick={() => void journal.fetchNextPage()}>Earlier ones</Button>}
-    </>
-  )
-}
-
-/** The few words of an entry that a reader looks for. */
-function summary(body: Record<string, unknown>): string {
-  return [
-    'machine',
-    'item',
-    'result',
-    'reading',
-    'grade',
-    'words',
-    'verdict',
-    'outcome',
-    'reason',
-    'hours',
-    'calculator',
-    'revision',
-    'why',
-  ]
-    .map((k) => body[k])
-    .filter((v) => (typeof v === 'string' && v !== '') || typeof v === 'number')
-    .join(' · ')
 }

@@ -1,20 +1,23 @@
-import type { Me } from '@geolabe/contract'
+import type { Me, Shift } from '@geolabe/contract'
 import clsx from 'clsx'
 import { CircleUserRound } from 'lucide-react'
 import { Popover } from 'radix-ui'
 import { type ReactNode, useState } from 'react'
 import { NavLink } from 'react-router'
-import { call } from '../api/client'
-import { become, useOutbox } from '../api/queries'
+import { call, get } from '../api/client'
+import { outbox, type RefusedWrite } from '../api/outbox'
+import { become, queryClient, useOutbox } from '../api/queries'
 import { Help, useHelpKey } from '../help/help'
 import { Button } from '../look/button'
 import { Choice } from '../look/choice'
+import { Refused } from '../look/page'
 import { usePreferences } from '../units/units'
 import { Wordmark } from './mark'
 
 const places = [
   { to: '/', label: 'Yard' },
   { to: '/defects', label: 'Defects' },
+  { to: '/due', label: 'Due' },
   { to: '/tables', label: 'Tables' },
   { to: '/sums', label: 'Sums' },
   { to: '/records', label: 'Records' },
@@ -48,7 +51,7 @@ export function Shell({ me, children }: { me: Me; children: ReactNode }) {
                 end={p.to === '/'}
                 className={({ isActive }) =>
                   clsx(
-                    'flex min-h-14 items-center border-b-4 px-3 font-semibold max-sm:min-h-12 max-sm:px-1.5',
+                    'flex min-h-14 items-center border-b-4 px-3 font-semibold max-sm:min-h-12 max-sm:px-1',
                     isActive ? 'border-accent' : 'border-transparent text-quiet',
                   )
                 }
@@ -92,7 +95,7 @@ export function Open({ children }: { children: ReactNode }) {
 
 /** What is on its way to the records, and what keeps it. */
 function Sending() {
-  const { waiting, stuck } = useOutbox()
+  const { waiting, stuck, refused } = useOutbox()
   return (
     <div aria-live="polite">
       {stuck && waiting.length > 0 && (
@@ -106,6 +109,51 @@ function Sending() {
           </p>
         </div>
       )}
+      {refused.map((r) => (
+        <RefusedEntry key={r.key} entry={r} />
+      ))}
+    </div>
+  )
+}
+
+/** What somebody entered, or the part of it that reads alone. */
+function entryWords(body: unknown): string {
+  if (typeof body !== 'object' || body === null) return 'An entry'
+  const b = body as Record<string, unknown>
+  return [b.item, b.result, b.reading, b.where, b.words].filter((v) => typeof v === 'string' || typeof v === 'number').join(' · ')
+}
+
+/** Refused while the page was away: told, and kept until somebody has decided. */
+function RefusedEntry({ entry: r }: { entry: RefusedWrite }) {
+  const [error, setError] = useState<unknown>(null)
+  const again = async () => {
+    setError(null)
+    try {
+      // What the other device said has been read here: this one stands.
+      const shift = r.path.split('/')[2] ?? ''
+      const b = r.body as Record<string, unknown>
+      const now = r.code === 'marked-elsewhere' ? await get<Shift>(`/shifts/${shift}`) : null
+      const all = now ? [...now.walk.marks, ...now.rounds.flatMap((x) => x.marks)] : []
+      const other = all.find((m) => m.item === b.item)
+      await outbox.decide(r.key, { body: other ? { ...b, replaces: other.at } : b })
+      void queryClient.invalidateQueries()
+    } catch (e) {
+      setError(e)
+    }
+  }
+  return (
+    <div className="border-b-2 border-outside bg-sheet">
+      <div className="h-1.5 hatch-outside" />
+      <div className="mx-auto flex max-w-6xl flex-wrap items-center gap-3 px-4 py-2">
+        <p className="grow">
+          <strong>Not taken into the records:</strong> {entryWords(r.body)}. {r.why}
+        </p>
+        <Button onClick={() => void again()}>{r.code === 'marked-elsewhere' ? 'Mine stands' : 'Send it again'}</Button>
+        <Button look="quiet" onClick={() => void outbox.decide(r.key, null)}>
+          Let it go
+        </Button>
+        <Refused error={error} />
+      </div>
     </div>
   )
 }
@@ -155,6 +203,11 @@ function PersonMenu({ me, onHelp }: { me: Me; onHelp: () => void }) {
               { value: 'us', label: 'US' },
             ]}
           />
+          <Popover.Close asChild>
+            <NavLink to="/people" className="flex min-h-12 items-center font-semibold underline underline-offset-4">
+              Who may: licences and keys
+            </NavLink>
+          </Popover.Close>
           <Button look="quiet" onClick={onHelp}>
             Keys and help
           </Button>

@@ -24,6 +24,8 @@ import { Choice } from '../look/choice'
 import { NumberField } from '../look/field'
 import { ActionBar, Refused, Sheet, Title } from '../look/page'
 import { type ShiftContext, useShiftContext } from '../shift/frame'
+import { nextStation } from '../shift/route-line'
+import { Sequence } from '../shift/sequence'
 import { Steps } from '../shift/steps'
 import { useSay } from '../units/units'
 import { CirclePanel } from './circle-panel'
@@ -35,7 +37,7 @@ import { LevelPanel } from './level-panel'
 /** Station: the machine on its legs, where they can stand, on what, and level. */
 export function Setup() {
   const context = useShiftContext()
-  if (!isCrane(context.file.definition)) return <p>This machine stands on no legs; there is nothing to set up here.</p>
+  if (!isCrane(context.file.definition)) return <Sequence procedure="setup" />
   return <SetupCrane {...context} machine={context.file.definition} />
 }
 
@@ -124,12 +126,11 @@ function SetupCrane({ shift, file, place, machine }: ShiftContext & { machine: C
   const record = async () => {
     setError(null)
     try {
-      queryClient.setQueryData(
-        ['shift', shift.id],
-        await outbox.send<Shift>(`/shifts/${shift.id}/setups`, { id: newId(), plan, steps: draft.steps }),
-      )
+      const s = await outbox.send<Shift>(`/shifts/${shift.id}/setups`, { id: newId(), plan, steps: draft.steps })
+      queryClient.setQueryData(['shift', shift.id], s)
       clear()
-      navigate(`/shifts/${shift.id}/prove`)
+      // A machine set up anew proves its lift anew.
+      navigate(`/shifts/${shift.id}/${nextStation(s, machine) === 'walk-round' ? 'walk-round' : 'prove'}`)
     } catch (e) {
       setError(e)
     }

@@ -3,7 +3,8 @@ import type { Place } from '@geolabe/core'
 import { Link, Navigate, Outlet, useLocation, useOutletContext, useParams } from 'react-router'
 import { useMachine, usePlaces, useShift } from '../api/queries'
 import { Loaded } from '../look/page'
-import { RouteLine, stationStates } from './route-line'
+import { Mishap } from '../mishap/mishap'
+import { RouteLine, stationStates, stationsOf } from './route-line'
 
 export interface ShiftContext {
   shift: Shift
@@ -26,7 +27,8 @@ export function ShiftFrame() {
 
 function WithMachine({ shift, places }: { shift: Shift; places: Place[] }) {
   const file = useMachine(shift.machine.id)
-  const here = (useLocation().pathname.split('/')[3] ?? 'walk-round') as Station
+  const last = useLocation().pathname.split('/')[3] ?? 'walk-round'
+  const here = (last === 'rounds' ? 'walk-round' : last) as Station
   const place = places.find((p) => p.id === shift.place.id)
   if (shift.closedAt) return <Navigate to={`/records/${shift.id}`} replace />
   return (
@@ -35,7 +37,8 @@ function WithMachine({ shift, places }: { shift: Shift; places: Place[] }) {
         <>
           <div className="mx-[calc(50%-50vw)] -mt-5 mb-4">
             <RouteLine
-              states={stationStates(shift, f.stopping.length > 0)}
+              stations={stationsOf(f.definition)}
+              states={stationStates(shift, f.definition, f.stopping.length > 0)}
               here={here}
               linkTo={(s) => `/shifts/${shift.id}/${s}`}
             />
@@ -52,6 +55,7 @@ function WithMachine({ shift, places }: { shift: Shift; places: Place[] }) {
               </div>
             )}
           </div>
+          <Mishap shift={shift} file={f} />
           {place ? (
             <Outlet context={{ shift, file: f, place } satisfies ShiftContext} />
           ) : (

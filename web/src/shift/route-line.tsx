@@ -1,29 +1,46 @@
 import { type Shift, type Station, station, stationWords } from '@geolabe/contract'
+import { isCrane, isRaised, itemsOf, type Machine } from '@geolabe/core'
 import clsx from 'clsx'
 import { Link } from 'react-router'
 
 export type StationState = 'done' | 'open' | 'stopped'
 
+/** The stations of a shift on this machine: what stands on no legs and has no boom of that kind is not proved on the dial. */
+export function stationsOf(m: Machine): readonly Station[] {
+  if (isCrane(m)) return station.options
+  return station.options.filter((s) => s !== 'prove' && (s !== 'set-up' || m.procedures.setup.length > 0))
+}
+
+const hasRaised = (m: Machine) => itemsOf(m.walkround).some(isRaised)
+
+/** Whether the machine stands as its procedure has it; a machine without one always does. */
+export const standsSetUp = (s: Shift, m: Machine) =>
+  m.procedures.setup.length === 0 || s.setups.length > 0 || s.sequences.some((q) => q.procedure === 'setup')
+
 /** What of a shift stands, station by station. Going back is normal. */
-export function stationStates(s: Shift, stopped: boolean): Record<Station, StationState> {
-  const lifted = s.lifts.some((l) => l.outcome)
+export function stationStates(s: Shift, m: Machine, stopped: boolean): Record<Station, StationState> {
   const lifting = stopped ? 'stopped' : 'open'
+  const lifted = isCrane(m)
+    ? s.lifts.some((l) => l.outcome) && !s.lifts.some((l) => !l.outcome)
+    : s.sequences.some((q) => q.procedure === 'lift')
   return {
     'sign-on': 'done',
-    'walk-round': s.walk.finishedAt ? 'done' : 'open',
+    'walk-round': s.walk.finishedAt && (s.walk.raisedAt || !hasRaised(m)) ? 'done' : 'open',
     site: s.site?.fit ? 'done' : s.site ? 'stopped' : 'open',
-    'set-up': s.setups.length > 0 ? 'done' : 'open',
+    'set-up': standsSetUp(s, m) ? 'done' : 'open',
     prove: s.lifts.length > 0 ? 'done' : lifting,
-    lift: lifted && !s.lifts.some((l) => !l.outcome) ? 'done' : lifting,
+    lift: lifted ? 'done' : lifting,
     stow: s.closedAt ? 'done' : 'open',
   }
 }
 
 /** Where the shift goes next. */
-export function nextStation(s: Shift): Station {
+export function nextStation(s: Shift, m: Machine): Station {
   if (!s.walk.finishedAt) return 'walk-round'
   if (!s.site?.fit) return 'site'
-  if (s.setups.length === 0) return 'set-up'
+  if (!standsSetUp(s, m)) return 'set-up'
+  if (hasRaised(m) && !s.walk.raisedAt) return 'walk-round'
+  if (!isCrane(m)) return 'lift'
   if (s.lifts.some((l) => !l.outcome)) return 'lift'
   return 'prove'
 }
@@ -57,19 +74,21 @@ const stateWords: Record<StationState, string> = { done: 'done', open: 'to come'
 
 /** The stations of the shift as one line, always on screen. */
 export function RouteLine({
+  stations,
   states,
   here,
   linkTo,
 }: {
+  stations: readonly Station[]
   states: Record<Station, StationState>
   here: Station
   linkTo: ((s: Station) => string) | null
 }) {
-  const at = station.options.indexOf(here)
+  const at = stations.indexOf(here)
   return (
     <nav aria-label="Stations of this shift" className="border-b border-line bg-paper">
       <ol className="mx-auto flex max-w-6xl px-2">
-        {station.options.map((s, i) => {
+        {stations.map((s, i) => {
           const inner = (
             <>
               <span className="relative z-10">

@@ -1,5 +1,5 @@
-import type { MachineFile, Me, OpenShiftRequest, Shift } from '@geolabe/contract'
-import { barsTo, type Place } from '@geolabe/core'
+import { type MachineFile, type Me, type OpenShiftRequest, type Shift, station } from '@geolabe/contract'
+import { barsTo, licenceExpiries, type Place } from '@geolabe/core'
 import { useState } from 'react'
 import { useNavigate, useParams } from 'react-router'
 import { newId } from '../api/client'
@@ -10,8 +10,10 @@ import { Choice } from '../look/choice'
 import { ActionBar, Loaded, Refused, Sheet, Title } from '../look/page'
 import { Tick } from '../look/tick'
 import { day, when } from '../look/when'
-import { RouteLine } from '../shift/route-line'
+import { RouteLine, stationsOf } from '../shift/route-line'
+import { HandOverLines } from '../stow/hand-over-lines'
 import { StateMark } from '../yard/yard'
+import { Controls } from './controls'
 
 const nothingYet = {
   'sign-on': 'open',
@@ -32,7 +34,12 @@ export function Take() {
   return (
     <>
       <div className="mx-[calc(50%-50vw)] -mt-5 mb-5">
-        <RouteLine states={nothingYet} here="sign-on" linkTo={null} />
+        <RouteLine
+          stations={file.data ? stationsOf(file.data.definition) : station.options}
+          states={nothingYet}
+          here="sign-on"
+          linkTo={null}
+        />
       </div>
       <Loaded query={file}>
         {(f) => <Loaded query={places}>{(p) => me.data && <TakeMachine file={f} places={p.places} me={me.data} />}</Loaded>}
@@ -57,6 +64,9 @@ function TakeMachine({ file, places, me }: { file: MachineFile; places: Place[];
   const licence = me.licences
     .filter((l) => l.class === m.licence.class)
     .sort((a, b) => b.validUntil.localeCompare(a.validUntil))[0]
+  const expiry = licenceExpiries(me, new Date().toISOString().slice(0, 10)).find(
+    (x) => x.class === m.licence.class && x.state === 'soon',
+  )
   const why = !place
     ? 'Choose the place.'
     : missing > 0
@@ -133,10 +143,9 @@ function TakeMachine({ file, places, me }: { file: MachineFile; places: Place[];
             <>
               <p className="text-lg">“{file.handOver.words || 'No words left.'}”</p>
               <p className="mt-2 text-quiet">
-                {file.handOver.by.name}, {day(file.handOver.at)} · {file.handOver.hours ?? '–'} h · fuel{' '}
-                {file.handOver.fuel_share === null ? '–' : `${Math.round(file.handOver.fuel_share * 100)} %`}
-                {file.handOver.standsAt && ` · ${file.handOver.standsAt}`}
+                {file.handOver.by.name}, {day(file.handOver.at)}
               </p>
+              <HandOverLines lines={file.handOver.lines} />
             </>
           ) : (
             <p>Nobody has handed it over yet.</p>
@@ -186,6 +195,13 @@ function TakeMachine({ file, places, me }: { file: MachineFile; places: Place[];
           </Sheet>
         )}
       </div>
+      {expiry && !barred && (
+        <p className="mt-4 border-l-4 border-near pl-3 font-semibold">
+          Your licence for this class runs out in {expiry.daysLeft} {expiry.daysLeft === 1 ? 'day' : 'days'}, on{' '}
+          {expiry.validUntil}.{expiry.daysLeft === 0 && ' After midnight you may not go on.'}
+        </p>
+      )}
+      <Controls file={file} />
       <div className="mt-4">
         <Refused error={error} />
       </div>

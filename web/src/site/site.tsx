@@ -1,5 +1,5 @@
 import type { Shift, SiteRecord } from '@geolabe/contract'
-import { type Feature, lineApproach } from '@geolabe/core'
+import { type Feature, isCrane, lineApproach } from '@geolabe/core'
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
 import { useDraft } from '../api/draft'
@@ -9,6 +9,7 @@ import { Button } from '../look/button'
 import { TextField } from '../look/field'
 import { ActionBar, Refused, Sheet, Title } from '../look/page'
 import { useShiftContext } from '../shift/frame'
+import { nextStation } from '../shift/route-line'
 import { useSay } from '../units/units'
 import { PlaceMap } from './place-map'
 
@@ -20,7 +21,7 @@ interface Draft {
 
 /** Station 4 of the work: each hazard with its control, or the site is not fit for the job. */
 export function Site() {
-  const { shift, place } = useShiftContext()
+  const { shift, file, place } = useShiftContext()
   const me = useMe().data
   const navigate = useNavigate()
   const [draft, setDraft, clear] = useDraft<Draft>(`${shift.id}.site`, {
@@ -63,9 +64,10 @@ export function Site() {
       fit,
     }
     try {
-      queryClient.setQueryData(['shift', shift.id], await outbox.send<Shift>(`/shifts/${shift.id}/site`, body))
+      const s = await outbox.send<Shift>(`/shifts/${shift.id}/site`, body)
+      queryClient.setQueryData(['shift', shift.id], s)
       clear()
-      if (fit) navigate(`/shifts/${shift.id}/set-up`)
+      if (fit) navigate(`/shifts/${shift.id}/${isCrane(file.definition) ? 'set-up' : nextStation(s, file.definition)}`)
     } catch (e) {
       setError(e)
     }

@@ -1,6 +1,8 @@
-import type { HandOverRequest, Shift } from '@geolabe/contract'
+import type { HandOverRequest, RoundRequest, Shift } from '@geolabe/contract'
+import { handOverLines, itemsOf } from '@geolabe/core'
 import { useState } from 'react'
-import { Link, useNavigate } from 'react-router'
+import { useNavigate } from 'react-router'
+import { newId } from '../api/client'
 import { useDraft } from '../api/draft'
 import { outbox } from '../api/outbox'
 import { queryClient } from '../api/queries'
@@ -9,12 +11,16 @@ import { NumberField, TextField } from '../look/field'
 import { ActionBar, Refused, Sheet, Title } from '../look/page'
 import { useShiftContext } from '../shift/frame'
 import { Steps } from '../shift/steps'
+import { HandOverLines } from './hand-over-lines'
+import { nearLimitNow } from './near-limit'
 
 interface Draft {
   steps: string[]
   hours: string
   fuel_share: number | null
   standsAt: string
+  leftAs: string
+  limitsOn: string
   words: string
 }
 
@@ -28,22 +34,52 @@ export function Stow() {
     hours: '',
     fuel_share: null,
     standsAt: '',
+    leftAs: '',
+    limitsOn: '',
     words: '',
   })
   const [error, setError] = useState<unknown>(null)
   const hours = /^\d+([.,]\d+)?$/.test(draft.hours.trim()) ? Number(draft.hours.trim().replace(',', '.')) : null
   const open = machine.procedures.stow.filter((s) => !draft.steps.includes(s.id)).length
   const waiting = shift.lifts.filter((l) => !l.outcome).length
+  const endRound = itemsOf(machine.walkround, 'end').length > 0
+  const last = shift.rounds.findLast((r) => r.time === 'end')
+  const walked = Boolean(last?.finishedAt)
   const why =
-    waiting > 0
-      ? 'A proven lift waits for how it ended.'
-      : open > 0
-        ? `${open} ${open === 1 ? 'step' : 'steps'} to confirm.`
-        : machine.hours && hours === null
-          ? `Read the ${machine.hours.label.toLowerCase()}.`
-          : ''
+    endRound && !walked
+      ? 'Walk round once more first.'
+      : waiting > 0
+        ? 'A proven lift waits for how it ended.'
+        : open > 0
+          ? `${open} ${open === 1 ? 'step' : 'steps'} to confirm.`
+          : machine.hours && hours === null
+            ? `Read the ${machine.hours.label.toLowerCase()}.`
+            : ''
   const set = (to: Partial<Draft>) => setDraft((d) => ({ ...d, ...to }))
 
+  const walk = async () => {
+    if (last && !last.finishedAt) return navigate(`/shifts/${shift.id}/rounds/${last.id}`)
+    setError(null)
+    const body: RoundRequest = { id: newId(), time: 'end' }
+    try {
+      queryClient.setQueryData(['shift', shift.id], await outbox.send<Shift>(`/shifts/${shift.id}/rounds`, body))
+      navigate(`/shifts/${shift.id}/rounds/${body.id}`)
+    } catch (e) {
+      setError(e)
+    }
+  }
+  // As the next person will read it: from the record, and what is entered here.
+  const lines = handOverLines({
+    defects: [...file.stopping, ...file.watched].map((d) => ({ ...d, grown: d.grownAt !== null })),
+    nearLimit: nearLimitNow(machine, shift, file.readings),
+    overrides: shift.overrides.map((o) => ({ ...o, followed: o.followedAt !== null })),
+    due: file.due,
+    hours,
+    energy: machine.energy ? { label: machine.energy.label, share: draft.fuel_share } : null,
+    standsAt: draft.standsAt,
+    leftAs: draft.leftAs ?? '',
+    limitsOn: draft.limitsOn ?? '',
+  })
   const close = async () => {
     setError(null)
     const body: HandOverRequest = {
@@ -51,6 +87,8 @@ export function Stow() {
       hours,
       fuel_share: draft.fuel_share,
       standsAt: draft.standsAt,
+      leftAs: draft.leftAs ?? '',
+      limitsOn: draft.limitsOn ?? '',
       words: draft.words,
     }
     try {
@@ -83,37 +121,46 @@ export function Stow() {
                   error={draft.hours.trim() !== '' && hours === null ? 'Not a figure.' : undefined}
                 />
               )}
-              <NumberField
-                label="Fuel left"
-                quantity="share"
-                value={draft.fuel_share}
-                least={0}
-                most={1}
-                onChange={(fuel_share) => set({ fuel_share })}
-              />
+              {machine.energy && (
+                <NumberField
+                  label={machine.energy.label}
+                  quantity="share"
+                  value={draft.fuel_share}
+                  least={0}
+                  most={1}
+                  onChange={(fuel_share) => set({ fuel_share })}
+                />
+              )}
               <TextField label="Where it stands" value={draft.standsAt} onChange={(standsAt) => set({ standsAt })} />
+              <TextField
+                label="Left as: legs, forks, boom"
+                value={draft.leftAs ?? ''}
+                onChange={(leftAs) => set({ leftAs })}
+                hint="Legs in and pinned, forks on the floor, boom in its rest…"
+              />
+              <TextField
+                label="Working limits left on"
+                value={draft.limitsOn ?? ''}
+                onChange={(limitsOn) => set({ limitsOn })}
+                hint="Empty: none."
+              />
               <TextField label="Words for the next person" value={draft.words} onChange={(words) => set({ words })} rows={4} />
             </div>
           </Sheet>
-          {file.watched.length > 0 && (
-            <Sheet title="Goes with it: watched defects">
-              <ul>
-                {file.watched.map((d) => (
-                  <li key={d.id}>
-                    <Link className="underline underline-offset-4" to={`/defects/${d.id}`}>
-                      {d.where}
-                    </Link>
-                    : {d.words}
-                  </li>
-                ))}
-              </ul>
-            </Sheet>
-          )}
+          <Sheet title="What the next person will read">
+            <HandOverLines lines={lines} />
+            {draft.words && <p className="mt-3 text-lg">“{draft.words}”</p>}
+          </Sheet>
           <Refused error={error} />
         </div>
       </div>
       <ActionBar why={why}>
-        <Button look="next" disabled={why !== ''} onClick={() => void close()}>
+        {endRound && !walked && (
+          <Button look="next" onClick={() => void walk()}>
+            Walk round once more
+          </Button>
+        )}
+        <Button look={endRound && !walked ? 'plain' : 'next'} disabled={why !== ''} onClick={() => void close()}>
           Hand over {machine.name}
         </Button>
       </ActionBar>

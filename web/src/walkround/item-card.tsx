@@ -1,88 +1,67 @@
-import type { WalkResult } from '@geolabe/contract'
-import { type Judgement, judge, Refusal, type WalkItem, type Zone } from '@geolabe/core'
+import type { MachineFile, WalkResult } from '@geolabe/contract'
+import { type WalkItem, walkPartWords, type Zone } from '@geolabe/core'
 import { Check, CircleSlash2, TriangleAlert } from 'lucide-react'
 import { useEffect, useRef, useState } from 'react'
 import { typing } from '../help/help'
-import type { ShownMark } from './marks'
+import type { NewMark, ShownMark } from './marks'
+import { Plate } from './plate'
+import { type Because, Reading, readText } from './reading'
 
 const resultWords: Record<WalkResult, string> = { 'in-order': 'In order', defect: 'Defect', 'not-fitted': 'Not fitted' }
 
-interface Judged {
-  reading: number | null
-  judgement: Judgement | null
-  wrong: string | null
-}
-
-function read(item: WalkItem, text: string): Judged {
-  const plain = text.trim().replace(',', '.')
-  if (!item.measure || plain === '') return { reading: null, judgement: null, wrong: null }
-  const reading = Number(plain)
-  try {
-    if (!/^\d+(\.\d+)?$/.test(plain)) throw new Refusal('no-number', 'Not a figure.')
-    return { reading, judgement: judge(item.measure, reading), wrong: null }
-  } catch (e) {
-    if (!(e instanceof Refusal)) throw e
-    return { reading: null, judgement: null, wrong: e.message }
-  }
-}
-
-const percent = (v: number) => `${(v * 100).toFixed(1)} %`
-
-function judgedWords(item: WalkItem, j: Judgement): string {
-  const m = item.measure
-  if (!m) return ''
-  if (m.kind === 'range') {
-    const band = `${m.least}–${m.most} ${m.unit}`
-    return j.verdict === 'ok'
-      ? `In order: inside ${band}.`
-      : j.verdict === 'watch'
-        ? `In order, but close to the end of ${band}. Watch it.`
-        : `Outside ${band}: a defect.`
-  }
-  const change = m.kind === 'loss' ? 'thinner' : 'wider'
-  return j.verdict === 'ok'
-    ? `In order: ${percent(j.value)} ${change}, limit ${percent(j.limit)}.`
-    : j.verdict === 'watch'
-      ? `In order, but ${percent(j.value)} ${change} of a limit of ${percent(j.limit)}. Watch it.`
-      : `${percent(j.value)} ${change}, limit ${percent(j.limit)}: a defect.`
-}
-
 interface Props {
+  file: MachineFile
   zone: Zone
   zoneNumber: number
   item: WalkItem
   mark: ShownMark | undefined
-  onMark: (result: WalkResult, reading: number | null) => void
-  onDefect: () => void
+  onMark: (mark: Pick<NewMark, 'result' | 'reading' | 'because' | 'plate'>) => void
+  onDefect: (reading: number | null) => void
   onBack: (() => void) | null
 }
 
 /** One item, large: what to look for, the reading if there is one, and the three answers under the thumb. */
-export function ItemCard({ zone, zoneNumber, item, mark, onMark, onDefect, onBack }: Props) {
+export function ItemCard({ file, zone, zoneNumber, item, mark, onMark, onDefect, onBack }: Props) {
   const [text, setText] = useState(mark?.reading == null ? '' : String(mark.reading))
+  const [because, setBecause] = useState<Because | null>(mark?.because ?? null)
+  const [plate, setPlate] = useState<Record<string, string>>({})
   const field = useRef<HTMLInputElement>(null)
-  const { reading, judgement, wrong } = read(item, text)
+  const earlier = file.readings[item.id] ?? []
+  const judged = readText(item, text, earlier)
+  const { reading, judgement, query } = judged
   const discards = judgement?.verdict === 'discard'
-  const ready = !item.measure || (reading !== null && !discards)
+  const plateOpen =
+    item.plate && file.plate === null && file.definition.plateFields.some((f) => (plate[f.id] ?? '').trim() === '')
+  const ready = (!item.measure || (reading !== null && !discards && (!query || because !== null))) && !plateOpen
   const firstOfZone = zone.items[0]?.id === item.id
+  const inOrder = () =>
+    onMark({
+      result: 'in-order',
+      reading,
+      because: query ? because : null,
+      ...(item.plate && file.plate === null && file.definition.plateFields.length > 0 ? { plate } : {}),
+    })
+  const notFitted = () => onMark({ result: 'not-fitted', reading: null })
 
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the listener is renewed with everything it reads
   useEffect(() => {
     const press = (e: KeyboardEvent) => {
       if (e.ctrlKey || e.metaKey || e.altKey || document.querySelector('[role="dialog"]')) return
       const key = e.key.toLowerCase()
-      if (e.key === 'Enter' && e.target === field.current && ready) onMark('in-order', reading)
+      if (e.key === 'Enter' && e.target === field.current && ready) inOrder()
       if (typing(e)) return
       if (key === 'm' && item.measure) {
         e.preventDefault()
         field.current?.focus()
       }
-      if (key === 'o' && ready) onMark('in-order', reading)
+      if (key === 'o' && ready) inOrder()
       else if (key === 'o') field.current?.focus()
-      if (key === 'n' && item.mayBeMissing) onMark('not-fitted', null)
+      if (key === 'd') onDefect(reading)
+      if (key === 'n' && item.mayBeMissing) notFitted()
     }
     addEventListener('keydown', press)
     return () => removeEventListener('keydown', press)
-  }, [item, ready, reading, onMark])
+  }, [item, ready, reading, because, plate, onMark, onDefect])
 
   const answer = 'flex min-h-[4.5rem] items-center justify-center gap-2 rounded-xl border-2 px-3 text-lg font-bold'
   return (
@@ -91,6 +70,7 @@ export function ItemCard({ zone, zoneNumber, item, mark, onMark, onDefect, onBac
         <p className="font-semibold">
           <span className="figure mr-2 rounded bg-ink px-2 py-0.5 text-paper">{zoneNumber}</span>
           {zone.label}
+          <span className="ml-2 font-normal text-quiet">{walkPartWords[zone.part]}</span>
         </p>
         {firstOfZone &&
           zone.before?.map((b) => (
@@ -109,61 +89,51 @@ export function ItemCard({ zone, zoneNumber, item, mark, onMark, onDefect, onBac
           </p>
         )}
         {item.why && <p className="mt-2 text-[0.95rem] text-quiet italic">{item.why}</p>}
+        {(item.good || item.bad) && (
+          <ul className="mt-3 grid gap-1 text-[0.98rem]">
+            {item.good && (
+              <li>
+                <span className="font-semibold">Good:</span> {item.good}
+              </li>
+            )}
+            {item.bad && (
+              <li>
+                <span className="font-semibold text-outside">Bad:</span> {item.bad}
+              </li>
+            )}
+          </ul>
+        )}
+        {item.plate && <Plate machine={file.definition} known={file.plate} given={plate} onGiven={setPlate} />}
         {item.measure && (
-          <div className="mt-4">
-            <label htmlFor={`reading-${item.id}`} className="font-semibold">
-              {item.measure.label}
-            </label>
-            <div className="mt-1 flex items-center gap-3">
-              <input
-                id={`reading-${item.id}`}
-                ref={field}
-                inputMode="decimal"
-                autoComplete="off"
-                className="field figure max-w-44 text-2xl"
-                value={text}
-                onChange={(e) => setText(e.target.value)}
-                aria-describedby={`judged-${item.id}`}
-                aria-invalid={Boolean(wrong)}
-              />
-              <span className="text-lg text-quiet">{item.measure.unit}</span>
-            </div>
-            <p
-              id={`judged-${item.id}`}
-              aria-live="polite"
-              className={
-                wrong || discards
-                  ? 'mt-2 font-bold text-outside'
-                  : judgement?.verdict === 'watch'
-                    ? 'mt-2 font-bold text-near'
-                    : 'mt-2 text-quiet'
-              }
-            >
-              {wrong ??
-                (judgement
-                  ? judgedWords(item, judgement)
-                  : `${item.measure.kind === 'range' ? `${item.measure.least}–${item.measure.most} ${item.measure.unit}` : `New: ${item.measure.nominal} ${item.measure.unit}`} · ${item.measure.source}`)}
-            </p>
-          </div>
+          <Reading
+            item={{ ...item, measure: item.measure }}
+            text={text}
+            onText={setText}
+            judged={judged}
+            earlier={earlier}
+            because={because}
+            onBecause={setBecause}
+            field={field}
+          />
         )}
         <div className="mt-5 grid grid-cols-2 gap-2.5">
           <button
             type="button"
             disabled={!ready}
-            onClick={() => onMark('in-order', reading)}
+            onClick={inOrder}
             className={`${answer} col-span-2 border-ink bg-accent text-on-accent disabled:border-edge disabled:bg-sunk disabled:text-quiet`}
           >
-            <Check aria-hidden="true" /> In order
+            <Check aria-hidden="true" /> {item.shuts ? 'Shut and latched' : 'In order'}
           </button>
           <button
             type="button"
-            onClick={onDefect}
+            onClick={() => onDefect(reading)}
             className={`${answer} border-outside text-outside ${item.mayBeMissing ? '' : 'col-span-2'}`}
           >
             <TriangleAlert aria-hidden="true" /> Defect
           </button>
           {item.mayBeMissing && (
-            <button type="button" onClick={() => onMark('not-fitted', null)} className={`${answer} border-edge`}>
+            <button type="button" onClick={notFitted} className={`${answer} border-edge`}>
               <CircleSlash2 aria-hidden="true" /> Not fitted
             </button>
           )}

@@ -1,4 +1,5 @@
-import type { Shift, WalkMark } from '@geolabe/contract'
+import type { Shift, WalkMark, WalkMarkRequest } from '@geolabe/contract'
+import { deviceId } from '../api/client'
 import { outbox } from '../api/outbox'
 import { queryClient, useOutbox } from '../api/queries'
 
@@ -7,23 +8,34 @@ export interface ShownMark extends WalkMark {
   saved: boolean
 }
 
-/** The marks of a walk-round: what the records hold, and over it what waits on this device. */
-export function useMarks(shift: Shift): Map<string, ShownMark> {
+const marksIn = (shift: Shift, round: string | null): WalkMark[] =>
+  round === null ? shift.walk.marks : (shift.rounds.find((r) => r.id === round)?.marks ?? [])
+
+/** The marks of a round: what the records hold, and over it what waits on this device. */
+export function useMarks(shift: Shift, round: string | null): Map<string, ShownMark> {
   const { waiting } = useOutbox()
-  const marks = new Map<string, ShownMark>(shift.walk.marks.map((m) => [m.item, { ...m, saved: true }]))
+  const marks = new Map<string, ShownMark>(marksIn(shift, round).map((m) => [m.item, { ...m, saved: true }]))
   for (const w of waiting) {
     if (w.path !== `/shifts/${shift.id}/walk-items`) continue
-    const m = w.body as WalkMark
-    marks.set(m.item, { ...m, saved: false })
+    const m = w.body as WalkMarkRequest
+    if ((m.round ?? null) !== round) continue
+    marks.set(m.item, { ...m, device: m.device ?? '', because: m.because ?? null, saved: false })
   }
   return marks
 }
 
+export type NewMark = Omit<WalkMarkRequest, 'device' | 'round'>
+
 /** Keeps a mark, sends it, and shows it as saved only when the records have it. */
-export async function sendMark(shift: Shift, mark: WalkMark): Promise<void> {
-  await outbox.send(`/shifts/${shift.id}/walk-items`, mark)
-  queryClient.setQueryData<Shift>(
-    ['shift', shift.id],
-    (s) => s && { ...s, walk: { ...s.walk, marks: [...s.walk.marks.filter((m) => m.item !== mark.item), mark] } },
-  )
+export async function sendMark(shift: Shift, round: string | null, mark: NewMark): Promise<void> {
+  const body: WalkMarkRequest = { ...mark, device: deviceId(), round }
+  await outbox.send(`/shifts/${shift.id}/walk-items`, body)
+  const { replaces: _r, plate: _p, round: _n, ...kept } = body
+  const shown: WalkMark = { ...kept, device: body.device ?? '', because: body.because ?? null }
+  const put = (marks: WalkMark[]) => [...marks.filter((m) => m.item !== mark.item), shown]
+  queryClient.setQueryData<Shift>(['shift', shift.id], (s) => {
+    if (!s) return s
+    if (round === null) return { ...s, walk: { ...s.walk, marks: put(s.walk.marks) } }
+    return { ...s, rounds: s.rounds.map((r) => (r.id === round ? { ...r, marks: put(r.marks) } : r)) }
+  })
 }

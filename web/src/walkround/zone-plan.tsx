@@ -1,32 +1,37 @@
-import type { Machine, Zone } from '@geolabe/core'
+import { type Machine, measureUnit, type Placed, type Zone } from '@geolabe/core'
 import clsx from 'clsx'
 import { onPaper, pairPath } from '../instruments/frame'
-import { MachinePlan } from '../instruments/machine-shape'
+import { MachinePlan, MachineSide } from '../instruments/machine-shape'
 import type { ShownMark } from './marks'
 
 type Marks = Map<string, ShownMark>
-const doneIn = (z: Zone, marks: Marks) => z.items.filter((i) => marks.has(i.id)).length
 
 /** The machine from above with its zones in walking order. */
 export function ZonePlan({
   machine,
+  items,
   marks,
   here,
   onZone,
 }: {
   machine: Machine
+  items: readonly Placed[]
   marks: Marks
   here: string | null
   onZone: (id: string) => void
 }) {
-  const zones = machine.walkround.zones
+  const zones = [...new Set(items.map((x) => x.zone))]
+  const own = (z: Zone) => items.filter((x) => x.zone === z).map((x) => x.item)
   const points = [...zones.map((z) => z.at), ...machine.outline.plan.flatMap((p) => p.points)].map(([x_m, y_m]) =>
     onPaper({ x_m, y_m }),
   )
   // Lengthways across the screen: the machine is longer than it is wide, and so is the space.
   const xs = points.map((p) => -p[1])
   const ys = points.map((p) => p[0])
-  const pad = 1.3
+  const span = Math.max(...xs) - Math.min(...xs)
+  // Marks of one size on the screen, whether the machine is three metres long or thirty.
+  const u = Math.max(span, 1.6 * (Math.max(...ys) - Math.min(...ys))) / 16
+  const pad = 1.3 * u
   const box = [
     Math.min(...xs) - pad,
     Math.min(...ys) - pad,
@@ -46,25 +51,26 @@ export function ZonePlan({
           d={pairPath(walk).replace('Z', '')}
           fill="none"
           stroke="var(--edge)"
-          strokeWidth="0.07"
-          strokeDasharray="0.25 0.2"
+          strokeWidth={0.07 * u}
+          strokeDasharray={`${0.25 * u} ${0.2 * u}`}
           aria-hidden="true"
         />
-        <MachinePlan machine={machine} slew_deg={0} thin={0.04} />
+        <MachinePlan machine={machine} slew_deg={0} thin={0.04 * u} />
       </g>
       {zones.map((z, i) => {
         const [px, py] = onPaper({ x_m: z.at[0], y_m: z.at[1] })
         const [x, y] = [-py, px]
-        const done = doneIn(z, marks)
-        const bad = z.items.some((item) => marks.get(item.id)?.result === 'defect')
-        const full = done === z.items.length
+        const inIt = own(z)
+        const done = inIt.filter((item) => marks.has(item.id)).length
+        const bad = inIt.some((item) => marks.get(item.id)?.result === 'defect')
+        const full = done === inIt.length
         const isHere = z.id === here
         return (
           <g
             key={z.id}
             role="button"
             tabIndex={0}
-            aria-label={`Zone ${i + 1}, ${z.label}: ${done} of ${z.items.length}${bad ? ', with a defect' : ''}`}
+            aria-label={`Zone ${i + 1}, ${z.label}: ${done} of ${inIt.length}${bad ? ', with a defect' : ''}`}
             className="cursor-pointer outline-none [&:focus-visible>.ring]:opacity-100"
             onClick={() => onZone(z.id)}
             onKeyDown={(e) => {
@@ -74,31 +80,39 @@ export function ZonePlan({
               }
             }}
           >
-            <circle className="ring opacity-0" cx={x} cy={y} r="1.15" fill="none" stroke="var(--ink)" strokeWidth="0.12" />
+            <circle
+              className="ring opacity-0"
+              cx={x}
+              cy={y}
+              r={1.15 * u}
+              fill="none"
+              stroke="var(--ink)"
+              strokeWidth={0.12 * u}
+            />
             {bad ? (
               <rect
-                x={x - 0.75}
-                y={y - 0.75}
-                width="1.5"
-                height="1.5"
+                x={x - 0.75 * u}
+                y={y - 0.75 * u}
+                width={1.5 * u}
+                height={1.5 * u}
                 fill="var(--outside)"
                 stroke="var(--ink)"
-                strokeWidth="0.1"
+                strokeWidth={0.1 * u}
               />
             ) : (
               <circle
                 cx={x}
                 cy={y}
-                r={isHere ? 0.92 : 0.78}
+                r={(isHere ? 0.92 : 0.78) * u}
                 fill={isHere ? 'var(--accent)' : full ? 'var(--ink)' : 'var(--sheet)'}
                 stroke="var(--ink)"
-                strokeWidth={isHere ? 0.16 : 0.1}
+                strokeWidth={(isHere ? 0.16 : 0.1) * u}
               />
             )}
             <text
               x={x}
               y={y}
-              fontSize="0.9"
+              fontSize={0.9 * u}
               fontWeight="750"
               textAnchor="middle"
               dominantBaseline="central"
@@ -114,44 +128,86 @@ export function ZonePlan({
   )
 }
 
+/** The machine from its left side, with where the zone lies. */
+export function ZoneSide({ machine, zone, number }: { machine: Machine; zone: Zone | null; number: number }) {
+  const points = machine.outline.side.flatMap((p) => p.points)
+  const boom = machine.boom ? (machine.boom.lengths_m[0] ?? 0) - machine.boom.pivot.back_m : 0
+  const xs = [...points.map(([x]) => x), boom, ...(zone ? [zone.at[0]] : [])]
+  const zs = [...points.map(([, z]) => z), machine.boom ? machine.boom.pivot.height_m + 0.6 : 0]
+  const [left, right, top] = [Math.min(...xs), Math.max(...xs), Math.max(...zs)]
+  const u = Math.max(right - left, 2.2 * top) / 16
+  const at = zone ? (zone.sideAt ?? [zone.at[0], Math.min(top * 0.35, 1.1)]) : null
+  return (
+    <svg
+      viewBox={`${left - u} ${-top - u} ${right - left + 2 * u} ${top + 1.6 * u}`}
+      className="block max-h-44 w-full rounded-xl border border-line bg-paper"
+      role="img"
+      aria-label={`${machine.name} from its left${zone ? `, at ${zone.label}` : ''}`}
+    >
+      <path d={`M${left - 2 * u} 0H${right + 2 * u}`} stroke="var(--ink)" strokeWidth={0.05 * u} />
+      <MachineSide machine={machine} thin={0.04 * u} stowed />
+      {at && (
+        <>
+          <circle cx={at[0]} cy={-at[1]} r={0.9 * u} fill="var(--accent)" stroke="var(--ink)" strokeWidth={0.14 * u} />
+          <text
+            x={at[0]}
+            y={-at[1]}
+            fontSize={0.95 * u}
+            fontWeight="750"
+            textAnchor="middle"
+            dominantBaseline="central"
+            fill="var(--on-accent)"
+          >
+            {number}
+          </text>
+        </>
+      )}
+    </svg>
+  )
+}
+
 /** The items of the zone one stands in. */
 export function ZoneList({
   zone,
+  items,
   marks,
   here,
   onItem,
 }: {
   zone: Zone
+  items: readonly Placed[]
   marks: Marks
   here: string
   onItem: (id: string) => void
 }) {
   return (
     <ul className="mt-3 overflow-hidden rounded-xl border border-line bg-sheet" aria-label={`Items of ${zone.label}`}>
-      {zone.items.map((item) => {
-        const mark = marks.get(item.id)
-        return (
-          <li key={item.id} className="border-t border-line first:border-t-0">
-            <button
-              type="button"
-              aria-current={item.id === here ? 'true' : undefined}
-              className={clsx(
-                'flex min-h-12 w-full items-center gap-3 px-4 py-2 text-left',
-                item.id === here && 'bg-sunk font-bold',
-              )}
-              onClick={() => onItem(item.id)}
-            >
-              <MarkShape mark={mark} />
-              <span className="grow">{item.label}</span>
-              {mark?.reading != null && (
-                <span className="figure text-quiet">
-                  {mark.reading} {item.measure?.unit}
-                </span>
-              )}
-            </button>
-          </li>
-        )
-      })}
+      {items
+        .filter((x) => x.zone.id === zone.id)
+        .map(({ item }) => {
+          const mark = marks.get(item.id)
+          return (
+            <li key={item.id} className="border-t border-line first:border-t-0">
+              <button
+                type="button"
+                aria-current={item.id === here ? 'true' : undefined}
+                className={clsx(
+                  'flex min-h-12 w-full items-center gap-3 px-4 py-2 text-left',
+                  item.id === here && 'bg-sunk font-bold',
+                )}
+                onClick={() => onItem(item.id)}
+              >
+                <MarkShape mark={mark} />
+                <span className="grow">{item.label}</span>
+                {mark?.reading != null && item.measure && (
+                  <span className="figure text-quiet">
+                    {mark.reading} {measureUnit(item.measure)}
+                  </span>
+                )}
+              </button>
+            </li>
+          )
+        })}
     </ul>
   )
 }

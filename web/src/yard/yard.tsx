@@ -1,11 +1,14 @@
 import type { MachineState, YardMachine } from '@geolabe/contract'
 import { type Grade, gradeWords } from '@geolabe/contract'
 import clsx from 'clsx'
-import { Link } from 'react-router'
+import { useState } from 'react'
+import { Link, useSearchParams } from 'react-router'
 import { useMachine, useMe, useShift, useYard } from '../api/queries'
 import { MachineSide } from '../instruments/machine-shape'
+import { Choice } from '../look/choice'
+import { TextField } from '../look/field'
 import { Loaded, Title } from '../look/page'
-import { day, when } from '../look/when'
+import { clock, day, when } from '../look/when'
 import { nextStation } from '../shift/route-line'
 
 const stateWords: Record<MachineState, string> = { ready: 'Ready', 'in-use': 'In use', stopped: 'Stopped' }
@@ -33,28 +36,189 @@ export function StateMark({ state }: { state: MachineState }) {
   )
 }
 
+type Which = 'all' | MachineState | 'due'
+const isDue = (m: YardMachine) => m.nextDue?.state === 'overdue' || m.nextDue?.state === 'soon'
+const passes = (m: YardMachine, which: Which, words: string) =>
+  (which === 'all' || (which === 'due' ? isDue(m) : m.state === which)) &&
+  `${m.name} ${m.kind}`.toLowerCase().includes(words.trim().toLowerCase())
+
 export function Yard() {
   const yard = useYard()
   const me = useMe()
+  const [params, setParams] = useSearchParams()
+  const wall = params.get('wall') !== null
+  const which = (params.get('which') ?? 'all') as Which
+  const [words, setWords] = useState('')
+  const set = (to: Record<string, string | null>) => {
+    const next = new URLSearchParams(params)
+    for (const [k, v] of Object.entries(to)) {
+      if (v === null) next.delete(k)
+      else next.set(k, v)
+    }
+    setParams(next, { replace: true })
+  }
   return (
     <>
-      <Title below={me.data?.organisation.name}>Yard</Title>
+      <div className="flex flex-wrap items-start justify-between gap-3">
+        <Title below={me.data?.organisation.name}>Yard</Title>
+        <button
+          type="button"
+          className="min-h-12 rounded-lg border-2 border-edge px-4 font-semibold"
+          aria-pressed={wall}
+          onClick={() => set({ wall: wall ? null : '' })}
+        >
+          {wall ? 'Leave wall view' : 'Wall view'}
+        </button>
+      </div>
       <Loaded query={yard}>
-        {({ machines }) => (
-          <ul className="grid gap-4 pb-8 lg:grid-cols-2">
-            {machines.map((m) => (
-              <MachineCard
-                key={m.id}
-                machine={m}
-                mine={m.holder?.person.id === me.data?.id}
-                operator={Boolean(me.data?.roles.includes('operator'))}
-                inCharge={Boolean(me.data?.roles.includes('person-in-charge'))}
-              />
-            ))}
-          </ul>
-        )}
+        {({ machines }) => {
+          const mine = (m: YardMachine) => m.holder?.person.id === me.data?.id
+          const count = (w: Which) => machines.filter((m) => passes(m, w, '')).length
+          const shown = machines.filter((m) => passes(m, which, words)).sort((a, b) => rank(a, mine(a)) - rank(b, mine(b)))
+          return (
+            <>
+              {machines.length > 3 && (
+                <div className="mb-4 grid items-end gap-3 md:grid-cols-[1fr_16rem]">
+                  <Choice
+                    label="Which machines"
+                    hideLabel
+                    value={which}
+                    onChange={(w) => set({ which: w === 'all' ? null : w })}
+                    options={[
+                      { value: 'all', label: `All ${count('all')}` },
+                      { value: 'ready', label: `Ready ${count('ready')}` },
+                      { value: 'in-use', label: `In use ${count('in-use')}` },
+                      { value: 'stopped', label: `Stopped ${count('stopped')}` },
+                      { value: 'due', label: `Due ${count('due')}` },
+                    ]}
+                  />
+                  {!wall && <TextField label="Name or kind" value={words} onChange={setWords} />}
+                </div>
+              )}
+              {shown.length === 0 && <p className="rounded-xl border border-line bg-sheet p-6 text-lg">No machine like this.</p>}
+              <ul
+                className={clsx(
+                  'grid gap-3 pb-8',
+                  wall ? 'grid-cols-[repeat(auto-fill,minmax(17rem,1fr))]' : 'md:grid-cols-2 lg:grid-cols-3',
+                )}
+              >
+                {shown.map((m) =>
+                  wall ? (
+                    <WallCard key={m.id} machine={m} />
+                  ) : (
+                    <MachineCard
+                      key={m.id}
+                      machine={m}
+                      mine={mine(m)}
+                      operator={Boolean(me.data?.roles.includes('operator'))}
+                      inCharge={Boolean(me.data?.roles.includes('person-in-charge'))}
+                    />
+                  ),
+                )}
+              </ul>
+            </>
+          )
+        }}
       </Loaded>
     </>
+  )
+}
+
+/** One's own machine first, then what is stopped, in use, overdue; the rest in the yard's own order. */
+const rank = (m: YardMachine, mine: boolean) =>
+  mine ? 0 : m.state === 'stopped' ? 1 : m.state === 'in-use' ? 2 : m.nextDue?.state === 'overdue' ? 3 : 4
+
+/** Why it is as it is, in one line. */
+function Reason({ machine: m }: { machine: YardMachine }) {
+  if (m.stoppedBy) {
+    return (
+      <>
+        <strong>{gradeWords[m.stoppedBy.grade as Grade].label}.</strong> {m.stoppedBy.where}: {m.stoppedBy.words}.
+      </>
+    )
+  }
+  if (m.handsOn) {
+    return (
+      <strong className="text-outside">
+        Hands on: {m.handsOn.person.name} is on or under it, since {clock(m.handsOn.since)}
+      </strong>
+    )
+  }
+  if (m.holder) {
+    return (
+      <>
+        <strong>{m.holder.person.name}</strong> at {m.holder.place}, since {when(m.holder.since)}
+      </>
+    )
+  }
+  return <>{m.note}</>
+}
+
+function NextDue({ machine: m }: { machine: YardMachine }) {
+  if (!m.nextDue) return null
+  const { state, label, date } = m.nextDue
+  const said =
+    state === 'overdue'
+      ? `overdue${date ? ` since ${date}` : ''}`
+      : state === 'never'
+        ? 'never recorded'
+        : date
+          ? `due ${date}`
+          : 'due later'
+  return (
+    <span
+      className={
+        state === 'overdue' ? 'font-semibold text-outside' : state === 'later' ? 'text-quiet' : 'font-semibold text-near'
+      }
+    >
+      {label}: {said}
+    </span>
+  )
+}
+
+function Drawing({ machine: m, className }: { machine: YardMachine; className: string }) {
+  const { outline, boom } = m.drawing
+  const points = outline.side.flatMap((p) => p.points)
+  const xs = [...points.map(([x]) => x), ...(boom ? [(boom.lengths_m[0] ?? 0) - boom.pivot.back_m + 0.4] : [])]
+  const top = Math.max(...points.map(([, z]) => z), boom ? boom.pivot.height_m + 0.7 : 0)
+  const [left, right] = [Math.min(...xs), Math.max(...xs)]
+  const thin = Math.max(right - left, top * 2) * 0.004
+  return (
+    <svg
+      viewBox={`${left - 0.3} ${-top - 0.1} ${right - left + 0.6} ${top + 0.2}`}
+      className={className}
+      role="img"
+      aria-label={`${m.name} from the side`}
+    >
+      <path d={`M${left - 30} 0H${right + 30}`} stroke="var(--ink)" strokeWidth={thin} />
+      <MachineSide machine={m.drawing} thin={thin} stowed />
+    </svg>
+  )
+}
+
+/** To be read from two metres: name, state, why. */
+function WallCard({ machine: m }: { machine: YardMachine }) {
+  return (
+    <li
+      className={clsx(
+        'flex flex-col overflow-hidden rounded-xl border-4 bg-sheet',
+        m.state === 'stopped' ? 'border-outside' : 'border-line',
+      )}
+    >
+      {m.state === 'stopped' && <div className="h-4 hatch-outside" />}
+      <div className="grid gap-1 p-3">
+        <div className="flex items-center justify-between gap-2">
+          <h2 className="text-[2rem] leading-none">{m.name}</h2>
+          <StateMark state={m.state} />
+        </div>
+        <p className="line-clamp-2 text-lg leading-snug">
+          <Reason machine={m} />
+        </p>
+        <p className="text-[0.98rem]">
+          <NextDue machine={m} />
+        </p>
+      </div>
+    </li>
   )
 }
 
@@ -69,69 +233,53 @@ function MachineCard({
   operator: boolean
   inCharge: boolean
 }) {
-  const file = useMachine(m.id)
-  const outline = file.data?.definition.outline.side ?? []
-  const boom = file.data?.definition.boom
-  const xs = [
-    ...outline.flatMap((p) => p.points.map(([x]) => x)),
-    ...(boom ? [(boom.lengths_m[0] ?? 0) - boom.pivot.back_m + 0.4] : []),
-  ]
   return (
     <li
       className={clsx(
-        'flex flex-col overflow-hidden rounded-xl border-2 bg-sheet only:lg:col-span-2',
-        m.state === 'stopped' ? 'border-outside' : 'border-line',
+        'flex flex-col overflow-hidden rounded-xl border-2 bg-sheet',
+        m.state === 'stopped' ? 'border-outside' : mine ? 'border-ink' : 'border-line',
       )}
     >
       {m.state === 'stopped' && <div className="h-3 hatch-outside" />}
-      <div className="flex grow flex-col gap-3 p-4">
-        <div className="flex items-start justify-between gap-4">
+      <div className="flex grow flex-col gap-2.5 p-4">
+        <div className="flex items-start justify-between gap-3">
           <div>
-            <h2 className="text-[1.7rem] leading-none">{m.name}</h2>
-            <p className="mt-1 text-quiet">{m.kind}</p>
+            <h2 className="text-[1.6rem] leading-none">
+              <Link to={`/machines/${m.id}`} className="-my-2 inline-flex min-h-12 items-center hover:underline">
+                {m.name}
+              </Link>
+            </h2>
+            <p className="text-quiet">{m.kind}</p>
           </div>
           <StateMark state={m.state} />
         </div>
-        {file.data && (
-          <svg
-            viewBox={`${Math.min(...xs) - 0.3} -3.3 ${Math.max(...xs) - Math.min(...xs) + 0.6} 3.4`}
-            className="h-32 w-full"
-            role="img"
-            aria-label={`${m.name} from the side`}
-          >
-            <path d={`M-20 0H20`} stroke="var(--ink)" strokeWidth="0.04" />
-            <MachineSide machine={file.data.definition} thin={0.03} stowed />
-          </svg>
-        )}
-        <p>
-          {m.stoppedBy ? (
-            <>
-              <strong>{gradeWords[m.stoppedBy.grade as Grade].label}.</strong> {m.stoppedBy.where}: {m.stoppedBy.words}.{' '}
-              <Link className="font-semibold underline underline-offset-4" to={`/defects/${m.stoppedBy.id}`}>
-                {m.stoppedBy.state === 'repaired' ? 'Repaired, waits for its return' : 'See the defect'}
-              </Link>
-            </>
-          ) : m.holder ? (
-            <>
-              <strong>{m.holder.person.name}</strong> at {m.holder.place}, since {when(m.holder.since)}
-            </>
-          ) : (
-            m.note
+        <Drawing machine={m} className="h-24 w-full" />
+        <p className="leading-snug">
+          <Reason machine={m} />{' '}
+          {m.stoppedBy && (
+            <Link className="font-semibold underline underline-offset-4" to={`/defects/${m.stoppedBy.id}`}>
+              {m.stoppedBy.state === 'repaired' || m.stoppedBy.state === 'verified'
+                ? 'Repaired, waits for its return'
+                : 'See the defect'}
+            </Link>
           )}
         </p>
-        <p className="text-quiet">
-          {m.watched > 0 && `${m.watched} watched ${m.watched === 1 ? 'defect' : 'defects'} · `}
-          {m.hours !== null && `${m.hours.toLocaleString()} h · `}
-          {m.lastHandOver ? `handed over ${day(m.lastHandOver)}` : 'no hand-over yet'}
+        <p className="text-[0.95rem] text-quiet">
+          <NextDue machine={m} />
+          <span className="block">
+            {m.watched > 0 && `${m.watched} watched ${m.watched === 1 ? 'defect' : 'defects'} · `}
+            {m.hours !== null && `${m.hours.toLocaleString()} h · `}
+            {m.lastHandOver ? `handed over ${day(m.lastHandOver)}` : 'no hand-over yet'}
+          </span>
         </p>
         <div className="mt-auto flex flex-wrap gap-2 pt-1">
           {mine && m.holder ? (
-            <GoOn shift={m.holder.shift} />
+            <GoOn shift={m.holder.shift} machine={m.id} />
           ) : (
             operator && (
               <Link
                 className={clsx(
-                  'flex min-h-14 grow items-center justify-center rounded-lg border-2 border-ink px-6 text-lg font-bold',
+                  'flex min-h-13 grow items-center justify-center rounded-lg border-2 border-ink px-4 text-lg font-bold',
                   m.state === 'ready' ? 'bg-accent text-on-accent' : 'bg-sheet',
                 )}
                 to={`/take/${m.id}`}
@@ -141,7 +289,7 @@ function MachineCard({
             )
           )}
           <Link
-            className="flex min-h-14 items-center rounded-lg border-2 border-edge px-4 font-semibold"
+            className="flex min-h-13 items-center rounded-lg border-2 border-edge px-3 font-semibold"
             to={`/defects?raise=${m.id}`}
           >
             {inCharge && m.state !== 'stopped' ? 'Take out of service' : 'Report a defect'}
@@ -152,12 +300,13 @@ function MachineCard({
   )
 }
 
-function GoOn({ shift }: { shift: string }) {
+function GoOn({ shift, machine }: { shift: string; machine: string }) {
   const s = useShift(shift)
+  const file = useMachine(machine)
   return (
     <Link
-      className="flex min-h-14 grow items-center justify-center rounded-lg border-2 border-ink bg-accent px-6 text-lg font-bold text-on-accent"
-      to={`/shifts/${shift}/${s.data ? nextStation(s.data) : 'walk-round'}`}
+      className="flex min-h-13 grow items-center justify-center rounded-lg border-2 border-ink bg-accent px-4 text-lg font-bold text-on-accent"
+      to={`/shifts/${shift}/${s.data && file.data ? nextStation(s.data, file.data.definition) : 'walk-round'}`}
     >
       Go on with your shift
     </Link>

@@ -1,0 +1,220 @@
+import type { DueLine, DutyDoneRequest, EnergyLine } from '@geolabe/contract'
+import clsx from 'clsx'
+import { useState } from 'react'
+import { Link } from 'react-router'
+import { newId } from '../api/client'
+import { outbox } from '../api/outbox'
+import { queryClient, useDue } from '../api/queries'
+import { Button } from '../look/button'
+import { Choice } from '../look/choice'
+import { Dialog } from '../look/dialog'
+import { TextField } from '../look/field'
+import { Loaded, Refused, Sheet, Title } from '../look/page'
+import { Calendar } from './calendar'
+
+const byWords: Record<string, string> = { operator: 'Operator', fitter: 'Fitter', outside: 'Outside examiner' }
+
+/** What falls due, the most pressing first; the same on a calendar; and what to charge or refuel today. */
+export function Due() {
+  const due = useDue()
+  const [view, setView] = useState<'list' | 'calendar'>('list')
+  const [which, setWhich] = useState<'pressing' | 'all'>('pressing')
+  const [done, setDone] = useState<DueLine | null>(null)
+  return (
+    <>
+      <div className="flex flex-wrap items-start justify-between gap-3">
+        <Title below="By date, or expected from use; the earlier counts.">What falls due</Title>
+        <a
+          className="flex min-h-12 items-center rounded-lg border-2 border-edge px-4 font-semibold"
+          href="/api/exports/due.ics"
+          download
+        >
+          As a calendar file
+        </a>
+      </div>
+      <div className="mb-4 flex flex-wrap gap-3">
+        <div className="min-w-52">
+          <Choice
+            label="View"
+            hideLabel
+            value={view}
+            onChange={setView}
+            options={[
+              { value: 'list', label: 'List' },
+              { value: 'calendar', label: 'Calendar' },
+            ]}
+          />
+        </div>
+        {view === 'list' && (
+          <div className="min-w-60">
+            <Choice
+              label="Which"
+              hideLabel
+              value={which}
+              onChange={setWhich}
+              options={[
+                { value: 'pressing', label: 'Pressing' },
+                { value: 'all', label: 'All' },
+              ]}
+            />
+          </div>
+        )}
+      </div>
+      <Loaded query={due}>
+        {(page) =>
+          view === 'calendar' ? (
+            <Calendar page={page} onPick={setDone} />
+          ) : (
+            <div className="grid items-start gap-4 pb-8 lg:grid-cols-[1.6fr_1fr]">
+              <Lines lines={page.due.filter((d) => which === 'all' || d.state !== 'later')} onDone={setDone} />
+              <Energy lines={page.energy} />
+            </div>
+          )
+        }
+      </Loaded>
+      <Dialog open={done !== null} onClose={() => setDone(null)} title={done ? `${done.machineName}: ${done.label}` : ''}>
+        {done && <DoneForm line={done} onDone={() => setDone(null)} />}
+      </Dialog>
+    </>
+  )
+}
+
+const bars: Record<DueLine['state'], string> = {
+  overdue: 'hatch-outside',
+  never: 'hatch-unproven',
+  soon: 'hatch-near',
+  later: 'bg-line',
+}
+
+/** When, in words: never a bare date where it is only expected. */
+export function dueWords(d: DueLine): string {
+  if (d.state === 'never') return 'Never recorded: not proven'
+  const left = d.hoursLeft === null ? '' : `, ${Math.round(d.hoursLeft)} h left`
+  if (d.date === null) return `${d.note ?? 'Not known when'}${left}`
+  const days = d.daysLeft ?? 0
+  const away =
+    days === 0 ? 'today' : days < 0 ? `${-days} ${days === -1 ? 'day' : 'days'} ago` : `in ${days} ${days === 1 ? 'day' : 'days'}`
+  return `${d.expectedBy === 'use' ? 'Expected ' : ''}${d.date}, ${away}${left}`
+}
+
+function Lines({ lines, onDone }: { lines: DueLine[]; onDone: (d: DueLine) => void }) {
+  if (lines.length === 0) return <p className="rounded-xl border border-line bg-sheet p-6 text-lg">Nothing is pressing.</p>
+  return (
+    <ul className="grid gap-2">
+      {lines.map((d) => (
+        <li
+          key={`${d.machine} ${d.duty}`}
+          className={clsx(
+            'flex overflow-hidden rounded-xl border-2 bg-sheet',
+            d.state === 'overdue' ? 'border-outside' : 'border-line',
+          )}
+        >
+          <span className={clsx('w-3 shrink-0', bars[d.state])} />
+          <span className="flex min-w-0 grow flex-wrap items-center gap-x-4 gap-y-1 px-4 py-2.5">
+            <span className="min-w-0 grow basis-56">
+              <Link to={`/machines/${d.machine}`} className="text-lg font-bold hover:underline">
+                {d.machineName}
+              </Link>
+              <span className="ml-2 text-lg">{d.label}</span>
+              <span
+                className={clsx(
+                  'block',
+                  d.state === 'overdue' ? 'font-bold text-outside' : d.state === 'soon' && 'font-semibold text-near',
+                )}
+              >
+                {dueWords(d)}
+              </span>
+              <span className="block text-[0.92rem] text-quiet">
+                {byWords[d.by]} · {d.last ? `last ${d.last.on}` : 'no record'} · {d.source}
+              </span>
+            </span>
+            <Button onClick={() => onDone(d)}>Done</Button>
+          </span>
+        </li>
+      ))}
+    </ul>
+  )
+}
+
+const actions: Record<EnergyLine['action'], string> = {
+  'refill-now': 'hatch-outside',
+  'refill-today': 'hatch-near',
+  'read-it': 'hatch-unproven',
+  nothing: 'bg-line',
+}
+
+function Energy({ lines }: { lines: EnergyLine[] }) {
+  return (
+    <Sheet title="Charge and refuel">
+      <p className="mb-3 text-quiet">When low, under 30 %, unless the battery’s own book asks for more.</p>
+      <ul className="grid gap-2">
+        {lines.map((e) => (
+          <li key={e.machine} className="flex overflow-hidden rounded-lg border border-line">
+            <span className={clsx('w-2.5 shrink-0', actions[e.action])} />
+            <span className="grow px-3 py-1.5">
+              <span className="flex flex-wrap justify-between gap-x-3">
+                <strong>{e.machineName}</strong>
+                <span className="figure">
+                  {e.share === null ? 'not read' : `${Math.round(e.share * 100)} %`}
+                  {e.hoursLeft !== null && <span className="text-quiet"> · {e.hoursLeft.toFixed(1)} h</span>}
+                </span>
+              </span>
+              <span className={e.action === 'nothing' ? 'text-quiet' : 'font-semibold'}>
+                {e.why}
+                {e.action !== 'nothing' &&
+                  e.refill_h !== null &&
+                  e.kind === 'battery' &&
+                  ` About ${e.refill_h.toFixed(1)} h to full.`}
+              </span>
+            </span>
+          </li>
+        ))}
+      </ul>
+    </Sheet>
+  )
+}
+
+function DoneForm({ line, onDone }: { line: DueLine; onDone: () => void }) {
+  const [on, setOn] = useState(() => new Date().toISOString().slice(0, 10))
+  const [hours, setHours] = useState('')
+  const [words, setWords] = useState('')
+  const [error, setError] = useState<unknown>(null)
+  const byHours = line.every_hours !== null
+  const read = /^\d+([.,]\d+)?$/.test(hours.trim()) ? Number(hours.trim().replace(',', '.')) : null
+  const record = async () => {
+    setError(null)
+    const body: DutyDoneRequest = { id: newId(), duty: line.duty, on, hours: read, words }
+    try {
+      await outbox.send(`/machines/${line.machine}/duties`, body)
+      for (const key of ['due', 'yard', 'machine', 'life']) void queryClient.invalidateQueries({ queryKey: [key] })
+      onDone()
+    } catch (e) {
+      setError(e)
+    }
+  }
+  return (
+    <div className="grid gap-3">
+      <p className="text-quiet">
+        {dueWords(line)}. Recorded by: {byWords[line.by]?.toLowerCase()} or the person in charge.
+      </p>
+      <label className="font-semibold">
+        Done on
+        <input type="date" className="field mt-1" value={on} onChange={(e) => setOn(e.target.value)} />
+      </label>
+      {byHours && (
+        <TextField
+          label="Meter then, hours"
+          value={hours}
+          onChange={setHours}
+          inputMode="numeric"
+          error={hours.trim() !== '' && read === null ? 'Not a figure.' : undefined}
+        />
+      )}
+      <TextField label="What was found" value={words} onChange={setWords} rows={2} />
+      <Refused error={error} />
+      <Button look="next" disabled={on === '' || (byHours && read === null)} onClick={() => void record()}>
+        Record it as done
+      </Button>
+    </div>
+  )
+}

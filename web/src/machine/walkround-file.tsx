@@ -1,0 +1,142 @@
+import { csvToWalkround, type MachineFile, type Me, type WalkroundFile } from '@geolabe/contract'
+import { itemsOf, measureLabel, type RoundTime, roundTimeWords, walkPartWords } from '@geolabe/core'
+import { useState } from 'react'
+import { call, newId } from '../api/client'
+import { queryClient, useWalkroundFile } from '../api/queries'
+import { Button } from '../look/button'
+import { Choice } from '../look/choice'
+import { TextField } from '../look/field'
+import { Refused, Sheet } from '../look/page'
+import { when } from '../look/when'
+
+/** The walk-round as it is in use: read, taken out as a file, brought in as one. */
+export function WalkroundFilePanel({ file, me }: { file: MachineFile; me: Me }) {
+  const m = file.definition
+  const [time, setTime] = useState<RoundTime>('start')
+  const inUse = useWalkroundFile(m.id).data
+  const items = itemsOf(m.walkround, time)
+  const zones = [...new Set(items.map((x) => x.zone))]
+  const may = me.roles.includes('person-in-charge') || me.roles.includes('administrator')
+  const out = 'flex min-h-12 items-center rounded-lg border-2 border-edge px-4 font-semibold'
+  return (
+    <div className="grid items-start gap-4 pb-8 lg:grid-cols-[1.6fr_1fr]">
+      <Sheet title={`${items.length} items, ${roundTimeWords[time].toLowerCase()}`}>
+        <Choice
+          label="Round"
+          hideLabel
+          value={time}
+          onChange={setTime}
+          options={(['start', 'absence', 'end'] as const).map((t) => ({ value: t, label: roundTimeWords[t] }))}
+        />
+        <ol className="mt-4 grid gap-4">
+          {zones.map((z, i) => (
+            <li key={z.id}>
+              <p className="font-bold">
+                {i + 1}. {z.label} <span className="font-normal text-quiet">{walkPartWords[z.part]}</span>
+              </p>
+              <ul className="mt-1 grid gap-1 border-l-4 border-line pl-3">
+                {items
+                  .filter((x) => x.zone === z)
+                  .map(({ item }) => (
+                    <li key={item.id}>
+                      <span className="font-semibold">{item.label}</span>: {item.look}
+                      {item.measure && (
+                        <span className="text-quiet"> · measured: {measureLabel(item.measure).toLowerCase()}</span>
+                      )}
+                      {item.mayBeMissing && <span className="text-quiet"> · where fitted</span>}
+                    </li>
+                  ))}
+              </ul>
+            </li>
+          ))}
+        </ol>
+      </Sheet>
+      <div className="grid gap-4">
+        <Sheet title="As a file">
+          <p className="mb-3 text-quiet">
+            {file.walkroundRevision === 0
+              ? 'The machine’s own, as it came with its definition.'
+              : `Revision ${file.walkroundRevision}${inUse?.enteredBy ? `, by ${inUse.enteredBy.name}` : ''}${inUse?.enteredAt ? `, ${when(inUse.enteredAt)}` : ''}: ${inUse?.why ?? ''}`}
+          </p>
+          <div className="flex flex-wrap gap-2">
+            <a className={out} href={`/api/machines/${m.id}/walkround.json`} download={`walk-round-${m.id}.json`}>
+              JSON
+            </a>
+            <a className={out} href={`/api/machines/${m.id}/walkround.csv`} download>
+              CSV
+            </a>
+          </div>
+        </Sheet>
+        {may && <BringIn file={file} />}
+      </div>
+    </div>
+  )
+}
+
+function BringIn({ file }: { file: MachineFile }) {
+  const [why, setWhy] = useState('')
+  const [picked, setPicked] = useState<{ name: string; template: object; items: number } | null>(null)
+  const [error, setError] = useState<unknown>(null)
+  const [done, setDone] = useState('')
+  const m = file.definition
+  const read = async (f: File | undefined) => {
+    setError(null)
+    setPicked(null)
+    setDone('')
+    if (!f) return
+    try {
+      const text = await f.text()
+      const template: { zones: { items: unknown[] }[] } = f.name.endsWith('.csv')
+        ? csvToWalkround(text, m.id, file.walkroundRevision + 1, m.walkround.before)
+        : JSON.parse(text)
+      setPicked({ name: f.name, template, items: template.zones.reduce((n, z) => n + z.items.length, 0) })
+    } catch (e) {
+      setError(e instanceof SyntaxError ? new Error('This file is neither CSV nor readable JSON.') : e)
+    }
+  }
+  const bring = async () => {
+    if (!picked) return
+    setError(null)
+    try {
+      const w = await call<WalkroundFile>({
+        method: 'POST',
+        path: `/machines/${m.id}/walkround`,
+        body: { template: picked.template, why },
+        key: newId(),
+      })
+      for (const key of ['machine', 'walkround']) void queryClient.invalidateQueries({ queryKey: [key] })
+      setDone(`Revision ${w.revision} is in use.`)
+      setPicked(null)
+      setWhy('')
+    } catch (e) {
+      setError(e)
+    }
+  }
+  return (
+    <Sheet title="Bring one in">
+      <div className="grid gap-3">
+        <p className="text-quiet">All or nothing: a fault is named with its row. Every zone round the machine has to stay.</p>
+        <label className="flex min-h-12 w-fit cursor-pointer items-center rounded-lg border-2 border-edge px-4 font-semibold has-focus-visible:outline-3 has-focus-visible:outline-ink">
+          {picked ? picked.name : 'Choose a CSV or JSON file'}
+          <input
+            type="file"
+            accept=".csv,.json,text/csv,application/json"
+            className="sr-only"
+            onChange={(e) => void read(e.target.files?.[0])}
+          />
+        </label>
+        {picked && (
+          <>
+            <p>{picked.items} items were read.</p>
+            <TextField label="Why it changes" value={why} onChange={setWhy} rows={2} />
+            <Button look="next" disabled={why.trim() === ''} onClick={() => void bring()}>
+              Put it in use
+            </Button>
+          </>
+        )}
+        <p role="status">{done}</p>
+        <Refused error={error} />
+      </div>
+    </Sheet>
+  )
+}

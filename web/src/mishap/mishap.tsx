@@ -1,0 +1,168 @@
+import type { Defect, MachineFile, OverrideRequest, RaiseDefectRequest, RoundRequest, Shift } from '@geolabe/contract'
+import { itemsOf } from '@geolabe/core'
+import { DoorOpen, OctagonAlert } from 'lucide-react'
+import { useState } from 'react'
+import { useNavigate } from 'react-router'
+import { newId } from '../api/client'
+import { outbox } from '../api/outbox'
+import { queryClient } from '../api/queries'
+import { DefectForm } from '../defects/defect-form'
+import { Button } from '../look/button'
+import { Choice } from '../look/choice'
+import { Dialog } from '../look/dialog'
+import { TextField } from '../look/field'
+import { Refused } from '../look/page'
+import { SymptomWay } from './symptom'
+
+type Open = 'ask' | 'defect' | 'override' | { symptom: string } | null
+
+/** Beside every station: something has gone wrong, or somebody leaves the machine. A knock is two touches. */
+export function Mishap({ shift, file }: { shift: Shift; file: MachineFile }) {
+  const [open, setOpen] = useState<Open>(null)
+  const [error, setError] = useState<unknown>(null)
+  const navigate = useNavigate()
+  const m = file.definition
+  const close = () => setOpen(null)
+  const absence = itemsOf(m.walkround, 'absence').length > 0
+  const under = shift.rounds.find((r) => r.time === 'absence' && !r.finishedAt)
+
+  const stop = async (where: string, words: string) => {
+    setError(null)
+    const body: RaiseDefectRequest = { id: newId(), machine: m.id, shift: shift.id, item: null, where, words, grade: 'harm' }
+    try {
+      const sent = outbox.send<Defect>('/defects', body)
+      close()
+      await sent
+      for (const key of ['machine', 'yard', 'defects']) void queryClient.invalidateQueries({ queryKey: [key] })
+    } catch (e) {
+      setError(e)
+    }
+  }
+  const away = async () => {
+    setError(null)
+    if (under) return navigate(`/shifts/${shift.id}/rounds/${under.id}`)
+    const body: RoundRequest = { id: newId(), time: 'absence' }
+    try {
+      queryClient.setQueryData(['shift', shift.id], await outbox.send<Shift>(`/shifts/${shift.id}/rounds`, body))
+      navigate(`/shifts/${shift.id}/rounds/${body.id}`)
+    } catch (e) {
+      setError(e)
+    }
+  }
+  const small = 'inline-flex min-h-12 items-center gap-2 rounded-lg border-2 px-3 font-semibold'
+  return (
+    <>
+      <div className="mb-3 flex flex-wrap items-center justify-end gap-2">
+        {absence && shift.walk.finishedAt && (
+          <button type="button" className={`${small} border-edge`} onClick={() => void away()}>
+            <DoorOpen size={20} aria-hidden="true" /> {under ? 'Go on with the round' : 'I left the machine'}
+          </button>
+        )}
+        <button type="button" className={`${small} border-outside text-outside`} onClick={() => setOpen('ask')}>
+          <OctagonAlert size={20} aria-hidden="true" /> Something happened
+        </button>
+      </div>
+      <Refused error={error} />
+      <Dialog open={open === 'ask'} onClose={close} title={`Something happened on ${m.name}`}>
+        <div className="grid gap-3">
+          <Button
+            look="stop"
+            className="min-h-16 justify-center text-lg"
+            onClick={() => void stop('In work', 'Knock or impact in work; to be examined before it is used again')}
+          >
+            Knock or impact: stop {m.name}
+          </Button>
+          <p className="text-quiet">
+            It is stopped at once, for everyone, until it has been examined. You can add words and a photo after.
+          </p>
+          {m.symptoms.length > 0 && (
+            <>
+              <h3 className="mt-2">It does something it should not</h3>
+              <div className="grid gap-2 sm:grid-cols-2">
+                {m.symptoms.map((s) => (
+                  <Button key={s.id} onClick={() => setOpen({ symptom: s.id })}>
+                    {s.symptom}
+                  </Button>
+                ))}
+              </div>
+            </>
+          )}
+          <div className="mt-2 flex flex-wrap gap-2">
+            <Button onClick={() => setOpen('defect')}>Report a defect</Button>
+            {m.overrides.length > 0 && <Button onClick={() => setOpen('override')}>Record an override</Button>}
+          </div>
+        </div>
+      </Dialog>
+      <Dialog open={open === 'defect'} onClose={close} title={`Report a defect: ${m.name}`}>
+        <DefectForm
+          machine={m.id}
+          definition={m}
+          shift={shift.id}
+          item={null}
+          where={null}
+          near={null}
+          onRaised={(id) => navigate(`/defects/${id}`)}
+        />
+      </Dialog>
+      <Dialog open={open === 'override'} onClose={close} title="Record an override">
+        <OverrideForm shift={shift} file={file} onDone={close} />
+      </Dialog>
+      {m.symptoms.map((s) => (
+        <Dialog key={s.id} open={typeof open === 'object' && open?.symptom === s.id} onClose={close} title={s.symptom}>
+          <SymptomWay path={s} onStop={(words) => void stop(s.symptom, words)} onClose={close} />
+        </Dialog>
+      ))}
+    </>
+  )
+}
+
+/** One permitted purpose, held by hand, timed; what must follow stands in the hand-over until it is done. */
+function OverrideForm({ shift, file, onDone }: { shift: Shift; file: MachineFile; onDone: () => void }) {
+  const all = file.definition.overrides
+  const [which, setWhich] = useState(all.length === 1 ? (all[0]?.id ?? null) : null)
+  const [reason, setReason] = useState('')
+  const [seconds, setSeconds] = useState('')
+  const [error, setError] = useState<unknown>(null)
+  const o = all.find((x) => x.id === which)
+  const held = Number(seconds)
+  const record = async () => {
+    if (!o) return
+    setError(null)
+    const body: OverrideRequest = { id: newId(), override: o.id, reason, seconds: held }
+    try {
+      queryClient.setQueryData(['shift', shift.id], await outbox.send<Shift>(`/shifts/${shift.id}/overrides`, body))
+      void queryClient.invalidateQueries({ queryKey: ['machine', file.definition.id] })
+      onDone()
+    } catch (e) {
+      setError(e)
+    }
+  }
+  return (
+    <div className="grid gap-3">
+      <Choice label="Which" value={which} onChange={setWhich} options={all.map((x) => ({ value: x.id, label: x.label }))} />
+      {o && (
+        <>
+          <p>
+            Allowed for one thing: <strong>{o.purpose.toLowerCase()}</strong>. Held by hand, at most {o.most_s} s.
+          </p>
+          <TextField label="What it was used for" value={reason} onChange={setReason} rows={2} />
+          <TextField
+            label="Held for, seconds"
+            value={seconds}
+            onChange={setSeconds}
+            inputMode="numeric"
+            hint={held > o.most_s ? `Longer than the ${o.most_s} s allowed; it is recorded so.` : ''}
+          />
+          <p className="border-l-4 border-near pl-3 font-semibold">Must follow: {o.after.toLowerCase()}.</p>
+          {o.stops && (
+            <p className="font-semibold text-outside">Its use takes the machine out of service: report the defect too.</p>
+          )}
+          <Refused error={error} />
+          <Button look="next" disabled={reason.trim() === '' || !(held > 0)} onClick={() => void record()}>
+            Record it
+          </Button>
+        </>
+      )}
+    </div>
+  )
+}

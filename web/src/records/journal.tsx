@@ -1,0 +1,156 @@
+import { kindWords } from '@geolabe/contract'
+import { useState } from 'react'
+import { type JournalFilter, searchOf, useJournal, useJournalCheck, usePeople, useYard } from '../api/queries'
+import { Button } from '../look/button'
+import { TextField } from '../look/field'
+import { Loaded } from '../look/page'
+import { when } from '../look/when'
+
+const out = 'flex min-h-12 items-center rounded-lg border-2 border-edge px-4 font-semibold'
+
+/** Everything that was done, as it was written; searched, taken out as a file, and checked link by link. */
+export function Journal() {
+  const [filter, setFilter] = useState<JournalFilter>({})
+  const [words, setWords] = useState('')
+  const journal = useJournal(filter)
+  const people = usePeople().data?.people ?? []
+  const machines = useYard().data?.machines ?? []
+  const [checking, setChecking] = useState(false)
+  const check = useJournalCheck(checking)
+  const set = (to: JournalFilter) => setFilter((f) => ({ ...f, ...to }))
+  const search = searchOf(filter)
+  const pick = (label: string, key: keyof JournalFilter, options: [string, string][]) => (
+    <label className="min-w-0 font-semibold">
+      {label}
+      <select className="field mt-1" value={filter[key] ?? ''} onChange={(e) => set({ [key]: e.target.value })}>
+        <option value="">All</option>
+        {options.map(([value, text]) => (
+          <option key={value} value={value}>
+            {text}
+          </option>
+        ))}
+      </select>
+    </label>
+  )
+  return (
+    <>
+      <div className="mb-4 flex flex-wrap items-center gap-4">
+        <Button
+          onClick={() => {
+            setChecking(true)
+            void check.refetch()
+          }}
+        >
+          Check the chain
+        </Button>
+        <p role="status" className={check.data && !check.data.intact ? 'font-bold text-outside' : ''}>
+          {check.isFetching
+            ? 'Following it from the first entry…'
+            : check.data
+              ? check.data.intact
+                ? `${check.data.entries} entries, each as it was written.`
+                : `Entry ${check.data.brokenAt} is not as it was written.`
+              : 'Each entry carries the hash of the one before.'}
+        </p>
+      </div>
+      <form
+        className="mb-3 grid grid-cols-2 items-end gap-3 md:grid-cols-3 lg:grid-cols-6"
+        onSubmit={(e) => {
+          e.preventDefault()
+          set({ words })
+        }}
+      >
+        {pick('What', 'kind', Object.entries(kindWords))}
+        {pick(
+          'Machine',
+          'machine',
+          machines.map((m) => [m.id, m.name]),
+        )}
+        {pick(
+          'Who',
+          'actor',
+          people.map((p) => [p.id, p.name]),
+        )}
+        <label className="font-semibold">
+          From
+          <input type="date" className="field mt-1" value={filter.from ?? ''} onChange={(e) => set({ from: e.target.value })} />
+        </label>
+        <label className="font-semibold">
+          To
+          <input type="date" className="field mt-1" value={filter.to ?? ''} onChange={(e) => set({ to: e.target.value })} />
+        </label>
+        <TextField label="Words in it" value={words} onChange={setWords} />
+        <div className="col-span-full flex flex-wrap gap-2">
+          <Button type="submit">Search</Button>
+          {search && (
+            <Button
+              look="quiet"
+              onClick={() => {
+                setFilter({})
+                setWords('')
+              }}
+            >
+              Show all
+            </Button>
+          )}
+          <a className={`${out} ml-auto`} href={`/api/exports/journal.csv?${search}`} download>
+            CSV
+          </a>
+          <a className={out} href={`/api/exports/journal.json?${search}`} download>
+            JSON
+          </a>
+        </div>
+      </form>
+      <Loaded query={journal}>
+        {(data) => {
+          const entries = data.pages.flatMap((p) => p.entries)
+          if (entries.length === 0)
+            return <p className="rounded-xl border border-line bg-sheet p-6 text-lg">No entry like this.</p>
+          return (
+            <ol className="mb-6 overflow-hidden rounded-xl border border-line bg-sheet">
+              {entries.map((e) => (
+                <li
+                  key={e.seq}
+                  className="grid gap-x-4 border-t border-line px-4 py-2 first:border-t-0 sm:grid-cols-[4rem_12rem_1fr_9rem]"
+                >
+                  <span className="figure text-quiet">{e.seq}</span>
+                  <span className="text-quiet">{when(e.at)}</span>
+                  <span className="min-w-0 break-words">
+                    <strong>{kindWords[e.kind] ?? e.kind}</strong> {e.actor ? `by ${e.actor.name}` : ''}{' '}
+                    <span className="text-quiet">{summary(e.body)}</span>
+                  </span>
+                  <span className="figure truncate text-[0.85rem] text-quiet" title={e.hash}>
+                    {e.hash.slice(0, 12)}
+                  </span>
+                </li>
+              ))}
+            </ol>
+          )
+        }}
+      </Loaded>
+      {journal.hasNextPage && <Button onClick={() => void journal.fetchNextPage()}>Earlier ones</Button>}
+    </>
+  )
+}
+
+/** The few words of an entry that a reader looks for. */
+function summary(body: Record<string, unknown>): string {
+  return [
+    'machine',
+    'item',
+    'result',
+    'reading',
+    'grade',
+    'words',
+    'verdict',
+    'outcome',
+    'reason',
+    'hours',
+    'calculator',
+    'revision',
+    'why',
+  ]
+    .map((k) => body[k])
+    .filter((v) => (typeof v === 'string' && v !== '') || typeof v === 'number')
+    .join(' · ')
+}

@@ -1,0 +1,121 @@
+import type { InspectionSummary, RoundsReport } from '@geolabe/contract'
+import { roundTimeWords } from '@geolabe/core'
+import { Link } from 'react-router'
+import { useInspections, useMe, useRoundsReport } from '../api/queries'
+import { Button } from '../look/button'
+import { Loaded, Sheet } from '../look/page'
+import { when } from '../look/when'
+
+const out = 'flex min-h-12 items-center rounded-lg border-2 border-edge px-4 font-semibold'
+
+/** Rounds as they were walked; for the person in charge also how complete they are and what is worth a question. */
+export function Rounds() {
+  const list = useInspections()
+  const inCharge = Boolean(useMe().data?.roles.includes('person-in-charge'))
+  const report = useRoundsReport(inCharge)
+  return (
+    <>
+      {inCharge && report.data && <Report report={report.data} />}
+      <div className="mb-3 flex flex-wrap gap-2">
+        <a className={out} href="/api/exports/inspections.csv" download>
+          Every answer as CSV
+        </a>
+        <a className={out} href="/api/exports/defects.csv" download>
+          Defects as CSV
+        </a>
+        <a className={out} href="/api/exports/defects.json" download>
+          Defects as JSON
+        </a>
+      </div>
+      <Loaded query={list}>
+        {(data) => (
+          <ul className="grid gap-2 pb-6">
+            {data.pages
+              .flatMap((p) => p.inspections)
+              .map((i) => (
+                <li key={i.id}>
+                  <RoundRow round={i} />
+                </li>
+              ))}
+          </ul>
+        )}
+      </Loaded>
+      {list.hasNextPage && <Button onClick={() => void list.fetchNextPage()}>Earlier ones</Button>}
+    </>
+  )
+}
+
+const lasted = (s: number) => (s < 90 ? `${Math.round(s)} s` : `${Math.round(s / 60)} min`)
+
+function RoundRow({ round: r }: { round: InspectionSummary }) {
+  return (
+    <Link
+      to={`/records/${r.shift}`}
+      className="grid gap-x-4 rounded-xl border border-line bg-sheet px-4 py-3 hover:bg-sunk sm:grid-cols-[8rem_1fr_auto]"
+    >
+      <strong className="text-lg">{r.machine.name}</strong>
+      <span>
+        {r.by.name}, {roundTimeWords[r.time].toLowerCase()}
+        <span className="block text-quiet">{when(r.openedAt)}</span>
+      </span>
+      <span className="figure self-center text-right">
+        {r.finishedAt ? `${r.items ?? '–'} items` : 'not finished'}
+        {r.duration_s !== null && <span className="block text-quiet">{lasted(r.duration_s)}</span>}
+        {(r.defects ?? 0) > 0 && <span className="block font-semibold text-outside">{r.defects} with a defect</span>}
+      </span>
+    </Link>
+  )
+}
+
+function Report({ report }: { report: RoundsReport }) {
+  const most = Math.max(1, ...report.weeks.map((w) => w.shifts))
+  return (
+    <div className="mb-5 grid items-start gap-4 lg:grid-cols-2">
+      <Sheet title="Finished before the shift, by week">
+        {report.weeks.length === 0 ? (
+          <p>No shift in twelve weeks.</p>
+        ) : (
+          <ol className="grid gap-1.5">
+            {report.weeks.map((w) => (
+              <li key={w.week} className="grid grid-cols-[7rem_1fr_5rem] items-center gap-3">
+                <span className="figure text-quiet">{w.week}</span>
+                <span
+                  className="flex h-5 overflow-hidden rounded border border-ink"
+                  style={{ width: `${(w.shifts / most) * 100}%` }}
+                >
+                  <span className="bg-ink" style={{ width: `${(w.finished / w.shifts) * 100}%` }} />
+                  <span className="grow hatch-outside" />
+                </span>
+                <span className="figure">
+                  {w.finished} of {w.shifts}
+                </span>
+              </li>
+            ))}
+          </ol>
+        )}
+      </Sheet>
+      <Sheet title="Worth a question">
+        {report.patterns.length === 0 ? (
+          <p>Nothing in the record stands out.</p>
+        ) : (
+          <>
+            <ul className="grid gap-2">
+              {report.patterns.map((p) => (
+                <li key={`${p.kind} ${p.machine.id} ${p.by.id}`} className="border-l-4 border-near pl-3">
+                  <strong>
+                    {p.machine.name}, {p.by.name}
+                  </strong>
+                  : {p.fact}
+                </li>
+              ))}
+            </ul>
+            <p className="mt-3 text-quiet">
+              What the record shows, not why. A quick walker, a small machine and a good machine look alike: ask, and look at the
+              machine.
+            </p>
+          </>
+        )}
+      </Sheet>
+    </div>
+  )
+}

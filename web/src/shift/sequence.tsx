@@ -1,0 +1,94 @@
+import type { SequenceRequest, Shift } from '@geolabe/contract'
+import { useState } from 'react'
+import { Link, useNavigate } from 'react-router'
+import { newId } from '../api/client'
+import { useDraft } from '../api/draft'
+import { outbox } from '../api/outbox'
+import { queryClient } from '../api/queries'
+import { Button } from '../look/button'
+import { ActionBar, Refused, Sheet, Title } from '../look/page'
+import { useShiftContext } from './frame'
+import { nextStation } from './route-line'
+import { Steps } from './steps'
+
+/** A station of a machine that is not proved on the dial: its own written sequence, and where its ratings stand. */
+export function Sequence({ procedure }: { procedure: 'setup' | 'lift' }) {
+  const { shift, file } = useShiftContext()
+  const m = file.definition
+  const navigate = useNavigate()
+  const [steps, setSteps, clear] = useDraft<string[]>(`${shift.id}.${procedure}`, [])
+  const [error, setError] = useState<unknown>(null)
+  const own = m.procedures[procedure]
+  const open = own.filter((s) => !steps.includes(s.id)).length
+  const done = shift.sequences.filter((q) => q.procedure === procedure).length
+  const record = async () => {
+    setError(null)
+    const body: SequenceRequest = { id: newId(), procedure, steps }
+    try {
+      const s = await outbox.send<Shift>(`/shifts/${shift.id}/sequences`, body)
+      queryClient.setQueryData(['shift', shift.id], s)
+      clear()
+      setSteps([])
+      if (procedure === 'setup') navigate(`/shifts/${shift.id}/${nextStation(s, m)}`)
+    } catch (e) {
+      setError(e)
+    }
+  }
+  return (
+    <>
+      <Title below={procedure === 'setup' ? 'Each step names what must be true before it.' : `${done} recorded in this shift.`}>
+        {procedure === 'setup' ? 'Set up' : 'Work with it'}
+      </Title>
+      <div className="grid items-start gap-4 pb-6 lg:grid-cols-2">
+        <Sheet title="In this order">
+          <Steps steps={own} confirmed={steps} onChange={setSteps} />
+        </Sheet>
+        <div className="grid gap-4">
+          {procedure === 'lift' && (
+            <Sheet title="What it may lift">
+              <p className="mb-3">
+                Not proven here: read the plate or table for exactly this tool, height and reach. The sums can be noted in this
+                shift.
+              </p>
+              <div className="flex flex-wrap gap-2">
+                {m.tables.map((t) => (
+                  <Link
+                    key={t}
+                    className="flex min-h-12 items-center rounded-lg border-2 border-ink px-4 font-semibold"
+                    to={`/tables/${t}`}
+                  >
+                    Its ratings
+                  </Link>
+                ))}
+                <Link className="flex min-h-12 items-center rounded-lg border-2 border-edge px-4 font-semibold" to="/sums">
+                  Sums
+                </Link>
+              </div>
+            </Sheet>
+          )}
+          <Sheet title="Cautions">
+            <ul className="list-disc pl-6">
+              {m.cautions.map((c) => (
+                <li key={c}>{c}</li>
+              ))}
+            </ul>
+          </Sheet>
+          <Refused error={error} />
+        </div>
+      </div>
+      <ActionBar why={open > 0 ? `${open} ${open === 1 ? 'step' : 'steps'} to confirm.` : ''}>
+        {procedure === 'lift' && (
+          <Link
+            className="flex min-h-14 items-center rounded-lg border-2 border-ink px-6 font-bold"
+            to={`/shifts/${shift.id}/stow`}
+          >
+            Stow & hand over
+          </Link>
+        )}
+        <Button look="next" disabled={open > 0} onClick={() => void record()}>
+          {procedure === 'setup' ? 'Record this set-up' : 'Record this work'}
+        </Button>
+      </ActionBar>
+    </>
+  )
+}

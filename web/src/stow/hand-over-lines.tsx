@@ -1,0 +1,16 @@
+import type { HandOverNote } from '@geolabe/contract'
+import clsx from 'clsx'
+
+/** What the next person must know, made from the record; the grave ones carry a bar and come first. */
+export function HandOverLines({ lines }: { lines: HandOverNote['lines'] }) {
+  if (lines.length === 0) return null
+  return (
+    <ul className="mt-3 grid gap-1.5">
+      {lines.map((l) => (
+        <li key={l.text} className={clsx('border-l-4 pl-3', l.grave ? 'border-outside font-semibold' : 'border-line')}>
+          {l.text}
+        </li>
+      ))}
+    </ul>
+  )
+}
