@@ -14,6 +14,7 @@ import {
   tern,
   verdict,
   walkAll,
+  walkOnceMore,
 } from './work'
 
 test.beforeEach(freeTern)
@@ -87,6 +88,7 @@ test('a whole shift, as an operator does it', async ({ page }) => {
   await expect(page.getByText('No lift is waiting.')).toBeVisible()
   await page.getByRole('link', { name: 'Stow & hand over' }).last().click()
 
+  await walkOnceMore(page)
   await confirmAll(page, tern.procedures.stow)
   await page.getByLabel('Crane engine hours').fill('3830')
   await page.getByLabel('Fuel left').fill('55')

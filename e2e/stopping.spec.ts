@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test'
+import { expect, type Page, test } from '@playwright/test'
 import { audit, fits, freeTern, openPage, signOn, takeTern } from './work'
 
 test.beforeEach(freeTern)
@@ -37,7 +37,8 @@ test('a machine is stopped, seen by all, repaired by one and returned by another
   await signOn(tomas, 'Tomas Brekke')
   await signOn(wil, 'Wilhelmina Osei')
   await signOn(rafiq, 'Rafiq Dunmore')
-  await expect(tomas.getByText('Ready')).toBeVisible()
+  const card = (page: Page) => page.getByRole('listitem').filter({ has: page.getByRole('heading', { name: 'Tern' }) })
+  await expect(card(tomas).getByText('Ready')).toBeVisible()
 
   await takeTern(ines)
   await ines.getByRole('button', { name: 'Isolated and tagged, begin' }).click()
@@ -59,13 +60,15 @@ test('a machine is stopped, seen by all, repaired by one and returned by another
   await ines.getByLabel('p.jpg').setInputFiles({ name: 'q.png', mimeType: 'image/png', buffer: png })
   await ines.getByRole('button', { name: 'Enter it and stop the machine' }).click()
 
-  await expect(tomas.getByText('Stopped', { exact: true })).toBeVisible()
+  // Seen by somebody else's open browser within two seconds of being taken into the records.
+  await expect(ines.getByText('Tern is stopped.')).toBeVisible()
+  await expect(card(tomas).getByText('Stopped', { exact: true })).toBeVisible({ timeout: 2000 })
   await expect(ines.getByText('Tern is stopped.')).toBeVisible()
   await tomas.getByRole('link', { name: 'Look at Tern' }).click()
   await expect(tomas.getByText('Tern is stopped.')).toBeVisible()
   await expect(tomas.getByRole('button', { name: /Take Tern/ })).toHaveCount(0)
 
-  await wil.getByRole('link', { name: 'See the defect' }).click()
+  await card(wil).getByRole('link', { name: 'See the defect' }).click()
   await expect(wil.getByRole('img', { name: /Leans to the rear left/ })).toBeVisible()
   await expect(wil.getByRole('button', { name: /Return Tern/ })).toHaveCount(0)
   await expect(wil.getByRole('button', { name: 'Record the repair' })).toHaveCount(0)
@@ -83,9 +86,18 @@ test('a machine is stopped, seen by all, repaired by one and returned by another
   await rafiq.getByLabel('Hours of work').fill('2')
   await audit(rafiq)
   await rafiq.getByRole('button', { name: 'Record the repair' }).click()
-  await expect(rafiq.getByText('Returning to service is the part of the person in charge.')).toBeVisible()
+  await expect(rafiq.getByText(/You recorded this repair; somebody else looks at it/)).toBeVisible()
+  await expect(rafiq.getByRole('button', { name: 'It is in order' })).toHaveCount(0)
 
   await expect(wil.getByText('Tyre changed, nuts torqued')).toBeVisible()
+  await expect(wil.getByRole('button', { name: 'Return Tern to service' })).toHaveCount(0)
+  await tomas.goto(wil.url())
+  await tomas.getByLabel('What you tried, what you saw').fill('Pressure 790, nuts even')
+  await audit(tomas)
+  await tomas.getByRole('button', { name: 'It is in order' }).click()
+  await expect(tomas.getByRole('heading', { name: 'Repair looked at' })).toBeVisible()
+  const tag = await wil.request.get((await wil.getByRole('link', { name: 'Stop tag' }).getAttribute('href')) ?? '')
+  expect((await tag.body()).subarray(0, 5).toString()).toBe('%PDF-')
   await wil.getByLabel('What you looked at').fill('Pressure 790, stands level')
   await wil.getByRole('button', { name: 'Return Tern to service' }).click()
   await expect(wil.getByRole('heading', { name: 'Returned to service' })).toBeVisible()

@@ -1,13 +1,36 @@
-import { readFileSync } from 'node:fs'
+import { existsSync, readFileSync } from 'node:fs'
 import AxeBuilder from '@axe-core/playwright'
+import {
+  composeMachine,
+  isRaised,
+  itemsOf,
+  type Machine,
+  type Measure,
+  measureLabel,
+  piecesFile,
+  soundReading,
+  type WalkItem,
+} from '@geolabe/core'
 import { type Browser, expect, type Page } from '@playwright/test'
 import pg from 'pg'
 
 const read = (path: string) => JSON.parse(readFileSync(new URL(`../demo/${path}`, import.meta.url), 'utf8'))
-export const tern = read('machines/tern.json')
+const maybe = (path: string) => (existsSync(new URL(`../demo/${path}`, import.meta.url)) ? read(path) : undefined)
+const pieces = piecesFile.parse(read('pieces/pieces.json'))
+/** A machine of the demo world, whole. */
+export const machine = (id: string): Machine =>
+  composeMachine(read(`machines/${id}.json`), {
+    model: maybe(`models/${id}.json`),
+    template: maybe(`walkrounds/${id}.json`),
+    pieces,
+  })
+export const tern = machine('tern')
+export const yard: string[] = read('people/skarrow-haven.json').machines
 const people: { name: string; badge: string; demoPin: string }[] = read('people/skarrow-haven.json').people
-export const items: { label: string; measure?: { kind: string; label: string; nominal: number; least: number; most: number } }[] =
-  tern.walkround.zones.flatMap((z: { items: unknown[] }) => z.items)
+const all = itemsOf(tern.walkround)
+/** What is looked at before the site, and what waits for it. */
+export const items = all.filter((x) => !isRaised(x)).map((x) => x.item)
+export const raised = all.filter(isRaised).map((x) => x.item)
 
 /** Begins every test with Tern free: no shift open, nothing stopping it. */
 export async function freeTern(): Promise<void> {
@@ -42,14 +65,15 @@ export async function takeTern(page: Page): Promise<void> {
   await expect(page.getByRole('heading', { name: 'Walk round Tern' })).toBeVisible()
 }
 
-export const ordinary = (m: NonNullable<(typeof items)[number]['measure']>) =>
-  m.kind === 'range' ? (m.least + m.most) / 2 : m.nominal
+/** A reading that is in order, and believable beside the last one on record. */
+const ordinary = (item: WalkItem & { measure: Measure }) => (item.id === 'rope' ? 15.49 : soundReading(item.measure))
 
 /** Marks the item that is shown as in order, with its reading where it has one. */
-export async function markInOrder(page: Page, item: (typeof items)[number]): Promise<void> {
+export async function markInOrder(page: Page, item: WalkItem): Promise<void> {
   await expect(page.getByRole('heading', { name: item.label, exact: true })).toBeVisible()
-  if (item.measure) await page.getByLabel(item.measure.label, { exact: true }).fill(String(ordinary(item.measure)))
-  await page.getByRole('button', { name: 'In order', exact: true }).click()
+  const { measure: m } = item
+  if (m) await page.getByLabel(measureLabel(m), { exact: true }).fill(String(ordinary({ ...item, measure: m })))
+  await page.getByRole('button', { name: item.shuts ? 'Shut and latched' : 'In order', exact: true }).click()
 }
 
 export async function walkAll(page: Page): Promise<void> {
@@ -57,6 +81,21 @@ export async function walkAll(page: Page): Promise<void> {
   for (const item of items) await markInOrder(page, item)
   await page.getByRole('button', { name: 'Finish the walk-round' }).click()
   await expect(page.getByRole('heading', { name: 'Look at North Quay' })).toBeVisible()
+}
+
+/** What waited for overhead, people and legs. */
+export async function proveRaised(page: Page): Promise<void> {
+  await expect(page.getByRole('heading', { name: 'Raised, over its travel' })).toBeVisible()
+  for (const item of raised) await markInOrder(page, item)
+  await page.getByRole('button', { name: 'Finish the second part' }).click()
+}
+
+/** The round at the end, from the hand-over. */
+export async function walkOnceMore(page: Page): Promise<void> {
+  await page.getByRole('button', { name: 'Walk round once more' }).click()
+  for (const { item } of itemsOf(tern.walkround, 'end')) await markInOrder(page, item)
+  await page.getByRole('button', { name: 'Finish the walk-round' }).click()
+  await expect(page.getByRole('heading', { name: 'Stow & hand over' })).toBeVisible()
 }
 
 export async function lookAtSite(page: Page): Promise<void> {
@@ -78,6 +117,7 @@ export async function setUp(page: Page): Promise<void> {
   await page.getByLabel('Across, left high is plus').fill('0')
   await confirmAll(page, tern.procedures.setup)
   await page.getByRole('button', { name: 'Record this set-up' }).click()
+  await proveRaised(page)
   await expect(page.getByRole('heading', { name: 'Prove the lift' })).toBeVisible()
 }
 

@@ -29,6 +29,13 @@ export function Calendar({ page, onPick }: { page: DuePage; onPick: (d: DueLine)
         <h2 aria-live="polite">{first.toLocaleDateString(locale, { month: 'long', year: 'numeric', timeZone: 'UTC' })}</h2>
         <Button onClick={() => move(1)}>Later</Button>
       </div>
+      <div className="grid grid-cols-7 text-[0.9rem] font-semibold text-quiet max-md:hidden" aria-hidden="true">
+        {weeks.slice(0, 7).map((d) => (
+          <span key={iso(d)} className="px-1.5 pb-1">
+            {d.toLocaleDateString(locale, { weekday: 'short', timeZone: 'UTC' })}
+          </span>
+        ))}
+      </div>
       <ol className="grid grid-cols-7 gap-px overflow-hidden rounded-xl border border-line bg-line max-md:grid-cols-1">
         {weeks.map((date) => {
           const d = iso(date)

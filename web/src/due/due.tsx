@@ -89,12 +89,14 @@ const bars: Record<DueLine['state'], string> = {
 /** When, in words: never a bare date where it is only expected. */
 export function dueWords(d: DueLine): string {
   if (d.state === 'never') return 'Never recorded: not proven'
-  const left = d.hoursLeft === null ? '' : `, ${Math.round(d.hoursLeft)} h left`
+  const left = d.hoursLeft === null || d.hoursLeft <= 0 || d.state === 'overdue' ? '' : `, ${Math.round(d.hoursLeft)} h left`
   if (d.date === null) return `${d.note ?? 'Not known when'}${left}`
   const days = d.daysLeft ?? 0
   const away =
     days === 0 ? 'today' : days < 0 ? `${-days} ${days === -1 ? 'day' : 'days'} ago` : `in ${days} ${days === 1 ? 'day' : 'days'}`
-  return `${d.expectedBy === 'use' ? 'Expected ' : ''}${d.date}, ${away}${left}`
+  const since =
+    d.state === 'overdue' ? (d.expectedBy === 'use' ? 'By hours since ' : 'Since ') : d.expectedBy === 'use' ? 'Expected ' : ''
+  return `${since}${d.date}, ${away}${left}`
 }
 
 function Lines({ lines, onDone }: { lines: DueLine[]; onDone: (d: DueLine) => void }) {

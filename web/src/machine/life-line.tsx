@@ -192,7 +192,7 @@ function Drawn({ life, file }: { life: LifeLine; file: MachineFile }) {
                     tick={{ fill: 'var(--ink)', fontSize: 13 }}
                     stroke="var(--edge)"
                     width={76}
-                    unit={` ${unit}`}
+                    tickFormatter={(v: number) => `${Math.round(v * 100) / 100} ${unit}`}
                   />
                   {[limits.least, limits.most].map(
                     (v) =>

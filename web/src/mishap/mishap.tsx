@@ -52,7 +52,7 @@ export function Mishap({ shift, file }: { shift: Shift; file: MachineFile }) {
   const small = 'inline-flex min-h-12 items-center gap-2 rounded-lg border-2 px-3 font-semibold'
   return (
     <>
-      <div className="mb-3 flex flex-wrap items-center justify-end gap-2">
+      <div className="relative z-10 mb-2 flex flex-wrap items-center justify-end gap-2 md:pointer-events-none md:-mb-12 md:[&>*]:pointer-events-auto">
         {absence && shift.walk.finishedAt && (
           <button type="button" className={`${small} border-edge`} onClick={() => void away()}>
             <DoorOpen size={20} aria-hidden="true" /> {under ? 'Go on with the round' : 'I left the machine'}

@@ -116,7 +116,7 @@ export function ItemCard({ file, zone, zoneNumber, item, mark, onMark, onDefect,
             field={field}
           />
         )}
-        <div className="mt-5 grid grid-cols-2 gap-2.5">
+        <div className="mt-4 grid grid-cols-2 gap-2.5 bg-sheet py-2.5 max-md:sticky max-md:bottom-0 max-md:-mx-2 max-md:px-2">
           <button
             type="button"
             disabled={!ready}

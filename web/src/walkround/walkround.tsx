@@ -192,7 +192,7 @@ function Round({ shift, file, time, round, part, items }: RoundProps) {
             </li>
           ))}
         </ol>
-        <div className="mt-5 grid max-w-3xl gap-3 pb-4">
+        <div className="mt-5 grid items-start gap-3 pb-4 md:grid-cols-2">
           <ZonePlan machine={machine} items={items} marks={marks} here={null} onZone={begin} />
           <ZoneSide machine={machine} zone={null} number={0} />
         </div>

@@ -99,7 +99,9 @@ export function Yard() {
               <ul
                 className={clsx(
                   'grid gap-3 pb-8',
-                  wall ? 'grid-cols-[repeat(auto-fill,minmax(17rem,1fr))]' : 'md:grid-cols-2 lg:grid-cols-3',
+                  wall
+                    ? 'mx-[calc(50%-50vw)] grid-cols-[repeat(auto-fill,minmax(17rem,1fr))] px-4'
+                    : 'md:grid-cols-2 lg:grid-cols-3',
                 )}
               >
                 {shown.map((m) =>
@@ -171,7 +173,7 @@ function NextDue({ machine: m }: { machine: YardMachine }) {
         state === 'overdue' ? 'font-semibold text-outside' : state === 'later' ? 'text-quiet' : 'font-semibold text-near'
       }
     >
-      {label}: {said}
+      {label}: <span className="whitespace-nowrap">{said}</span>
     </span>
   )
 }
@@ -289,7 +291,7 @@ function MachineCard({
             )
           )}
           <Link
-            className="flex min-h-13 items-center rounded-lg border-2 border-edge px-3 font-semibold"
+            className="flex min-h-13 grow items-center justify-center rounded-lg border-2 border-edge px-3 font-semibold"
             to={`/defects?raise=${m.id}`}
           >
             {inCharge && m.state !== 'stopped' ? 'Take out of service' : 'Report a defect'}

@@ -1,0 +1,310 @@
+import { mkdtempSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { isRaised, itemsOf, type Machine, soundReading, type WalkItem } from '@geolabe/core'
+import { chromium, expect, type Page, test } from '@playwright/test'
+import pg from 'pg'
+import {
+  audit,
+  confirmAll,
+  fits,
+  freeTern,
+  items,
+  lookAtSite,
+  machine,
+  markInOrder,
+  openPage,
+  signOn,
+  takeTern,
+  tern,
+  yard,
+} from './work'
+
+test.beforeEach(freeTern)
+
+async function query<R extends pg.QueryResultRow>(sql: string): Promise<R[]> {
+  const client = new pg.Client({ connectionString: process.env.GEOLABE_OWNER_URL, options: '-c search_path=geolabe' })
+  await client.connect()
+  try {
+    return (await client.query<R>(sql)).rows
+  } finally {
+    await client.end()
+  }
+}
+
+/** The last reading of an item as the records have it: a new one beside it is believed. */
+const lastReading = async (m: Machine) => {
+  const rows = await query<{ item: string; reading: number }>(
+    `select distinct on (item) item, reading from geolabe.walk_mark where machine = '${m.id}' and reading is not null order by item, at desc`,
+  )
+  return new Map(rows.map((r) => [r.item, r.reading]))
+}
+
+/** One key an item, as somebody at a keyboard would; a reading is typed and ended with Enter. */
+async function keyThrough(page: Page, m: Machine, list: WalkItem[], known: Map<string, number>): Promise<void> {
+  for (const item of list) {
+    await page.getByRole('heading', { name: item.label, exact: true, level: 2 }).waitFor()
+    if (item.plate && (await page.getByText('Not entered yet. Read the plate').count()) > 0) {
+      for (const f of m.plateFields) await page.getByLabel(f.label, { exact: true }).fill('As on the plate')
+      await page.getByRole('button', { name: 'In order', exact: true }).click()
+      continue
+    }
+    if (item.measure) {
+      await page.keyboard.press('m')
+      await page.keyboard.type(String(known.get(item.id) ?? soundReading(item.measure)))
+      await page.keyboard.press('Enter')
+    } else await page.keyboard.press('o')
+  }
+}
+
+const takeIt = async (page: Page, m: Machine) => {
+  await page.goto(`/take/${m.id}`)
+  await page.getByText('I have read this').click()
+  for (const w of [...m.wear, ...m.papers]) await page.getByText(w.label, { exact: true }).click()
+  await page.getByRole('button', { name: `Take ${m.name}, begin the walk-round` }).click()
+}
+
+test('each machine of the yard is walked round from the first look to its functions raised', async ({ page }) => {
+  test.setTimeout(600_000)
+  await query(
+    "alter table defect disable trigger user; update defect set grade = 'watch', pending = false where machine = 'avocet'; alter table defect enable trigger user",
+  )
+  await signOn(page, 'Ines Haldane')
+  let [touches, spent_ms] = [0, 0]
+  for (const id of yard.filter((x) => x !== 'tern')) {
+    const m = machine(id)
+    const all = itemsOf(m.walkround)
+    const known = await lastReading(m)
+    await takeIt(page, m)
+    await page.getByRole('button', { name: 'Isolated and tagged, begin' }).click()
+    const first = all.filter((x) => !isRaised(x)).map((x) => x.item)
+    const began = Date.now()
+    await keyThrough(page, m, first, known)
+    touches += first.length
+    spent_ms += Date.now() - began
+    await page.getByRole('button', { name: 'Finish the walk-round' }).click()
+    await expect(page.getByRole('heading', { name: 'Look at North Quay' })).toBeVisible()
+    for (;;) {
+      const next = page.getByRole('button', { name: 'Agree this control' }).first()
+      if ((await next.count()) === 0) break
+      await next.click()
+    }
+    await page.getByRole('button', { name: /Site looked at/ }).click()
+    if (m.procedures.setup.length > 0) {
+      await confirmAll(page, m.procedures.setup)
+      await page.getByRole('button', { name: 'Record this set-up' }).click()
+    }
+    const raised = all.filter(isRaised).map((x) => x.item)
+    if (raised.length > 0) {
+      await expect(page.getByRole('heading', { name: 'Raised, over its travel' })).toBeVisible()
+      await keyThrough(page, m, raised, known)
+      await page.getByRole('button', { name: 'Finish the second part' }).click()
+    }
+    await expect(page.getByRole('heading', { name: 'Work with it' })).toBeVisible()
+    await query('update shift set closed_at = now() where closed_at is null')
+  }
+  console.log(
+    `     ${touches} items on ${yard.length - 1} machines; forty items in ${((spent_ms / touches) * 40 * 0.001).toFixed(1)} s of keys`,
+  )
+  expect(await query("select count(*)::int as n from inspection where raised_at > now() - interval '1 hour'")).toEqual([
+    { n: yard.length - 1 },
+  ])
+})
+
+test('a walk-round without a network outlives the browser, and is sent once', async () => {
+  test.setTimeout(180_000)
+  const folder = mkdtempSync(join(tmpdir(), 'geolabe-device-'))
+  const launch = () =>
+    chromium.launchPersistentContext(folder, {
+      baseURL: process.env.GEOLABE_URL,
+      viewport: { width: 1280, height: 800 },
+      locale: 'en-GB',
+      executablePath: '/usr/bin/chromium',
+      args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'],
+    })
+  let device = await launch()
+  try {
+    let page = await device.newPage()
+    await signOn(page, 'Ines Haldane')
+    await takeTern(page)
+    const address = page.url()
+    await page.getByRole('button', { name: 'Isolated and tagged, begin' }).click()
+    // The app and what it has read are on the device before the network goes.
+    await page.waitForFunction(async () => Boolean((await navigator.serviceWorker.ready).active))
+    await page.reload()
+    await expect(page.getByText(`0 of ${items.length} looked at`)).toBeVisible()
+    await page.waitForTimeout(1500)
+    await device.setOffline(true)
+    for (const item of items.slice(0, 11)) await markInOrder(page, item)
+    const broken = items[11] as WalkItem
+    await expect(page.getByRole('heading', { name: broken.label, exact: true })).toBeVisible()
+    await page.getByRole('button', { name: 'Defect', exact: true }).click()
+    await page.getByLabel('What is wrong').fill('Found with no signal')
+    await page.getByLabel(/^Watch/).check()
+    const png = Buffer.from(
+      'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNkYPhfDwAChwGA60e6kgAAAABJRU5ErkJggg==',
+      'base64',
+    )
+    await page.getByLabel('Add a photo').setInputFiles({ name: 'p.png', mimeType: 'image/png', buffer: png })
+    await page.getByRole('button', { name: 'Enter the defect' }).click()
+    await expect(page.getByText(new RegExp(`12 of ${items.length} looked at`))).toBeVisible()
+    await expect(page.getByText(/entries are kept on this device/)).toBeVisible()
+    expect(
+      (
+        await query<{ n: number }>(
+          'select count(*)::int as n from walk_mark w join shift s on s.id = w.shift where s.closed_at is null',
+        )
+      )[0]?.n,
+    ).toBe(0)
+
+    // The battery dies; the device comes up again, still without a network.
+    await device.close()
+    device = await launch()
+    await device.setOffline(true)
+    page = await device.newPage()
+    await page.goto(address)
+    await expect(page.getByText(new RegExp(`12 of ${items.length} looked at`))).toBeVisible({ timeout: 20_000 })
+
+    await device.setOffline(false)
+    await expect(page.getByText(`12 of ${items.length} looked at`, { exact: true })).toBeVisible({ timeout: 45_000 })
+    const written = await query<{ item: string; times: number }>(
+      "select body->>'item' as item, count(*)::int as times from journal where kind = 'walk-item' and subject = (select id::text from shift where closed_at is null) group by 1",
+    )
+    expect(written).toHaveLength(12)
+    expect(written.every((w) => w.times === 1)).toBe(true)
+    const defects = await query<{ n: number; photos: number }>(
+      "select count(*)::int as n, (select count(*)::int from photo p where p.defect = min(d.id::text)::uuid) as photos from defect d where words = 'Found with no signal' group by d.words",
+    )
+    expect(defects).toEqual([{ n: 1, photos: 1 }])
+  } finally {
+    await device.close()
+    rmSync(folder, { recursive: true, force: true })
+  }
+})
+
+test('what happens in work: away from the machine, an override, a symptom, and a knock in two touches', async ({ browser }) => {
+  test.setTimeout(180_000)
+  const [page, wil] = [await openPage(browser), await openPage(browser)]
+  await signOn(page, 'Ines Haldane')
+  await takeTern(page)
+  await page.getByRole('button', { name: 'Isolated and tagged, begin' }).click()
+  await signOn(wil, 'Wilhelmina Osei')
+  await expect(wil.getByText('Hands on: Ines Haldane is on or under it')).toBeVisible()
+  for (const item of items) await markInOrder(page, item)
+  await page.getByRole('button', { name: 'Finish the walk-round' }).click()
+  await lookAtSite(page)
+  await expect(wil.getByText('Hands on: Ines Haldane is on or under it')).toHaveCount(0)
+
+  await page.getByRole('button', { name: 'I left the machine' }).click()
+  await expect(page.getByRole('heading', { name: 'Back at Tern' })).toBeVisible()
+  for (const { item } of itemsOf(tern.walkround, 'absence')) await markInOrder(page, item)
+  await page.getByRole('button', { name: 'Finish the walk-round' }).click()
+  await expect(page.getByRole('heading', { name: 'Set up Tern' })).toBeVisible()
+
+  await page.getByRole('button', { name: 'Something happened' }).click()
+  await audit(page)
+  await page.getByRole('button', { name: 'Record an override' }).click()
+  await page.getByRole('radio', { name: 'Hook stop override' }).click()
+  await page.getByLabel('What it was used for').fill('Hook tied for the road')
+  await page.getByLabel('Held for, seconds').fill('30')
+  await expect(page.getByText(/Longer than the 20 s allowed/)).toBeVisible()
+  await page.getByRole('button', { name: 'Record it' }).click()
+  await page.getByRole('link', { name: /Stow & hand over/ }).click()
+  await expect(page.getByText(/Hook stop override was used: Hook tied for the road\. Still to do/)).toBeVisible()
+  await audit(page)
+  await fits(page)
+
+  await page.getByRole('button', { name: 'Something happened' }).click()
+  await page.getByRole('button', { name: 'No response to a lever' }).click()
+  await page.getByRole('button', { name: 'No', exact: true }).click()
+  await expect(page.getByText('Go on', { exact: true })).toBeVisible()
+  await page.getByRole('button', { name: 'Understood' }).click()
+
+  // Two touches.
+  await page.getByRole('button', { name: 'Something happened' }).click()
+  await page.getByRole('button', { name: 'Knock or impact: stop Tern' }).click()
+  await expect(page.getByText('Tern is stopped.')).toBeVisible()
+  const card = wil.getByRole('listitem').filter({ has: wil.getByRole('heading', { name: 'Tern' }) })
+  await expect(card.getByText('Stopped', { exact: true })).toBeVisible({ timeout: 2000 })
+})
+
+test('what falls due, who may, a machine’s life, the rounds and the journal are there, in order, and fit', async ({
+  browser,
+}) => {
+  test.setTimeout(180_000)
+  const [wil, ines] = [await openPage(browser), await openPage(browser)]
+  await signOn(wil, 'Wilhelmina Osei')
+  await fits(wil)
+  await wil.getByRole('button', { name: 'Wall view' }).click()
+  await audit(wil)
+  await fits(wil)
+
+  await wil.getByRole('link', { name: 'Due', exact: true }).click()
+  await expect(wil.getByRole('heading', { name: 'Charge and refuel' })).toBeVisible()
+  await audit(wil)
+  await fits(wil)
+  const line = wil.getByRole('listitem').filter({ hasText: 'Bittern' }).filter({ hasText: 'Service every 500 hours' })
+  await line.getByRole('button', { name: 'Done' }).click()
+  await wil.getByLabel('Meter then, hours').fill('812')
+  await wil.getByRole('button', { name: 'Record it as done' }).click()
+  await expect(line).toHaveCount(0)
+  await wil.getByRole('radio', { name: 'Calendar' }).click()
+  await expect(wil.getByRole('region', { name: 'Calendar of what falls due' })).toBeVisible()
+  await audit(wil)
+  await fits(wil)
+  const ics = await (await wil.request.get('/api/exports/due.ics')).text()
+  expect(ics).toContain('BEGIN:VCALENDAR')
+  expect(ics).toContain('SUMMARY:Tern: Thorough examination')
+
+  // A key is given and withdrawn; without it the machine is not taken.
+  await wil.goto('/people')
+  const keys = wil.getByRole('list', { name: 'Keys of Ines Haldane' })
+  await audit(wil)
+  await fits(wil)
+  await keys.getByRole('button', { name: 'Withdraw the key to Tern' }).click()
+  await expect(keys.getByRole('button', { name: 'Give the key to Tern' })).toBeVisible()
+  await signOn(ines, 'Ines Haldane')
+  await ines.getByRole('link', { name: 'Sign on to Tern' }).click()
+  await expect(ines.getByText('No authorisation for Tern is on record.')).toBeVisible()
+  await keys.getByRole('button', { name: 'Give the key to Tern' }).click()
+  await expect(keys.getByRole('button', { name: 'Withdraw the key to Tern' })).toBeVisible()
+
+  await wil.goto('/machines/puffin')
+  await expect(wil.getByText(/At this rate at its limit about \d{4}/)).toBeVisible()
+  await audit(wil)
+  await fits(wil)
+  await wil.getByRole('tab', { name: 'As it stands' }).click()
+  await audit(wil)
+  await wil.getByRole('tab', { name: 'Walk-round' }).click()
+  await audit(wil)
+  await fits(wil)
+  // A walk-round as a spreadsheet: out, changed, a fault named with its row, in.
+  const csv = await (await wil.request.get('/api/machines/puffin/walkround.csv')).text()
+  const file = (text: string) => ({ name: 'round.csv', mimeType: 'text/csv', buffer: Buffer.from(text) })
+  await wil
+    .getByLabel('Choose a CSV or JSON file')
+    .setInputFiles(file(csv.replace('wear', 'wear').replace(',fork-heel,', ',no-such,')))
+  await expect(wil.getByRole('alert')).toContainText(/Line \d+, column “measure”: “no-such” is no measure/)
+  await wil
+    .getByLabel('Choose a CSV or JSON file')
+    .setInputFiles(file(csv.replace('Stands level', 'Stands level, seen from afar')))
+  await wil.getByLabel('Why it changes').fill('Said plainer')
+  await wil.getByRole('button', { name: 'Put it in use' }).click()
+  await expect(wil.getByText('Revision 1 is in use.')).toBeVisible()
+
+  await wil.getByRole('link', { name: 'Records' }).click()
+  await wil.getByRole('tab', { name: 'Rounds' }).click()
+  await expect(wil.getByText(/Whimbrel, Tomas Brekke/)).toBeVisible()
+  await expect(wil.getByText(/all in order in \d+ seconds/)).toBeVisible()
+  await audit(wil)
+  await fits(wil)
+  await wil.getByRole('tab', { name: 'Journal' }).click()
+  await wil.getByLabel('What', { exact: true }).selectOption('defect-raised')
+  await wil.getByLabel('Words in it').fill('stop rear')
+  await wil.getByRole('button', { name: 'Search' }).click()
+  await expect(wil.getByText(/Stop at the rear right leg does nothing/)).toBeVisible()
+  await audit(wil)
+  await fits(wil)
+  const exported = await (await wil.request.get('/api/exports/journal.json?kind=defect-raised')).json()
+  expect(exported.entries.every((e: { kind: string }) => e.kind === 'defect-raised')).toBe(true)
+})
