@@ -27,32 +27,28 @@ import { demoMachine, demoMachines } from './demo'
 const positive = fc.double({ min: 5, max: 900, noNaN: true })
 /** A measure of every kind that there is. */
 const measures = fc.oneof(
-  fc
-    .tuple(positive, positive)
-    .map(
-      ([a, b]): Measure => ({
-        kind: 'range',
-        label: 'Level',
-        unit: 'mm',
-        least: a,
-        most: a + b,
-        watchWithin: b / 8,
-        source: 'book',
-      }),
-    ),
-  fc
-    .tuple(fc.constantFrom('loss' as const, 'growth' as const), positive)
-    .map(
-      ([kind, nominal]): Measure => ({
-        kind,
-        label: 'Part',
-        unit: 'mm',
-        nominal,
-        limit_share: 0.1,
-        watch_share: 0.07,
-        source: 'book',
-      }),
-    ),
+  fc.tuple(positive, positive).map(
+    ([a, b]): Measure => ({
+      kind: 'range',
+      label: 'Level',
+      unit: 'mm',
+      least: a,
+      most: a + b,
+      watchWithin: b / 8,
+      source: 'book',
+    }),
+  ),
+  fc.tuple(fc.constantFrom('loss' as const, 'growth' as const), positive).map(
+    ([kind, nominal]): Measure => ({
+      kind,
+      label: 'Part',
+      unit: 'mm',
+      nominal,
+      limit_share: 0.1,
+      watch_share: 0.07,
+      source: 'book',
+    }),
+  ),
   fc.tuple(fc.constantFrom(...wearKinds), positive, fc.boolean()).map(([wear, nominal, maker]): Measure => {
     const rule = wearRules[wear]
     const makerLimit = rule.by === 'maker' ? 4 : rule.by === 'range' ? 2 : maker ? 0.08 : undefined

@@ -12,7 +12,12 @@ const root = document.getElementById('root')
 if (!root) throw new Error('The page has no root.')
 createRoot(root).render(
   <StrictMode>
-    <PersistQueryClientProvider client={queryClient} persistOptions={persistOptions}>
+    <PersistQueryClientProvider
+      client={queryClient}
+      persistOptions={persistOptions}
+      // What was kept is shown at once, and asked for anew: the records decide.
+      onSuccess={() => queryClient.invalidateQueries()}
+    >
       <Preferred>
         <BrowserRouter>
           <App />

@@ -38,7 +38,7 @@ async function one(tx: Tx, id: string) {
 const text = z.string().max(80).optional()
 
 /** Open ones, or all; of one machine or grade; paged by the moment they were raised. */
-async function list(tx: Tx, req: Request): Promise<DefectPage> {
+export async function readDefects(tx: Tx, req: Pick<Request, 'query'>): Promise<DefectPage> {
   const before = z.iso.datetime({ offset: true }).optional().safeParse(req.query.before)
   if (!before.success) throw new Problem(422, 'bad-input', 'Give a moment as the last page did.', 'before')
   const values: unknown[] = []
@@ -58,7 +58,7 @@ async function list(tx: Tx, req: Request): Promise<DefectPage> {
 
 export function defectRoutes(db: Database): Router {
   const router = Router()
-  router.get('/defects', reads(db, list))
+  router.get('/defects', reads(db, readDefects))
   router.get(
     '/defects/:id',
     reads(db, (tx, req) => one(tx, uuidParam(req))),

@@ -57,7 +57,8 @@ async function inspectionsWhere(tx: Tx, where: string, values: unknown[], limit:
   return r.rows.map(summary)
 }
 
-async function list(tx: Tx, req: Request): Promise<InspectionPage> {
+/** A page of rounds, newest first. */
+export async function readInspections(tx: Tx, req: Pick<Request, 'query'>): Promise<InspectionPage> {
   const before = z.iso.datetime({ offset: true }).optional().safeParse(req.query.before)
   if (!before.success) throw new Problem(422, 'bad-input', 'Give a moment as the last page did.', 'before')
   const machine = z.string().max(80).optional().parse(req.query.machine)
@@ -142,7 +143,7 @@ async function report(tx: Tx): Promise<RoundsReport> {
 /** Rounds as they were walked: listed, exported, and looked at together. */
 export function inspectionRoutes(db: Database): Router {
   const router = Router()
-  router.get('/inspections', reads(db, list))
+  router.get('/inspections', reads(db, readInspections))
   router.get('/inspections/report', reads(db, report))
   router.get(
     '/inspections/:id/export',

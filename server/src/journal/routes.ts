@@ -20,7 +20,7 @@ const filter = z.object({
   words: z.string().trim().max(200).optional(),
 })
 
-function filterOf(req: Request): z.output<typeof filter> {
+function filterOf(req: Pick<Request, 'query'>): z.output<typeof filter> {
   const f = filter.safeParse(req.query)
   if (!f.success) {
     const issue = f.error.issues[0]
@@ -72,7 +72,8 @@ const entry = (e: Row): JournalEntry => ({
   hash: e.hash,
 })
 
-async function page(tx: Tx, req: Request): Promise<JournalPage> {
+/** A page of the journal, newest first. */
+export async function readJournal(tx: Tx, req: Pick<Request, 'query'>): Promise<JournalPage> {
   const q = journalQuery(filterOf(req), pageSize + 1)
   const r = await tx.query<Row>(q.text, q.values)
   const entries = r.rows.slice(0, pageSize).map(entry)
@@ -81,7 +82,7 @@ async function page(tx: Tx, req: Request): Promise<JournalPage> {
 
 export function journalRoutes(db: Database): Router {
   const router = Router()
-  router.get('/journal', reads(db, page))
+  router.get('/journal', reads(db, readJournal))
   router.get('/journal/check', reads(db, verifyJournal))
   const found = async (req: Request) => {
     const q = journalQuery(filterOf(req), exportLimit)

@@ -58,11 +58,14 @@ export const get = <T>(path: string) => call<T>({ method: 'GET', path })
 /** Made once for this device: what another one said about the same item is not overwritten unseen. */
 export const deviceId = (() => {
   let kept: string | null = null
-  return () => {
+  return (): string => {
     if (kept) return kept
     try {
       kept = localStorage.getItem('geolabe.device')
-      if (!kept) localStorage.setItem('geolabe.device', (kept = crypto.randomUUID()))
+      if (!kept) {
+        kept = crypto.randomUUID()
+        localStorage.setItem('geolabe.device', kept)
+      }
     } catch {
       kept ??= crypto.randomUUID()
     }

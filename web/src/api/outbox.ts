@@ -25,6 +25,9 @@ interface Kept extends DBSchema {
 
 type Settle = { resolve: (answer: unknown) => void; reject: (e: unknown) => void }
 
+/** Without an answer for this long the person goes on. */
+const patience_ms = 1200
+
 /**
  * Sends writes in the order they were made, exactly once as far as anyone can tell: each carries its own id, and the
  * server answers a repeated id without doing it again. A write that gets no answer stays and is sent again, also after
@@ -119,6 +122,27 @@ export class Outbox {
     return answer
   }
 
+  /**
+   * Keeps a write, sends it, and waits a moment for the answer. Without one (null) the work goes on: the write stays and is
+   * sent later, and if it is refused then, that is told like a refusal after a restart.
+   */
+  async sendPatiently<T>(path: string, body: unknown, method: 'POST' | 'PUT' = 'POST'): Promise<T | null> {
+    const sent = this.send<T>(path, body, method)
+    const key = this.waiting.at(-1)?.key
+    let timer: ReturnType<typeof setTimeout> | undefined
+    const late = new Promise<null>((resolve) => {
+      timer = setTimeout(() => {
+        if (key) this.settles.delete(key)
+        resolve(null)
+      }, patience_ms)
+    })
+    try {
+      return await Promise.race([sent, late])
+    } finally {
+      clearTimeout(timer)
+    }
+  }
+
   hurry() {
     this.backoff_ms = 1000
     if (this.timer) clearTimeout(this.timer)
@@ -133,9 +157,10 @@ export class Outbox {
       for (let w = this.waiting[0]; w; w = this.waiting[0]) {
         await this.keeping.get(w.key)
         this.keeping.delete(w.key)
-        const maker = this.settles.get(w.key)
         try {
           const answer = await call({ method: w.method, path: w.path, body: w.body, key: w.key })
+          // Asked for only now: its maker may have gone on meanwhile.
+          const maker = this.settles.get(w.key)
           // Its maker hears first and takes it over; only then does it leave the list, so that nothing blinks out between.
           if (maker) maker.resolve(answer)
           else await this.onForgotten(w)
@@ -149,6 +174,7 @@ export class Outbox {
             this.backoff_ms = Math.min(15_000, this.backoff_ms * 1.7)
             return
           }
+          const maker = this.settles.get(w.key)
           if (maker) maker.reject(e)
           else await this.keepRefused(w, e)
         }

@@ -79,7 +79,6 @@ export function SpotOn({
     )
   }
   return (
-    // biome-ignore lint/a11y/useSemanticElements: a drawing that takes a point is no native control
     <svg
       viewBox={box.join(' ')}
       className="block max-h-48 w-full cursor-crosshair touch-none rounded-lg border-2 border-line bg-paper focus-visible:outline-3 focus-visible:outline-ink"

@@ -114,8 +114,8 @@ function Drawn({ life, file }: { life: LifeLine; file: MachineFile }) {
   const trend = shown ? readingTrend(shown.measure, own) : null
   const unit = shown ? measureUnit(shown.measure) : ''
   return (
-    <div className="grid gap-4 pb-8">
-      <Sheet>
+    <div className="grid grid-cols-[minmax(0,1fr)] gap-4 pb-8">
+      <Sheet className="overflow-x-auto">
         <div className="h-60" role="img" aria-label={`${marks.length} events from ${date(domain[0])} to ${date(domain[1])}`}>
           <ResponsiveContainer width="100%" height="100%">
             <ScatterChart margin={{ top: 8, right: 16, bottom: 4, left: 8 }}>

@@ -36,7 +36,8 @@ export function FurtherRound() {
   const found = context.shift.rounds.find((r) => r.id === round)
   if (!found) return <p>This round is not in the records.</p>
   if (found.finishedAt) {
-    return <Navigate to={`/shifts/${context.shift.id}/${found.time === 'end' ? 'stow' : 'walk-round'}`} replace />
+    const to = found.time === 'end' ? 'stow' : nextStation(context.shift, context.file.definition)
+    return <Navigate to={`/shifts/${context.shift.id}/${to}`} replace />
   }
   const items = itemsOf(context.file.definition.walkround, found.time)
   return <Round key={round} {...context} time={found.time} round={round} part="first" items={items} />
@@ -108,9 +109,6 @@ interface RoundProps extends ShiftContext {
 
 const titles: Record<RoundTime, string> = { start: 'Walk round', absence: 'Back at', end: 'Once more round' }
 
-/** Without an answer for this long the round goes on; what was entered is kept and sent later. */
-const patience_ms = 1200
-
 /** Once round in one direction, one item at a time; each answer is kept as it is tapped. */
 function Round({ shift, file, time, round, part, items }: RoundProps) {
   const machine = file.definition
@@ -119,8 +117,9 @@ function Round({ shift, file, time, round, part, items }: RoundProps) {
   const { waiting } = useOutbox()
   const firstOpen = items.findIndex((x) => !marks.has(x.item.id))
   const [at, setAt] = useState(() => Math.max(0, firstOpen))
-  const begun = time !== 'start' || part === 'raised' || items.some((x) => marks.has(x.item.id))
-  const [started, setStarted] = useState(begun)
+  const begun = time !== 'start' || part === 'raised' || shift.walk.handsOnAt !== null || items.some((x) => marks.has(x.item.id))
+  const [touched, setTouched] = useState(false)
+  const started = touched || begun
   const [defect, setDefect] = useState<{ reading: number | null } | null>(null)
   const [error, setError] = useState<unknown>(null)
   const here = items[Math.min(at, items.length - 1)] as Placed
@@ -153,7 +152,7 @@ function Round({ shift, file, time, round, part, items }: RoundProps) {
   }, [defect, started])
 
   const begin = () => {
-    setStarted(true)
+    setTouched(true)
     // Shown to everyone that somebody is at the machine; a round begins also where this cannot be told.
     outbox
       .send<Shift>(`/shifts/${shift.id}/hands-on`, { on: true })
@@ -164,16 +163,10 @@ function Round({ shift, file, time, round, part, items }: RoundProps) {
   const finish = async () => {
     setError(null)
     const body: WalkFinishRequest = { round, part }
-    const sent = outbox.send<Shift>(`/shifts/${shift.id}/walk-finish`, body)
-    const late = new Promise<null>((resolve) => setTimeout(() => resolve(null), patience_ms))
     try {
-      const s = await Promise.race([sent, late])
-      if (s) queryClient.setQueryData(['shift', shift.id], s)
-      else {
-        // No network: taken as finished here; the records hear of it in its turn.
-        void sent.then((later) => queryClient.setQueryData(['shift', shift.id], later)).catch(setError)
-        queryClient.setQueryData<Shift>(['shift', shift.id], (old) => old && finishedHere(old, round, part))
-      }
+      const s = await outbox.sendPatiently<Shift>(`/shifts/${shift.id}/walk-finish`, body)
+      // Without a network: taken as finished here; the records hear of it in its turn.
+      queryClient.setQueryData<Shift>(['shift', shift.id], (old) => s ?? (old && finishedHere(old, round, part)))
       const now = queryClient.getQueryData<Shift>(['shift', shift.id]) ?? shift
       navigate(`/shifts/${shift.id}/${time === 'end' ? 'stow' : nextStation(now, machine)}`)
     } catch (e) {

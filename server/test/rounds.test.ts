@@ -1,0 +1,199 @@
+import { randomUUID } from 'node:crypto'
+import { itemsOf, soundReading } from '@geolabe/core'
+import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
+import { readMachineFile } from '../src/demo/files'
+import { items, liftBody, markBody, openBody, type Person, type Running, readyShift, setupBody, start, tern } from './helper'
+
+let app: Running
+beforeAll(async () => {
+  app = await start()
+})
+beforeEach(() => app.freeTern())
+afterAll(() => app.stop())
+
+const first = (items[0] as (typeof items)[number]).item
+const takeTern = async (p: Person): Promise<string> => {
+  const body = openBody()
+  const r = await p.post('/shifts', body)
+  expect(r.status).toBe(200)
+  return body.id
+}
+/** Sends as a device whose clock is off would. */
+const withClock = async (p: Person, path: string, body: object, clock: Date) =>
+  fetch(`${app.base}/api${path}`, {
+    method: 'POST',
+    headers: {
+      'x-geolabe': '1',
+      'content-type': 'application/json',
+      cookie: p.cookie,
+      'idempotency-key': randomUUID(),
+      'x-geolabe-clock': clock.toISOString(),
+    },
+    body: JSON.stringify(body),
+  })
+
+describe('the same round on two devices', () => {
+  it('overwrites nothing unseen: the second is told what the first said, and says which stands', async () => {
+    const ines = await app.as('Ines Haldane')
+    const id = await takeTern(ines)
+    const mark = (over: object) => ines.post(`/shifts/${id}/walk-items`, markBody(first, over))
+    expect((await mark({ device: 'phone', result: 'defect' })).status).toBe(200)
+    expect((await mark({ device: 'phone', result: 'in-order' })).status).toBe(200)
+    expect((await mark({ device: 'phone', result: 'defect' })).status).toBe(200)
+    const other = await mark({ device: 'tablet' })
+    expect(other.body.error).toMatchObject({ code: 'marked-elsewhere', path: 'item' })
+    expect(other.body.error.message).toMatch(/entered as a defect on another device/)
+    // The same answer from both is no conflict.
+    expect((await mark({ device: 'tablet', result: 'defect' })).status).toBe(200)
+    const now = (await ines.get(`/shifts/${id}`)).body.walk.marks[0]
+    expect((await mark({ device: 'phone', replaces: now.at })).status).toBe(200)
+    expect((await ines.get(`/shifts/${id}`)).body.walk.marks[0]).toMatchObject({ result: 'in-order', device: 'phone' })
+  })
+})
+
+describe('a clock that is wrong by a day', () => {
+  it('is set right by when it was sent: order and distance stay, nothing ends up in the future', async () => {
+    const ines = await app.as('Ines Haldane')
+    const id = await takeTern(ines)
+    const day = 86_400_000
+    const device = new Date(Date.now() + day)
+    const noted = new Date(device.getTime() - 600_000).toISOString()
+    const r = await withClock(ines, `/shifts/${id}/walk-items`, markBody(first, { at: noted }), device)
+    expect(r.status).toBe(200)
+    const at = Date.parse((await ines.get(`/shifts/${id}`)).body.walk.marks[0].at)
+    expect(Math.abs(Date.now() - 600_000 - at)).toBeLessThan(20_000)
+    const entry = (await ines.get('/journal?kind=walk-item')).body.entries[0]
+    expect(Math.abs(entry.body.clockOff_s - 86_400)).toBeLessThan(20)
+    // A clock that is right, and an entry made an hour ago without a network.
+    const second = (items[1] as (typeof items)[number]).item
+    const hour = new Date(Date.now() - 3_600_000).toISOString()
+    await withClock(ines, `/shifts/${id}/walk-items`, markBody(second, { at: hour }), new Date())
+    const marks = (await ines.get(`/shifts/${id}`)).body.walk.marks
+    expect(marks.find((m: { item: string }) => m.item === second.id).at).toBe(hour)
+  })
+})
+
+describe('rounds at other times', () => {
+  it('after an absence keep lifting from going on until they are finished', async () => {
+    const ines = await app.as('Ines Haldane')
+    const id = await readyShift(ines)
+    const setup = setupBody()
+    await ines.post(`/shifts/${id}/setups`, setup)
+    const round = randomUUID()
+    expect((await ines.post(`/shifts/${id}/rounds`, { id: round, time: 'absence' })).status).toBe(200)
+    expect((await ines.post(`/shifts/${id}/rounds`, { id: randomUUID(), time: 'absence' })).body.error.code).toBe('wrong-state')
+    expect((await ines.post(`/shifts/${id}/lifts`, liftBody(setup.id))).body.error.message).toMatch(/round after the absence/)
+    const absence = itemsOf(tern.walkround, 'absence')
+    expect(absence.length).toBeLessThan(items.length / 2)
+    for (const { item } of absence) await ines.post(`/shifts/${id}/walk-items`, markBody(item, { round }))
+    const finished = await ines.post(`/shifts/${id}/walk-finish`, { round })
+    expect(finished.body.rounds[0]).toMatchObject({ time: 'absence', finishedAt: expect.any(String) })
+    expect((await ines.post(`/shifts/${id}/lifts`, liftBody(setup.id))).status).toBe(200)
+  })
+
+  it('raised functions wait for the site and the set-up', async () => {
+    const ines = await app.as('Ines Haldane')
+    const id = await takeTern(ines)
+    const raised = itemsOf(tern.walkround).find((x) => x.zone.part === 'raised')?.item
+    if (!raised) throw new Error('nothing raised')
+    expect((await ines.post(`/shifts/${id}/walk-items`, markBody(raised))).body.error.code).toBe('site-not-fit')
+    await app.owner.query('update shift set closed_at = now() where closed_at is null')
+    const ready = await readyShift(ines)
+    expect((await ines.post(`/shifts/${ready}/walk-items`, markBody(raised))).body.error.code).toBe('not-set-up')
+    await ines.post(`/shifts/${ready}/setups`, setupBody())
+    expect((await ines.post(`/shifts/${ready}/walk-items`, markBody(raised))).status).toBe(200)
+  })
+})
+
+describe('hands on', () => {
+  it('is shown to everyone from the beginning of the round to its end', async () => {
+    const [ines, tomas] = [await app.as('Ines Haldane'), await app.as('Tomas Brekke')]
+    const id = await takeTern(ines)
+    const seen = async () =>
+      (await tomas.get('/yard')).body.machines.find((m: { id: string }) => m.id === 'tern').handsOn?.person.name ?? null
+    expect(await seen()).toBeNull()
+    await ines.post(`/shifts/${id}/hands-on`, { on: true })
+    expect(await seen()).toBe('Ines Haldane')
+    for (const { item } of items) await ines.post(`/shifts/${id}/walk-items`, markBody(item))
+    await ines.post(`/shifts/${id}/walk-finish`)
+    expect(await seen()).toBeNull()
+  })
+})
+
+describe('the rating plate', () => {
+  it('is entered once, field by field, and compared ever after; what reads otherwise is a defect', async () => {
+    const wren = readMachineFile('wren')
+    const ines = await app.as('Ines Haldane')
+    const body = { ...openBody(), machine: 'wren', wear: wren.wear.map((w) => w.id), papers: wren.papers.map((p) => p.id) }
+    expect((await ines.post('/shifts', body)).status).toBe(200)
+    const item = itemsOf(wren.walkround).find((x) => x.item.plate)?.item
+    if (!item) throw new Error('no plate')
+    const mark = (plate: Record<string, string> | null) => ines.post(`/shifts/${body.id}/walk-items`, markBody(item, { plate }))
+    const plate = Object.fromEntries(wren.plateFields.map((f) => [f.id, `${f.label} 7`]))
+    expect((await mark(null)).body.error).toMatchObject({ code: 'plate-not-read', path: 'plate.serial' })
+    expect((await mark({ ...plate, year: ' ' })).body.error.path).toBe('plate.year')
+    expect((await mark(plate)).status).toBe(200)
+    expect((await ines.get('/machines/wren')).body.plate).toEqual(plate)
+    expect((await mark(null)).status).toBe(200)
+    expect((await mark({ ...plate, serial: `  ${plate.serial?.toUpperCase()} ` })).status).toBe(200)
+    const other = await mark({ ...plate, max: '2,000 kg' })
+    expect(other.body.error).toMatchObject({ code: 'plate-differs', path: 'plate.max' })
+  })
+})
+
+describe('readings', () => {
+  it('are kept beside one another, with the day a part was replaced', async () => {
+    const ines = await app.as('Ines Haldane')
+    const before = (await ines.get('/machines/puffin')).body.readings['fork-l']
+    expect(before.length).toBeGreaterThan(5)
+    const puffin = readMachineFile('puffin')
+    const fork = itemsOf(puffin.walkround).find((x) => x.item.id === 'fork-l')?.item
+    if (!fork?.measure) throw new Error('no fork')
+    const body = { ...openBody(), machine: 'puffin', wear: puffin.wear.map((w) => w.id), papers: puffin.papers.map((p) => p.id) }
+    await ines.post('/shifts', body)
+    await ines.post(`/shifts/${body.id}/walk-items`, markBody(fork, { reading: soundReading(fork.measure), because: 'replaced' }))
+    const after = (await ines.get('/machines/puffin')).body
+    expect(after.readings['fork-l'].at(-1)).toMatchObject({ value: 40, replaced: true })
+    expect(after.readings['fork-l'].length).toBe(before.length + 1)
+  })
+})
+
+describe('an override', () => {
+  it('is one the machine has, with its reason and time, and what must follow stands until it is done', async () => {
+    const ines = await app.as('Ines Haldane')
+    const id = await takeTern(ines)
+    const use = (over: object) =>
+      ines.post(`/shifts/${id}/overrides`, { id: randomUUID(), override: 'hook-stop', reason: 'Hook tied', seconds: 12, ...over })
+    expect((await use({ override: 'anything' })).body.error.code).toBe('unknown-override')
+    expect((await use({ reason: ' ' })).body.error.path).toBe('reason')
+    expect((await use({ seconds: 0 })).body.error.path).toBe('seconds')
+    const used = (await use({})).body.overrides[0]
+    expect(used).toMatchObject({ reason: 'Hook tied', after: 'Hook stop tried again before the next lift', followedAt: null })
+    expect((await ines.get('/machines/tern')).body.openOverrides.map((o: { id: string }) => o.id)).toContain(used.id)
+    expect((await ines.post(`/overrides/${used.id}/followed`)).status).toBe(200)
+    expect((await ines.get('/machines/tern')).body.openOverrides.map((o: { id: string }) => o.id)).not.toContain(used.id)
+    expect((await ines.post(`/overrides/${used.id}/followed`)).status).toBe(409)
+  })
+})
+
+describe('a licence that runs out, or a key that is withdrawn, during the shift', () => {
+  it('ends lifting there and then, with the reason; stowing and handing over stay open', async () => {
+    const ines = await app.as('Ines Haldane')
+    const id = await readyShift(ines)
+    const setup = setupBody()
+    await ines.post(`/shifts/${id}/setups`, setup)
+    const licences = (await app.owner.query("select licences from person where id = 'ines-haldane'")).rows[0].licences
+    const yesterday = new Date(Date.now() - 86_400_000).toISOString().slice(0, 10)
+    try {
+      await app.owner.query("update person set licences = $1 where id = 'ines-haldane'", [
+        JSON.stringify(licences.map((l: object) => ({ ...l, validUntil: yesterday }))),
+      ])
+      const r = await ines.post(`/shifts/${id}/lifts`, liftBody(setup.id))
+      expect(r.status).toBe(403)
+      expect(r.body.error).toMatchObject({ code: 'may-not-operate', bars: [{ code: 'licence-expired' }] })
+      expect((await ines.post(`/shifts/${id}/rounds`, { id: randomUUID(), time: 'end' })).status).toBe(200)
+    } finally {
+      await app.owner.query("update person set licences = $1 where id = 'ines-haldane'", [JSON.stringify(licences)])
+    }
+  })
+})
