@@ -151,7 +151,6 @@ describe('what falls due', () => {
       hoursLeft: 250,
       atHours: 4072,
       last: { on: today, words: 'Oil and filters' },
-      expectedBy: 'use',
     })
     const ics = (await ines.get('/exports/due.ics')).body.toString()
     expect(ics.match(/BEGIN:VEVENT/g)?.length).toBeGreaterThan(20)

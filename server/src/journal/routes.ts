@@ -55,7 +55,13 @@ export function journalQuery(f: z.output<typeof filter>, limit: number): { text:
   add("j.body->>'machine' = ?", f.machine)
   add('j.at >= ?::date', f.from)
   add("j.at < ?::date + interval '1 day'", f.to)
-  add("to_tsvector('simple', j.body) @@ plainto_tsquery('simple', ?)", f.words)
+  if (f.words) {
+    // Alone, the newest matches are enough; beside other conditions every match is needed.
+    const alone = !f.kind && !f.actor && !f.machine && !f.from && !f.to
+    values.push(f.words, f.before ?? null, alone ? limit : null)
+    const n = values.length
+    where.push(`j.seq in (select journal_with_words($${n - 2}, $${n - 1}, $${n}))`)
+  }
   const text = `select j.seq, j.at, j.actor, p.name, j.kind, j.subject, j.body, j.hash
     from (select * from journal j where ${where.join(' and ')} order by j.seq desc limit ${limit}) j
     left join person p on p.org = j.org and p.id = j.actor order by j.seq desc`
