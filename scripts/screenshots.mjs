@@ -1,6 +1,7 @@
 // `npm run screenshots`: the main views from the demo data, into docs/screenshots. Looked at by a person after each run.
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
+import { composeMachine, isRaised, itemsOf, measureLabel, piecesFile, soundReading } from '@geolabe/core'
 import { chromium } from '@playwright/test'
 import { ensureChromium, root } from './environment.mjs'
 import { openWorld } from './world.mjs'
@@ -11,8 +12,14 @@ const browser = await chromium.launch({
   executablePath: '/usr/bin/chromium',
   args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'],
 })
-const tern = JSON.parse(readFileSync(join(root, 'demo/machines/tern.json'), 'utf8'))
-const items = tern.walkround.zones.flatMap((z) => z.items)
+const read = (path) => JSON.parse(readFileSync(join(root, 'demo', path), 'utf8'))
+const tern = composeMachine(read('machines/tern.json'), {
+  template: read('walkrounds/tern.json'),
+  pieces: piecesFile.parse(read('pieces/pieces.json')),
+})
+const all = itemsOf(tern.walkround)
+const items = all.filter((x) => !isRaised(x)).map((x) => x.item)
+const raised = all.filter(isRaised).map((x) => x.item)
 const people = JSON.parse(readFileSync(join(root, 'demo/people/skarrow-haven.json'), 'utf8')).people
 
 async function open(name, options = {}) {
@@ -59,11 +66,9 @@ try {
   const mark = async (item) => {
     await page.getByRole('heading', { name: item.label, exact: true }).waitFor()
     const m = item.measure
-    if (m)
-      await page
-        .getByLabel(m.label, { exact: true })
-        .fill(String(m.kind === 'range' ? (m.least + m.most) / 2 : m.nominal * (m.kind === 'loss' ? 0.97 : 1)))
-    await page.getByRole('button', { name: 'In order', exact: true }).click()
+    const reading = item.id === 'rope' ? 15.4 : m && soundReading(m)
+    if (m) await page.getByLabel(measureLabel(m), { exact: true }).fill(String(reading))
+    await page.getByRole('button', { name: item.shuts ? 'Shut and latched' : 'In order', exact: true }).click()
   }
   const rope = items.findIndex((i) => i.id === 'rope')
   for (const item of items.slice(0, rope)) await mark(item)
@@ -96,6 +101,8 @@ try {
   await page.getByLabel('Across, left high is plus').fill('0')
   for (const s of tern.procedures.setup) await page.getByText(s.label, { exact: true }).click()
   await page.getByRole('button', { name: 'Record this set-up' }).click()
+  for (const item of raised) await mark(item)
+  await page.getByRole('button', { name: 'Finish the second part' }).click()
   await page.getByRole('radio', { name: /Measured/ }).click()
   await page.getByLabel('Wind, gust at the boom tip').fill('4')
   await page.getByLabel('±', { exact: true }).first().fill('120')
@@ -134,6 +141,10 @@ try {
   await page.getByRole('button', { name: 'Lifted and landed' }).click()
   await page.getByText('No lift is waiting.').waitFor()
   await page.getByRole('link', { name: 'Stow & hand over' }).last().click()
+  await page.getByRole('button', { name: 'Walk round once more' }).click()
+  for (const { item } of itemsOf(tern.walkround, 'end')) await mark(item)
+  await page.getByRole('button', { name: 'Finish the walk-round' }).click()
+  await page.getByRole('heading', { name: 'Stow & hand over' }).waitFor()
   for (const s of tern.procedures.stow.slice(0, 4)) await page.getByText(s.label, { exact: true }).click()
   await page.getByLabel('Crane engine hours').fill('3828')
   await page.getByLabel('Words for the next person').fill('Pump skid landed. Mats stacked by the wall.')
@@ -141,19 +152,23 @@ try {
   await shoot(page, 'stow')
 
   const tomas = await open('Tomas Brekke')
-  await tomas.getByRole('link', { name: 'Report a defect' }).click()
-  await tomas.getByLabel('Where on the machine').fill('Front right leg')
-  await tomas.getByLabel('What is wrong').fill('Beam pin will not seat; clip bent')
+  await tomas.goto('/defects?raise=dunlin')
+  await tomas.getByLabel('Where on the machine').fill('Left fork')
+  await tomas.getByLabel('What is wrong').fill('Stop pin of the left fork lifts out by hand')
+  await tomas.getByRole('button', { name: /from above/ }).click({ position: { x: 420, y: 70 } })
   await tomas.getByLabel(/Danger to people/).check()
-  await shoot(tomas, 'defect-entry')
   await tomas.getByRole('button', { name: 'Enter it and stop the machine' }).click()
-  await tomas.getByRole('heading', { name: 'Raised' }).waitFor()
+  await tomas.getByRole('heading', { name: /^Raised/ }).waitFor()
   const wil = await open('Wilhelmina Osei')
-  await wil.getByRole('link', { name: 'See the defect' }).click()
+  await wil.goto(tomas.url())
   await wil.getByText('Your part: acknowledge').waitFor()
   await shoot(wil, 'defect')
-  await wil.getByRole('link', { name: 'Yard' }).first().click()
-  await shoot(wil, 'yard-stopped')
+  await wil.getByRole('link', { name: 'Due', exact: true }).click()
+  await wil.getByRole('heading', { name: 'Charge and refuel' }).waitFor()
+  await shoot(wil, 'what-falls-due')
+  await wil.goto('/machines/puffin')
+  await wil.getByText(/At this rate at its limit/).waitFor()
+  await shoot(wil, 'life-line', { fullPage: true })
   await wil.getByRole('link', { name: 'Records' }).click()
   await wil.getByRole('tab', { name: 'Journal' }).click()
   await wil.getByRole('button', { name: 'Check the chain' }).click()

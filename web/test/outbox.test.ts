@@ -182,4 +182,80 @@ describe('the outbox', () => {
     box.hurry()
     await expect(answer).resolves.toEqual({})
   })
+
+  it('lets the person go on when no answer comes, and sends it all the same, once', async () => {
+    let up = false
+    const sent = server(() => {
+      if (!up) throw new TypeError('no network')
+      return yes({ ok: true })
+    })
+    const box = page()
+    await box.begin('yard/ines')
+    const answer = await box.sendPatiently('/marks', { n: 1 })
+    expect(answer).toBeNull()
+    expect(box.read().waiting).toHaveLength(1)
+    up = true
+    const before = sent.length
+    box.hurry()
+    await settled(box)
+    expect(sent.length).toBe(before + 1)
+    expect(new Set(sent.map((s) => s.key)).size).toBe(1)
+  }, 15_000)
+
+  it('answers at once where the network is there, and hands a refusal to who waits', async () => {
+    server((s) => ((s.body as { n: number }).n === 1 ? yes({ saved: 1 }) : refusal(422, 'no-reading')))
+    const box = page()
+    await box.begin('yard/ines')
+    expect(await box.sendPatiently('/marks', { n: 1 })).toEqual({ saved: 1 })
+    await expect(box.sendPatiently('/marks', { n: 2 })).rejects.toBeInstanceOf(ApiError)
+    expect(box.read().refused).toEqual([])
+  })
+
+  it('keeps what was refused while its maker was gone, also through a restart, until somebody has decided', async () => {
+    let up = false
+    const sent = server((s) => {
+      if (!up) throw new TypeError('no network')
+      return (s.body as { replaces?: string }).replaces ? yes() : refusal(409, 'marked-elsewhere')
+    })
+    const before = page()
+    await before.begin('yard/ines')
+    expect(await before.sendPatiently('/marks', { item: 'lean' })).toBeNull()
+    close(before)
+    up = true
+    const after = page()
+    await after.begin('yard/ines')
+    await vi.waitFor(() => expect(after.read().refused).toHaveLength(1), { timeout: 5000 })
+    expect(after.read().refused[0]).toMatchObject({ code: 'marked-elsewhere', body: { item: 'lean' } })
+    close(after)
+    const again = page()
+    await again.begin('yard/ines')
+    expect(again.read().refused).toHaveLength(1)
+    await again.decide(again.read().refused[0]?.key ?? '', { body: { item: 'lean', replaces: 'x' } })
+    await settled(again)
+    expect(again.read().refused).toEqual([])
+    expect(sent.at(-1)?.body).toEqual({ item: 'lean', replaces: 'x' })
+    const last = page()
+    await last.begin('yard/ines')
+    expect(last.read().refused).toEqual([])
+  }, 15_000)
+
+  it('shows nobody what another left refused on the device', async () => {
+    let up = false
+    server(() => {
+      if (!up) throw new TypeError('no network')
+      return refusal(422, 'unknown-item')
+    })
+    const ines = page()
+    await ines.begin('yard/ines')
+    await ines.sendPatiently('/marks', { item: 'x' })
+    close(ines)
+    up = true
+    const back = page()
+    await back.begin('yard/ines')
+    await vi.waitFor(() => expect(back.read().refused).toHaveLength(1), { timeout: 5000 })
+    close(back)
+    const tomas = page()
+    await tomas.begin('yard/tomas')
+    expect(tomas.read().refused).toEqual([])
+  }, 15_000)
 })
