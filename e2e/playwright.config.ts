@@ -14,6 +14,8 @@ export default defineConfig({
     baseURL: process.env.GEOLABE_URL,
     viewport: { width: 1280, height: 800 },
     locale: 'en-GB',
+    // What cannot be done is said at once, not at the end of the test's time.
+    actionTimeout: 20_000,
     screenshot: 'only-on-failure',
     launchOptions: {
       executablePath: '/usr/bin/chromium',

@@ -41,7 +41,7 @@ const lastReading = async (m: Machine) => {
 }
 
 /** One key an item, as somebody at a keyboard would; a reading is typed and ended with Enter. */
-async function keyThrough(page: Page, m: Machine, list: WalkItem[], known: Map<string, number>): Promise<void> {
+async function keyOn(page: Page, m: Machine, list: WalkItem[], known: Map<string, number>): Promise<void> {
   for (const item of list) {
     await page.getByRole('heading', { name: item.label, exact: true, level: 2 }).waitFor()
     if (item.plate && (await page.getByText('Not entered yet. Read the plate').count()) > 0) {
@@ -79,7 +79,7 @@ test('each machine of the yard is walked round from the first look to its functi
     await page.getByRole('button', { name: 'Isolated and tagged, begin' }).click()
     const first = all.filter((x) => !isRaised(x)).map((x) => x.item)
     const began = Date.now()
-    await keyThrough(page, m, first, known)
+    await keyOn(page, m, first, known)
     touches += first.length
     spent_ms += Date.now() - began
     await page.getByRole('button', { name: 'Finish the walk-round' }).click()
@@ -97,7 +97,7 @@ test('each machine of the yard is walked round from the first look to its functi
     const raised = all.filter(isRaised).map((x) => x.item)
     if (raised.length > 0) {
       await expect(page.getByRole('heading', { name: 'Raised, over its travel' })).toBeVisible()
-      await keyThrough(page, m, raised, known)
+      await keyOn(page, m, raised, known)
       await page.getByRole('button', { name: 'Finish the second part' }).click()
     }
     await expect(page.getByRole('heading', { name: 'Work with it' })).toBeVisible()
@@ -165,8 +165,13 @@ test('a walk-round without a network outlives the browser, and is sent once', as
     await page.goto(address)
     await expect(page.getByText(new RegExp(`12 of ${items.length} looked at`))).toBeVisible({ timeout: 20_000 })
 
+    // Meanwhile somebody stops the machine: told when back, and nothing that was entered is lost.
+    await query(
+      "insert into defect (org, id, machine, place_on_machine, words, grade, raised_grade, raised_by) values ('skarrow-haven', gen_random_uuid(), 'tern', 'Hook', 'Latch gone', 'danger', 'danger', 'tomas-brekke')",
+    )
     await device.setOffline(false)
     await expect(page.getByText(`12 of ${items.length} looked at`, { exact: true })).toBeVisible({ timeout: 45_000 })
+    await expect(page.getByText('Tern is stopped.')).toBeVisible({ timeout: 20_000 })
     const written = await query<{ item: string; times: number }>(
       "select body->>'item' as item, count(*)::int as times from journal where kind = 'walk-item' and subject = (select id::text from shift where closed_at is null) group by 1",
     )
@@ -225,7 +230,7 @@ test('what happens in work: away from the machine, an override, a symptom, and a
   await page.getByRole('button', { name: 'Something happened' }).click()
   await page.getByRole('button', { name: 'Knock or impact: stop Tern' }).click()
   await expect(page.getByText('Tern is stopped.')).toBeVisible()
-  const card = wil.getByRole('listitem').filter({ has: wil.getByRole('heading', { name: 'Tern' }) })
+  const card = wil.getByRole('listitem').filter({ has: wil.getByRole('heading', { name: 'Tern', exact: true }) })
   await expect(card.getByText('Stopped', { exact: true })).toBeVisible({ timeout: 2000 })
 })
 

@@ -1,4 +1,5 @@
 import { readFileSync } from 'node:fs'
+import { itemsOf } from '@geolabe/core'
 import { expect, test } from '@playwright/test'
 import {
   audit,
@@ -6,8 +7,10 @@ import {
   fits,
   freeTern,
   items,
+  keyThrough,
   lookAtSite,
   measure,
+  raised,
   setUp,
   signOn,
   takeTern,
@@ -173,16 +176,7 @@ test('the same shift by keyboard alone', async ({ page }) => {
   await expect(page.getByRole('heading', { name: 'Walk round Tern' })).toBeVisible()
   await tabTo('Isolated and tagged')
   await press('Enter')
-  for (const item of items) {
-    await expect(page.getByRole('heading', { name: item.label, exact: true })).toBeVisible()
-    if (item.measure) {
-      await press('m')
-      await page.keyboard.type(
-        String(item.measure.kind === 'range' ? (item.measure.least + item.measure.most) / 2 : item.measure.nominal),
-      )
-      await press('Enter')
-    } else await press('o')
-  }
+  await keyThrough(page, items)
   await tabTo('Finish the walk-round')
   await press('Enter')
   await expect(page.getByRole('heading', { name: 'Look at North Quay' })).toBeVisible()
@@ -202,6 +196,10 @@ test('the same shift by keyboard alone', async ({ page }) => {
     await press('Space')
   }
   await tabTo('Record this set-up')
+  await press('Enter')
+  await expect(page.getByRole('heading', { name: 'Raised, over its travel' })).toBeVisible()
+  await keyThrough(page, raised)
+  await tabTo('Finish the second part')
   await press('Enter')
   await expect(page.getByRole('heading', { name: 'Prove the lift' })).toBeVisible()
   await tabTo('Set-down point')
@@ -229,6 +227,15 @@ test('the same shift by keyboard alone', async ({ page }) => {
   await expect(page.getByText('No lift is waiting.')).toBeVisible()
   await tabTo(/^Stow & hand over$/)
   await press('Enter')
+  await tabTo('Walk round once more')
+  await press('Enter')
+  await keyThrough(
+    page,
+    itemsOf(tern.walkround, 'end').map((x) => x.item),
+  )
+  await tabTo('Finish the walk-round')
+  await press('Enter')
+  await expect(page.getByRole('heading', { name: 'Stow & hand over' })).toBeVisible()
   for (const s of tern.procedures.stow) {
     await tabTo(s.label)
     await press('Space')

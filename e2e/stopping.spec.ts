@@ -37,7 +37,8 @@ test('a machine is stopped, seen by all, repaired by one and returned by another
   await signOn(tomas, 'Tomas Brekke')
   await signOn(wil, 'Wilhelmina Osei')
   await signOn(rafiq, 'Rafiq Dunmore')
-  const card = (page: Page) => page.getByRole('listitem').filter({ has: page.getByRole('heading', { name: 'Tern' }) })
+  const card = (page: Page) =>
+    page.getByRole('listitem').filter({ has: page.getByRole('heading', { name: 'Tern', exact: true }) })
   await expect(card(tomas).getByText('Ready')).toBeVisible()
 
   await takeTern(ines)
@@ -123,7 +124,7 @@ test('the other organisation works on its own machines and sees nothing of this 
   await expect(page.getByText('Ferrow Moss Nurseries')).toBeVisible()
   await expect(page.getByRole('heading', { name: 'Sedge' })).toBeVisible()
   await expect(page.getByRole('heading', { name: 'Rush' })).toBeVisible()
-  await expect(page.getByRole('heading', { name: 'Tern' })).toHaveCount(0)
+  await expect(page.getByRole('heading', { name: 'Tern', exact: true })).toHaveCount(0)
   await audit(page)
   await fits(page)
   await page.goto('/take/tern')

@@ -361,6 +361,14 @@ describe('the walk-rounds of the yard', () => {
     expect(m.stops.length).toBeGreaterThan(0)
   })
 
+  it('measure every kind of wear that has a rule, somewhere in the yard', () => {
+    const used = new Set<string>()
+    for (const id of demoMachines) {
+      for (const { item } of itemsOf(demoMachine(id).walkround)) if (item.measure?.kind === 'wear') used.add(item.measure.wear)
+    }
+    expect(wearKinds.filter((k) => !used.has(k))).toEqual([])
+  })
+
   it('write shared pieces once: most wheels, ropes and hooks are placed, not written again', () => {
     const all = demoMachines.flatMap((id) => itemsOf(demoMachine(id).walkround))
     const placed = all.filter((x) => x.item.piece)

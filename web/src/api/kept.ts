@@ -1,12 +1,20 @@
 import { createAsyncStoragePersister } from '@tanstack/query-async-storage-persister'
 import { type PersistQueryClientProviderProps, removeOldestQuery } from '@tanstack/react-query-persist-client'
-import { type DBSchema, openDB } from 'idb'
+import { type DBSchema, type IDBPDatabase, openDB } from 'idb'
 
 interface Store extends DBSchema {
   kept: { key: string; value: string }
 }
 
-const db = () => openDB<Store>('geolabe-kept', 1, { upgrade: (d) => d.createObjectStore('kept') })
+let opened: Promise<IDBPDatabase<Store>> | null = null
+/** One connection for the page’s life; where the device gives none, the next use asks again. */
+const db = () => {
+  opened ??= openDB<Store>('geolabe-kept', 1, { upgrade: (d) => d.createObjectStore('kept') }).catch((e) => {
+    opened = null
+    throw e
+  })
+  return opened
+}
 
 /** What has been read from the records, kept on the device so that a page opened without a network still shows it. */
 const storage = {
@@ -18,10 +26,10 @@ const storage = {
 }
 
 /** What a walk-round and its shift need; lists of records are read anew. */
-const wanted = new Set(['me', 'yard', 'machine', 'places', 'shift', 'defects', 'due'])
+const wanted = new Set(['me', 'yard', 'machine', 'places', 'shift'])
 
 export const persistOptions: PersistQueryClientProviderProps['persistOptions'] = {
-  persister: createAsyncStoragePersister({ storage, key: 'records', throttleTime: 400, retry: removeOldestQuery }),
+  persister: createAsyncStoragePersister({ storage, key: 'records', throttleTime: 1500, retry: removeOldestQuery }),
   maxAge: 14 * 3_600_000,
   buster: '4',
   dehydrateOptions: {

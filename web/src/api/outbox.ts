@@ -41,7 +41,7 @@ export class Outbox {
   private running = false
   private timer: ReturnType<typeof setTimeout> | null = null
   private backoff_ms = 1000
-  /** Writes still being put down on the device: none is sent before it is kept. */
+  /** Writes still being put down on the device: none is sent before it is kept, unless the device takes too long over it. */
   private readonly keeping = new Map<string, Promise<unknown>>()
   /** Told when a write got through whose maker is gone (the page was reloaded meanwhile), before it leaves the list. */
   onForgotten: (w: Waiting) => Promise<unknown> = async () => {}
@@ -155,7 +155,7 @@ export class Outbox {
     this.running = true
     try {
       for (let w = this.waiting[0]; w; w = this.waiting[0]) {
-        await this.keeping.get(w.key)
+        await Promise.race([this.keeping.get(w.key), new Promise((done) => setTimeout(done, patience_ms))])
         this.keeping.delete(w.key)
         try {
           const answer = await call({ method: w.method, path: w.path, body: w.body, key: w.key })

@@ -145,7 +145,7 @@ function TakeMachine({ file, places, me }: { file: MachineFile; places: Place[];
               <p className="mt-2 text-quiet">
                 {file.handOver.by.name}, {day(file.handOver.at)}
               </p>
-              <HandOverLines lines={file.handOver.lines} />
+              <HandOverLines lines={file.handOver.lines.filter((l) => l.about !== 'defect')} />
             </>
           ) : (
             <p>Nobody has handed it over yet.</p>

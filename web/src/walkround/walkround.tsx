@@ -2,6 +2,7 @@ import type { Shift, WalkFinishRequest } from '@geolabe/contract'
 import { isRaised, itemsOf, type Placed, type RoundTime, roundTimeWords } from '@geolabe/core'
 import { useCallback, useEffect, useState } from 'react'
 import { Link, Navigate, useNavigate, useParams } from 'react-router'
+import { ApiError, deviceId } from '../api/client'
 import { outbox } from '../api/outbox'
 import { queryClient, useOutbox } from '../api/queries'
 import { DefectForm } from '../defects/defect-form'
@@ -130,8 +131,14 @@ function Round({ shift, file, time, round, part, items }: RoundProps) {
   const mark = useCallback(
     (m: Pick<NewMark, 'result' | 'reading' | 'because' | 'plate'>) => {
       setError(null)
-      sendMark(shift, round, { ...m, item: here.item.id, at: new Date().toISOString() }).catch((e) => {
+      const known = marks.get(here.item.id)
+      // What another device said is on the screen: marking it again says that this stands.
+      const replaces = known?.saved && known.device !== deviceId() ? known.at : null
+      sendMark(shift, round, { ...m, item: here.item.id, at: new Date().toISOString(), replaces }).catch((e) => {
         setError(e)
+        if (e instanceof ApiError && e.body.code === 'marked-elsewhere') {
+          void queryClient.invalidateQueries({ queryKey: ['shift', shift.id] })
+        }
         setAt(at)
       })
       // On to the next that has not been looked at, in walking order; else to the end.
