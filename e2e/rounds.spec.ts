@@ -106,9 +106,10 @@ test('each machine of the yard is walked round from the first look to its functi
   console.log(
     `     ${touches} items on ${yard.length - 1} machines; forty items in ${((spent_ms / touches) * 40 * 0.001).toFixed(1)} s of keys`,
   )
-  expect(await query("select count(*)::int as n from inspection where raised_at > now() - interval '1 hour'")).toEqual([
-    { n: yard.length - 1 },
-  ])
+  const walked = await query(
+    "select count(distinct machine)::int as n from inspection where machine <> 'tern' and raised_at > now() - interval '1 hour'",
+  )
+  expect(walked).toEqual([{ n: yard.length - 1 }])
 })
 
 test('a walk-round without a network outlives the browser, and is sent once', async () => {
@@ -304,7 +305,7 @@ test('what falls due, who may, a machine’s life, the rounds and the journal ar
   await audit(wil)
   await fits(wil)
   await wil.getByRole('tab', { name: 'Journal' }).click()
-  await wil.getByLabel('What', { exact: true }).selectOption('defect-raised')
+  await wil.getByRole('combobox', { name: /^What/ }).selectOption('defect-raised')
   await wil.getByLabel('Words in it').fill('stop rear')
   await wil.getByRole('button', { name: 'Search' }).click()
   await expect(wil.getByText(/Stop at the rear right leg does nothing/)).toBeVisible()

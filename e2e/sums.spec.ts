@@ -33,7 +33,11 @@ test('a sum is found by /, computes at every figure, keeps what cannot be read, 
 }) => {
   await page.goto('/sums')
   await expect(page.getByRole('heading', { name: 'Quick sums' })).toBeVisible()
-  await page.keyboard.press('/')
+  // The key is heard once the screen has settled; a person presses it again where nothing happened.
+  await expect(async () => {
+    await page.keyboard.press('/')
+    await expect(page.getByRole('searchbox')).toBeFocused({ timeout: 700 })
+  }).toPass({ timeout: 10_000 })
   await page.keyboard.type('outrigger spreader')
   await page.keyboard.press('Enter')
   await expect(page.getByRole('heading', { name: 'Mat under a leg' })).toBeVisible()

@@ -197,3 +197,37 @@ describe('a licence that runs out, or a key that is withdrawn, during the shift'
     }
   })
 })
+
+describe('an override that ends the machine’s day', () => {
+  it('stops the machine by being recorded', async () => {
+    const turnstone = readMachineFile('turnstone')
+    const ines = await app.as('Ines Haldane')
+    const body = {
+      ...openBody(),
+      machine: 'turnstone',
+      wear: turnstone.wear.map((w) => w.id),
+      papers: turnstone.papers.map((p) => p.id),
+    }
+    expect((await ines.post('/shifts', body)).status).toBe(200)
+    const use = { id: randomUUID(), override: 'hook-stop-stow', reason: 'Hook stop dead, stowed', seconds: 20 }
+    expect((await ines.post(`/shifts/${body.id}/overrides`, use)).status).toBe(200)
+    const file = (await ines.get('/machines/turnstone')).body
+    expect(file.state.state).toBe('stopped')
+    expect(file.stopping[0].words).toMatch(/Hook stop dead, stowed\. Out of service until/)
+  })
+})
+
+describe('a daily duty', () => {
+  it('is done by the round before the shift', async () => {
+    const gannet = readMachineFile('gannet')
+    const ines = await app.as('Ines Haldane')
+    const body = { ...openBody(), machine: 'gannet', wear: gannet.wear.map((w) => w.id), papers: gannet.papers.map((p) => p.id) }
+    await ines.post('/shifts', body)
+    for (const { item } of itemsOf(gannet.walkround).filter((x) => x.zone.part !== 'raised')) {
+      await ines.post(`/shifts/${body.id}/walk-items`, markBody(item))
+    }
+    expect((await ines.post(`/shifts/${body.id}/walk-finish`)).status).toBe(200)
+    const daily = (await ines.get('/machines/gannet')).body.due.find((d: { duty: string }) => d.duty === 'daily')
+    expect(daily.last).toMatchObject({ on: new Date().toISOString().slice(0, 10), words: 'By the walk-round' })
+  })
+})

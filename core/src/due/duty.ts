@@ -14,8 +14,6 @@ export const duty = z
     by: z.enum(['operator', 'fitter', 'outside']),
     /** Where the interval comes from. */
     source: z.string().min(1),
-    /** Overdue, it keeps the machine from being taken. */
-    stops: z.boolean().optional(),
   })
   .refine((d) => d.every_days !== undefined || d.every_hours !== undefined, {
     message: 'Give an interval in days, in hours, or both.',

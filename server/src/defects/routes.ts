@@ -150,6 +150,10 @@ export function defectRoutes(db: Database): Router {
         await tx.query(move('verified', 'verified_by = $2, verified_at = now(), verify_words = $3'), [id, tx.who.person, b.words])
       } else {
         await tx.query("update defect set state = 'seen' where id = $1", [id])
+        await tx.query(
+          "insert into defect_note (org, id, defect, kind, words, by) values ($1, gen_random_uuid(), $2, 'note', $3, $4)",
+          [tx.who.org, id, `Repair not in order: ${b.words}`.slice(0, 2000), tx.who.person],
+        )
       }
       await tx.journal(b.inOrder ? 'defect-verified' : 'defect-sent-back', id, { machine: d.machine.id, words: b.words })
       return one(tx, id)
@@ -231,7 +235,7 @@ export function defectRoutes(db: Database): Router {
       ])
       if (b.grown) {
         await tx.query(
-          "update defect set grown_at = now(), grade = coalesce($2, grade), state = case when state = 'watched' then 'seen' else state end where id = $1",
+          "update defect set grown_at = now(), grade = coalesce($2, grade), state = case when state in ('watched', 'repaired', 'verified') then 'seen' else state end where id = $1",
           [id, b.grade],
         )
       }

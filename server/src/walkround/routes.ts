@@ -127,8 +127,20 @@ async function finish(tx: Tx, b: z.output<typeof walkFinishRequest>, shift: stri
       times.length > 0 ? (Math.max(...times) - Math.min(...times)) / 1000 : 0,
     ],
   )
+  if (round.time === 'start') await dailyDone(tx, machine, shift)
   await tx.journal('walk-finished', shift, { machine, time: roundTimeWords[round.time], items: own.length })
   return readShift(tx, shift)
+}
+
+/** A round before the shift is what a daily duty asks for. */
+async function dailyDone(tx: Tx, id: string, shift: string): Promise<void> {
+  for (const d of (await machineNamed(tx, id)).duties.filter((x) => x.kind === 'daily')) {
+    await tx.query(
+      'insert into duty_done (org, id, machine, duty, done_on, by, words) values ($1, gen_random_uuid(), $2, $3, now(), $4, $5)',
+      [tx.who.org, id, d.id, tx.who.person, 'By the walk-round'],
+    )
+    await tx.journal('duty-done', shift, { machine: id, duty: d.label })
+  }
 }
 
 /** One mark an item, saved as it is tapped. */

@@ -154,9 +154,7 @@ function OverrideForm({ shift, file, onDone }: { shift: Shift; file: MachineFile
             hint={held > o.most_s ? `Longer than the ${o.most_s} s allowed; it is recorded so.` : ''}
           />
           <p className="border-l-4 border-near pl-3 font-semibold">Must follow: {o.after.toLowerCase()}.</p>
-          {o.stops && (
-            <p className="font-semibold text-outside">Its use takes the machine out of service: report the defect too.</p>
-          )}
+          {o.stops && <p className="font-semibold text-outside">Its use takes the machine out of service at once.</p>}
           <Refused error={error} />
           <Button look="next" disabled={reason.trim() === '' || !(held > 0)} onClick={() => void record()}>
             Record it
