@@ -319,13 +319,15 @@ async function defect(client: pg.Client, d: PastDefect): Promise<void> {
 }
 
 /** When each duty was last done, so that some are overdue, some soon, some never recorded. */
-async function duties(client: pg.Client, m: Machine, hours: number | null): Promise<void> {
+async function duties(client: pg.Client, m: Machine, last: Past | undefined): Promise<void> {
+  const hours = last?.hours ?? null
   for (const d of m.duties) {
-    if (d.kind === 'daily') continue
+    // Done with each walk-round.
+    if (d.kind === 'daily' && !last) continue
     const every = d.every_days ?? 365
     const used = wobble('duty', m.id, d.id)
-    if (used < 0.06) continue
-    const daysAgo = Math.round(every * (0.15 + used * 0.88))
+    if (used < 0.06 && d.kind !== 'daily') continue
+    const daysAgo = d.kind === 'daily' ? Math.round(last?.daysAgo ?? 0) : Math.round(every * (0.15 + used * 0.88))
     const back = d.every_hours === undefined ? null : Math.max(0, (hours ?? 0) - Math.round(d.every_hours * (0.2 + used * 0.75)))
     await client.query(
       'insert into duty_done (org, id, machine, duty, done_on, hours, by, words) values ($1, $2, $3, $4, $5, $6, $7, $8)',
@@ -367,7 +369,7 @@ export async function seedHistory(client: pg.Client, machines: readonly string[]
   for (const d of past) await defect(client, d)
   for (const m of whole.values()) {
     const last = shifts.filter((s) => s.machine === m.id).at(-1)
-    await duties(client, m, last?.hours ?? null)
+    await duties(client, m, last)
     await plates(client, m)
   }
 }

@@ -79,11 +79,10 @@ export function SpotOn({
     )
   }
   return (
-    <svg
-      viewBox={box.join(' ')}
-      className="block max-h-48 w-full cursor-crosshair touch-none rounded-lg border-2 border-line bg-paper focus-visible:outline-3 focus-visible:outline-ink"
+    <button
+      type="button"
+      className="block w-full cursor-crosshair touch-none rounded-lg border-2 border-line bg-paper focus-visible:outline-3 focus-visible:outline-ink"
       aria-label={`${name}: touch where it is, or use the arrow keys${at ? '; a place is marked' : ''}`}
-      onPointerDown={touch}
       onKeyDown={(e) => {
         const by = keys[e.key]
         if (!by) return
@@ -92,7 +91,9 @@ export function SpotOn({
         put(x + by[0] * 0.3 * u, y + by[1] * 0.3 * u)
       }}
     >
-      {drawing}
-    </svg>
+      <svg viewBox={box.join(' ')} className="block max-h-48 w-full" aria-hidden="true" onPointerDown={touch}>
+        {drawing}
+      </svg>
+    </button>
   )
 }
