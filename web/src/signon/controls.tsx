@@ -14,9 +14,11 @@ export function Controls({ file }: { file: MachineFile }) {
       <Sheet title="Controls of this machine">
         {last && (
           <p className="mb-2 text-quiet">
-            {differ > 0
-              ? `${differ} differ from ${last.name}, which you drove before.`
-              : `None differs from ${last.name}, which you drove before.`}
+            {!shown.some((c) => !c.fresh)
+              ? `Nothing here is as on ${last.name}, which you drove before. Read it all.`
+              : differ > 0
+                ? `${differ} differ from ${last.name}, which you drove before.`
+                : `What both have is alike on ${last.name}, which you drove before.`}
           </p>
         )}
         <ul className="grid gap-1">
