@@ -7,6 +7,7 @@ import {
   limitsOf,
   type Measure,
   memoryPatterns,
+  nearLimits,
   type Piece,
   queryReading,
   Refusal,
@@ -150,6 +151,27 @@ describe('readings', () => {
         [70, 71, 72].map((value, i) => ({ at: at(i), value })),
       ).limit,
     ).toBe(80)
+  })
+})
+
+describe('what is near its limit', () => {
+  const fork: Measure = { kind: 'wear', wear: 'fork-heel', nominal: 40 }
+  const w = walkround.parse({
+    before: [],
+    zones: [{ id: 'z', label: 'Z', part: 'ground', at: [0, 0], items: [{ id: 'f', label: 'Fork', look: 'x', measure: fork }] }],
+  })
+  const at = '2026-01-01T07:00:00Z'
+  it('is the last reading, or this round’s own, where it is watched', () => {
+    expect(nearLimits(w, { f: [{ at, value: 39 }] })).toEqual([])
+    expect(nearLimits(w, { f: [{ at, value: 37 }] })).toMatchObject([
+      { label: expect.stringMatching(/^Fork,/), reading: 37, limit: 36 },
+    ])
+    expect(nearLimits(w, { f: [{ at, value: 37 }] }, { f: 36.5 })).toMatchObject([{ reading: 36.5 }])
+    expect(nearLimits(w, { f: [{ at, value: 37 }] }, { f: null })).toMatchObject([{ reading: 37 }])
+    expect(nearLimits(w, {})).toEqual([])
+  })
+  it('leaves out readings of what the list measured before it was changed, rather than refusing the machine', () => {
+    expect(nearLimits(w, { f: [{ at, value: 900 }] })).toEqual([])
   })
 })
 

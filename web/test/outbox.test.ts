@@ -239,6 +239,23 @@ describe('the outbox', () => {
     expect(last.read().refused).toEqual([])
   }, 15_000)
 
+  it('goes on sending where a screen that has to be read again never answers', async () => {
+    let up = false
+    const sent = server(() => {
+      if (!up) throw new TypeError('no network')
+      return yes()
+    })
+    const box = page()
+    box.onForgotten = () => new Promise(() => {})
+    await box.begin('yard/ines')
+    await Promise.all([box.sendPatiently('/marks', { n: 1 }), box.sendPatiently('/marks', { n: 2 })])
+    up = true
+    const before = sent.length
+    box.hurry()
+    await vi.waitFor(() => expect(box.read().waiting).toEqual([]), { timeout: 8000 })
+    expect(sent.length).toBe(before + 2)
+  }, 20_000)
+
   it('shows nobody what another left refused on the device', async () => {
     let up = false
     server(() => {

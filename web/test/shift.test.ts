@@ -1,17 +1,15 @@
 import { readFileSync } from 'node:fs'
 import type { LiftRecord, Shift } from '@geolabe/contract'
-import { composeMachine, groundPressure, isCrane, piecesFile, placeDefinition } from '@geolabe/core'
+import { groundPressure, isCrane, placeDefinition } from '@geolabe/core'
 import { describe, expect, it } from 'vitest'
+import { readMachineFile } from '../../server/src/demo/files'
 import { fromPaper, onPaper, pathOf } from '../src/instruments/frame'
 import { firstLift, movedTo } from '../src/prove/draft'
 import { blockedBy, firstDraft, planOf, widestThatFits } from '../src/setup/draft'
 import { nextStation, stationStates } from '../src/shift/route-line'
 
 const read = (path: string) => JSON.parse(readFileSync(new URL(`../../demo/${path}`, import.meta.url), 'utf8'))
-const machine = composeMachine(read('machines/tern.json'), {
-  template: read('walkrounds/tern.json'),
-  pieces: piecesFile.parse(read('pieces/pieces.json')),
-})
+const machine = readMachineFile('tern')
 if (!isCrane(machine)) throw new Error('Tern is no crane')
 const tern = machine
 const quay = placeDefinition.parse(read('places/north-quay.json'))

@@ -1,25 +1,18 @@
 import 'fake-indexeddb/auto'
-import { readdirSync, readFileSync } from 'node:fs'
-import { composeMachine, itemsOf, type Machine, type Measure, piecesFile, readingTrend } from '@geolabe/core'
+import { itemsOf, type Measure, readingTrend } from '@geolabe/core'
 import { renderToStaticMarkup } from 'react-dom/server'
 import { describe, expect, it } from 'vitest'
+import { readMachineFile, readOrganisations } from '../../server/src/demo/files'
+import type { Waiting } from '../src/api/outbox'
 import { SpotOn } from '../src/instruments/spot'
 import { Trend } from '../src/instruments/trend'
+import { stopsFromHere } from '../src/shift/frame'
 import { nextStation, stationsOf } from '../src/shift/route-line'
 import { judgedWords, readText } from '../src/walkround/reading'
 import { ZonePlan, ZoneSide } from '../src/walkround/zone-plan'
 
-const demo = new URL('../../demo/', import.meta.url)
-const read = (path: string) => JSON.parse(readFileSync(new URL(path, demo), 'utf8'))
-const pieces = piecesFile.parse(read('pieces/pieces.json'))
-const files = (folder: string) => readdirSync(new URL(`${folder}/`, demo))
-const machine = (id: string): Machine =>
-  composeMachine(read(`machines/${id}.json`), {
-    ...(files('models').includes(`${id}.json`) ? { model: read(`models/${id}.json`) } : {}),
-    ...(files('walkrounds').includes(`${id}.json`) ? { template: read(`walkrounds/${id}.json`) } : {}),
-    pieces,
-  })
-const ids = files('machines').map((f) => f.replace('.json', ''))
+const ids = readOrganisations().flatMap((o) => o.machines)
+const machine = readMachineFile
 const noHole = (svg: string) => {
   expect(svg).not.toMatch(/NaN|Infinity|undefined/)
   return svg
@@ -99,5 +92,18 @@ describe('a reading as it is typed', () => {
       )
       expect(svg).toContain('limit 36')
     }
+  })
+})
+
+describe('a defect that stops and is still on this device', () => {
+  const waiting = (machine: string, grade: string, path = '/defects') =>
+    [{ path, body: { machine, grade } }] as unknown as Waiting[]
+  it('stops whoever entered it, on that machine, by its grade or where every defect stops', () => {
+    expect(stopsFromHere(waiting('tern', 'danger'), 'tern', 'operator-grades')).toBeDefined()
+    expect(stopsFromHere(waiting('tern', 'harm'), 'tern', undefined)).toBeDefined()
+    expect(stopsFromHere(waiting('tern', 'watch'), 'tern', 'operator-grades')).toBeUndefined()
+    expect(stopsFromHere(waiting('dunlin', 'watch'), 'dunlin', 'stops-until-graded')).toBeDefined()
+    expect(stopsFromHere(waiting('puffin', 'danger'), 'tern', 'operator-grades')).toBeUndefined()
+    expect(stopsFromHere(waiting('tern', 'danger', '/shifts/x/walk-items'), 'tern', 'operator-grades')).toBeUndefined()
   })
 })

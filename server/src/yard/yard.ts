@@ -3,15 +3,10 @@ import {
   type BoomTable,
   handOverLines,
   isBoomTable,
-  itemsOf,
-  judge,
-  limitsOf,
   type Machine,
-  measureLabel,
-  measureUnit,
+  nearLimits,
   type Place,
   type RatingTable,
-  readingTrend,
   type Walkround,
 } from '@geolabe/core'
 import type { Tx } from '../db/database'
@@ -150,7 +145,7 @@ export async function readMachine(tx: Tx, id: string): Promise<MachineFile> {
           standsAt: h.standsAt,
           lines: handOverLines({
             defects: open.map((d) => ({ where: d.where, words: d.words, grade: d.grade, grown: d.grownAt !== null })),
-            nearLimit: nearLimit(definition, readings),
+            nearLimit: nearLimits(definition.walkround, readings),
             overrides: openOverrides.map((o) => ({ ...o, followed: false })),
             due: due.map((d) => ({ label: d.label, state: d.state, date: d.date })),
             hours: h.hours,
@@ -177,26 +172,6 @@ export async function readMachine(tx: Tx, id: string): Promise<MachineFile> {
   }
 }
 
-/** What the last reading of each measured item says, where it is watched. */
-export function nearLimit(machine: Machine, readings: MachineFile['readings']) {
-  return itemsOf(machine.walkround).flatMap(({ item }) => {
-    const own = readings[item.id]
-    const last = own?.at(-1)
-    if (!item.measure || !last || judge(item.measure, last.value).verdict === 'ok') return []
-    const { least, most } = limitsOf(item.measure)
-    const trend = readingTrend(item.measure, own ?? [])
-    return [
-      {
-        label: `${item.label}, ${measureLabel(item.measure).toLowerCase()}`,
-        reading: last.value,
-        unit: measureUnit(item.measure),
-        limit: trend.limit ?? least ?? most ?? 0,
-        reaches: trend.reaches,
-      },
-    ]
-  })
-}
-
 /** The machine this person drove before, other than this one: what its controls were. */
 async function lastDriven(tx: Tx, id: string): Promise<MachineFile['lastDriven']> {
   const r = await tx.query<{ id: string; document: Machine }>(
@@ -208,7 +183,7 @@ async function lastDriven(tx: Tx, id: string): Promise<MachineFile['lastDriven']
   return m ? { id: m.id, name: m.document.name, controls: m.document.controls } : null
 }
 
-/** A machine as it stands in the records, read through its schema's later additions, with the walk-round now in use. */
+/** A machine as it stands in the records, with the walk-round now in use. */
 async function withWalkround(tx: Tx, document: Machine): Promise<{ definition: Machine; revision: number }> {
   const r = await tx.query<{ revision: number; document: Walkround }>(
     'select revision, document from walkround_revision where machine = $1 order by revision desc limit 1',

@@ -28,6 +28,10 @@ type Settle = { resolve: (answer: unknown) => void; reject: (e: unknown) => void
 /** Without an answer for this long the person goes on. */
 const patience_ms = 1200
 
+/** Waits for something that is good to have first, and not longer: neither a slow store nor a slow screen holds up what is sent. */
+const patiently = (work: Promise<unknown> | undefined) =>
+  Promise.race([work, new Promise((done) => setTimeout(done, patience_ms))])
+
 /**
  * Sends writes in the order they were made, exactly once as far as anyone can tell: each carries its own id, and the
  * server answers a repeated id without doing it again. A write that gets no answer stays and is sent again, also after
@@ -155,7 +159,7 @@ export class Outbox {
     this.running = true
     try {
       for (let w = this.waiting[0]; w; w = this.waiting[0]) {
-        await Promise.race([this.keeping.get(w.key), new Promise((done) => setTimeout(done, patience_ms))])
+        await patiently(this.keeping.get(w.key))
         this.keeping.delete(w.key)
         try {
           const answer = await call({ method: w.method, path: w.path, body: w.body, key: w.key })
@@ -163,7 +167,7 @@ export class Outbox {
           const maker = this.settles.get(w.key)
           // Its maker hears first and takes it over; only then does it leave the list, so that nothing blinks out between.
           if (maker) maker.resolve(answer)
-          else await this.onForgotten(w)
+          else await patiently(this.onForgotten(w))
         } catch (e) {
           if (!(e instanceof ApiError) || e.retryable || e.status === 401) {
             this.tell(e instanceof ApiError && e.status === 401 ? 'Sign on again to send it.' : (e as Error).message)

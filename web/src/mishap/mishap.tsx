@@ -1,4 +1,4 @@
-import type { Defect, MachineFile, OverrideRequest, RaiseDefectRequest, RoundRequest, Shift } from '@geolabe/contract'
+import type { Defect, MachineFile, OverrideRequest, RaiseDefectRequest, Shift } from '@geolabe/contract'
 import { itemsOf } from '@geolabe/core'
 import { DoorOpen, OctagonAlert } from 'lucide-react'
 import { useState } from 'react'
@@ -12,6 +12,7 @@ import { Choice } from '../look/choice'
 import { Dialog } from '../look/dialog'
 import { TextField } from '../look/field'
 import { Refused } from '../look/page'
+import { beginRound } from '../walkround/begin-round'
 import { SymptomWay } from './symptom'
 
 type Open = 'ask' | 'defect' | 'override' | { symptom: string } | null
@@ -30,7 +31,7 @@ export function Mishap({ shift, file }: { shift: Shift; file: MachineFile }) {
     setError(null)
     const body: RaiseDefectRequest = { id: newId(), machine: m.id, shift: shift.id, item: null, where, words, grade: 'harm' }
     try {
-      const sent = outbox.send<Defect>('/defects', body)
+      const sent = outbox.sendPatiently<Defect>('/defects', body)
       close()
       await sent
       for (const key of ['machine', 'yard', 'defects']) void queryClient.invalidateQueries({ queryKey: [key] })
@@ -40,11 +41,8 @@ export function Mishap({ shift, file }: { shift: Shift; file: MachineFile }) {
   }
   const away = async () => {
     setError(null)
-    if (under) return navigate(`/shifts/${shift.id}/rounds/${under.id}`)
-    const body: RoundRequest = { id: newId(), time: 'absence' }
     try {
-      queryClient.setQueryData(['shift', shift.id], await outbox.send<Shift>(`/shifts/${shift.id}/rounds`, body))
-      navigate(`/shifts/${shift.id}/rounds/${body.id}`)
+      navigate(`/shifts/${shift.id}/rounds/${await beginRound(shift, 'absence')}`)
     } catch (e) {
       setError(e)
     }

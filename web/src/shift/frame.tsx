@@ -1,7 +1,8 @@
-import type { MachineFile, Shift, Station } from '@geolabe/contract'
-import type { Place } from '@geolabe/core'
+import { type MachineFile, type RaiseDefectRequest, type Shift, type Station, stopsMachine } from '@geolabe/contract'
+import type { DefectPolicy, Place } from '@geolabe/core'
 import { Link, Navigate, Outlet, useLocation, useOutletContext, useParams } from 'react-router'
-import { useMachine, usePlaces, useShift } from '../api/queries'
+import type { Waiting } from '../api/outbox'
+import { useMachine, useOutbox, usePlaces, useShift } from '../api/queries'
 import { Loaded } from '../look/page'
 import { Mishap } from '../mishap/mishap'
 import { RouteLine, stationStates, stationsOf } from './route-line'
@@ -27,6 +28,7 @@ export function ShiftFrame() {
 
 function WithMachine({ shift, places }: { shift: Shift; places: Place[] }) {
   const file = useMachine(shift.machine.id)
+  const own = stopsFromHere(useOutbox().waiting, shift.machine.id, file.data?.definition.defectPolicy)
   const last = useLocation().pathname.split('/')[3] ?? 'walk-round'
   const here = (last === 'rounds' ? 'walk-round' : last) as Station
   const place = places.find((p) => p.id === shift.place.id)
@@ -38,10 +40,20 @@ function WithMachine({ shift, places }: { shift: Shift; places: Place[] }) {
           <div className="mx-[calc(50%-50vw)] -mt-5 mb-4">
             <RouteLine
               stations={stationsOf(f.definition)}
-              states={stationStates(shift, f.definition, f.stopping.length > 0)}
+              states={stationStates(shift, f.definition, f.stopping.length > 0 || own !== undefined)}
               here={here}
               linkTo={(s) => `/shifts/${shift.id}/${s}`}
             />
+            {own && f.stopping.length === 0 && (
+              <div role="alert" className="border-b-2 border-outside bg-sheet">
+                <div className="h-2.5 hatch-outside" />
+                <p className="mx-auto max-w-6xl px-4 py-2.5">
+                  <strong className="text-outside">You stopped {shift.machine.name}.</strong> {own.where}: {own.words}. It is kept
+                  on this device and stops the machine for everyone once the records have it. Make it stand without risk; tag it;
+                  nothing is lifted.
+                </p>
+              </div>
+            )}
             {f.stopping[0] && (
               <div role="alert" className="border-b-2 border-outside bg-sheet">
                 <div className="h-2.5 hatch-outside" />
@@ -65,4 +77,16 @@ function WithMachine({ shift, places }: { shift: Shift; places: Place[] }) {
       )}
     </Loaded>
   )
+}
+
+/** A defect that stops this machine and is still on its way from this device: whoever entered it does not work on. */
+export function stopsFromHere(
+  waiting: readonly Waiting[],
+  machine: string,
+  policy: DefectPolicy | undefined,
+): RaiseDefectRequest | undefined {
+  return waiting
+    .filter((w) => w.path === '/defects')
+    .map((w) => w.body as RaiseDefectRequest)
+    .find((d) => d.machine === machine && (stopsMachine(d.grade) || policy === 'stops-until-graded'))
 }

@@ -1,8 +1,7 @@
-import type { HandOverRequest, RoundRequest, Shift } from '@geolabe/contract'
-import { handOverLines, itemsOf } from '@geolabe/core'
+import type { HandOverRequest, Shift } from '@geolabe/contract'
+import { handOverLines, itemsOf, nearLimits } from '@geolabe/core'
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
-import { newId } from '../api/client'
 import { useDraft } from '../api/draft'
 import { outbox } from '../api/outbox'
 import { queryClient } from '../api/queries'
@@ -11,8 +10,8 @@ import { NumberField, TextField } from '../look/field'
 import { ActionBar, Refused, Sheet, Title } from '../look/page'
 import { useShiftContext } from '../shift/frame'
 import { Steps } from '../shift/steps'
+import { beginRound } from '../walkround/begin-round'
 import { HandOverLines } from './hand-over-lines'
-import { nearLimitNow } from './near-limit'
 
 interface Draft {
   steps: string[]
@@ -58,12 +57,9 @@ export function Stow() {
   const set = (to: Partial<Draft>) => setDraft((d) => ({ ...d, ...to }))
 
   const walk = async () => {
-    if (last && !last.finishedAt) return navigate(`/shifts/${shift.id}/rounds/${last.id}`)
     setError(null)
-    const body: RoundRequest = { id: newId(), time: 'end' }
     try {
-      queryClient.setQueryData(['shift', shift.id], await outbox.send<Shift>(`/shifts/${shift.id}/rounds`, body))
-      navigate(`/shifts/${shift.id}/rounds/${body.id}`)
+      navigate(`/shifts/${shift.id}/rounds/${await beginRound(shift, 'end')}`)
     } catch (e) {
       setError(e)
     }
@@ -71,7 +67,7 @@ export function Stow() {
   // As the next person will read it: from the record, and what is entered here.
   const lines = handOverLines({
     defects: [...file.stopping, ...file.watched].map((d) => ({ ...d, grown: d.grownAt !== null })),
-    nearLimit: nearLimitNow(machine, shift, file.readings),
+    nearLimit: nearLimits(machine.walkround, file.readings, Object.fromEntries(shift.walk.marks.map((m) => [m.item, m.reading]))),
     overrides: shift.overrides.map((o) => ({ ...o, followed: o.followedAt !== null })),
     due: file.due,
     hours,

@@ -1,4 +1,4 @@
-import type { Shift, WalkFinishRequest } from '@geolabe/contract'
+import type { RoundRequest, Shift, WalkFinishRequest } from '@geolabe/contract'
 import { isRaised, itemsOf, type Placed, type RoundTime, roundTimeWords } from '@geolabe/core'
 import { useCallback, useEffect, useState } from 'react'
 import { Link, Navigate, useNavigate, useParams } from 'react-router'
@@ -34,7 +34,11 @@ export function Walkround() {
 export function FurtherRound() {
   const context = useShiftContext()
   const { round = '' } = useParams()
-  const found = context.shift.rounds.find((r) => r.id === round)
+  const { waiting } = useOutbox()
+  // Begun on this device and not in the records yet: it is there all the same.
+  const kept = waiting.map((w) => w.body as Partial<RoundRequest>).find((b) => b.id === round && b.time)
+  const found =
+    context.shift.rounds.find((r) => r.id === round) ?? (kept?.time ? { time: kept.time, finishedAt: null } : undefined)
   if (!found) return <p>This round is not in the records.</p>
   if (found.finishedAt) {
     const to = found.time === 'end' ? 'stow' : nextStation(context.shift, context.file.definition)
