@@ -202,8 +202,11 @@ test('what happens in work: away from the machine, an override, a symptom, and a
   await lookAtSite(page)
   await expect(wil.getByText('Hands on: Ines Haldane is on or under it')).toHaveCount(0)
 
+  // Away from the machine, and from the network.
+  await page.context().setOffline(true)
   await page.getByRole('button', { name: 'I left the machine' }).click()
   await expect(page.getByRole('heading', { name: 'Back at Tern' })).toBeVisible()
+  await page.context().setOffline(false)
   for (const { item } of itemsOf(tern.walkround, 'absence')) await markInOrder(page, item)
   await page.getByRole('button', { name: 'Finish the walk-round' }).click()
   await expect(page.getByRole('heading', { name: 'Set up Tern' })).toBeVisible()

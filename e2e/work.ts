@@ -1,29 +1,12 @@
-import { existsSync, readFileSync } from 'node:fs'
+import { readFileSync } from 'node:fs'
 import AxeBuilder from '@axe-core/playwright'
-import {
-  composeMachine,
-  isRaised,
-  itemsOf,
-  type Machine,
-  type Measure,
-  measureLabel,
-  piecesFile,
-  soundReading,
-  type WalkItem,
-} from '@geolabe/core'
+import { isRaised, itemsOf, type Measure, measureLabel, soundReading, type WalkItem } from '@geolabe/core'
 import { type Browser, expect, type Page } from '@playwright/test'
 import pg from 'pg'
+import { readMachineFile } from '../server/src/demo/files'
 
 const read = (path: string) => JSON.parse(readFileSync(new URL(`../demo/${path}`, import.meta.url), 'utf8'))
-const maybe = (path: string) => (existsSync(new URL(`../demo/${path}`, import.meta.url)) ? read(path) : undefined)
-const pieces = piecesFile.parse(read('pieces/pieces.json'))
-/** A machine of the demo world, whole. */
-export const machine = (id: string): Machine =>
-  composeMachine(read(`machines/${id}.json`), {
-    model: maybe(`models/${id}.json`),
-    template: maybe(`walkrounds/${id}.json`),
-    pieces,
-  })
+export const machine = readMachineFile
 export const tern = machine('tern')
 export const yard: string[] = read('people/skarrow-haven.json').machines
 const people: { name: string; badge: string; demoPin: string }[] = read('people/skarrow-haven.json').people

@@ -2,7 +2,7 @@
  * Derives the demo's rating tables from each machine's invented geometry and masses with the core's own rules, rounded down
  * as a maker would, and writes them as open-format files. Run after changing a machine: `npm run derive-tables`.
  */
-import { existsSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs'
+import { mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs'
 import {
   atSlew,
   type BoomTable,
@@ -10,13 +10,11 @@ import {
   boomTable,
   type Crane,
   cellLimit,
-  composeMachine,
   type Extension,
   footprintOf,
   gridsOf,
   isCrane,
   machineModel,
-  piecesFile,
   poseMachine,
   prepareFootprint,
   type RatingTable,
@@ -33,6 +31,7 @@ import {
   withCell,
 } from '@geolabe/core'
 import { z } from 'zod'
+import { readMachineFile } from '../server/src/demo/files'
 
 const side = z.enum(['in', 'middle', 'full'])
 const derivation = z.strictObject({
@@ -128,13 +127,8 @@ function ratingAt(
   }
 }
 
-const maybe = (path: string) => (existsSync(path) ? read(path) : undefined)
-
 function derive(d: Derivation): BoomTable {
-  const machine = composeMachine(read(`demo/machines/${d.machine}.json`), {
-    template: maybe(`demo/walkrounds/${d.machine}.json`),
-    pieces: piecesFile.parse(read('demo/pieces/pieces.json')),
-  })
+  const machine = readMachineFile(d.machine)
   if (!isCrane(machine)) throw new Error(`${d.machine} is no crane`)
   const configurations = d.settings.flatMap((setting) =>
     machine.upper.counterweights.map((cw) => {

@@ -1,8 +1,9 @@
 // `npm run screenshots`: the main views from the demo data, into docs/screenshots. Looked at by a person after each run.
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { composeMachine, isRaised, itemsOf, measureLabel, piecesFile, soundReading } from '@geolabe/core'
+import { isRaised, itemsOf, measureLabel, soundReading } from '@geolabe/core'
 import { chromium } from '@playwright/test'
+import { readMachineFile } from '../server/src/demo/files'
 import { ensureChromium, root } from './environment.mjs'
 import { openWorld } from './world.mjs'
 
@@ -12,11 +13,7 @@ const browser = await chromium.launch({
   executablePath: '/usr/bin/chromium',
   args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'],
 })
-const read = (path) => JSON.parse(readFileSync(join(root, 'demo', path), 'utf8'))
-const tern = composeMachine(read('machines/tern.json'), {
-  template: read('walkrounds/tern.json'),
-  pieces: piecesFile.parse(read('pieces/pieces.json')),
-})
+const tern = readMachineFile('tern')
 const all = itemsOf(tern.walkround)
 const items = all.filter((x) => !isRaised(x)).map((x) => x.item)
 const raised = all.filter(isRaised).map((x) => x.item)
@@ -147,8 +144,12 @@ try {
   await page.getByRole('heading', { name: 'Stow & hand over' }).waitFor()
   for (const s of tern.procedures.stow.slice(0, 4)) await page.getByText(s.label, { exact: true }).click()
   await page.getByLabel('Crane engine hours').fill('3828')
+  await page.getByLabel('Where it stands').fill('the open end of the quay')
+  await page.getByLabel('Left as: legs, forks, boom').fill('legs in and pinned, boom in its rest')
   await page.getByLabel('Words for the next person').fill('Pump skid landed. Mats stacked by the wall.')
-  await page.evaluate(() => scrollTo(0, 0))
+  await page.getByLabel('Words for the next person').scrollIntoViewIfNeeded()
+  await page.getByRole('heading', { name: 'What the next person will read' }).scrollIntoViewIfNeeded()
+  await page.evaluate(() => scrollBy(0, 260))
   await shoot(page, 'stow')
 
   const tomas = await open('Tomas Brekke')

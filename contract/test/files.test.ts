@@ -1,7 +1,8 @@
-import { existsSync, readdirSync, readFileSync } from 'node:fs'
-import { calculators, composeMachine } from '@geolabe/core'
+import { readdirSync, readFileSync } from 'node:fs'
+import { calculators } from '@geolabe/core'
 import { describe, expect, it } from 'vitest'
 import { calculatorsPage, publishedSchemas } from '../../scripts/reference'
+import { readMachineFile } from '../../server/src/demo/files'
 import { fileFormats, jsonSchemaOf, organisationFile } from '../src'
 
 const demo = new URL('../../demo/', import.meta.url)
@@ -14,14 +15,7 @@ const folders = {
   walkrounds: 'walkround',
   pieces: 'pieces',
 } as const
-const maybe = (path: string) => (existsSync(new URL(path, demo)) ? read(path) : undefined)
-/** A machine with its model, its walk-round and the shared pieces. */
-const whole = (id: string) =>
-  composeMachine(read(`machines/${id}.json`), {
-    model: maybe(`models/${id}.json`),
-    template: maybe(`walkrounds/${id}.json`),
-    pieces: fileFormats.pieces.parse(read('pieces/pieces.json')),
-  })
+const whole = readMachineFile
 
 describe('the page of calculators', () => {
   it('says what they answer today; `npm run reference` writes it', () => {

@@ -1,20 +1,12 @@
-import { existsSync, readdirSync, readFileSync } from 'node:fs'
-import { composeMachine, piecesFile, Refusal } from '@geolabe/core'
+import { readdirSync, readFileSync } from 'node:fs'
+import { Refusal } from '@geolabe/core'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { readMachineFile, readOrganisations } from '../../server/src/demo/files'
 import { csvToWalkround, defectsToCsv, inspectionsToCsv, journalToCsv, kindWords, walkroundColumns, walkroundToCsv } from '../src'
 
-const demo = new URL('../../demo/', import.meta.url)
-const read = (path: string) => JSON.parse(readFileSync(new URL(path, demo), 'utf8'))
-const maybe = (path: string) => (existsSync(new URL(path, demo)) ? read(path) : undefined)
-const pieces = piecesFile.parse(read('pieces/pieces.json'))
-const ids = readdirSync(new URL('machines/', demo)).map((f) => f.replace('.json', ''))
-const roundOf = (id: string) =>
-  composeMachine(read(`machines/${id}.json`), {
-    model: maybe(`models/${id}.json`),
-    template: maybe(`walkrounds/${id}.json`),
-    pieces,
-  }).walkround
+const ids = readOrganisations().flatMap((o) => o.machines)
+const roundOf = (id: string) => readMachineFile(id).walkround
 
 const refusal = (csv: string) => {
   try {
