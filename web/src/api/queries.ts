@@ -96,6 +96,16 @@ export const useJournalCheck = (enabled: boolean) =>
 
 export const useOutbox = () => useSyncExternalStore(outbox.subscribe, outbox.read)
 
+/**
+ * A shift as a write has left it. A reading that was under way when the write was answered may be older: it is asked anew, so
+ * that it never takes back what stands in the records.
+ */
+export function putShift(id: string, next: Shift | ((s: Shift | undefined) => Shift | undefined)): void {
+  const queryKey = ['shift', id]
+  queryClient.setQueryData<Shift>(queryKey, next)
+  if (queryClient.isFetching({ queryKey }) > 0) void queryClient.invalidateQueries({ queryKey })
+}
+
 /** What a screen has to read again when the database tells that something changed. */
 const touched: Record<string, string[]> = {
   shifts: ['yard', 'machine', 'shifts', 'shift', 'inspections', 'life'],

@@ -4,7 +4,7 @@ import { useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { useDraft } from '../api/draft'
 import { outbox } from '../api/outbox'
-import { queryClient } from '../api/queries'
+import { putShift } from '../api/queries'
 import { Dial } from '../instruments/dial'
 import { Button } from '../look/button'
 import { Dialog } from '../look/dialog'
@@ -92,10 +92,7 @@ function OneLift({ lift }: { lift: LiftRecord }) {
   const send = async (body: OutcomeRequest) => {
     setError(null)
     try {
-      queryClient.setQueryData(
-        ['shift', shift.id],
-        await outbox.send<Shift>(`/shifts/${shift.id}/lifts/${lift.id}/outcome`, body),
-      )
+      putShift(shift.id, await outbox.send<Shift>(`/shifts/${shift.id}/lifts/${lift.id}/outcome`, body))
       clear()
       setAbandon(false)
       navigate(`/shifts/${shift.id}/lift`)

@@ -5,7 +5,7 @@ import { useState } from 'react'
 import { useNavigate } from 'react-router'
 import { newId } from '../api/client'
 import { outbox } from '../api/outbox'
-import { queryClient } from '../api/queries'
+import { putShift, queryClient } from '../api/queries'
 import { DefectForm } from '../defects/defect-form'
 import { Button } from '../look/button'
 import { Choice } from '../look/choice'
@@ -128,7 +128,7 @@ function OverrideForm({ shift, file, onDone }: { shift: Shift; file: MachineFile
     setError(null)
     const body: OverrideRequest = { id: newId(), override: o.id, reason, seconds: held }
     try {
-      queryClient.setQueryData(['shift', shift.id], await outbox.send<Shift>(`/shifts/${shift.id}/overrides`, body))
+      putShift(shift.id, await outbox.send<Shift>(`/shifts/${shift.id}/overrides`, body))
       void queryClient.invalidateQueries({ queryKey: ['machine', file.definition.id] })
       onDone()
     } catch (e) {

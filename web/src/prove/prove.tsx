@@ -16,7 +16,7 @@ import { Link, useNavigate } from 'react-router'
 import { newId } from '../api/client'
 import { useDraft } from '../api/draft'
 import { outbox } from '../api/outbox'
-import { queryClient } from '../api/queries'
+import { putShift } from '../api/queries'
 import { Dial } from '../instruments/dial'
 import { SideView } from '../instruments/side-view'
 import { ZoneLegend } from '../instruments/zones'
@@ -106,7 +106,7 @@ function ProveCrane({
     setError(null)
     const body: ProveRequest = { id: newId(), setup: setup.id, plan: lift, conditions: { wind_mps: draft.wind_mps } }
     try {
-      queryClient.setQueryData(['shift', shift.id], await outbox.send<Shift>(`/shifts/${shift.id}/lifts`, body))
+      putShift(shift.id, await outbox.send<Shift>(`/shifts/${shift.id}/lifts`, body))
       clear()
       navigate(`/shifts/${shift.id}/lift`)
     } catch (e) {

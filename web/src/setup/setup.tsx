@@ -17,7 +17,7 @@ import { useNavigate } from 'react-router'
 import { newId } from '../api/client'
 import { useDraft } from '../api/draft'
 import { outbox } from '../api/outbox'
-import { queryClient } from '../api/queries'
+import { putShift } from '../api/queries'
 import { Dial } from '../instruments/dial'
 import { Button } from '../look/button'
 import { Choice } from '../look/choice'
@@ -127,7 +127,7 @@ function SetupCrane({ shift, file, place, machine }: ShiftContext & { machine: C
     setError(null)
     try {
       const s = await outbox.send<Shift>(`/shifts/${shift.id}/setups`, { id: newId(), plan, steps: draft.steps })
-      queryClient.setQueryData(['shift', shift.id], s)
+      putShift(shift.id, s)
       clear()
       // A machine set up anew proves its lift anew.
       navigate(`/shifts/${shift.id}/${nextStation(s, machine) === 'walk-round' ? 'walk-round' : 'prove'}`)

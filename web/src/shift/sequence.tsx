@@ -4,7 +4,7 @@ import { Link, useNavigate } from 'react-router'
 import { newId } from '../api/client'
 import { useDraft } from '../api/draft'
 import { outbox } from '../api/outbox'
-import { queryClient } from '../api/queries'
+import { putShift } from '../api/queries'
 import { Button } from '../look/button'
 import { ActionBar, Refused, Sheet, Title } from '../look/page'
 import { useShiftContext } from './frame'
@@ -26,7 +26,7 @@ export function Sequence({ procedure }: { procedure: 'setup' | 'lift' }) {
     const body: SequenceRequest = { id: newId(), procedure, steps }
     try {
       const s = await outbox.send<Shift>(`/shifts/${shift.id}/sequences`, body)
-      queryClient.setQueryData(['shift', shift.id], s)
+      putShift(shift.id, s)
       clear()
       setSteps([])
       if (procedure === 'setup') navigate(`/shifts/${shift.id}/${nextStation(s, m)}`)

@@ -4,7 +4,7 @@ import { useState } from 'react'
 import { useNavigate, useParams } from 'react-router'
 import { newId } from '../api/client'
 import { outbox } from '../api/outbox'
-import { queryClient, useMachine, useMe, usePlaces } from '../api/queries'
+import { putShift, queryClient, useMachine, useMe, usePlaces } from '../api/queries'
 import { Button } from '../look/button'
 import { Choice } from '../look/choice'
 import { ActionBar, Loaded, Refused, Sheet, Title } from '../look/page'
@@ -89,7 +89,7 @@ function TakeMachine({ file, places, me }: { file: MachineFile; places: Place[];
     }
     try {
       const shift = await outbox.send<Shift>('/shifts', body)
-      queryClient.setQueryData(['shift', shift.id], shift)
+      putShift(shift.id, shift)
       void queryClient.invalidateQueries({ queryKey: ['yard'] })
       navigate(`/shifts/${shift.id}/walk-round`)
     } catch (e) {

@@ -4,7 +4,7 @@ import { useState } from 'react'
 import { useNavigate } from 'react-router'
 import { useDraft } from '../api/draft'
 import { outbox } from '../api/outbox'
-import { queryClient, useMe } from '../api/queries'
+import { putShift, useMe } from '../api/queries'
 import { Button } from '../look/button'
 import { TextField } from '../look/field'
 import { ActionBar, Refused, Sheet, Title } from '../look/page'
@@ -65,7 +65,7 @@ export function Site() {
     }
     try {
       const s = await outbox.send<Shift>(`/shifts/${shift.id}/site`, body)
-      queryClient.setQueryData(['shift', shift.id], s)
+      putShift(shift.id, s)
       clear()
       if (fit) navigate(`/shifts/${shift.id}/${isCrane(file.definition) ? 'set-up' : nextStation(s, file.definition)}`)
     } catch (e) {

@@ -4,7 +4,7 @@ import { useState } from 'react'
 import { useNavigate } from 'react-router'
 import { useDraft } from '../api/draft'
 import { outbox } from '../api/outbox'
-import { queryClient } from '../api/queries'
+import { putShift, queryClient } from '../api/queries'
 import { Button } from '../look/button'
 import { NumberField, TextField } from '../look/field'
 import { ActionBar, Refused, Sheet, Title } from '../look/page'
@@ -89,7 +89,7 @@ export function Stow() {
     }
     try {
       const closed = await outbox.send<Shift>(`/shifts/${shift.id}/hand-over`, body)
-      queryClient.setQueryData(['shift', shift.id], closed)
+      putShift(shift.id, closed)
       void queryClient.invalidateQueries({ queryKey: ['yard'] })
       clear()
       navigate(`/records/${shift.id}`)

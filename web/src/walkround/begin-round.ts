@@ -1,7 +1,7 @@
 import type { RoundRequest, Shift } from '@geolabe/contract'
 import { newId } from '../api/client'
 import { outbox } from '../api/outbox'
-import { queryClient } from '../api/queries'
+import { putShift } from '../api/queries'
 
 /**
  * Begins a further round of a shift, or goes on with the one under way; without a network it begins on this device, and the
@@ -14,6 +14,6 @@ export async function beginRound(shift: Shift, time: 'absence' | 'end'): Promise
   const body: RoundRequest = { id: newId(), time }
   const answer = await outbox.sendPatiently<Shift>(`/shifts/${shift.id}/rounds`, body)
   const begun = { ...body, openedAt: new Date().toISOString(), marks: [], finishedAt: null }
-  queryClient.setQueryData<Shift>(['shift', shift.id], (s) => answer ?? (s && { ...s, rounds: [...s.rounds, begun] }))
+  putShift(shift.id, (s) => answer ?? (s && { ...s, rounds: [...s.rounds, begun] }))
   return body.id
 }

@@ -1,7 +1,7 @@
 import type { Shift, WalkMark, WalkMarkRequest } from '@geolabe/contract'
 import { deviceId } from '../api/client'
 import { outbox } from '../api/outbox'
-import { queryClient, useOutbox } from '../api/queries'
+import { putShift, useOutbox } from '../api/queries'
 
 export interface ShownMark extends WalkMark {
   /** In the records; otherwise only on this device so far. */
@@ -35,7 +35,7 @@ export async function sendMark(shift: Shift, round: string | null, mark: NewMark
   const { replaces: _r, plate: _p, round: _n, ...kept } = body
   const shown: WalkMark = { ...kept, device: body.device ?? '', because: body.because ?? null }
   const put = (marks: WalkMark[]) => [...marks.filter((m) => m.item !== mark.item), shown]
-  queryClient.setQueryData<Shift>(['shift', shift.id], (s) => {
+  putShift(shift.id, (s) => {
     if (!s) return s
     if (round === null) return { ...s, walk: { ...s.walk, marks: put(s.walk.marks) } }
     return { ...s, rounds: s.rounds.map((r) => (r.id === round ? { ...r, marks: put(r.marks) } : r)) }

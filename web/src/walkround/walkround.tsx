@@ -4,7 +4,7 @@ import { useCallback, useEffect, useState } from 'react'
 import { Link, Navigate, useNavigate, useParams } from 'react-router'
 import { ApiError, deviceId } from '../api/client'
 import { outbox } from '../api/outbox'
-import { queryClient, useOutbox } from '../api/queries'
+import { putShift, queryClient, useOutbox } from '../api/queries'
 import { DefectForm } from '../defects/defect-form'
 import { typing } from '../help/help'
 import { Button } from '../look/button'
@@ -167,7 +167,7 @@ function Round({ shift, file, time, round, part, items }: RoundProps) {
     // Shown to everyone that somebody is at the machine; a round begins also where this cannot be told.
     outbox
       .send<Shift>(`/shifts/${shift.id}/hands-on`, { on: true })
-      .then((s) => queryClient.setQueryData(['shift', shift.id], s))
+      .then((s) => putShift(shift.id, s))
       .catch(() => {})
   }
 
@@ -177,7 +177,7 @@ function Round({ shift, file, time, round, part, items }: RoundProps) {
     try {
       const s = await outbox.sendPatiently<Shift>(`/shifts/${shift.id}/walk-finish`, body)
       // Without a network: taken as finished here; the records hear of it in its turn.
-      queryClient.setQueryData<Shift>(['shift', shift.id], (old) => s ?? (old && finishedHere(old, round, part)))
+      putShift(shift.id, (old) => s ?? (old && finishedHere(old, round, part)))
       const now = queryClient.getQueryData<Shift>(['shift', shift.id]) ?? shift
       navigate(`/shifts/${shift.id}/${time === 'end' ? 'stow' : nextStation(now, machine)}`)
     } catch (e) {
