@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { calculatorNamed, calculators, high, implausible, isRefusal, low, nominal } from '../src'
+import { runs } from './runs'
 
 const square = [
   { id: 'A', x_m: 3, y_m: 3 },
@@ -78,7 +79,7 @@ describe('every calculator', () => {
       expect(c.run({ ...input, moon: 3 })).toMatchObject({ error: { code: 'unknown-field', path: 'moon' } })
     })
 
-    it('answers ten thousand damaged inputs without throwing and without NaN or Infinity', () => {
+    it('answers damaged inputs by the thousand without throwing and without NaN or Infinity', () => {
       let refused = 0
       fc.assert(
         fc.property(fc.nat(), fc.constantFrom(...damages), (at, damage) => {
@@ -89,9 +90,9 @@ describe('every calculator', () => {
           refused++
           if (!(answer.error.message.length > 5 && /^[a-z-]+$/.test(answer.error.code))) throw new Error(JSON.stringify(answer))
         }),
-        { numRuns: 10_000 },
+        { numRuns: runs(10_000) },
       )
-      expect(refused).toBeGreaterThan(1000)
+      expect(refused).toBeGreaterThan(runs(10_000) / 10)
     })
 
     it('answers the same again, and leaves its input as it was', () => {

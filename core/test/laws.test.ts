@@ -135,7 +135,7 @@ const laws: Law[] = [
     name: 'swing',
     what: 'length: the period with its root',
     inputs: { ropeLength_m: 1 },
-    outputs: { period_s: 0.5, quietRamp_s: 0.5, extraRadius_m: 1 },
+    outputs: { period_s: 0.5, quietRamp_s: 0.5 },
     with: { ramp: undefined },
   },
   { name: 'winch-pull', what: 'mass', inputs: { mass_kg: 1 }, outputs: { pull_N: 1, line_N: 1, anchor_N: 1 } },

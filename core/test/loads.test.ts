@@ -20,11 +20,12 @@ import {
 
 const run = (name: string, input: unknown) =>
   calculatorNamed(name)?.run(input) as Record<string, never> & { error?: { code: string; path: string } }
+const origin = { x_m: 0, y_m: 0, z_m: 0 }
 const between = (min: number, max: number) => fc.double({ min, max, noNaN: true })
 
 describe('load-mass', () => {
   it('weighs simple solids as their closed forms say', () => {
-    const one = (part: object) => loadMass({ parts: [part as never] }).mass_kg
+    const one = (part: object) => loadMass({ parts: [{ at: origin, ...part } as never] }).mass_kg
     expect(one({ shape: 'box', length_m: 2, width_m: 3, height_m: 4, material: 'water' })).toBeCloseTo(24_000, 6)
     expect(one({ shape: 'sphere', diameter_m: 2, density_kg_m3: 1000 })).toBeCloseTo((4 / 3) * Math.PI * 1000, 6)
     expect(one({ shape: 'cone', diameter_m: 2, height_m: 3, density_kg_m3: 1000 })).toBeCloseTo(Math.PI * 1000, 6)
@@ -37,8 +38,8 @@ describe('load-mass', () => {
     fc.assert(
       fc.property(between(0.1, 3), between(0.01, 1), between(0.1, 5), (diameter_m, share, length_m) => {
         const shape = { diameter_m, length_m, axis: 'x' as const, density_kg_m3: 7850 }
-        const tube = loadMass({ parts: [{ shape: 'tube', ...shape, wall_m: (share * diameter_m) / 2 }] }).mass_kg
-        const solid = loadMass({ parts: [{ shape: 'cylinder', ...shape }] }).mass_kg
+        const tube = loadMass({ parts: [{ shape: 'tube', ...shape, at: origin, wall_m: (share * diameter_m) / 2 }] }).mass_kg
+        const solid = loadMass({ parts: [{ shape: 'cylinder', ...shape, at: origin }] }).mass_kg
         expect(tube).toBeLessThanOrEqual(solid * (1 + 1e-12))
         expect(tube).toBeCloseTo(solid * (1 - (1 - share) ** 2), 5)
       }),
@@ -68,7 +69,7 @@ describe('load-mass', () => {
     )
   })
   it('asks for one of material, density or mass, and queries a load of forty thousand tonnes', () => {
-    const box = { shape: 'box', length_m: 1, width_m: 1, height_m: 1 }
+    const box = { shape: 'box', length_m: 1, width_m: 1, height_m: 1, at: origin }
     expect(run('load-mass', { parts: [box] }).error?.path).toBe('parts.0.material')
     expect(run('load-mass', { parts: [{ ...box, material: 'steel', mass_kg: 3 }] }).error?.code).toBe('one-of-three')
     expect(run('load-mass', { parts: [{ ...box, mass_kg: 40_000_000 }] })).toMatchObject({
@@ -149,12 +150,17 @@ describe('sling-tension', () => {
     expect(run('sling-tension', { ...input, hitch: 'choker' }).error?.path).toBe('chokerAngle_deg')
   })
   it('loses strength in a choker, the more the sharper', () => {
-    const shares = [150, 100, 70, 45, 10].map((a) => hitchShare('choker', a))
+    const shares = [150, 100, 70, 45, 10].map((a) => hitchShare('choker', { chokerAngle_deg: a }))
     expect(shares[0]).toBe(0.75)
     shares.slice(1).forEach((s, i) => {
       expect(s).toBeLessThan(shares[i] as number)
     })
-    expect(hitchShare('basket', undefined)).toBe(2)
+    expect(hitchShare('basket', { basketAngle_deg: 0, bendRatio: 25 })).toBe(2)
+    expect(hitchShare('basket', { basketAngle_deg: 60, bendRatio: 30 })).toBeCloseTo(1, 12)
+    expect(hitchShare('basket', { basketAngle_deg: 0, bendRatio: 4 })).toBeCloseTo(1.5, 12)
+    expect(() => hitchShare('basket', { basketAngle_deg: 10 })).toThrow(/bend/)
+    expect(() => hitchShare('basket', { bendRatio: 25 })).toThrow(/angle/)
+    expect(() => hitchShare('basket', { basketAngle_deg: 61, bendRatio: 25 })).toThrow(Refusal)
   })
 })
 

@@ -149,7 +149,7 @@ describe('standing', () => {
       { boom_m: 19.4, deflection_m: 0 },
       { arc: { from_deg: 200, to_deg: 330 } },
       12,
-      { total_kg: 3000, dynamicFactor: 1, outward: { tilt_deg: 0, wind_N: 0 } },
+      { total_kg: 3000, dynamicFactor: 1, outward: { tilt_deg: 0, wind_N: 0 }, onBoom: [] },
       ['75%'],
     )
     const pose = poseMachine(tern, setup, 19.4, 12).pose

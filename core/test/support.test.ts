@@ -13,6 +13,7 @@ import {
   supportReactions,
   tippingLoad,
 } from '../src'
+import { runs } from './runs'
 
 /** Centimetres, so that no two supports are a hair apart. */
 const coordinate = fc.integer({ min: -800, max: 800 }).map((cm) => cm / 100)
@@ -94,7 +95,7 @@ describe('support-reactions', () => {
     expect(share[2]).toBeCloseTo(0.25, 12)
   })
 
-  it('agrees with a general quadratic programme over ten thousand cases, in equilibrium, never pulling', () => {
+  it('agrees with a general quadratic programme case by case, in equilibrium, never pulling', () => {
     fc.assert(
       fc.property(loadedCase, ({ supports, mass }) => {
         const r = supportReactions({ supports, masses: [mass] })
@@ -111,7 +112,7 @@ describe('support-reactions', () => {
         expect(Math.abs(sum((i) => supports[i]?.x_m ?? 0) - W * mass.x_m)).toBeLessThan(1e-8 * W)
         expect(Math.abs(sum((i) => supports[i]?.y_m ?? 0) - W * mass.y_m)).toBeLessThan(1e-8 * W)
       }),
-      { numRuns: 10_000 },
+      { numRuns: runs(10_000) },
     )
   })
 
@@ -190,7 +191,7 @@ describe('refusals', () => {
     expect(run('support-reactions', input)).toMatchObject({ error: { code, path } })
   })
 
-  it('never throws and never answers NaN to ten thousand malformed inputs', () => {
+  it('never throws and never answers NaN to malformed inputs', () => {
     fc.assert(
       fc.property(
         fc.constantFrom(
@@ -208,7 +209,7 @@ describe('refusals', () => {
           expect(isRefusal(run(name, input))).toBe(true)
         },
       ),
-      { numRuns: 10_000 },
+      { numRuns: runs(10_000) },
     )
   })
 })

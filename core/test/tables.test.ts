@@ -286,6 +286,8 @@ describe('listed ratings', () => {
         towers: [
           { id: 'A', load_kg: 5000 },
           { id: 'B', load_kg: 6000 },
+          { id: 'C', load_kg: 4000 },
+          { id: 'D', load_kg: 4500 },
         ],
       })
     expect(at(4)).toMatchObject({ perTower_kg: 12_500, governs: 'B', utilisation: 6000 / 12_500 })

@@ -10,7 +10,7 @@ import {
   isWorse,
   type MatKind,
   sayMetric,
-  useOf,
+  shareOf,
   verdict,
   worseVerdict,
 } from '../src'
@@ -149,8 +149,8 @@ describe('verdicts', () => {
       'outside',
       'outside',
     ])
-    expect(useOf(5, 0)).toBe(Number.MAX_VALUE)
-    expect(useOf(5, 10)).toBe(0.5)
+    expect(shareOf(5, 0)).toBeNull()
+    expect(shareOf(5, 10)).toBe(0.5)
   })
   it('are governed by the worst finding, and among equals by the fullest', () => {
     const f = (id: string, v: Finding['verdict'], utilisation: number | null) => ({ ...bare, id, verdict: v, utilisation })

@@ -100,7 +100,8 @@ export function assess(
     const outward = { tilt_deg: level.tilt_deg ?? 0, wind_N: wind.force_N ?? 0 }
     const rules = rulesFor(rated.chosen)
     const shape = { boom_m: lift.boom_m, deflection_m: deflectionOf(lift) }
-    const load = { total_kg: hook.total_kg, dynamicFactor: policy.dynamicFactor, outward }
+    const onBoom = hook.deductions.filter((d) => d.on === 'boom')
+    const load = { total_kg: hook.total_kg, dynamicFactor: policy.dynamicFactor, outward, onBoom }
     const stands = path.radii_m.map((r) => standAt(machine, setup, prepared, shape, path, r, load, rules, points))
     findings.push(stabilityFinding(stands, hook.total_kg, hook.totalNominal_kg, policy))
     legs = legsOf(machine, setup.legs, stands, policy, findings)

@@ -55,15 +55,14 @@ export function isWorse(a: Verdict, b: Verdict): boolean {
   return rank[a] > rank[b]
 }
 
+/** A limit of nothing is fuller than any; what has no figure comes last. */
+const fullness = (f: Finding) => f.utilisation ?? (f.limit !== null && f.limit <= 0 ? Infinity : -1)
+
 /** The one that decides: worst verdict first, then the fullest use of its limit. */
 export function governingOf(findings: readonly Finding[]): Finding | null {
   let worst: Finding | null = null
   for (const f of findings) {
-    if (
-      worst === null ||
-      isWorse(f.verdict, worst.verdict) ||
-      (f.verdict === worst.verdict && (f.utilisation ?? -1) > (worst.utilisation ?? -1))
-    ) {
+    if (worst === null || isWorse(f.verdict, worst.verdict) || (f.verdict === worst.verdict && fullness(f) > fullness(worst))) {
       worst = f
     }
   }
@@ -71,16 +70,18 @@ export function governingOf(findings: readonly Finding[]): Finding | null {
 }
 
 /** Inside, near or outside by the share of a limit that is used. */
-export function byUse(utilisation: number, near_share: number): Verdict {
-  // Written so that what cannot be compared (NaN) is outside, never a pass.
-  if (!(utilisation <= 1 + 1e-12)) return 'outside'
+export function byUse(utilisation: number | null, near_share: number): Verdict {
+  // Written so that what cannot be compared (NaN, a limit of nothing) is outside, never a pass.
+  if (utilisation === null || !(utilisation <= 1 + 1e-12)) return 'outside'
   return utilisation >= near_share ? 'near' : 'inside'
 }
 
-/** Share of a limit that is used; a limit of nothing is used up many times over, never Infinity. */
-export function useOf(measured: number, limit: number): number {
-  return limit > 0 ? Math.min(measured / limit, Number.MAX_VALUE) : Number.MAX_VALUE
+/** Share of a limit that is used; null: the limit is nothing, or so little that the share is no figure. */
+export function shareOf(measured: number, limit: number): number | null {
+  const share = limit > 0 ? measured / limit : Infinity
+  return share < mostShare ? share : null
 }
+const mostShare = 1e9
 
 /** A finding with everything unsaid left empty. */
 export function found(f: Partial<Finding> & Pick<Finding, 'check' | 'verdict' | 'reason'>): Finding {

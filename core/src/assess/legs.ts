@@ -3,7 +3,7 @@ import type { Crane } from '../machine/posed'
 import { normalDegrees } from '../physics'
 import type { Policy } from '../place/place'
 import type { LegEnvelope } from '../support/reaction-envelope'
-import { byUse, type Finding, found, useOf } from './finding'
+import { byUse, type Finding, found, shareOf } from './finding'
 import type { LegSetting } from './plan'
 import type { StandingAt } from './standing'
 
@@ -33,7 +33,7 @@ export function stabilityFinding(stands: readonly StandingAt[], total_kg: number
   const worst = stands.reduce((a, b) => ((b.rated_kg ?? Infinity) < (a.rated_kg ?? Infinity) ? b : a))
   const at = { radius_m: worst.radius_m, slew_deg: normalDegrees(worst.slew_deg) }
   if (worst.rated_kg === null) return found({ check: 'stability', verdict: 'inside', reason: 'cannot-tip', at })
-  const utilisation = useOf(total_kg, worst.rated_kg)
+  const utilisation = shareOf(total_kg, worst.rated_kg)
   return found({
     check: 'stability',
     verdict: byUse(utilisation, policy.near_share),

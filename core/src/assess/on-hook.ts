@@ -32,7 +32,7 @@ export function onHook(machine: Crane, lift: LiftPlan): OnHook | null {
   const { block } = reevingOf(machine, lift.parts)
   const deductions: Deduction[] = [
     { name: block.name, mass_kg: block.mass_kg, on: 'hook' },
-    ...lift.rigging.map((r) => ({ name: r.name, mass_kg: high(r.mass_kg), on: r.on })),
+    ...lift.rigging.map((r) => ({ name: r.name, mass_kg: high(r.mass_kg), on: r.on, at_m: r.at_m })),
   ]
   const hung = deductions.filter((d) => d.on === 'hook').reduce((s, d) => s + d.mass_kg, 0)
   const hungNominal = block.mass_kg + lift.rigging.filter((r) => r.on === 'hook').reduce((s, r) => s + nominal(r.mass_kg), 0)

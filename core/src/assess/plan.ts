@@ -41,7 +41,14 @@ export const liftPlan = z.strictObject({
     sailArea_m2: measuredNotNegative.nullable(),
     dragCoefficient: positive,
   }),
-  rigging: z.array(z.strictObject({ name: z.string().min(1), mass_kg: measuredNotNegative, on: z.enum(['hook', 'boom']) })),
+  rigging: z.array(
+    z.strictObject({
+      name: z.string().min(1),
+      mass_kg: measuredNotNegative,
+      on: z.enum(['hook', 'boom']),
+      at_m: notNegative.optional(),
+    }),
+  ),
   parts: z.int().min(1),
   boom_m: positive,
   pick: hookPoint,

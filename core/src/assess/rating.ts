@@ -12,7 +12,7 @@ import type { BoomTable, ChartConfiguration } from '../chart/table'
 import type { Crane } from '../machine/posed'
 import { normalDegrees } from '../physics'
 import type { Support } from '../support/footprint'
-import { byUse, type Finding, found, useOf } from './finding'
+import { byUse, type Finding, found, shareOf } from './finding'
 import { type OnHook, reevingOf } from './on-hook'
 import type { Path } from './path'
 import type { LiftPlan } from './plan'
@@ -57,7 +57,7 @@ export function worstOnPath(c: ChartConfiguration, path: Path, boom_m: number, r
   const radii = [...path.radii_m, ...c.rows.map((r) => r.radius_m).filter((r) => r > path.least_m && r < path.greatest_m)]
   let worst: { radius_m: number; read: ReturnType<typeof readGross> } | null = null
   for (const radius_m of radii) {
-    const read = readGross(c, { radius_m, boom_m }, rule)
+    const read = readGross({ rows: c.rows, boom_m: c.boom_m }, { radius_m, boom_m }, rule)
     if (read.gross_kg === 'not-rated') return { radius_m, read }
     if (worst === null || read.gross_kg < (worst.read.gross_kg as number)) worst = { radius_m, read }
   }
@@ -144,7 +144,7 @@ export function rate(
   const unknownBend = lift.radiusKnown === null
   const gross_kg = reading.gross_kg
   const used_kg = hook.load_kg + deductions.reduce((s, d) => s + d.mass_kg, 0)
-  const utilisation = useOf(used_kg, gross_kg)
+  const utilisation = shareOf(used_kg, gross_kg)
   const judged = byUse(utilisation, policy.near_share)
   return {
     findings: [

@@ -1,4 +1,4 @@
-import { boomHeadMass_kg, type Crane, type Posed, poseMachine } from '../machine/posed'
+import { boomHeadMass_kg, type Crane, type OnBoom, type Posed, poseMachine } from '../machine/posed'
 import { g_mps2, rad } from '../physics'
 import { atSlew } from '../plane/point'
 import { Refusal } from '../refusal'
@@ -54,17 +54,17 @@ export function standAt(
   lift: { boom_m: number; deflection_m: number },
   path: Pick<Path, 'arc'>,
   radius_m: number,
-  load: { total_kg: number; dynamicFactor: number; outward: Outward },
+  load: { total_kg: number; dynamicFactor: number; outward: Outward; onBoom: readonly OnBoom[] },
   rules: readonly StabilityRule[],
   points?: number,
 ): StandingAt {
-  const posed = poseMachine(machine, setup, lift.boom_m, radius_m, lift.deflection_m)
+  const posed = poseMachine(machine, setup, lift.boom_m, radius_m, lift.deflection_m, load.onBoom)
   const shifted = radius_m + outwardShift_m(posed.pose.tip_height_m, load.total_kg, load.outward)
   const loaded = sum(posed.slewing, sumSlewing([{ mass_kg: load.total_kg * load.dynamicFactor, radius_m: shifted }]))
   const { from_deg, to_deg } = path.arc
   const by_deg = points === undefined ? step_deg : Math.max(0.01, Math.abs(to_deg - from_deg) / points)
   const legs = envelopeOver(f, posed.fixed, loaded, path.arc, by_deg, refine_deg)
-  const head_kg = boomHeadMass_kg(machine, lift.boom_m)
+  const head_kg = boomHeadMass_kg(machine, lift.boom_m, load.onBoom)
   const tipping = (slew_deg: number) => tippingAt(f, resultantAt(posed.fixed, posed.slewing, slew_deg), atSlew(shifted, slew_deg))
   const count = Math.max(1, Math.ceil(Math.abs(to_deg - from_deg) / by_deg))
   let least: { slew_deg: number; kg: number } | null = null

@@ -2,7 +2,7 @@ import { high, nominal } from '../calculator/measured'
 import type { Policy } from '../place/place'
 import { windForce_N } from '../wind/air'
 import { windLimit } from '../wind/wind-limit'
-import { byUse, found, useOf } from './finding'
+import { byUse, found, shareOf } from './finding'
 import type { Conditions, LiftPlan } from './plan'
 import type { ChosenTable } from './rating'
 
@@ -37,13 +37,13 @@ export function windFinding(
     force_N: windForce_N(wind, lift.load.dragCoefficient, high(lift.load.sailArea_m2)),
     finding: found({
       check: 'wind',
-      verdict: byUse(useOf(wind, limit_mps), policy.near_share),
+      verdict: byUse(shareOf(wind, limit_mps), policy.near_share),
       reason: 'speed',
       quantity: 'speed',
       measured: wind,
       nominal: nominal(c.wind_mps),
       limit: limit_mps,
-      utilisation: useOf(wind, limit_mps),
+      utilisation: shareOf(wind, limit_mps),
       detail: { chart_mps: table.limit_mps },
     }),
   }

@@ -3,6 +3,7 @@ import { Refusal, type RefusalBody } from '../refusal'
 import { withBounds } from './bounds'
 import type { Nominal } from './measured'
 import { implausible } from './plausible'
+import type { WorseByField } from './worse'
 
 export interface Calculator {
   name: string
@@ -16,6 +17,8 @@ export interface Calculator {
   example: object
   input: z.ZodType
   output: z.ZodType
+  /** Which way of each field of the answer is the worse. */
+  worse: WorseByField
   /** Parsed, bounded and checked answer, or a refusal. Never throws, never NaN. Beside it `implausible`: figures that look like a slip of the unit. */
   run: (input: unknown) => object | RefusalBody
 }
@@ -29,6 +32,9 @@ export function defineCalculator<I extends z.ZodType, O extends z.ZodType>(c: {
   example: z.input<I>
   input: I
   output: O
+  worse: WorseByField
+  /** Answers that a ± may cost beyond its corners; see `withBounds`. */
+  effort?: number
   compute: (input: Nominal<z.output<I>>) => z.output<O>
 }): Calculator {
   return {
@@ -39,14 +45,16 @@ export function defineCalculator<I extends z.ZodType, O extends z.ZodType>(c: {
     example: c.example as object,
     input: c.input,
     output: c.output,
+    worse: c.worse,
     run: (raw) =>
       answer(() => {
         const parsed = parseOrRefuse(c.input, raw)
-        const answered = withBounds(parsed, (plain) => {
+        const compute = (plain: unknown) => {
           const result = c.compute(plain as Nominal<z.output<I>>) as object
           requireFinite(result, '')
           return result
-        })
+        }
+        const answered = withBounds(parsed, compute, { worse: c.worse, effort: c.effort })
         const odd = implausible(parsed)
         return odd.length > 0 ? { ...answered, implausible: odd } : answered
       }),
@@ -95,8 +103,11 @@ export function plainIssue(issue: z.core.$ZodIssue, above: PropertyKey[] = []): 
   return { code: 'bad-input', message: issue.message, path: at }
 }
 
+/** Above this a figure is no answer: nothing measured on a machine comes near it. */
+const enormous = 1e15
+
 function requireFinite(value: unknown, path: string): void {
-  if (typeof value === 'number' && !Number.isFinite(value)) {
+  if (typeof value === 'number' && !(Math.abs(value) < enormous)) {
     throw new Refusal('out-of-range', 'These figures are too large or too small to compute with; check their units.', path)
   }
   if (typeof value === 'object' && value !== null) {

@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { defineCalculator } from '../calculator/define'
 import { measured, measuredNotNegative, measuredPositive, notNegative, positive } from '../calculator/measured'
 import { sampleLegs, sampleTableHead } from '../calculator/sample'
+import { worseRating, worseUse } from '../calculator/use'
 import { g_mps2 } from '../physics'
 import { Refusal } from '../refusal'
 import { lineSum } from './line'
@@ -15,8 +16,10 @@ export type ReadingRule = z.infer<typeof readingRule>
 export interface Deduction {
   name: string
   mass_kg: number
-  /** On the hook it also loads the line; on the boom (a stowed jib, a cable) only the chart. */
+  /** On the hook it also loads the line; on the boom (a stowed jib, a cable) not. */
   on: 'hook' | 'boom'
+  /** On the boom: how far from its foot its centre is, metres; omitted: at the head, where it weighs most. */
+  at_m?: number | undefined
 }
 
 export interface HoistReeving {
@@ -47,8 +50,10 @@ export interface GrossReading {
 export interface ChartReading extends GrossReading {
   rule: ReadingRule
   net_kg: number | 'not-rated'
-  /** (load + deductions) / gross of whichever governs; null without a load or where nothing is rated. */
+  /** (load + deductions) / gross of whichever governs; null without a load, where nothing is rated, or a limit is nothing. */
   utilisation: number | null
+  /** Why a load has no share of a limit. */
+  why: string | null
   governs: 'chart' | 'line' | 'hook'
 }
 
@@ -85,16 +90,29 @@ function readColumn(c: Readable, column: number, radius_m: number, rule: Reading
   return { kg: ka + share * (kb - ka), basis: worse.basis as Basis }
 }
 
+/** @throws Refusal `missing-field` where a rating holds only in part of the circle and no slew is given. */
+export function requireSlew(bySector: boolean, slew_deg: number | undefined): void {
+  if (bySector && slew_deg === undefined) {
+    throw new Refusal('missing-field', 'This rating holds only in part of the circle; give slew_deg.', 'slew_deg')
+  }
+}
+
 /** As much of a configuration as reading it needs. */
 export type Readable = Pick<ChartConfiguration, 'rows' | 'boom_m'> & Pick<Partial<ChartConfiguration>, 'sector'>
 
-/** Rating of a configuration at a radius and boom length, by a reading rule; outside the rows, columns or sector: not-rated. */
+/**
+ * Rating of a configuration at a radius and boom length, by a reading rule; outside the rows, columns or sector: not-rated.
+ * A configuration that has no `sector` in it is read as it stands; who reads one by sectors says the slew.
+ *
+ * @throws Refusal `missing-field` for a sector without a slew, or several boom lengths without boom_m.
+ */
 export function readGross(
   c: Readable,
   at: { radius_m: number; boom_m?: number | undefined; slew_deg?: number | undefined },
   rule: ReadingRule,
 ): GrossReading {
   const none: GrossReading = { gross_kg: 'not-rated', basis: 'unknown', rows: [] }
+  requireSlew(c.sector !== undefined, at.slew_deg)
   if (at.slew_deg !== undefined && !inSector(c, at.slew_deg)) return none
   const boom_m = at.boom_m ?? (c.boom_m.length === 1 ? c.boom_m[0] : undefined)
   if (boom_m === undefined) throw new Refusal('missing-field', 'This table has several boom lengths; give boom_m.', 'boom_m')
@@ -109,10 +127,10 @@ export function readGross(
   return least === null ? { ...none, rows } : { gross_kg: least.kg, basis: least.basis, rows }
 }
 
-/** Greatest mass a reeving can lift, kg: F·η^k·(1−ηⁿ)/(1−η)/g. */
+/** Greatest mass a reeving can lift, kg: F·η^k·(1−ηⁿ)/(1−η)/g. One lead sheave, the head's, unless more are given. */
 export function lineLimit_kg(h: HoistReeving): number {
   const e = h.sheaveEfficiency
-  return (h.linePull_N * e ** (h.leadSheaves ?? 0) * lineSum(h.parts, e)) / g_mps2
+  return (h.linePull_N * e ** (h.leadSheaves ?? 1) * lineSum(h.parts, e)) / g_mps2
 }
 
 interface ReadingInput {
@@ -131,6 +149,9 @@ interface ReadingInput {
 
 const needed = (field: string, why: string) => new Refusal('missing-field', `${why}; give ${field}.`, field)
 
+/** How far ahead of the slew centre a boom's foot and its head's offset may put the hook, metres, at the most. */
+const footAhead_m = 1
+
 /** A shape's rows and columns as they are read, and where in them; null: nothing is rated there at all. */
 function placeIn(input: ReadingInput): { c: Readable; at: Parameters<typeof readGross>[1] } | null {
   const { chart } = input
@@ -144,8 +165,13 @@ function placeIn(input: ReadingInput): { c: Readable; at: Parameters<typeof read
   switch (chart.shape) {
     case 'boom-radius':
     case 'lattice':
-    case 'radius-section':
-      return { c: find(chart.configurations), at: input }
+    case 'radius-section': {
+      const c = find(chart.configurations)
+      const boom_m = input.boom_m ?? (c.boom_m.length === 1 ? c.boom_m[0] : undefined)
+      // A boom does not reach further from its foot than it is long, wherever the foot stands on a machine of this size.
+      if (boom_m !== undefined && input.radius_m > boom_m + footAhead_m) return null
+      return { c, at: input }
+    }
     case 'radius-reeving': {
       const k = find(chart.configurations)
       if (!input.hoist) throw needed('hoist', 'This table goes by parts of line')
@@ -159,6 +185,7 @@ function placeIn(input: ReadingInput): { c: Readable; at: Parameters<typeof read
       if (input.angle_deg === undefined) throw needed('angle_deg', 'This table goes by boom angle')
       if (input.boom_m === undefined && k.boom_m.length > 1) throw needed('boom_m', 'This table has several boom lengths')
       const { slew_deg } = input
+      requireSlew(k.forbidden.length > 0, slew_deg)
       if (slew_deg !== undefined && k.forbidden.some((sector) => inSector({ sector }, slew_deg))) return null
       const rows = k.rows.map((r) => ({ radius_m: r.angle_deg, ratings_kg: r.ratings_kg }))
       return { c: { rows, boom_m: k.boom_m }, at: { radius_m: input.angle_deg, boom_m: input.boom_m } }
@@ -166,6 +193,7 @@ function placeIn(input: ReadingInput): { c: Readable; at: Parameters<typeof read
     case 'height-reach': {
       const k = find(chart.configurations)
       if (input.height_m === undefined) throw needed('height_m', 'This table goes by height and reach')
+      requireSlew(k.sector !== undefined, input.slew_deg)
       if (input.slew_deg !== undefined && !inSector(k, input.slew_deg)) return null
       const rows = k.rows.map((r) => ({ radius_m: r.height_m, ratings_kg: r.ratings_kg }))
       return { c: { rows, boom_m: k.reach_m }, at: { radius_m: input.height_m, boom_m: input.radius_m } }
@@ -211,7 +239,14 @@ export function withDeductions(
     else onBoom_kg += d.mass_kg
   }
   if (read.gross_kg === 'not-rated') {
-    return { ...read, rule, net_kg: 'not-rated', utilisation: null, governs: 'chart' }
+    return {
+      ...read,
+      rule,
+      net_kg: 'not-rated',
+      utilisation: null,
+      why: 'Not rated: nothing may be lifted so.',
+      governs: 'chart',
+    }
   }
   const limits: { by: ChartReading['governs']; gross_kg: number; taken_kg: number }[] = [
     { by: 'chart', gross_kg: read.gross_kg, taken_kg: onHook_kg + onBoom_kg },
@@ -220,27 +255,30 @@ export function withDeductions(
   if (hoist?.hook_kg !== undefined) limits.push({ by: 'hook', gross_kg: hoist.hook_kg, taken_kg: onHook_kg })
   let governs: ChartReading['governs'] = 'chart'
   let net_kg = Infinity
-  let utilisation: number | null = null
+  let used: number | null = null
   for (const l of limits) {
     const left = l.gross_kg - l.taken_kg
     if (load_kg === undefined) {
       if (left < net_kg) governs = l.by
     } else {
-      const used = l.gross_kg > 0 ? (load_kg + l.taken_kg) / l.gross_kg : Number.MAX_VALUE
-      if (utilisation === null || used > utilisation) {
-        utilisation = used
+      // Of nothing nothing may be used: no share is greater.
+      const share = l.gross_kg > 0 ? (load_kg + l.taken_kg) / l.gross_kg : Infinity
+      if (used === null || share > used) {
+        used = share
         governs = l.by
       }
     }
     net_kg = Math.min(net_kg, left)
   }
-  return { ...read, rule, net_kg, utilisation, governs }
+  const why = used === Infinity ? `The limit of the ${governs === 'chart' ? 'table' : governs} here is 0 kg.` : null
+  return { ...read, rule, net_kg, utilisation: why === null ? used : null, why, governs }
 }
 
 export const deductionInput = z.strictObject({
   name: z.string().min(1),
   mass_kg: measuredNotNegative,
   on: z.enum(['hook', 'boom']),
+  at_m: notNegative.optional(),
 })
 
 export const chartReadingCalculator = defineCalculator({
@@ -280,8 +318,19 @@ export const chartReadingCalculator = defineCalculator({
     rule: readingRule,
     net_kg: z.union([z.number(), z.literal('not-rated')]),
     utilisation: z.number().nullable(),
+    why: z.string().nullable(),
     governs: z.enum(['chart', 'line', 'hook']),
   }),
+  worse: {
+    gross_kg: worseRating,
+    basis: { with: 'gross_kg' },
+    rows: { unite: true },
+    rule: 'given',
+    net_kg: worseRating,
+    utilisation: worseUse,
+    why: { with: 'net_kg' },
+    governs: { with: 'net_kg' },
+  },
   example: {
     chart: {
       ...sampleTableHead,

@@ -37,7 +37,7 @@ export function slewingLimit_kg(m: SlewingModel, s: Sweep, boom_m: number, radiu
   const fixed = sumFixed(m.chassis.masses, {})
   const slewing = sumSlewing(slewingMasses(m, cw, boom_m, angle_deg))
   const head_kg = boomHeadMass_kg(m, boom_m)
-  let least = Number.MAX_VALUE
+  let least = Infinity
   for (let slew = 0; slew < 360; slew += step_deg) {
     if (!s.stands(slew)) continue
     const t = tippingAt(f, resultantAt(fixed, slewing, slew), atSlew(radius_m, slew)).tippingLoad_kg
@@ -70,7 +70,7 @@ function truckLimit(
   const restoring = t.mass_kg * (t.cgBehindFront_m + ahead.edge_m) + (ahead.restoring_kgm ?? 0)
   const boom = t.boom ? t.boom.mass_kg * (t.boom.share * (ahead.arm_m + ahead.edge_m) - ahead.edge_m) : 0
   const attached = ahead.attachment ? ahead.attachment.mass_kg * (ahead.arm_m - ahead.attachment.ahead_m) : 0
-  if (ahead.arm_m <= 0) return Number.MAX_VALUE
+  if (ahead.arm_m <= 0) return Infinity
   return Math.max(0, t.share * (restoring - boom - attached)) / ahead.arm_m
 }
 
@@ -124,7 +124,7 @@ export function cellLimit(m: MachineModel, t: RatingTable, configuration: string
             { boom_m: Number(boom), pivot: m.boom.pivot, headOffset_m: m.boom.headOffset_m },
             Number(angle),
           )
-          return radius_m <= 0 ? Number.MAX_VALUE : slewingLimit_kg(m, sweep, Number(boom), radius_m, Number(angle))
+          return radius_m <= 0 ? Infinity : slewingLimit_kg(m, sweep, Number(boom), radius_m, Number(angle))
         })
     }
     case 'radius-reeving': {
@@ -202,7 +202,12 @@ export function cellLimit(m: MachineModel, t: RatingTable, configuration: string
       const { hoists } = m
       if (!hoists) throw missing('hoists')
       const one = (h: (typeof hoists.each)[number]) =>
-        lineLimit_kg({ linePull_N: h.linePull_N, parts: h.parts, sheaveEfficiency: hoists.sheaveEfficiency })
+        lineLimit_kg({
+          linePull_N: h.linePull_N,
+          parts: h.parts,
+          leadSheaves: hoists.leadSheaves,
+          sheaveEfficiency: hoists.sheaveEfficiency,
+        })
       return (id) => {
         const h = hoists.each.find((x) => x.id === id)
         return h

@@ -44,7 +44,9 @@ export function oddCells(
   const limits: { configuration: string; kg: (number | null)[][] }[] = []
   const findings = gridsOf(table).flatMap((g) => {
     const limit = cellLimit(machine, table, g.id)
-    const allowed = g.rows.map((r) => g.columns.map((c) => limit(r, c)))
+    // Where nothing could tip there is no limit to compare with.
+    const known = (v: number | null) => (v === Infinity ? null : v)
+    const allowed = g.rows.map((r) => g.columns.map((c) => known(limit(r, c))))
     limits.push({ configuration: g.id, kg: allowed })
     const found = new Map<string, OddCell>()
     const say = (kind: OddCell['kind'], { i, j }: At, message: string, limit_kg: number | null = null) => {
@@ -233,6 +235,12 @@ export const tableCheckCalculator = defineCalculator({
     ),
     limits: z.array(z.object({ configuration: z.string(), kg: z.array(z.array(z.number().nullable())) })),
   }),
+  // No field of a table or a model takes a ±.
+  worse: {
+    findings: { unite: true },
+    'findings.*': 'given',
+    limits: 'given',
+  },
   example: {
     machine: {
       format: 'geolabe.model/1',

@@ -134,6 +134,13 @@ export const clearanceCalculator = defineCalculator({
     obstacle: z.string(),
     at: z.object({ slew_deg: z.number(), boom_m: z.number(), angle_deg: z.number(), drop_m: z.number(), step: z.number() }),
   }),
+  worse: {
+    least_m: 'low',
+    body: { with: 'least_m' },
+    obstacle: { with: 'least_m' },
+    at: { with: 'least_m' },
+  },
+  effort: 200,
   example: {
     bodies: {
       boom: { pivot: { back_m: 1.3, height_m: 2.4 }, halfWidth_m: 0.4 },

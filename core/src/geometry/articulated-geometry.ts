@@ -65,24 +65,44 @@ export const articulatedGeometryCalculator = defineCalculator({
     tip: z.strictObject({ radius_m: measured, height_m: measured }).optional(),
   }),
   output: z.object({ radius_m: z.number(), height_m: z.number(), poses: z.array(pose) }),
+  worse: {
+    radius_m: 'high',
+    height_m: 'either',
+    poses: { rows: 'elbow' },
+    'poses.*.elbow': 'given',
+    'poses.*.angle_deg': 'either',
+    'poses.*.fold_deg': 'either',
+  },
   example: {
     inner: { length_m: 3.2, angle_deg: 60 },
     outer: { length_m: 2.8, extension_m: 4, fold_deg: 50 },
     pivot: { back_m: 0, height_m: 1.6 },
   },
   compute: ({ inner, outer, pivot, tip }) => {
+    const within = (v: number, min = -Infinity, max = Infinity) => v >= min - 1e-9 && v <= max + 1e-9
     const b: FoldingBoom = { inner_m: inner.length_m, outer_m: outer.length_m + outer.extension_m, pivot }
     const elbow = (fold: number) => (Math.abs(fold) < 1e-9 ? 'straight' : fold > 0 ? 'up' : 'down') as 'up' | 'down' | 'straight'
     if (tip === undefined) {
       if (inner.angle_deg === undefined) throw new Refusal('angles-or-tip', 'Give both angles, or the tip.', 'inner.angle_deg')
       if (outer.fold_deg === undefined) throw new Refusal('angles-or-tip', 'Give both angles, or the tip.', 'outer.fold_deg')
       const at = { angle_deg: inner.angle_deg, fold_deg: outer.fold_deg }
+      if (!within(at.angle_deg, inner.min_deg, inner.max_deg))
+        throw new Refusal(
+          'outside-angles',
+          'The inner boom does not go to this angle; keep inside its limits.',
+          'inner.angle_deg',
+        )
+      if (!within(at.fold_deg, outer.min_deg, outer.max_deg))
+        throw new Refusal(
+          'outside-angles',
+          'The outer boom does not fold to this angle; keep inside its limits.',
+          'outer.fold_deg',
+        )
       return { ...foldingTip(b, at), poses: [{ elbow: elbow(at.fold_deg), ...at }] }
     }
     if (inner.angle_deg !== undefined || outer.fold_deg !== undefined) {
       throw new Refusal('angles-or-tip', 'Give either both angles or the tip, not both.', 'tip')
     }
-    const within = (v: number, min = -Infinity, max = Infinity) => v >= min - 1e-9 && v <= max + 1e-9
     const all = foldingPoses(b, tip)
     if (all.length === 0) throw new Refusal('out-of-reach', 'The booms do not reach this point; extend or come closer.', 'tip')
     const poses = all

@@ -15,8 +15,14 @@ export function hookTravel(input: {
   boomAngle_deg: number
 }) {
   const { parts: n, boomExtension_m: extension_m } = input
+  const gapChange_m = (input.lineOut_m - extension_m) / n
+  const left = input.gap_m + gapChange_m
   return {
-    gapChange_m: (input.lineOut_m - extension_m) / n,
+    gapChange_m,
+    /** Gap that is left; nothing where the block meets the head on the way. */
+    gapLeft_m: Math.max(0, left),
+    /** The block meets the boom head before this extension is drawn. */
+    twoBlocks: left <= 1e-12,
     /** Extension from now on, with this line paid out, at which block meets head; never below nothing. */
     extensionUntilTwoBlock_m: Math.max(0, n * input.gap_m + input.lineOut_m),
     lineToHoldHeight_m: extension_m * (1 + n * Math.sin(input.boomAngle_deg * rad)),
@@ -38,7 +44,20 @@ export const hookTravelCalculator = defineCalculator({
     gap_m: measuredNotNegative,
     boomAngle_deg: measured,
   }),
-  output: z.object({ gapChange_m: z.number(), extensionUntilTwoBlock_m: z.number(), lineToHoldHeight_m: z.number() }),
+  output: z.object({
+    gapChange_m: z.number(),
+    gapLeft_m: z.number(),
+    twoBlocks: z.boolean(),
+    extensionUntilTwoBlock_m: z.number(),
+    lineToHoldHeight_m: z.number(),
+  }),
+  worse: {
+    gapChange_m: 'low',
+    gapLeft_m: 'low',
+    twoBlocks: true,
+    extensionUntilTwoBlock_m: 'low',
+    lineToHoldHeight_m: 'high',
+  },
   example: { parts: 4, boomExtension_m: 6, lineOut_m: 0, gap_m: 2.5, boomAngle_deg: 60 },
   compute: hookTravel,
 })

@@ -74,6 +74,7 @@ export const telescopicGeometryCalculator = defineCalculator({
     deflection_m: measuredNotNegative.optional(),
   }),
   output: z.object({ radius_m: z.number(), tip_height_m: z.number(), angle_deg: z.number() }),
+  worse: { radius_m: 'high', tip_height_m: 'either', angle_deg: 'either' },
   example: { boom_m: 19.4, radius_m: 9, pivot: { back_m: 1.35, height_m: 2.4 }, headOffset_m: 0.4 },
   compute: (input) => {
     if ((input.angle_deg === undefined) === (input.radius_m === undefined)) {

@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { defineCalculator } from '../calculator/define'
 import { measuredNotNegative, measuredPositive, notNegative, positive } from '../calculator/measured'
 import { g_mps2, rad } from '../physics'
-import { presumedBearing_kPa, type Soil, soil } from './soil'
+import { presumedAt_kPa, type Soil, soil, type WaterTable, waterTable } from './soil'
 
 export interface Pad {
   length_m: number
@@ -31,9 +31,16 @@ export interface GroundPressure {
   utilisation: number | null
   requiredArea_m2: number | null
   requiredSide_m: number | null
+  /** On a spread layer: what presses on its top, and the share of what it carries that is used. */
+  layer_kPa: number | null
+  layerUtilisation: number | null
   /** What limits the spreading. */
   governs: 'pad' | 'mat-size' | 'bending' | 'shear'
+  /** What could not be looked at with what was given. */
+  notChecked: GroundNotChecked[]
 }
+export const groundNotChecked = ['mat-shear', 'layer-bearing'] as const
+export type GroundNotChecked = (typeof groundNotChecked)[number]
 
 /** Bending: R·c²/(2(l+2c)) = f·w·t²/6, so κ = f·w·t²/(3R), c = κ + √(κ² + κ·l). Infinite without a load. */
 function bendingReach_m(reaction_N: number, l_m: number, w_m: number, mat: Mat): number {
@@ -61,82 +68,103 @@ export function matReach(reaction_N: number, l_m: number, w_m: number, mat: Mat)
   return shear < bending ? { c_m: shear, by: 'shear' } : { c_m: bending, by: 'bending' }
 }
 
+export interface Layer {
+  thickness_m: number
+  spreadFromVertical_deg: number
+  /** What the layer itself carries; without it its own bearing is not checked. */
+  allowable_kPa?: number | undefined
+}
+
 export interface GroundInput {
   reaction_N: number
   pad: Pad
   mat?: Mat | undefined
-  layer?: { thickness_m: number; spreadFromVertical_deg: number } | undefined
+  layer?: Layer | undefined
   allowable_kPa?: number | undefined
   soil?: Soil | undefined
+  water?: WaterTable | undefined
 }
 
-/** What the ground allows: the figure given, else what may be presumed for the soil's name; null: neither. */
-export function allowableOf(input: Pick<GroundInput, 'allowable_kPa' | 'soil'>) {
-  const presumedFor = input.allowable_kPa === undefined && input.soil !== undefined ? presumedBearing_kPa[input.soil] : null
-  return { allowable_kPa: input.allowable_kPa ?? presumedFor, presumedFor }
+interface Spread extends Pad {
+  governs: GroundPressure['governs']
 }
 
-/** Pressure under a pad or mat and what the ground allows. The layer's own weight is not included. */
+/** What of a mat presses on what is under it. */
+function spreadOf(reaction_N: number, onMat: Pad, mat: Mat): Spread {
+  const along = matReach(reaction_N, onMat.length_m, onMat.width_m, mat)
+  const length_m = Math.min(mat.length_m, onMat.length_m + 2 * along.c_m)
+  let governs: Spread['governs'] = length_m < mat.length_m ? along.by : 'mat-size'
+  if (mat.spreads === 'one-way') return { length_m, width_m: onMat.width_m, governs }
+  const across = matReach(reaction_N, onMat.width_m, onMat.length_m, mat)
+  const width_m = Math.min(mat.width_m, onMat.width_m + 2 * across.c_m)
+  if (governs === 'mat-size' && width_m < mat.width_m) governs = across.by
+  return { length_m, width_m, governs }
+}
+
+/**
+ * Pressure under a pad or mat and what the ground allows: the figure given, else what may be presumed for the soil's name, the
+ * narrower the pressed area the less. The layer's own weight is not included.
+ *
+ * @example groundPressure({ reaction_N: 200_000, pad: { length_m: 1, width_m: 1 }, allowable_kPa: 250 }).utilisation // 0.8
+ */
 export function groundPressure(input: GroundInput): GroundPressure {
   const { pad, mat, layer } = input
   const onMat = mat ? { length_m: Math.min(pad.length_m, mat.length_m), width_m: Math.min(pad.width_m, mat.width_m) } : pad
   const contact_kPa = input.reaction_N / (onMat.length_m * onMat.width_m) / 1000
-  let effective = onMat
-  let governs: GroundPressure['governs'] = 'pad'
-  if (mat) {
-    const along = matReach(input.reaction_N, onMat.length_m, onMat.width_m, mat)
-    const length_m = Math.min(mat.length_m, onMat.length_m + 2 * along.c_m)
-    governs = length_m < mat.length_m ? along.by : 'mat-size'
-    let width_m = onMat.width_m
-    if (mat.spreads === 'two-way') {
-      const across = matReach(input.reaction_N, onMat.width_m, onMat.length_m, mat)
-      width_m = Math.min(mat.width_m, onMat.width_m + 2 * across.c_m)
-      if (governs === 'mat-size' && width_m < mat.width_m) governs = across.by
-    }
-    effective = { length_m, width_m }
-  }
+  const { governs, ...effective } = mat ? spreadOf(input.reaction_N, onMat, mat) : { ...onMat, governs: 'pad' as const }
   const out_m = layer ? 2 * layer.thickness_m * Math.tan(layer.spreadFromVertical_deg * rad) : 0
   const force_N = input.reaction_N + (mat?.mass_kg ?? 0) * g_mps2
-  const formation_kPa = force_N / ((effective.length_m + out_m) * (effective.width_m + out_m)) / 1000
-  const { allowable_kPa, presumedFor } = allowableOf(input)
-  const area = allowable_kPa === null ? null : force_N / (allowable_kPa * 1000)
+  const pressed = { length_m: effective.length_m + out_m, width_m: effective.width_m + out_m }
+  const formation_kPa = force_N / (pressed.length_m * pressed.width_m) / 1000
+  const presumed = input.allowable_kPa === undefined && input.soil !== undefined
+  const width_m = Math.min(pressed.length_m, pressed.width_m)
+  const presumed_kPa = presumed ? presumedAt_kPa(input.soil as Soil, width_m, input.water) : null
+  const allowable_kPa = input.allowable_kPa ?? presumed_kPa
+  const onLayer_kPa = layer ? force_N / (effective.length_m * effective.width_m) / 1000 : null
+  const layerUse = onLayer_kPa !== null && layer?.allowable_kPa !== undefined ? onLayer_kPa / layer.allowable_kPa : null
+  const use = allowable_kPa === null ? null : formation_kPa / allowable_kPa
+  const area = allowable_kPa === null ? null : areaFor_m2(force_N, input, allowable_kPa)
+  const notChecked: GroundNotChecked[] = []
+  if (mat && mat.allowableShear_MPa === undefined) notChecked.push('mat-shear')
+  if (layer && layer.allowable_kPa === undefined) notChecked.push('layer-bearing')
   return {
     contact_kPa,
     effective,
     formation_kPa,
     allowable_kPa,
-    presumed: presumedFor !== null,
-    utilisation: allowable_kPa === null ? null : formation_kPa / allowable_kPa,
+    presumed: presumed_kPa !== null,
+    utilisation: use === null ? null : Math.max(use, layerUse ?? 0),
     requiredArea_m2: area,
     requiredSide_m: area === null ? null : Math.sqrt(area),
+    layer_kPa: onLayer_kPa,
+    layerUtilisation: layerUse,
     governs,
+    notChecked,
   }
 }
 
+/** Area that brings the pressure to what is allowed; a presumed figure grows with a square's side up to a metre. */
+function areaFor_m2(force_N: number, input: GroundInput, allowable_kPa: number): number {
+  const plain = force_N / (allowable_kPa * 1000)
+  if (input.allowable_kPa !== undefined || input.soil === undefined) return plain
+  const whole_kPa = presumedAt_kPa(input.soil, 1, input.water) as number
+  const side_m = Math.cbrt(force_N / (whole_kPa * 1000))
+  return side_m < 1 ? side_m ** 2 : force_N / (whole_kPa * 1000)
+}
+
 /**
- * The share of what the ground allows as a function of the reaction, for where thousands of reactions are asked about; the same
- * formulas as `groundPressure`. Null where nothing says what the ground allows.
+ * The share of what the ground allows as a function of the reaction, for where thousands of reactions are asked about. Null where
+ * nothing says what the ground allows.
  */
 export function groundUse(input: Omit<GroundInput, 'reaction_N'>): ((reaction_N: number) => number) | null {
-  const { pad, mat, layer } = input
-  const { allowable_kPa } = allowableOf(input)
-  if (allowable_kPa === null) return null
-  const out_m = layer ? 2 * layer.thickness_m * Math.tan(layer.spreadFromVertical_deg * rad) : 0
-  if (!mat) {
-    const per_N = 1 / ((pad.length_m + out_m) * (pad.width_m + out_m) * 1000 * allowable_kPa)
+  if (groundPressure({ ...input, reaction_N: 1 }).utilisation === null) return null
+  const { mat, layer } = input
+  // Under a bare pad the pressure goes with the reaction.
+  if (!mat && !layer) {
+    const per_N = groundPressure({ ...input, reaction_N: 1 }).utilisation as number
     return (reaction_N) => reaction_N * per_N
   }
-  const l_m = Math.min(pad.length_m, mat.length_m)
-  const w_m = Math.min(pad.width_m, mat.width_m)
-  const own_N = (mat.mass_kg ?? 0) * g_mps2
-  const both = mat.spreads === 'two-way'
-  return (reaction_N) => {
-    const along = Math.min(bendingReach_m(reaction_N, l_m, w_m, mat), shearReach_m(reaction_N, l_m, w_m, mat))
-    const length_m = Math.min(mat.length_m, l_m + 2 * along)
-    const across = both ? Math.min(bendingReach_m(reaction_N, w_m, l_m, mat), shearReach_m(reaction_N, w_m, l_m, mat)) : 0
-    const width_m = both ? Math.min(mat.width_m, w_m + 2 * across) : w_m
-    return (reaction_N + own_N) / ((length_m + out_m) * (width_m + out_m) * 1000 * allowable_kPa)
-  }
+  return (reaction_N) => groundPressure({ ...input, reaction_N }).utilisation as number
 }
 
 const padInput = z.strictObject({ length_m: measuredPositive, width_m: measuredPositive })
@@ -146,7 +174,8 @@ export const groundPressureCalculator = defineCalculator({
   purpose: 'Pressure under a pad or mat, what the ground allows, and how large the mat has to be.',
   source: 'Statics of a stiff pad on a bending mat; presumed bearing from BS 8004:1986, table 1 (low end).',
   cautions: [
-    'A presumed figure is a guess by the soil’s name; voids, services, old fill and water make it wrong.',
+    'A presumed figure is a guess by the soil’s name, for water well below; voids, services, old fill and water make it wrong.',
+    'Without the mat’s shear strength its shear is not checked.',
     'Mats near each other add up; that is not in here.',
   ],
   input: z.strictObject({
@@ -164,10 +193,15 @@ export const groundPressureCalculator = defineCalculator({
       })
       .optional(),
     layer: z
-      .strictObject({ thickness_m: measuredNotNegative, spreadFromVertical_deg: notNegative.max(60, 'At most 60°.') })
+      .strictObject({
+        thickness_m: measuredNotNegative,
+        spreadFromVertical_deg: notNegative.max(60, 'At most 60°.'),
+        allowable_kPa: positive.optional(),
+      })
       .optional(),
     allowable_kPa: measuredPositive.optional(),
     soil: soil.optional(),
+    water: waterTable.optional(),
   }),
   output: z.object({
     contact_kPa: z.number(),
@@ -178,8 +212,26 @@ export const groundPressureCalculator = defineCalculator({
     utilisation: z.number().nullable(),
     requiredArea_m2: z.number().nullable(),
     requiredSide_m: z.number().nullable(),
+    layer_kPa: z.number().nullable(),
+    layerUtilisation: z.number().nullable(),
     governs: z.enum(['pad', 'mat-size', 'bending', 'shear']),
+    notChecked: z.array(z.enum(groundNotChecked)),
   }),
+  worse: {
+    contact_kPa: 'high',
+    'effective.length_m': 'low',
+    'effective.width_m': 'low',
+    formation_kPa: 'high',
+    allowable_kPa: { worse: 'low', nothing: 'unknown' },
+    presumed: true,
+    utilisation: { worse: 'high', nothing: 'unknown' },
+    requiredArea_m2: { worse: 'high', nothing: 'unknown' },
+    requiredSide_m: { worse: 'high', nothing: 'unknown' },
+    layer_kPa: { worse: 'high', nothing: 'unknown' },
+    layerUtilisation: { worse: 'high', nothing: 'unknown' },
+    governs: { with: 'formation_kPa' },
+    notChecked: { unite: true },
+  },
   example: {
     reaction_N: { value: 210000, tolerance: 10000 },
     pad: { length_m: 0.5, width_m: 0.5 },

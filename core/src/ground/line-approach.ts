@@ -6,7 +6,7 @@ import { Refusal } from '../refusal'
 /** Least distances to overhead lines by voltage up to and including, metres. */
 const distances: readonly { to_kV: number; required_m: number }[] = [
   { to_kV: 50, required_m: 3.05 },
-  { to_kV: 200, required_m: 4.57 },
+  { to_kV: 200, required_m: 4.572 },
   { to_kV: 350, required_m: 6.1 },
   { to_kV: 500, required_m: 7.62 },
   { to_kV: 750, required_m: 10.67 },
@@ -59,6 +59,11 @@ export const lineApproachCalculator = defineCalculator({
     siteMinimum_m: notNegative.optional(),
   }),
   output: z.object({ required_m: z.number().nullable(), ok: z.boolean().nullable(), short_m: z.number().nullable() }),
+  worse: {
+    required_m: { worse: 'high', nothing: 'unknown' },
+    ok: { words: [true, null, false] },
+    short_m: { worse: 'high', nothing: 'unknown' },
+  },
   example: { voltage_kV: 11, distance_m: { value: 5, tolerance: 0.5 }, sag_m: 0.4, blowOut_m: 0.6 },
   compute: (input) => {
     if (input.voltage_kV !== null && input.confirmedBelow350 !== undefined) {

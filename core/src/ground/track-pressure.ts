@@ -71,6 +71,14 @@ export const trackPressureCalculator = defineCalculator({
       }),
     ),
   }),
+  worse: {
+    tracks: { rows: 'side' },
+    'tracks.*.side': 'given',
+    'tracks.*.force_N': 'high',
+    'tracks.*.max_kPa': 'high',
+    'tracks.*.min_kPa': 'low',
+    'tracks.*.contact_m': 'low',
+  },
   example: {
     force_N: 800000,
     eccentricityLong_m: 1.1,

@@ -54,6 +54,14 @@ export const hydraulicForceCalculator = defineCalculator({
     lowering_N: z.number(),
     atRelief: z.boolean(),
   }),
+  worse: {
+    base_m2: 'either',
+    ring_m2: 'either',
+    net_N: 'either',
+    raising_N: 'low',
+    lowering_N: 'high',
+    atRelief: true,
+  },
   example: { bore_m: 0.16, rod_m: 0.11, base_kPa: 14000, rodSide_kPa: 600, friction_N: 6000, relief_kPa: 21000 },
   compute: (input) => {
     if (input.rod_m >= input.bore_m)

@@ -26,6 +26,7 @@ export function judge(m: Measure, reading: number): Judgement {
   }
   const inside = Math.min(reading - m.least, m.most - reading)
   return {
+    query: null,
     verdict: inside < 0 ? 'discard' : inside < (m.watchWithin ?? 0) ? 'watch' : 'ok',
     value: reading,
     limit: reading - m.least < m.most - reading ? m.least : m.most,

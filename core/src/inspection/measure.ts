@@ -53,7 +53,7 @@ export function wearsTowards(m: Measure): 'down' | 'up' | 'either' {
   if (m.kind === 'growth') return 'up'
   if (m.kind === 'range') return 'either'
   const rule: WearRule = wearRules[m.wear]
-  if (rule.by === 'loss') return m.wear === 'tyre-pressure' ? 'either' : 'down'
+  if (rule.by === 'loss') return 'down'
   if (rule.by === 'growth' || rule.by === 'share') return 'up'
   return rule.by === 'maker' ? (rule.direction === 'least' ? 'down' : 'up') : 'either'
 }
@@ -68,6 +68,10 @@ export function limitsOf(m: Measure): { least: number | null; most: number | nul
   switch (rule.by) {
     case 'loss':
       return { least: nominal * (1 - (m.makerLimit ?? rule.limit_share)), most: null }
+    case 'either': {
+      const off = nominal * (m.makerLimit ?? rule.limit_share)
+      return { least: nominal - off, most: nominal + off }
+    }
     case 'growth': {
       const standard = rule.most_mm === undefined ? rule.limit_share : Math.min(rule.limit_share, rule.most_mm / nominal)
       return { least: null, most: nominal * (1 + (m.makerLimit ?? standard)) }

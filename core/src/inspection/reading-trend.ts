@@ -26,8 +26,10 @@ export function readingTrend(m: Measure, readings: readonly (EarlierReading & { 
       reaches: null,
       earliest: null,
       latest: null,
+      passed: false,
       limit,
     }
   }
-  return { ...wearTrend({ readings: own, limit }), limit }
+  const direction = limit === least ? ('falling' as const) : ('rising' as const)
+  return { ...wearTrend({ readings: own, limit, direction }), limit }
 }

@@ -6,12 +6,13 @@ import { measured } from '../calculator/measured'
  * A loose level read, turned end for end and read again, both by its own ends: the true slope is half the difference, its
  * own error half the sum. The machine's fixed bubble is then compared with the true slope.
  */
-export function bubbleCheck(input: { first_deg: number; turned_deg: number; fixed_deg?: number | undefined }) {
+export function bubbleCheck(input: { first_deg: number; turned_deg: number; fixed_deg?: number | undefined; surface: string }) {
   const true_deg = (input.first_deg - input.turned_deg) / 2
   return {
     true_deg,
     error_deg: (input.first_deg + input.turned_deg) / 2,
     fixedError_deg: input.fixed_deg === undefined ? null : input.fixed_deg - true_deg,
+    surface: input.surface,
   }
 }
 
@@ -27,9 +28,16 @@ export const bubbleCheckCalculator = defineCalculator({
     first_deg: measured,
     turned_deg: measured,
     fixed_deg: measured.optional(),
-    surface: z.string().min(1).max(200).optional(),
+    surface: z.string().trim().min(1, 'Name the surface that it was read on.').max(200),
   }),
-  output: z.object({ true_deg: z.number(), error_deg: z.number(), fixedError_deg: z.number().nullable() }),
+  output: z.object({
+    true_deg: z.number(),
+    error_deg: z.number(),
+    fixedError_deg: z.number().nullable(),
+    /** Where it was compared; the error is kept with it. */
+    surface: z.string(),
+  }),
+  worse: { true_deg: 'either', error_deg: 'either', fixedError_deg: 'either', surface: 'given' },
   example: { first_deg: 0.8, turned_deg: -0.4, fixed_deg: 0.3, surface: 'slewing ring' },
   compute: bubbleCheck,
 })

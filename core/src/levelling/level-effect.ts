@@ -26,6 +26,7 @@ export const levelEffectCalculator = defineCalculator({
   cautions: ['A table holds only within the tilt it was made for; this figure does not extend it.'],
   input: z.strictObject({ height_m: measuredNotNegative, pitch_deg: measured, roll_deg: measured, slew_deg: measured }),
   output: z.object({ radiusChange_m: z.number(), side_m: z.number(), sideLoadShare: z.number() }),
+  worse: { radiusChange_m: 'high', side_m: 'either', sideLoadShare: 'high' },
   example: { height_m: 24, pitch_deg: -0.8, roll_deg: 0.5, slew_deg: 30 },
   compute: (input) => {
     for (const axis of ['pitch_deg', 'roll_deg'] as const) {

@@ -57,7 +57,7 @@ const clamp = (v: number) => Math.max(-1, Math.min(1, v))
 
 /**
  * What each jack has to do to level the machine: rise −(x·sin p + y·sin r) + c. Raise-only: the least rise is 0.
- * Least-movement: the greatest movement is as small as it can be, half up and half down.
+ * Least-movement: the greatest movement is as small as the strokes let it be, half up and half down where nothing is in the way.
  *
  * Working several jacks in turn tilts the machine on the way; `rounds` is how many equal shares to split the movement
  * into so that the tilt stays within limit_deg (or within what it was at the start, if that was more).
@@ -84,7 +84,11 @@ export function levelling(input: {
   const heights = input.supports.map((s) => s.x_m * Math.sin(input.pitch_deg * rad) + s.y_m * Math.sin(input.roll_deg * rad))
   const top = Math.max(...heights)
   const bottom = Math.min(...heights)
-  const c = input.strategy === 'raise-only' ? top : (top + bottom) / 2
+  // No jack comes down further than it can: everything is raised until none has to. Where it can be had, packing is spared.
+  const least = Math.max(...input.supports.map((s, i) => (heights[i] as number) + s.min_m - s.stroke_m))
+  const most = Math.min(...input.supports.map((s, i) => (heights[i] as number) + s.max_m - s.stroke_m))
+  const wished = input.strategy === 'raise-only' ? top : Math.min((top + bottom) / 2, most)
+  const c = Math.max(wished, least)
   let feasible = true
   const jacks = input.supports.map((s, i) => {
     const rise = c - (heights[i] as number)
@@ -175,6 +179,17 @@ export const levellingCalculator = defineCalculator({
     feasible: z.boolean(),
     rounds: z.number(),
   }),
+  worse: {
+    jacks: { rows: 'id' },
+    'jacks.*.id': 'given',
+    'jacks.*.change_m': 'either',
+    'jacks.*.packing_m': 'high',
+    order: { with: 'rounds' },
+    'residual.pitch_deg': 'either',
+    'residual.roll_deg': 'either',
+    feasible: false,
+    rounds: 'high',
+  },
   example: {
     supports: [
       { id: 'front-left', x_m: 2.9, y_m: 2.8, stroke_m: 0.2, min_m: 0.05, max_m: 0.55 },

@@ -102,6 +102,8 @@ export const machineParts = {
         .array(z.strictObject({ id: z.string().min(1), label: z.string().min(1), linePull_N: positive, parts: z.int().min(1) }))
         .min(1),
       sheaveEfficiency: positive.max(1, 'At most 1.'),
+      /** Sheaves between drum and block; none where the rope falls straight from the drum. */
+      leadSheaves: z.int().min(0),
       frame_kg: positive,
     })
     .optional(),

@@ -1,5 +1,5 @@
 import type { SetupPlan } from '../assess/plan'
-import { type BoomPose, type BoomShape, poseAtRadius } from '../geometry/telescopic-geometry'
+import { type BoomPose, type BoomShape, poseAtAngle, poseAtRadius } from '../geometry/telescopic-geometry'
 import { rad } from '../physics'
 import { Refusal } from '../refusal'
 import type { Support } from '../support/footprint'
@@ -71,9 +71,32 @@ export function slewingMasses(
   ]
 }
 
+/** Something fixed to the boom that is no part of it: a stowed jib, a cable drum. */
+export interface OnBoom {
+  mass_kg: number
+  /** From the boom foot, metres; omitted: at the head. */
+  at_m?: number | undefined
+}
+
+/** Where what is fixed to the boom stands with the boom in a pose: it moves with the boom. */
+export function onBoomMasses(
+  machine: Pick<Crane, 'boom'>,
+  boom_m: number,
+  angle_deg: number,
+  fixed: readonly OnBoom[],
+): SlewingMass[] {
+  const head_m = poseAtAngle(boomShape(machine, boom_m), angle_deg).radius_m
+  const c = Math.cos(angle_deg * rad)
+  return fixed.map(({ mass_kg, at_m }) => ({
+    mass_kg,
+    radius_m: at_m === undefined ? head_m : at_m * c - machine.boom.pivot.back_m,
+  }))
+}
+
 /** Boom mass reduced to the head, Σm·s/L: F of the 1.25P + 0.1F rule. */
-export function boomHeadMass_kg(machine: Pick<Crane, 'boom'>, boom_m: number): number {
-  return machine.boom.masses.reduce((s, m) => s + (m.mass_kg * (m.at_m + m.share * boom_m)) / boom_m, 0)
+export function boomHeadMass_kg(machine: Pick<Crane, 'boom'>, boom_m: number, fixed: readonly OnBoom[] = []): number {
+  const own = machine.boom.masses.reduce((s, m) => s + (m.mass_kg * (m.at_m + m.share * boom_m)) / boom_m, 0)
+  return fixed.reduce((s, m) => s + (m.mass_kg * (m.at_m ?? boom_m)) / boom_m, own)
 }
 
 export interface Posed {
@@ -89,11 +112,15 @@ export function poseMachine(
   boom_m: number,
   radius_m: number,
   deflection_m = 0,
+  fixed: readonly OnBoom[] = [],
 ): Posed {
   const pose = poseAtRadius(boomShape(machine, boom_m, deflection_m), radius_m)
   return {
     pose,
     fixed: sumFixed(machine.chassis.masses, {}),
-    slewing: sumSlewing(slewingMasses(machine, counterweightOf(machine, setup), boom_m, pose.angle_deg)),
+    slewing: sumSlewing([
+      ...slewingMasses(machine, counterweightOf(machine, setup), boom_m, pose.angle_deg),
+      ...onBoomMasses(machine, boom_m, pose.angle_deg, fixed),
+    ]),
   }
 }

@@ -4,7 +4,7 @@ import { inSector, legsShortOf } from '../chart/sector'
 import type { BoomTable } from '../chart/table'
 import { poseAtRadius } from '../geometry/telescopic-geometry'
 import { type GroundInput, groundUse as useOfGround } from '../ground/ground-pressure'
-import { boomHeadMass_kg, boomShape, counterweightOf, type SlewingModel, slewingMasses } from '../machine/posed'
+import { boomHeadMass_kg, boomShape, counterweightOf, onBoomMasses, type SlewingModel, slewingMasses } from '../machine/posed'
 import { g_mps2, rad } from '../physics'
 import { Refusal } from '../refusal'
 import { elasticReactions, upperReactions } from '../support/elastic'
@@ -26,12 +26,12 @@ export interface MapInput {
   load: {
     mass_kg: number
     deductions: readonly Deduction[]
-    sailArea_m2?: number | undefined
-    dragCoefficient?: number | undefined
+    sailArea_m2: number
+    dragCoefficient: number
   }
   policy: { readingRule: ReadingRule; legLoads: 'upper' | 'elastic'; dynamicFactor: number }
-  wind_mps?: number | undefined
-  tilt_deg?: number | undefined
+  wind_mps: number
+  tilt_deg: number
   radii_m: readonly number[]
   slew_deg: readonly number[]
 }
@@ -39,7 +39,7 @@ export interface MapInput {
 /** In a cell's place where there is nothing to say: not rated, or ground not proven. */
 export const unsaid = -1
 /** In a cell's place where the machine would fall, or the boom does not reach. */
-export const beyond = Number.MAX_VALUE
+export const beyond = Infinity
 
 /** Index of a cell: slew by slew, all radii of one after another. Shares of each limit used; `unsaid` and `beyond` besides. */
 export interface CapacityMap {
@@ -102,22 +102,30 @@ export function prepareMap(input: MapInput): PreparedMap {
           ),
         ]
   const onHook_kg = load.deductions.reduce((s, d) => s + (d.on === 'hook' ? d.mass_kg : 0), 0)
-  const onBoom_kg = load.deductions.reduce((s, d) => s + (d.on === 'boom' ? d.mass_kg : 0), 0)
+  const onBoom = load.deductions.filter((d) => d.on === 'boom')
+  const onBoom_kg = onBoom.reduce((s, d) => s + d.mass_kg, 0)
   const total_kg = load.mass_kg + onHook_kg
-  const wind_N = windForce_N(input.wind_mps ?? 0, load.dragCoefficient ?? 1, load.sailArea_m2 ?? 0)
+  const wind_N = windForce_N(input.wind_mps, load.dragCoefficient, load.sailArea_m2)
   const fixed = sumFixed(machine.chassis.masses, {})
   const shape = boomShape(machine, input.boom_m, input.deflection_m ?? 0)
   const ringAt = (radius_m: number): Ring => {
     const tableUse = chosen.map((c) => {
       const rule: ReadingRule = c.table.linearPermitted ? policy.readingRule : 'worse-row'
-      const { gross_kg } = readGross(c.configuration, { radius_m, boom_m: input.boom_m }, rule)
+      const { gross_kg } = readGross(
+        { rows: c.configuration.rows, boom_m: c.configuration.boom_m },
+        { radius_m, boom_m: input.boom_m },
+        rule,
+      )
       return gross_kg === 'not-rated' ? unsaid : gross_kg > 0 ? (total_kg + onBoom_kg) / gross_kg : beyond
     })
     const none = { force_N: 1, along_Nm: 0 }
     try {
       const pose = poseAtRadius(shape, radius_m)
-      const hook_m = radius_m + outwardShift_m(pose.tip_height_m, total_kg, { tilt_deg: input.tilt_deg ?? 0, wind_N })
-      const bare = sumSlewing(slewingMasses(machine, counterweight, input.boom_m, pose.angle_deg))
+      const hook_m = radius_m + outwardShift_m(pose.tip_height_m, total_kg, { tilt_deg: input.tilt_deg, wind_N })
+      const bare = sumSlewing([
+        ...slewingMasses(machine, counterweight, input.boom_m, pose.angle_deg),
+        ...onBoomMasses(machine, input.boom_m, pose.angle_deg, onBoom),
+      ])
       const hung = total_kg * policy.dynamicFactor * g_mps2
       return {
         reaches: pose.angle_deg <= machine.boom.maxAngle_deg + 1e-9 && pose.angle_deg >= machine.boom.minAngle_deg - 1e-9,
@@ -140,7 +148,7 @@ export function prepareMap(input: MapInput): PreparedMap {
     covering: input.slew_deg.map((s) => chosen.flatMap((c, i) => (inSector(c.configuration, s) ? [i] : []))),
     groundUse: f.supports.map((s) => groundUseOf(input.ground.find((g) => g.id === s.id))),
     rules,
-    head_kg: boomHeadMass_kg(machine, input.boom_m),
+    head_kg: boomHeadMass_kg(machine, input.boom_m, onBoom),
     total_kg,
     fixed,
   }

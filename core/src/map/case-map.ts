@@ -30,7 +30,8 @@ export function mapOfCase(c: Case, radii_m: readonly number[], slew_deg: readonl
     load: {
       mass_kg: hook.load_kg,
       deductions: hook.deductions,
-      sailArea_m2: sail === null ? undefined : high(sail),
+      // Unknown, it is not proven by any map; the lift's own finding says so.
+      sailArea_m2: sail === null ? 0 : high(sail),
       dragCoefficient: lift.load.dragCoefficient,
     },
     policy: { readingRule: policy.readingRule, legLoads: policy.legLoads, dynamicFactor: policy.dynamicFactor },

@@ -2,13 +2,14 @@ import { z } from 'zod'
 import { defineCalculator } from '../calculator/define'
 import { finite, measuredNotNegative, notNegative, positive } from '../calculator/measured'
 import { sampleTableHead } from '../calculator/sample'
+import { worseUse } from '../calculator/use'
 import { deductionInput } from '../chart/chart-reading'
 import { boomTable } from '../chart/table'
 import { soil } from '../ground/soil'
 import { isSlewing, type MachineModel, machineModel } from '../machine/model'
 import { Refusal } from '../refusal'
 import { stabilityRule } from '../support/tipping-load'
-import { capacityMap, type MapInput, unsaid, useAt } from './capacity-map'
+import { beyond, capacityMap, type MapInput, unsaid, useAt } from './capacity-map'
 
 const most_cells = 50_000
 const layer = z.array(z.number().nullable())
@@ -60,29 +61,47 @@ export const capacityMapCalculator = defineCalculator({
     load: z.strictObject({
       mass_kg: measuredNotNegative,
       deductions: z.array(deductionInput).max(50),
-      sailArea_m2: measuredNotNegative.optional(),
-      dragCoefficient: positive.optional(),
+      sailArea_m2: measuredNotNegative,
+      dragCoefficient: positive,
     }),
     policy: z.strictObject({
       readingRule: z.enum(['worse-row', 'linear']),
       legLoads: z.enum(['upper', 'elastic']),
       dynamicFactor: finite.min(1, 'At least 1.').max(2, 'At most 2.'),
     }),
-    wind_mps: measuredNotNegative.optional(),
-    tilt_deg: finite.min(0, 'Must not be negative.').max(15, 'More than 15° is no set-up; check the figure.').optional(),
+    wind_mps: measuredNotNegative,
+    tilt_deg: finite.min(0, 'Must not be negative.').max(15, 'More than 15° is no set-up; check the figure.'),
     radii_m: z.array(positive).min(1).max(1000),
     slew_deg: z.array(finite.min(-3600, 'Within ten turns.').max(3600, 'Within ten turns.')).min(1).max(3600),
   }),
   output: z.object({
     radii_m: z.array(z.number()),
     slew_deg: z.array(z.number()),
-    /** Slew by slew, all radii of one after another; null: not rated, or not proven. */
+    /** Slew by slew, all radii of one after another; null: no figure, for the reason in `why`. */
     utilisation: layer,
     table: layer,
     stability: layer,
     ground: z.array(z.object({ id: z.string(), utilisation: layer })),
     governs: z.array(z.string().nullable()),
+    /** Why a cell has no figure for the whole. */
+    why: z.array(z.enum(['not-rated', 'would-fall', 'ground-not-proven']).nullable()),
   }),
+  worse: {
+    radii_m: 'given',
+    'radii_m.*': 'given',
+    slew_deg: 'given',
+    'slew_deg.*': 'given',
+    'utilisation.*': worseUse,
+    'table.*': worseUse,
+    'stability.*': worseUse,
+    ground: { rows: 'id' },
+    'ground.*.id': 'given',
+    'ground.*.utilisation.*': worseUse,
+    'governs.*': 'given',
+    'why.*': 'given',
+  },
+  // Every share grows with each thing that can have a ±: mass, deductions, wind and what catches it.
+  effort: 0,
   example: {
     machine: {
       format: 'geolabe.model/1',
@@ -141,6 +160,7 @@ export const capacityMapCalculator = defineCalculator({
     },
     policy: { readingRule: 'worse-row' as const, legLoads: 'upper' as const, dynamicFactor: 1.1 },
     wind_mps: 5,
+    tilt_deg: 0.3,
     radii_m: [4, 5, 6, 7, 8, 9, 10],
     slew_deg: Array.from({ length: 24 }, (_, i) => i * 15),
   },
@@ -151,7 +171,7 @@ export const capacityMapCalculator = defineCalculator({
       throw new Refusal('too-many-cells', `At most ${most_cells} cells at once; ask for fewer.`, 'radii_m')
     const { table, ...rest } = input
     const map = capacityMap({ ...rest, machine, tables: [table] } as MapInput)
-    const said = (v: number) => (v === unsaid ? null : v)
+    const said = (v: number) => (v === unsaid || v === beyond ? null : v)
     const plain = (l: Float64Array) => Array.from(l, said)
     const names = ['table', 'stability', ...input.footprint.map((s) => `ground ${s.id}`)]
     return {
@@ -162,6 +182,11 @@ export const capacityMapCalculator = defineCalculator({
       stability: plain(map.stability),
       ground: map.ground.map((g, i) => ({ id: input.footprint[i]?.id ?? '', utilisation: plain(g) })),
       governs: Array.from(map.governs, (g, i) => (map.table[i] === unsaid ? null : (names[g] ?? null))),
+      why: Array.from(map.table, (t, i) => {
+        if (t === unsaid) return 'not-rated' as const
+        const use = useAt(map, i)
+        return use === beyond ? ('would-fall' as const) : use === unsaid ? ('ground-not-proven' as const) : null
+      }),
     }
   },
 })

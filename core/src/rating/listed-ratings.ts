@@ -2,11 +2,10 @@ import { z } from 'zod'
 import { defineCalculator } from '../calculator/define'
 import { measuredNotNegative, measuredPositive, notNegative } from '../calculator/measured'
 import { sampleTableHead } from '../calculator/sample'
+import { ratedFigure as rated, useOf, worseRating, worseUse } from '../calculator/use'
 import { counterweightTable, heightTable, type marksTable } from '../chart/rating-table'
+import { Refusal } from '../refusal'
 
-const rated = z.union([z.number(), z.literal('not-rated')])
-const useOf = (load_kg: number, allowed: number | 'not-rated') =>
-  allowed === 'not-rated' ? null : allowed > 0 ? load_kg / allowed : Number.MAX_VALUE
 const listedAt = (values: readonly number[], value: number) => values.findIndex((v) => Math.abs(v - value) <= 1e-6)
 
 /**
@@ -33,10 +32,18 @@ export const counterweightRatingCalculator = defineCalculator({
   output: z.object({
     allowed_kg: rated,
     utilisation: z.number().nullable(),
+    why: z.string().nullable(),
     configuration: z.string().nullable(),
     /** Listed extension with the least counterweight moved out that carries this load; null: none. */
     needs_extension_m: z.number().nullable(),
   }),
+  worse: {
+    allowed_kg: worseRating,
+    utilisation: worseUse,
+    why: { with: 'allowed_kg' },
+    configuration: { with: 'allowed_kg' },
+    needs_extension_m: { worse: 'high', nothing: 'worst' },
+  },
   example: {
     table: {
       ...sampleTableHead,
@@ -73,7 +80,7 @@ export const counterweightRatingCalculator = defineCalculator({
     const enough = j < 0 ? undefined : c?.rows.find((r) => (r.ratings_kg[j] ?? -1) >= load_kg)
     return {
       allowed_kg,
-      utilisation: useOf(load_kg, allowed_kg),
+      ...useOf(load_kg, allowed_kg),
       configuration: c?.id ?? null,
       needs_extension_m: enough?.extension_m ?? null,
     }
@@ -93,7 +100,8 @@ export const heightRatingCalculator = defineCalculator({
   input: z.strictObject({
     table: heightTable,
     height_m: measuredNotNegative,
-    sideShift_m: measuredNotNegative.optional(),
+    /** How far the load hangs beside the middle line; nothing only where it was measured to be nothing. */
+    sideShift_m: measuredNotNegative,
     towers: z
       .array(z.strictObject({ id: z.string().min(1), load_kg: measuredNotNegative }))
       .min(2, 'At least two towers.')
@@ -105,7 +113,19 @@ export const heightRatingCalculator = defineCalculator({
     towers: z.array(z.object({ id: z.string(), load_kg: z.number(), utilisation: z.number().nullable() })),
     governs: z.string().nullable(),
     utilisation: z.number().nullable(),
+    why: z.string().nullable(),
   }),
+  worse: {
+    perTower_kg: worseRating,
+    stage_m: { worse: 'high', nothing: 'worst' },
+    towers: { rows: 'id' },
+    'towers.*.id': 'given',
+    'towers.*.load_kg': 'high',
+    'towers.*.utilisation': worseUse,
+    governs: { with: 'utilisation' },
+    utilisation: worseUse,
+    why: { with: 'perTower_kg' },
+  },
   example: {
     table: {
       ...sampleTableHead,
@@ -126,6 +146,7 @@ export const heightRatingCalculator = defineCalculator({
       ],
     },
     height_m: 5.2,
+    sideShift_m: 0,
     towers: [
       { id: 'A', load_kg: 7800 },
       { id: 'B', load_kg: 8900 },
@@ -134,11 +155,24 @@ export const heightRatingCalculator = defineCalculator({
     ],
   },
   compute: ({ table, height_m, sideShift_m, towers }) => {
-    const shift = sideShift_m ?? 0
-    const c = [...table.configurations].sort((a, b) => a.sideShift_m - b.sideShift_m).find((k) => k.sideShift_m >= shift - 1e-9)
+    const ids = new Set(towers.map((t) => t.id))
+    if (ids.size < towers.length) {
+      const twice = towers.findIndex((t, i) => towers.findIndex((x) => x.id === t.id) < i)
+      throw new Refusal('duplicate-tower', 'Two shares have the same tower; give each its own id.', `towers.${twice}.id`)
+    }
+    if (towers.length !== table.towers) {
+      throw new Refusal(
+        'missing-tower',
+        `This gantry has ${table.towers} towers; give the share of each, ${towers.length} were given.`,
+        'towers',
+      )
+    }
+    const c = [...table.configurations]
+      .sort((a, b) => a.sideShift_m - b.sideShift_m)
+      .find((k) => k.sideShift_m >= sideShift_m - 1e-9)
     const stage = c?.rows.find((r) => height_m <= r.height_m + 1e-9)
     const perTower_kg = stage?.ratings_kg[0] ?? ('not-rated' as const)
-    const uses = towers.map((t) => ({ id: t.id, load_kg: t.load_kg, utilisation: useOf(t.load_kg, perTower_kg) }))
+    const uses = towers.map((t) => ({ id: t.id, load_kg: t.load_kg, utilisation: useOf(t.load_kg, perTower_kg).utilisation }))
     const worst = uses.reduce((a, b) => ((b.utilisation ?? -1) > (a.utilisation ?? -1) ? b : a))
     return {
       perTower_kg,
@@ -146,6 +180,7 @@ export const heightRatingCalculator = defineCalculator({
       towers: uses,
       governs: worst.utilisation === null ? null : worst.id,
       utilisation: worst.utilisation,
+      why: useOf(worst.load_kg, perTower_kg).why,
     }
   },
 })
@@ -174,8 +209,16 @@ export const hoistChainRatingCalculator = defineCalculator({
     allowed_kg: rated,
     governs: z.enum(['hoist', 'trolley', 'beam', 'hook']).nullable(),
     utilisation: z.number().nullable(),
+    why: z.string().nullable(),
     missing: z.array(z.string()),
   }),
+  worse: {
+    allowed_kg: worseRating,
+    governs: { with: 'allowed_kg' },
+    utilisation: worseUse,
+    why: { with: 'allowed_kg' },
+    missing: { unite: true },
+  },
   example: {
     hoist_kg: 2000,
     trolley_kg: 2500,
@@ -199,11 +242,17 @@ export const hoistChainRatingCalculator = defineCalculator({
       null,
     )
     if (missing.length > 0 || least === null)
-      return { allowed_kg: 'not-rated' as const, governs: null, utilisation: null, missing }
+      return {
+        allowed_kg: 'not-rated' as const,
+        governs: null,
+        utilisation: null,
+        why: `Not proven: no mark on ${missing.join(', ')}.`,
+        missing,
+      }
     return {
       allowed_kg: least.kg,
       governs: least.name,
-      utilisation: useOf(input.load_kg + (input.rigging_kg ?? 0), least.kg),
+      ...useOf(input.load_kg + (input.rigging_kg ?? 0), least.kg),
       missing,
     }
   },

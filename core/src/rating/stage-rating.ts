@@ -2,19 +2,18 @@ import { z } from 'zod'
 import { defineCalculator } from '../calculator/define'
 import { measured, measuredNotNegative, measuredPositive } from '../calculator/measured'
 import { sampleTableHead } from '../calculator/sample'
-import { readGross, readingRule } from '../chart/chart-reading'
+import { ratedFigure as rated, useOf, worseRating, worseUse } from '../calculator/use'
+import { type Readable, type ReadingRule, readGross, readingRule } from '../chart/chart-reading'
 import { boomTable } from '../chart/table'
 import { type FoldingBoom, foldingTip } from '../geometry/articulated-geometry'
 import { Refusal } from '../refusal'
+import { boundary, peakBetween } from '../search'
 
-const rated = z.union([z.number(), z.literal('not-rated')])
 const sectionTable = boomTable.refine((t) => t.shape === 'radius-section', {
   message: 'Give a table by radius and section.',
   path: ['shape'],
 })
 type SectionTable = z.infer<typeof boomTable>
-const useOf = (load_kg: number, allowed: number | 'not-rated') =>
-  allowed === 'not-rated' ? null : allowed > 0 ? load_kg / allowed : Number.MAX_VALUE
 
 function columnOf(table: SectionTable, configuration: string, section: string) {
   const c = table.configurations.find((x) => x.id === configuration)
@@ -82,8 +81,16 @@ export const stageRatingCalculator = defineCalculator({
     allowed_kg: rated,
     boom_m: z.number(),
     utilisation: z.number().nullable(),
+    why: z.string().nullable(),
     furthest_m: z.number().nullable(),
   }),
+  worse: {
+    allowed_kg: worseRating,
+    boom_m: 'given',
+    utilisation: worseUse,
+    why: { with: 'allowed_kg' },
+    furthest_m: { worse: 'low', nothing: 'worst' },
+  },
   example: {
     table: headExample,
     configuration: 'full',
@@ -102,14 +109,58 @@ export const stageRatingCalculator = defineCalculator({
     return {
       allowed_kg,
       boom_m,
-      utilisation: useOf(input.load_kg, allowed_kg),
+      ...useOf(input.load_kg, allowed_kg),
       furthest_m: carries[carries.length - 1]?.radius_m ?? null,
     }
   },
 })
 
-/** Samples along an unfolding path, each refined to where the radius is greatest. */
+interface PoseRead {
+  angle_deg: number
+  fold_deg: number
+  radius_m: number
+  height_m: number
+  allowed_kg: number | 'not-rated'
+}
+
+/** Samples along one stretch of an unfolding path; between them every row of the table that is crossed is found by bisection. */
 const samples = 60
+
+/** Worth less the less is allowed; not rated is worth least. */
+const worth = (kg: number | 'not-rated') => (kg === 'not-rated' ? -1 : kg)
+const isWorse = (a: PoseRead, b: PoseRead) =>
+  worth(a.allowed_kg) < worth(b.allowed_kg) || (worth(a.allowed_kg) === worth(b.allowed_kg) && a.radius_m > b.radius_m)
+
+/**
+ * The worst reading on a stretch of a path: at samples, at the greatest and least radius between them, and on both sides of every
+ * row of the table that the radius crosses, so that no row is passed over between two samples.
+ */
+function worstOnStretch(at: (t: number) => PoseRead, rows_m: readonly number[]): { t: number; read: PoseRead } {
+  let worst = { t: 0, read: at(0) }
+  const look = (t: number) => {
+    const read = at(t)
+    if (isWorse(read, worst.read)) worst = { t, read }
+    return read
+  }
+  let before = worst.read
+  for (let i = 1; i <= samples; i++) {
+    const [t0, t1] = [(i - 1) / samples, i / samples]
+    const here = look(t1)
+    // The tip turned in or out between the last three samples: how far it went is looked at.
+    const back = i < 2 ? before : at(t0 - 1 / samples)
+    const turn = Math.sign(before.radius_m - back.radius_m) - Math.sign(here.radius_m - before.radius_m)
+    if (turn !== 0 && i > 1) look(peakBetween((t) => turn * at(t).radius_m, t0 - 1 / samples, t1, 1e-10).x)
+    for (const row of rows_m) {
+      if (row < before.radius_m === row < here.radius_m) continue
+      const rising = here.radius_m > before.radius_m
+      const within = boundary((t) => (rising ? at(t).radius_m <= row : at(t).radius_m >= row), t0, t1, 1e-12)
+      look(within)
+      look(Math.min(1, within + 1e-9))
+    }
+    before = here
+  }
+  return worst
+}
 
 /**
  * Folding boom: rating at the end and the worst over the whole unfolding path. On the way a load may stand further out than at
@@ -134,6 +185,8 @@ export const articulatedRatingCalculator = defineCalculator({
       .array(z.strictObject({ angle_deg: measured, fold_deg: measured }))
       .min(1, 'Give at least one pose.')
       .max(50),
+    /** Which way the boom unfolds; needed where the rating holds only in part of the circle. */
+    slew_deg: measured.optional(),
     rule: readingRule,
     load_kg: measuredNotNegative,
   }),
@@ -148,7 +201,18 @@ export const articulatedRatingCalculator = defineCalculator({
       height_m: z.number(),
     }),
     end: z.object({ radius_m: z.number(), height_m: z.number(), allowed_kg: rated }),
+    why: z.string().nullable(),
   }),
+  worse: {
+    allowed_kg: worseRating,
+    utilisation: worseUse,
+    worst: { with: 'allowed_kg' },
+    'end.radius_m': 'high',
+    'end.height_m': 'either',
+    'end.allowed_kg': worseRating,
+    why: { with: 'allowed_kg' },
+  },
+  effort: 400,
   example: {
     table: headExample,
     configuration: 'full',
@@ -170,34 +234,34 @@ export const articulatedRatingCalculator = defineCalculator({
       throw new Refusal('linear-not-permitted', 'This table does not allow reading between rows in a straight line.', 'rule')
     const { c, boom_m } = columnOf(table, input.configuration, input.section)
     const b: FoldingBoom = { inner_m: input.inner_m, outer_m: input.outer_m, pivot: input.pivot }
-    const at = (p: { angle_deg: number; fold_deg: number }) => {
-      const tip = foldingTip(b, p)
-      return { ...p, ...tip, allowed_kg: readGross(c, { radius_m: tip.radius_m, boom_m }, input.rule).gross_kg }
-    }
-    const worth = (kg: number | 'not-rated') => (kg === 'not-rated' ? -1 : kg)
+    const read = readerOf(b, c, { boom_m, slew_deg: input.slew_deg, rule: input.rule })
     const poses = input.path
-    let worst = { step: 0, ...at(poses[0] as (typeof poses)[number]) }
+    const first = poses[0] as (typeof poses)[number]
+    let worst = { step: 0, read: read(first) }
     for (let step = 1; step < poses.length; step++) {
       const [p, q] = [poses[step - 1], poses[step]] as [(typeof poses)[number], (typeof poses)[number]]
-      for (let i = 1; i <= samples; i++) {
-        const t = i / samples
-        const here = at({
-          angle_deg: p.angle_deg + t * (q.angle_deg - p.angle_deg),
-          fold_deg: p.fold_deg + t * (q.fold_deg - p.fold_deg),
-        })
-        const further =
-          worth(here.allowed_kg) < worth(worst.allowed_kg) ||
-          (worth(here.allowed_kg) === worth(worst.allowed_kg) && here.radius_m > worst.radius_m)
-        if (further) worst = { step: step - 1 + t, ...here }
-      }
+      const at = (t: number) =>
+        read({ angle_deg: p.angle_deg + t * (q.angle_deg - p.angle_deg), fold_deg: p.fold_deg + t * (q.fold_deg - p.fold_deg) })
+      const rows_m = c.rows.map((r) => r.radius_m)
+      const found = worstOnStretch(at, rows_m)
+      if (isWorse(found.read, worst.read)) worst = { step: step - 1 + found.t, read: found.read }
     }
-    const { allowed_kg, ...where } = worst
-    const last = at(poses[poses.length - 1] as (typeof poses)[number])
+    const { allowed_kg, ...where } = worst.read
+    const last = read(poses[poses.length - 1] as (typeof poses)[number])
     return {
       allowed_kg,
-      utilisation: useOf(input.load_kg, allowed_kg),
-      worst: where,
+      ...useOf(input.load_kg, allowed_kg),
+      worst: { step: worst.step, ...where },
       end: { radius_m: last.radius_m, height_m: last.height_m, allowed_kg: last.allowed_kg },
     }
   },
 })
+
+/** Reads the table where the tip of a folding boom stands. */
+function readerOf(b: FoldingBoom, c: Readable, at: { boom_m: number; slew_deg: number | undefined; rule: ReadingRule }) {
+  return (p: { angle_deg: number; fold_deg: number }): PoseRead => {
+    const tip = foldingTip(b, p)
+    const { gross_kg } = readGross(c, { radius_m: tip.radius_m, boom_m: at.boom_m, slew_deg: at.slew_deg }, at.rule)
+    return { ...p, ...tip, allowed_kg: gross_kg }
+  }
+}

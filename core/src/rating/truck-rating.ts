@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { defineCalculator } from '../calculator/define'
 import { measuredNotNegative, measuredPositive, notNegative, positive } from '../calculator/measured'
+import { ratedFigure, useOf, worseRating, worseUse } from '../calculator/use'
 import { Refusal } from '../refusal'
 
 export interface PlateRow {
@@ -26,6 +27,8 @@ export interface TruckRating {
   allowed_kg: number | 'not-rated'
   row: PlateRow | null
   utilisation: number | null
+  /** Why there is no share of a limit. */
+  why: string | null
   estimate: boolean
   /** Battery outside the plate's limits: the plate does not hold for this truck as it stands. */
   proven: boolean
@@ -57,7 +60,7 @@ export function truckRating(input: TruckRatingInput): TruckRating {
     return {
       allowed_kg: kg === null ? 'not-rated' : kg,
       row,
-      utilisation: kg === null ? null : kg > 0 ? load.mass_kg / kg : Number.MAX_VALUE,
+      ...useOf(load.mass_kg, kg ?? 'not-rated'),
       estimate,
       proven,
       warnings,
@@ -114,7 +117,7 @@ export function truckRating(input: TruckRatingInput): TruckRating {
       if (!enough(r)) return null
       const left = r.capacity_kg * (x + r.loadCentre_m) - attachment.mass_kg * (x + attachment.cgFromFace_m)
       const kg = left / (x + attachment.thickness_m + load.centre_m)
-      return Math.max(0, Math.min(kg, r.capacity_kg, attachment.capacity_kg ?? Number.MAX_VALUE))
+      return Math.max(0, Math.min(kg, r.capacity_kg, attachment.capacity_kg ?? Infinity))
     })
   return end(found?.row ?? null, found?.kg ?? null, Boolean(found))
 }
@@ -154,13 +157,23 @@ export const truckRatingCalculator = defineCalculator({
     policy: z.enum(['plate', 'moment']),
   }),
   output: z.object({
-    allowed_kg: z.union([z.number(), z.literal('not-rated')]),
+    allowed_kg: ratedFigure,
     row: plateRow.nullable(),
     utilisation: z.number().nullable(),
+    why: z.string().nullable(),
     estimate: z.boolean(),
     proven: z.boolean(),
     warnings: z.array(z.string()),
   }),
+  worse: {
+    allowed_kg: worseRating,
+    row: { with: 'allowed_kg' },
+    utilisation: worseUse,
+    why: { with: 'allowed_kg' },
+    estimate: true,
+    proven: false,
+    warnings: { unite: true },
+  },
   example: {
     plate: [
       { capacity_kg: 2500, loadCentre_m: 0.5, liftHeight_m: 3.3, mast: 'vertical' },

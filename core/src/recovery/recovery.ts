@@ -42,6 +42,7 @@ export const recoveryCalculator = defineCalculator({
     greatestPull_N: z.number(),
     ok: z.boolean(),
   }),
+  worse: { frontLeft_N: 'low', frontLeft_share: 'low', frontLifts: true, greatestPull_N: 'low', ok: false },
   example: { frontAxle_N: 52000, pull_N: 30000, overhang_m: 2.4, wheelbase_m: 5.2, least_share: 0.5 },
   compute: recovery,
 })

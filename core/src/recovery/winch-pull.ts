@@ -12,6 +12,7 @@ export function winchPull(input: {
   parts: number
   sheaveEfficiency: number
   winch_N?: number | undefined
+  selfRecovery?: boolean | undefined
 }) {
   const s = input.slope_deg * rad
   const pull_N = Math.max(0, input.mass_kg * g_mps2 * (Math.sin(s) + input.resistance_share * Math.cos(s)))
@@ -19,8 +20,11 @@ export function winchPull(input: {
   return {
     pull_N,
     line_N,
-    /** On the anchor of the last snatch block: two parts of line pull on it. */
-    anchor_N: input.parts > 1 ? 2 * line_N : line_N,
+    /**
+     * On what the blocks are made fast to: everything that the winch itself does not hold, and never less than the two parts that
+     * run over one block. A machine that pulls itself out holds nothing: the anchor takes the whole pull.
+     */
+    anchor_N: input.selfRecovery || input.parts === 1 ? pull_N : Math.max(2 * line_N, pull_N - line_N),
     utilisation: input.winch_N === undefined ? null : line_N / input.winch_N,
   }
 }
@@ -41,7 +45,10 @@ export const winchPullCalculator = defineCalculator({
     parts: z.int().min(1, 'At least one.').max(8, 'At most eight.'),
     sheaveEfficiency: positive.max(1, 'At most 1.'),
     winch_N: positive.optional(),
+    /** The winch is on the machine that is pulled. */
+    selfRecovery: z.boolean().optional(),
   }),
+  worse: { pull_N: 'high', line_N: 'high', anchor_N: 'high', utilisation: 'high' },
   output: z.object({ pull_N: z.number(), line_N: z.number(), anchor_N: z.number(), utilisation: z.number().nullable() }),
   example: {
     mass_kg: { value: 9000, tolerance: 1000 },

@@ -65,6 +65,17 @@ export const loadSharingCalculator = defineCalculator({
       .optional(),
   }),
   output: z.object({ hooks: z.array(hook), greatestUse: z.number().nullable() }),
+  worse: {
+    hooks: { rows: 'id' },
+    'hooks.*.id': 'given',
+    'hooks.*.load_kg': 'high',
+    'hooks.*.share': 'high',
+    'hooks.*.upper_kg': 'high',
+    'hooks.*.utilisation': 'high',
+    'hooks.*.pressure_kPa': 'high',
+    'hooks.*.pressureRatio': { worse: 'high', nothing: 'unknown' },
+    greatestUse: 'high',
+  },
   example: {
     mass_kg: { value: 8400, tolerance: 200 },
     two: { a_m: 2.1, b_m: 3.4, h_m: 0.8, tilt_deg: 2, first_kg: 6000, second_kg: 5000 },

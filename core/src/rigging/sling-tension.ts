@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { defineCalculator } from '../calculator/define'
-import { finite, measured, measuredPositive, positive } from '../calculator/measured'
+import { finite, measured, measuredNotNegative, measuredPositive, positive } from '../calculator/measured'
 import { g_mps2, rad } from '../physics'
 import { Refusal } from '../refusal'
 import { hitches, hitchShare } from './hitch'
@@ -98,8 +98,9 @@ export interface SlingLeg {
 /**
  * Tension in each sling leg of a load that hangs from one hook over its centre of gravity.
  *
- * Two and three legs are exact. Four: by default two across carry everything (max(s, 1−s)·W/cos β); `"three"` by policy: the
- * worst triple. @throws Refusal for legs flatter than 60° from the vertical, or a hook not over the centre of gravity.
+ * Two and three legs are exact. Four: by default each leg at the greater of two across carrying everything (max(s, 1−s)·W/cos β)
+ * and the worst three; `"three"` by policy: the worst three alone. @throws Refusal for legs flatter than 60° from the vertical, or a
+ * hook not over the centre of gravity.
  */
 export function slingTension(input: {
   mass_kg: number
@@ -124,9 +125,10 @@ export function slingTension(input: {
   if (lifts.length === 1) forces = [weight_N]
   else if (lifts.length <= 3) forces = legForces(hook, lifts, weight_N)
   else {
-    // Balanced on some three of them, or it cannot hang so at all.
+    // Balanced on some three of them, or it cannot hang so at all. Three that carry may load a leg more than two across do.
     const three = worstTriples(hook, lifts, weight_N)
-    forces = three === null || input.rule === 'three' ? three : acrossPairs(hook, lifts, weight_N)
+    const two = acrossPairs(hook, lifts, weight_N)
+    forces = three === null || input.rule === 'three' ? three : three.map((t, i) => Math.max(t, two[i] as number))
   }
   if (!forces) {
     throw new Refusal(
@@ -166,6 +168,8 @@ export const slingTensionCalculator = defineCalculator({
       .max(4, 'At most four legs.'),
     hitch: z.enum(hitches),
     chokerAngle_deg: finite.min(0, 'At least 0°.').max(180, 'At most 180°.').optional(),
+    basketAngle_deg: measuredNotNegative.optional(),
+    bendRatio: positive.optional(),
     rule: z.enum(['two', 'three']),
     wll_kg: positive.optional(),
     eye_share: positive.max(1, 'At most 1.').optional(),
@@ -176,7 +180,20 @@ export const slingTensionCalculator = defineCalculator({
     headroom_m: z.number(),
     limit_kg: z.number().nullable(),
     governs: z.enum(['sling', 'shackle']).nullable(),
+    /** What could not be looked at with what was given. */
+    notChecked: z.array(z.enum(['centre-of-gravity-height'])),
   }),
+  worse: {
+    legs: { rows: 'id' },
+    'legs.*.id': 'given',
+    'legs.*.angle_deg': 'high',
+    'legs.*.tension_N': 'high',
+    'legs.*.utilisation': 'high',
+    headroom_m: 'high',
+    limit_kg: 'low',
+    governs: { with: 'limit_kg' },
+    notChecked: { unite: true },
+  },
   example: {
     mass_kg: { value: 2400, tolerance: 100 },
     hook: { z_m: 3.2 },
@@ -193,11 +210,8 @@ export const slingTensionCalculator = defineCalculator({
     shackle_kg: 3250,
   },
   compute: (input) => {
-    if (input.hitch === 'choker' && input.chokerAngle_deg === undefined) {
-      throw new Refusal('missing-field', 'A choker needs its angle of choke.', 'chokerAngle_deg')
-    }
-    const sling =
-      input.wll_kg === undefined ? null : input.wll_kg * hitchShare(input.hitch, input.chokerAngle_deg) * (input.eye_share ?? 1)
+    const share = hitchShare(input.hitch, input)
+    const sling = input.wll_kg === undefined ? null : input.wll_kg * share * (input.eye_share ?? 1)
     const shackle = input.shackle_kg ?? null
     const limit_kg = sling === null ? shackle : shackle === null ? sling : Math.min(sling, shackle)
     const ids = new Set(input.lifts.map((l) => l.id))
@@ -210,6 +224,7 @@ export const slingTensionCalculator = defineCalculator({
         'hook',
       )
     }
+    requireHangsBelow(input.cg, input.lifts)
     const governs = limit_kg === null ? null : limit_kg === sling ? ('sling' as const) : ('shackle' as const)
     const answer = slingTension({
       mass_kg: input.mass_kg,
@@ -218,6 +233,20 @@ export const slingTensionCalculator = defineCalculator({
       rule: input.rule,
       limit_N: limit_kg === null ? null : limit_kg * g_mps2,
     })
-    return { ...answer, limit_kg, governs }
+    const notChecked = input.cg.z_m === undefined ? ['centre-of-gravity-height' as const] : []
+    return { ...answer, limit_kg, governs, notChecked }
   },
 })
+
+/** A load whose centre of gravity stands above its lift points can turn over about them; the lowest of them counts. */
+function requireHangsBelow(cg: { x_m: number; y_m: number; z_m?: number | undefined }, lifts: readonly At[]): void {
+  if (cg.z_m === undefined) return
+  const lowest = Math.min(...lifts.map((l) => l.z_m))
+  if (cg.z_m > lowest + 1e-9) {
+    throw new Refusal(
+      'top-heavy',
+      'The centre of gravity stands above a lift point: the load can turn over. Sling it from above its centre of gravity.',
+      'cg.z_m',
+    )
+  }
+}

@@ -72,6 +72,19 @@ export const supportReactionsCalculator = defineCalculator({
       .array(z.object({ id: z.string(), reaction_N: z.number(), upper_N: z.number(), contact: z.boolean() }))
       .nullable(),
   }),
+  worse: {
+    stable: false,
+    'resultant.x_m': 'either',
+    'resultant.y_m': 'either',
+    'resultant.force_N': 'high',
+    margin_m: 'low',
+    edge: { with: 'margin_m' },
+    reactions: { worse: 'high', nothing: 'unknown' },
+    'reactions.*.id': 'given',
+    'reactions.*.reaction_N': 'high',
+    'reactions.*.upper_N': 'high',
+    'reactions.*.contact': false,
+  },
   example: {
     supports: sampleLegs,
     masses: [{ mass_kg: { value: 31000, tolerance: 500 }, x_m: 0.4, y_m: 0.3 }],

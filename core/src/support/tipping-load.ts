@@ -102,6 +102,11 @@ export const tippingLoadCalculator = defineCalculator({
     edge: z.tuple([z.string(), z.string()]).nullable(),
     ratedByStability_kg: z.number().nullable(),
   }),
+  worse: {
+    tippingLoad_kg: { worse: 'low', nothing: 'best' },
+    edge: { with: 'tippingLoad_kg' },
+    ratedByStability_kg: { worse: 'low', nothing: 'best' },
+  },
   example: {
     supports: sampleLegs,
     masses: [{ mass_kg: 24000, x_m: -0.2, y_m: 0 }],

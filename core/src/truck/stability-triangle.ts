@@ -105,6 +105,17 @@ export const stabilityTriangleCalculator = defineCalculator({
     tipSpeed_mps: z.number().nullable(),
     permittedSpeed_mps: z.number().nullable(),
   }),
+  worse: {
+    x_m: 'high',
+    y_m: 'either',
+    'margins.front_m': 'low',
+    'margins.left_m': 'low',
+    'margins.right_m': 'low',
+    'margins.rear_m': 'low',
+    stable: false,
+    tipSpeed_mps: { worse: 'low', nothing: 'best' },
+    permittedSpeed_mps: { worse: 'low', nothing: 'best' },
+  },
   example: {
     masses: [
       { mass_kg: 4200, x_m: -0.95, y_m: 0, z_m: 0.7 },

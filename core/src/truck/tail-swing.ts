@@ -65,6 +65,15 @@ export const tailSwingCalculator = defineCalculator({
     tailOut_m: z.number(),
     aisle_m: z.number(),
   }),
+  worse: {
+    turnCentre_m: 'high',
+    tailRadius_m: 'high',
+    loadRadius_m: 'high',
+    innerRadius_m: 'low',
+    sweptWidth_m: 'high',
+    tailOut_m: 'high',
+    aisle_m: 'high',
+  },
   example: {
     wheelbase_m: 1.6,
     steer_deg: 72,

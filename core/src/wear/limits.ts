@@ -2,7 +2,7 @@ import type { ChangeMeasure } from './judge-change'
 
 /** How a kind of wear is judged: what the reading is taken against, how much is allowed, from which rule. Data, no branches. */
 export type WearRule =
-  | { by: 'loss' | 'growth'; limit_share: number; most_mm?: number; unit: string; label: string; source: string }
+  | { by: 'loss' | 'growth' | 'either'; limit_share: number; most_mm?: number; unit: string; label: string; source: string }
   | { by: 'share'; limit_share: number; unit: string; label: string; source: string }
   | { by: 'range'; around: number; most: number; unit: string; label: string; source: string }
   | { by: 'maker'; direction: 'least' | 'most'; limit?: number; unit: string; label: string; source: string }
@@ -86,11 +86,11 @@ export const wearRules = {
   },
   'tyre-tread': { by: 'maker', direction: 'least', unit: 'mm', label: 'Tread left', source: 'The maker’s or the law’s figure' },
   'tyre-pressure': {
-    by: 'loss',
+    by: 'either',
     limit_share: 0.1,
     unit: 'kPa',
     label: 'Pressure against the plate',
-    source: 'Practice: 10 % under, unless the maker says otherwise',
+    source: 'Practice: 10 % under or over, unless the maker says otherwise',
   },
   'axle-tyres': {
     by: 'maker',
@@ -123,7 +123,7 @@ export const watchFrom_share = 0.7
 
 /** The measure for a loss or growth of this kind, so that both are judged by one rule. */
 export function measureOf(
-  rule: Extract<WearRule, { by: 'loss' | 'growth' }>,
+  rule: Extract<WearRule, { by: 'loss' | 'growth' | 'either' }>,
   nominal: number,
   maker_share?: number,
 ): ChangeMeasure {

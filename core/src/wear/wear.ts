@@ -11,7 +11,16 @@ export interface Wear {
   unit: string
   verdict: 'ok' | 'watch' | 'discard'
   source: string
+  /** What is odd about the reading; null: nothing. */
+  query: string | null
 }
+
+/** Millimetres in a unit of length. */
+const millimetres = { mm: 1, cm: 10, m: 1000, in: 25.4 } as const
+export type LengthUnit = keyof typeof millimetres
+
+/** Nothing that is measured for wear is thinner when new than this; a smaller figure is in another unit. */
+const thinnest_mm = 3
 
 /**
  * Judges a worn part. The maker's limit goes before the standard's. Shares for loss, growth and tips; else the reading.
@@ -22,38 +31,57 @@ export function wear(input: {
   nominal?: number | undefined
   measured: number
   makerLimit?: number | undefined
+  /** Unit of nominal and measured where they are lengths; without it millimetres. */
+  unit?: LengthUnit | undefined
 }): Wear {
   const rule: WearRule = wearRules[input.kind]
   const maker = input.makerLimit
   const source = maker === undefined ? rule.source : 'The maker’s limit'
+  const isLength = rule.unit === 'mm'
+  if (input.unit !== undefined && !isLength) {
+    throw new Refusal('unit-not-length', `${rule.label} is in ${rule.unit}; leave unit out.`, 'unit')
+  }
+  const scale = isLength ? millimetres[input.unit ?? 'mm'] : 1
+  const measured = input.measured * scale
   const nominal = () => {
     if (input.nominal === undefined) {
       throw new Refusal('needs-nominal', `${rule.label}: give the nominal figure it is compared with.`, 'nominal')
     }
-    return input.nominal
+    const given = input.nominal * scale
+    if (isLength && given < thinnest_mm) {
+      throw new Refusal(
+        'implausible',
+        `${rule.label}: ${given} mm when new is no such part; lengths are in millimetres unless unit says otherwise.`,
+        'nominal',
+      )
+    }
+    return given
   }
+  // At its limit a part is done; where none may be, one is too many.
   const byUse = (value: number, limit: number): Wear['verdict'] =>
-    value > limit + 1e-12 ? 'discard' : value >= limit * watchFrom_share && value > 0 ? 'watch' : 'ok'
+    value > 0 && value >= limit - 1e-12 ? 'discard' : value > 0 && value >= limit * watchFrom_share ? 'watch' : 'ok'
+  const query = null
   switch (rule.by) {
     case 'loss':
     case 'growth':
+    case 'either':
       if (maker !== undefined && maker > 1) throw new Refusal('bad-input', 'A share of the nominal, at most 1.', 'makerLimit')
-      return judgeChange(measureOf(rule, nominal(), maker), input.measured)
+      return judgeChange(measureOf(rule, nominal(), maker), measured)
     case 'share': {
-      const value = input.measured / nominal()
+      const value = measured / nominal()
       if (value > 1) throw new Refusal('implausible', `${rule.label}: more than the blade is long; measure again.`, 'measured')
       const limit = maker ?? rule.limit_share
-      return { value, limit, unit: 'share', verdict: byUse(value, limit), source }
+      return { value, limit, unit: 'share', verdict: byUse(value, limit), source, query }
     }
     case 'range': {
       const limit = maker ?? rule.most
       const off = Math.abs(input.measured - (input.nominal ?? rule.around))
       if (off > 90)
         throw new Refusal('implausible', `${rule.label}: ${input.measured}° is no such angle; measure again.`, 'measured')
-      return { value: off, limit, unit: rule.unit, verdict: byUse(off, limit), source }
+      return { value: off, limit, unit: rule.unit, verdict: byUse(off, limit), source, query }
     }
     case 'maker': {
-      const limit = maker ?? rule.limit
+      const limit = maker === undefined ? rule.limit : maker * scale
       if (limit === undefined) {
         throw new Refusal(
           'needs-limit',
@@ -61,10 +89,10 @@ export function wear(input: {
           'makerLimit',
         )
       }
-      const { measured: value } = input
-      if (rule.direction === 'most') return { value, limit, unit: rule.unit, verdict: byUse(value, limit), source }
-      const verdict = value < limit - 1e-12 ? 'discard' : value <= limit / watchFrom_share ? 'watch' : 'ok'
-      return { value, limit, unit: rule.unit, verdict, source }
+      const value = measured
+      if (rule.direction === 'most') return { value, limit, unit: rule.unit, verdict: byUse(value, limit), source, query }
+      const verdict = value <= limit + 1e-12 ? 'discard' : value <= limit / watchFrom_share ? 'watch' : 'ok'
+      return { value, limit, unit: rule.unit, verdict, source, query }
     }
   }
 }
@@ -82,6 +110,7 @@ export const wearCalculator = defineCalculator({
     nominal: positive.optional(),
     measured: measuredNotNegative,
     makerLimit: finite.min(0, 'Must not be negative.').optional(),
+    unit: z.enum(['mm', 'cm', 'm', 'in']).optional(),
   }),
   output: z.object({
     value: z.number(),
@@ -89,7 +118,16 @@ export const wearCalculator = defineCalculator({
     unit: z.string(),
     verdict: z.enum(['ok', 'watch', 'discard']),
     source: z.string(),
+    query: z.string().nullable(),
   }),
+  worse: {
+    value: 'either',
+    limit: 'either',
+    unit: 'given',
+    verdict: { words: ['ok', 'watch', 'discard'] },
+    source: 'given',
+    query: { with: 'value' },
+  },
   example: { kind: 'fork-heel', nominal: 45, measured: 41.2 },
   compute: wear,
 })

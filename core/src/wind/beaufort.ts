@@ -46,6 +46,13 @@ export const beaufortCalculator = defineCalculator({
     from_mps: z.number(),
     to_mps: z.number().nullable(),
   }),
+  worse: {
+    force: 'high',
+    name: { with: 'force' },
+    seen: { with: 'force' },
+    from_mps: 'high',
+    to_mps: { worse: 'high', nothing: 'worst' },
+  },
   example: { speed_mps: 9 },
   compute: ({ force, speed_mps }) => {
     if ((force === undefined) === (speed_mps === undefined)) {

@@ -21,6 +21,7 @@ export const windAtHeightCalculator = defineCalculator({
     read: z.enum(['mean-at-10m', 'gust-at-tip']),
   }),
   output: z.object({ gust_mps: z.number(), factor: z.number() }),
+  worse: { gust_mps: 'high', factor: 'high' },
   example: { speed_mps: 7, height_m: 32, read: 'mean-at-10m' },
   compute: ({ speed_mps, height_m, read }) => {
     const factor = read === 'gust-at-tip' ? 1 : gustAtHeight_mps(1, height_m)

@@ -38,6 +38,7 @@ export const windLimitCalculator = defineCalculator({
     dragCoefficient: measuredPositive,
   }),
   output: z.object({ limit_mps: z.number(), reducedByLoad: z.boolean() }),
+  worse: { limit_mps: 'low', reducedByLoad: true },
   example: {
     chartLimit_mps: 10,
     referenceArea_m2_per_t: 1.2,

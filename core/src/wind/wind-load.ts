@@ -43,6 +43,7 @@ export const windLoadCalculator = defineCalculator({
     angle_deg: z.number(),
     moment_Nm: z.number().nullable(),
   }),
+  worse: { force_N: 'high', drift_m: 'high', angle_deg: 'high', moment_Nm: 'high' },
   example: {
     speed_mps: 9,
     sailArea_m2: { value: 6, tolerance: 1 },
