@@ -1,5 +1,6 @@
 export * from './common'
 export * from './defects'
+export * from './figures'
 export * from './files'
 export * from './inspections'
 export * from './journal'

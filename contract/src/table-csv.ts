@@ -1,5 +1,6 @@
 import { gridsOf, parseOrRefuse, type RatingTable, Refusal, ratingTable, tableAxes } from '@geolabe/core'
 import Papa from 'papaparse'
+import { fileFigure } from './figures'
 
 /**
  * A table’s ratings for a spreadsheet: one row a row of each configuration, one column a column of the table, empty where
@@ -24,6 +25,15 @@ export function tableToCsv(t: RatingTable): string {
 const wrong = (line: number, column: string, message: string) =>
   new Refusal('bad-csv', `Line ${line}, column “${column}”: ${message}`, `${line}.${column}`)
 
+/** A figure of a cell. @throws Refusal naming line and column */
+function figureAt(text: string, line: number, column: string): number {
+  try {
+    return fileFigure(text)
+  } catch (e) {
+    throw wrong(line, column, (e as Error).message)
+  }
+}
+
 /**
  * Ratings from a spreadsheet into a table that says what they mean: its configurations, columns and everything else stay, its
  * rows are those of the file. All or nothing.
@@ -38,11 +48,7 @@ export function csvToTable(csv: string, into: RatingTable): RatingTable {
   const [top, ...lines] = parsed.data
   if (top?.[0]?.trim() !== 'configuration') throw wrong(1, '1', 'The first column has to be “configuration”.')
   if (top[1]?.trim() !== axes.row.field) throw wrong(1, '2', `The second column has to be “${axes.row.field}”.`)
-  const columns = top.slice(2).map((c) => (axes.column.unit === 'name' ? c.trim() : Number(c.trim().replace(',', '.'))))
-  columns.forEach((c, j) => {
-    if (typeof c === 'number' && !Number.isFinite(c))
-      throw wrong(1, String(j + 3), `“${top[j + 2]}” is no figure; column heads are ${axes.column.label.toLowerCase()}.`)
-  })
+  const columns = top.slice(2).map((c, j) => (axes.column.unit === 'name' ? c.trim() : figureAt(c, 1, String(j + 3))))
   const copy = structuredClone(into)
   for (const c of copy.configurations as unknown as (Record<string, unknown> & { id: string })[]) {
     const own = c[axes.column.field] as (number | string)[]
@@ -53,15 +59,12 @@ export function csvToTable(csv: string, into: RatingTable): RatingTable {
       const line = i + 2
       if (cells[0]?.trim() !== c.id) return []
       const head = cells[1]?.trim() ?? ''
-      const value = axes.row.unit === 'name' ? head : Number(head.replace(',', '.'))
-      if (head === '' || (typeof value === 'number' && !Number.isFinite(value)))
-        throw wrong(line, axes.row.field, `“${head}” is no figure.`)
+      const value = axes.row.unit === 'name' ? head : figureAt(head, line, axes.row.field)
+      if (head === '') throw wrong(line, axes.row.field, 'Give the row’s own figure.')
       const ratings_kg = own.map((v) => {
         const text = cells[columns.indexOf(v) + 2]?.trim() ?? ''
         if (text === '') return null
-        const kg = Number(text.replace(/[\s\u00A0]/g, '').replace(',', '.'))
-        if (!Number.isFinite(kg))
-          throw wrong(line, String(v), `“${text}” is no rating; give kilograms, or leave it empty where nothing is rated.`)
+        const kg = figureAt(text, line, String(v))
         if (kg < 0) throw wrong(line, String(v), 'A rating is never negative; leave it empty where nothing is rated.')
         return kg
       })

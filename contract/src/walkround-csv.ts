@@ -11,6 +11,7 @@ import {
   wearKinds,
 } from '@geolabe/core'
 import Papa from 'papaparse'
+import { fileFigure } from './figures'
 
 /** The columns of a walk-round in a spreadsheet: one row an item; a zone's own columns may be left empty after its first row. */
 export const walkroundColumns = [
@@ -130,9 +131,11 @@ export function csvToWalkround(csv: string, machine: string, revision: number, b
 function figure(r: Line, column: Column, line: number): number | undefined {
   const text = r[column] ?? ''
   if (text === '') return undefined
-  const v = Number(text.replace(',', '.'))
-  if (!Number.isFinite(v)) throw wrong(line, column, `“${text}” is no figure.`)
-  return v
+  try {
+    return fileFigure(text)
+  } catch (e) {
+    throw wrong(line, column, (e as Error).message)
+  }
 }
 
 function itemFrom(r: Line, line: number): object {

@@ -49,7 +49,7 @@ describe('a table as CSV', () => {
       lines.map((l, i) => (i === n ? l.replace(from, to) : l)).join('\n')
     expect(refusedAt(at(0, 'configuration', 'setting'))).toMatch(/Line 1, column “1”/)
     expect(refusedAt(at(0, '0.6', 'half'))).toMatch(/Line 1, column “4”.*“half”/)
-    expect(refusedAt(at(2, '2350', 'two'))).toMatch(/Line 3, column “0.6”: “two” is no rating/)
+    expect(refusedAt(at(2, '2350', 'two'))).toMatch(/Line 3, column “0.6”: “two” is no figure/)
     expect(refusedAt(at(2, '2350', '-1'))).toMatch(/Line 3, column “0.6”.*never negative/)
     expect(refusedAt(at(3, 'forks', 'spoons'))).toMatch(/Line 4, column “configuration”.*“spoons”/)
     expect(refusedAt(at(2, /,3\.7/, ',high'))).toMatch(/Line 3, column “liftHeight_m”/)

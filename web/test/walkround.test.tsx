@@ -78,8 +78,8 @@ describe('a reading as it is typed', () => {
     expect(readText(item, '35.9', last).judgement?.verdict).toBe('discard')
     expect(readText(item, '39', last).query).toMatch(/cannot have grown/)
     expect(readText(item, '400', last).wrong).toMatch(/does not belong to a part of 40 mm/)
-    expect(readText(item, 'thirty', last).wrong).toBe('Not a figure.')
-    expect(readText(item, '-3', last).wrong).toBe('Not a figure.')
+    expect(readText(item, 'thirty', last).wrong).toBe('Not a figure. Use digits, with a comma or point.')
+    expect(readText(item, '-3', last).wrong).toMatch(/zero or more/)
     const judged = readText(item, '36.8', last).judgement
     expect(judged && judgedWords(fork, judged)).toBe('In order, close to its limit: not under 36 mm. Watch it.')
   })

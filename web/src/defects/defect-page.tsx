@@ -12,6 +12,7 @@ import { Choice } from '../look/choice'
 import { TextField } from '../look/field'
 import { Loaded, Refused, Sheet, Title } from '../look/page'
 import { when } from '../look/when'
+import { editPlain, parsePlain, typedFault } from '../units/units'
 import { AddPhoto } from './add-photo'
 import { stateWords, watchWords } from './defects'
 
@@ -316,16 +317,15 @@ function HoursField({
   value: number | null
   onChange: (v: number | null) => void
 }) {
-  const [text, setText] = useState(value === null ? '' : String(value))
-  const parsed = /^\d+([.,]\d+)?$/.test(text.trim()) ? Number(text.trim().replace(',', '.')) : null
+  const [text, setText] = useState(value === null ? '' : editPlain(value))
   return (
     <TextField
       label={label}
       value={text}
-      error={text.trim() !== '' && parsed === null ? 'Not a figure.' : undefined}
+      error={typedFault(text) ?? undefined}
       onChange={(t) => {
         setText(t)
-        onChange(/^\d+([.,]\d+)?$/.test(t.trim()) ? Number(t.trim().replace(',', '.')) : null)
+        onChange(typedFault(t) ? null : parsePlain(t))
       }}
     />
   )

@@ -10,6 +10,7 @@ import { Choice } from '../look/choice'
 import { Dialog } from '../look/dialog'
 import { TextField } from '../look/field'
 import { Loaded, Refused, Sheet, Title } from '../look/page'
+import { parsePlain, typedFault } from '../units/units'
 import { Calendar } from './calendar'
 
 const byWords: Record<string, string> = { operator: 'Operator', fitter: 'Fitter', outside: 'Outside examiner' }
@@ -182,7 +183,7 @@ function DoneForm({ line, onDone }: { line: DueLine; onDone: () => void }) {
   const [words, setWords] = useState('')
   const [error, setError] = useState<unknown>(null)
   const byHours = line.every_hours !== null
-  const read = /^\d+([.,]\d+)?$/.test(hours.trim()) ? Number(hours.trim().replace(',', '.')) : null
+  const read = typedFault(hours) ? null : parsePlain(hours)
   const record = async () => {
     setError(null)
     const body: DutyDoneRequest = { id: newId(), duty: line.duty, on, hours: read, words }
@@ -209,7 +210,7 @@ function DoneForm({ line, onDone }: { line: DueLine; onDone: () => void }) {
           value={hours}
           onChange={setHours}
           inputMode="numeric"
-          error={hours.trim() !== '' && read === null ? 'Not a figure.' : undefined}
+          error={typedFault(hours) ?? undefined}
         />
       )}
       <TextField label="What was found" value={words} onChange={setWords} rows={2} />

@@ -1,6 +1,6 @@
 import type { Quantity, Tol } from '@geolabe/core'
 import { type ReactNode, useEffect, useId, useState } from 'react'
-import { editIn, parseIn, unitOf, usePreferences } from '../units/units'
+import { editIn, parseIn, typedFault, unitOf, usePreferences } from '../units/units'
 
 export function Labelled({
   label,
@@ -60,15 +60,14 @@ export function NumberField({ label, quantity, value, onChange, hint, error, lea
   }, [value, units, quantity])
   const { label: unit } = unitOf(units, quantity)
   const wrong =
-    text.trim() !== '' && parsed === null
-      ? 'Not a figure. Use digits, with a comma or point.'
-      : parsed !== null && least !== undefined && parsed < least
-        ? `At least ${editIn(units, quantity, least)} ${unit}.`
-        : parsed !== null && most !== undefined && parsed > most
-          ? `At most ${editIn(units, quantity, most)} ${unit}.`
-          : !optional && text.trim() === ''
-            ? 'Needed.'
-            : undefined
+    typedFault(text) ??
+    (parsed !== null && least !== undefined && parsed < least
+      ? `At least ${editIn(units, quantity, least)} ${unit}.`
+      : parsed !== null && most !== undefined && parsed > most
+        ? `At most ${editIn(units, quantity, most)} ${unit}.`
+        : !optional && text.trim() === ''
+          ? 'Needed.'
+          : undefined)
   return (
     <Labelled label={label} hint={hint} error={wrong ?? error}>
       {({ id, describedBy }) => (
@@ -84,7 +83,11 @@ export function NumberField({ label, quantity, value, onChange, hint, error, lea
             onChange={(e) => {
               setText(e.target.value)
               const v = parseIn(units, quantity, e.target.value)
-              const fits = v !== null && (least === undefined || v >= least) && (most === undefined || v <= most)
+              const fits =
+                v !== null &&
+                typedFault(e.target.value) === null &&
+                (least === undefined || v >= least) &&
+                (most === undefined || v <= most)
               if (e.target.value.trim() === '') onChange(null)
               else if (fits) onChange(v)
             }}

@@ -12,6 +12,7 @@ import { Choice } from '../look/choice'
 import { Dialog } from '../look/dialog'
 import { TextField } from '../look/field'
 import { Refused } from '../look/page'
+import { parsePlain, typedFault } from '../units/units'
 import { beginRound } from '../walkround/begin-round'
 import { SymptomWay } from './symptom'
 
@@ -122,7 +123,7 @@ function OverrideForm({ shift, file, onDone }: { shift: Shift; file: MachineFile
   const [seconds, setSeconds] = useState('')
   const [error, setError] = useState<unknown>(null)
   const o = all.find((x) => x.id === which)
-  const held = Number(seconds)
+  const held = typedFault(seconds) ? 0 : (parsePlain(seconds) ?? 0)
   const record = async () => {
     if (!o) return
     setError(null)

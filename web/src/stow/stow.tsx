@@ -10,6 +10,7 @@ import { NumberField, TextField } from '../look/field'
 import { ActionBar, Refused, Sheet, Title } from '../look/page'
 import { useShiftContext } from '../shift/frame'
 import { Steps } from '../shift/steps'
+import { parsePlain, typedFault } from '../units/units'
 import { beginRound } from '../walkround/begin-round'
 import { HandOverLines } from './hand-over-lines'
 
@@ -38,7 +39,7 @@ export function Stow() {
     words: '',
   })
   const [error, setError] = useState<unknown>(null)
-  const hours = /^\d+([.,]\d+)?$/.test(draft.hours.trim()) ? Number(draft.hours.trim().replace(',', '.')) : null
+  const hours = typedFault(draft.hours) ? null : parsePlain(draft.hours)
   const open = machine.procedures.stow.filter((s) => !draft.steps.includes(s.id)).length
   const waiting = shift.lifts.filter((l) => !l.outcome).length
   const endRound = itemsOf(machine.walkround, 'end').length > 0

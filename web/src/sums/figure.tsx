@@ -1,6 +1,6 @@
 import { type ReactNode, useEffect, useId, useState } from 'react'
 import { unitIn, wordsOf } from '../units/field-names'
-import { editIn, parseIn, unitOf, usePreferences } from '../units/units'
+import { editIn, editPlain, parseIn, parsePlain, typedFault, unitOf, usePreferences } from '../units/units'
 import { isObj, isTol, type Json, mayBeNull, type Schema, takesTol } from './schema'
 
 export interface Fields {
@@ -44,9 +44,9 @@ function useScale(name: string) {
   const factor = known?.factor ?? 1
   return {
     label: known?.unit ?? '',
-    show: (v: number) => String(Number((v / factor).toPrecision(10))),
+    show: (v: number) => editPlain(Number((v / factor).toPrecision(10))),
     read: (t: string) => {
-      const v = parseIn('metric', 'length', t)
+      const v = parsePlain(t)
       return v === null ? null : v * factor
     },
   }
@@ -82,16 +82,17 @@ function NumberBox({
       <input
         id={id}
         aria-label={label}
-        aria-invalid={wrong}
+        aria-invalid={wrong || typedFault(text) !== null}
         inputMode="decimal"
         autoComplete="off"
         className={`field figure ${narrow ? 'px-2' : 'pr-12'}`}
         value={text}
         onChange={(e) => {
           setText(e.target.value)
-          onChange(scale.read(e.target.value))
+          onChange(typedFault(e.target.value) ? null : scale.read(e.target.value))
         }}
       />
+      {typedFault(text) && <span className="mt-1 block text-[0.92rem] font-semibold text-outside">{typedFault(text)}</span>}
       {!narrow && (
         <span className="pointer-events-none absolute inset-y-0 right-2.5 flex items-center text-[0.86rem] text-quiet">
           {scale.label}

@@ -1,6 +1,6 @@
 import { type Grid, type OddCell, type TableShape, tableAxes } from '@geolabe/core'
 import clsx from 'clsx'
-import { editIn, figureOf, parseIn, unitOf, usePreferences } from '../units/units'
+import { editIn, figureOf, parseIn, typedFault, unitOf, usePreferences } from '../units/units'
 
 /** The ratings themselves, as a finger reads them; cells to ask about and cells just changed are marked. */
 export function CellGrid({
@@ -71,8 +71,11 @@ export function CellGrid({
                         defaultValue={kg === null ? '' : editIn(units, 'mass', kg)}
                         onBlur={(e) => {
                           const text = e.target.value.trim()
-                          const v = text === '' ? null : parseIn(units, 'mass', text)
-                          if (text !== '' && (v === null || v < 0)) e.target.value = kg === null ? '' : editIn(units, 'mass', kg)
+                          const v = text === '' || typedFault(text) ? null : parseIn(units, 'mass', text)
+                          e.target.setCustomValidity(typedFault(text) ?? '')
+                          if (typedFault(text)) e.target.reportValidity()
+                          else if (text !== '' && (v === null || v < 0))
+                            e.target.value = kg === null ? '' : editIn(units, 'mass', kg)
                           else if (v !== kg) onChange(i, j, v)
                         }}
                       />

@@ -1,3 +1,4 @@
+import { askWhich, editFigure, readFigure } from '@geolabe/contract'
 import type { Quantity, Say } from '@geolabe/core'
 import { createContext, useContext } from 'react'
 
@@ -38,8 +39,14 @@ const locale = typeof navigator === 'undefined' ? 'en-GB' : navigator.language
 
 export const unitOf = (system: System, q: Quantity) => units[system][q]
 
-export function figureOf(system: System, q: Quantity, value: number, digits = units[system][q].digits): string {
-  return (value / units[system][q].factor).toLocaleString(locale, {
+export function figureOf(
+  system: System,
+  q: Quantity,
+  value: number,
+  digits = units[system][q].digits,
+  language = locale,
+): string {
+  return (value / units[system][q].factor).toLocaleString(language, {
     minimumFractionDigits: digits,
     maximumFractionDigits: digits,
   })
@@ -52,19 +59,30 @@ export const sayIn =
     return `${figureOf(system, q, value)}${label === '°' ? '' : ' '}${label}`
   }
 
-/** A typed figure in the person's unit, as SI; null when it is no number. Comma or point. */
-export function parseIn(system: System, q: Quantity, text: string): number | null {
-  const plain = text.trim().replace(/\s/g, '').replace(',', '.')
-  if (plain === '' || !/^[-+]?(\d+\.?\d*|\.\d+)$/.test(plain)) return null
-  return Number(plain) * units[system][q].factor
+/** A typed figure in the person's unit, as SI; null when it is no number. Groups and decimals as the locale writes them. */
+export function parseIn(system: System, q: Quantity, text: string, language = locale): number | null {
+  const { value } = readFigure(text, language)
+  return value === null ? null : value * units[system][q].factor
+}
+
+/** A typed figure in no unit of ours (hours, a reading in its own); null when it is no number. */
+export const parsePlain = (text: string, language = locale): number | null => readFigure(text, language).value
+
+/** What is wrong with a typed figure, or has to be asked; null: nothing. What has to be asked is not taken yet. */
+export function typedFault(text: string, language = locale): string | null {
+  if (text.trim() === '') return null
+  const read = readFigure(text, language)
+  return read.value === null ? 'Not a figure. Use digits, with a comma or point.' : askWhich(read)
 }
 
 /** An SI value as it is edited: no grouping, no more digits than carry meaning. */
-export function editIn(system: System, q: Quantity, value: number | null): string {
+export function editIn(system: System, q: Quantity, value: number | null, language = locale): string {
   if (value === null) return ''
-  const shown = value / units[system][q].factor
-  return String(Number(shown.toFixed(Math.max(units[system][q].digits, 2))))
+  return editFigure(value / units[system][q].factor, language, Math.max(units[system][q].digits, 2))
 }
+
+/** A figure in no unit of ours as it is edited. */
+export const editPlain = (value: number, digits = 10, language = locale) => editFigure(value, language, digits)
 
 export interface Preferences {
   units: System

@@ -14,6 +14,7 @@ import {
 import type { RefObject } from 'react'
 import { Trend } from '../instruments/trend'
 import { Choice } from '../look/choice'
+import { parsePlain, typedFault } from '../units/units'
 
 export type Because = 'measured-again' | 'replaced'
 
@@ -27,17 +28,17 @@ export interface Judged {
 }
 
 export function readText(item: WalkItem, text: string, earlier: MachineFile['readings'][string] | undefined): Judged {
-  const plain = text.trim().replace(',', '.')
   const none = { reading: null, judgement: null, wrong: null, query: null }
-  if (!item.measure || plain === '') return none
-  const reading = Number(plain)
+  if (!item.measure || text.trim() === '') return none
+  const fault = typedFault(text)
+  if (fault) return { ...none, wrong: fault }
+  const reading = parsePlain(text) as number
   try {
-    if (!/^\d+(\.\d+)?$/.test(plain)) throw new Refusal('no-number', 'Not a figure.')
     return {
       reading,
       judgement: judge(item.measure, reading),
       wrong: null,
-      query: queryReading(item.measure, reading, earlier?.at(-1)),
+      query: queryReading(item.measure, reading, earlier?.at(-1)) ?? judge(item.measure, reading).query,
     }
   } catch (e) {
     if (!(e instanceof Refusal)) throw e
