@@ -1,6 +1,8 @@
+import { constants } from 'node:zlib'
 import tailwindcss from '@tailwindcss/vite'
 import react from '@vitejs/plugin-react'
 import { defineConfig } from 'vite'
+import { compression, defineAlgorithm } from 'vite-plugin-compression2'
 import { VitePWA } from 'vite-plugin-pwa'
 
 export default defineConfig({
@@ -27,6 +29,14 @@ export default defineConfig({
         start_url: '/',
         icons: [{ src: '/mark.svg', sizes: 'any', type: 'image/svg+xml', purpose: 'any' }],
       },
+    }),
+    // Packed once when it is built, not at every request.
+    compression({
+      include: /\.(js|css|html|svg|webmanifest|json)$/,
+      algorithms: [
+        defineAlgorithm('brotliCompress', { params: { [constants.BROTLI_PARAM_QUALITY]: 11 } }),
+        defineAlgorithm('gzip', { level: 9 }),
+      ],
     }),
   ],
   worker: { format: 'es' },

@@ -1,32 +1,44 @@
 import { createServer } from 'node:http'
 import { fileURLToPath } from 'node:url'
 import { makeApp } from './app'
+import { calcPool } from './calc/routes'
 import { Database } from './db/database'
 import { demoPeople } from './demo/people'
 import { Live } from './live/live'
+import { Photos } from './photos/photos'
+import { readSettings, type Settings } from './settings'
 
 /** Starts one server process. It holds no state; any number can run against one database. */
-function need(name: string): string {
-  const v = process.env[name]
-  if (!v) {
-    console.error(`Set ${name}. “npm run demo” sets everything.`)
+function settingsOrExit(): Settings {
+  try {
+    return readSettings(process.env)
+  } catch (e) {
+    console.error((e as Error).message)
     process.exit(2)
   }
-  return v
 }
 
-const url = need('GEOLABE_DATABASE_URL')
-const port = Number(need('GEOLABE_PORT'))
-const db = new Database(url)
-const live = new Live(url)
+// Nothing that one request does ends the process; what was not foreseen is written down.
+process.on('unhandledRejection', (e) => console.error('unhandled rejection', e))
+process.on('uncaughtException', (e) => console.error('uncaught exception', e))
+
+const settings = settingsOrExit()
+const { port } = settings
+const db = new Database(settings.databaseUrl)
+const live = new Live(settings.databaseUrl, settings.idleHours)
+const [calc, photos] = [calcPool(), new Photos()]
+let serving = true
 const app = makeApp({
+  ...settings,
   db,
   live,
+  calc,
+  photos,
   web: fileURLToPath(new URL('../../web/dist', import.meta.url)),
-  demo: process.env.GEOLABE_DEMO === '1' ? demoPeople() : null,
-  secureCookies: process.env.GEOLABE_SECURE === '1',
+  demo: settings.demo ? demoPeople() : null,
+  serving: () => serving,
 })
-const server = createServer(app)
+const server = createServer({ requestTimeout: 60_000, headersTimeout: 15_000, maxHeaderSize: 16_384 }, app)
 server.on('error', (e: NodeJS.ErrnoException) => {
   if (e.code === 'EADDRINUSE')
     console.error(`Port ${port} is taken. Stop what uses it, or choose another: GEOLABE_PORT=4801 npm run demo`)
@@ -35,11 +47,24 @@ server.on('error', (e: NodeJS.ErrnoException) => {
 })
 server.listen(port, '127.0.0.1', () => console.log(`Geolabe is open at http://127.0.0.1:${port}`))
 
+const prune = setInterval(() => void db.query('select prune()').catch(() => {}), 3_600_000)
+prune.unref()
+
+/** What is under way may end, for so long; streams are closed, nothing new is taken. */
+const patience_ms = 8000
+
 async function stop() {
-  server.close()
+  if (!serving) return
+  serving = false
+  const done = new Promise<void>((resolve) => server.close(() => resolve()))
   await live.end()
+  server.closeIdleConnections()
+  await Promise.race([done, new Promise((resolve) => setTimeout(resolve, patience_ms).unref())])
   server.closeAllConnections()
-  await db.end()
+  await Promise.race([
+    Promise.allSettled([db.end(), calc.end(), photos.end()]),
+    new Promise((resolve) => setTimeout(resolve, 3000).unref()),
+  ])
   process.exit(0)
 }
 process.on('SIGTERM', () => void stop())

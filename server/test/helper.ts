@@ -4,10 +4,12 @@ import type { AddressInfo } from 'node:net'
 import { itemsOf, soundReading } from '@geolabe/core'
 import pg from 'pg'
 import { inject } from 'vitest'
-import { makeApp } from '../src/app'
+import { type AppOptions, makeApp } from '../src/app'
+import { calcPool } from '../src/calc/routes'
 import { Database } from '../src/db/database'
 import { readMachineFile, readOrganisations, readPlaceFile } from '../src/demo/files'
 import { Live } from '../src/live/live'
+import { Photos } from '../src/photos/photos'
 
 export const tern = readMachineFile('tern')
 export const quay = readPlaceFile('north-quay')
@@ -20,13 +22,29 @@ export interface Answer {
   headers: Headers
 }
 
-/** A running server with a database of its own, and people to sign on to it. */
-export async function start() {
-  const db = new Database(inject('databaseUrl'))
-  const live = new Live(inject('databaseUrl'))
-  const server: Server = createServer(makeApp({ db, live, web: null, demo: null, secureCookies: false }))
+/** A server on a port of its own over a database; the pools go with it. */
+export async function serve(url: string, over: Partial<AppOptions> = {}) {
+  const db = new Database(url)
+  const live = new Live(url)
+  const [calc, photos] = [calcPool(), new Photos()]
+  const plain = { web: null, demo: null, secure: false, trustProxy: [], hosts: [], idleHours: 6, serving: () => true }
+  const server: Server = createServer(makeApp({ db, live, calc, photos, ...plain, ...over }))
   await new Promise<void>((done) => server.listen(0, '127.0.0.1', done))
-  const base = `http://127.0.0.1:${(server.address() as AddressInfo).port}`
+  return {
+    db,
+    base: `http://127.0.0.1:${(server.address() as AddressInfo).port}`,
+    stop: async () => {
+      await live.end()
+      server.closeAllConnections()
+      await new Promise((done) => server.close(done))
+      await Promise.all([db.end(), calc.end(), photos.end()])
+    },
+  }
+}
+
+/** A running server with a database of its own, and people to sign on to it. */
+export async function start(over: Partial<AppOptions> = {}) {
+  const { db, base, stop } = await serve(inject('databaseUrl'), over)
   const owner = new pg.Pool({ connectionString: inject('ownerUrl'), max: 2, options: '-c search_path=geolabe' })
   return {
     base,
@@ -34,10 +52,7 @@ export async function start() {
     owner,
     as: (name: string) => signOn(base, name),
     stop: async () => {
-      await live.end()
-      server.closeAllConnections()
-      await new Promise((done) => server.close(done))
-      await db.end()
+      await stop()
       await owner.end()
     },
     /** Closes what is open on Tern and returns its stopping defects, so that each test begins with a free machine. */
@@ -78,7 +93,10 @@ async function signOn(base: string, name: string) {
   if (!p) throw new Error(`nobody called ${name}`)
   const r = await send(base, 'POST', '/session', { organisation: p.organisation, badge: p.badge, pin: p.demoPin })
   if (r.status !== 200) throw new Error(`${name} could not sign on: ${JSON.stringify(r.body)}`)
-  const cookie = (r.headers.get('set-cookie') ?? '').split(';')[0] ?? ''
+  const cookie = r.headers
+    .getSetCookie()
+    .map((c) => c.split(';')[0])
+    .join('; ')
   return {
     id: p.id,
     cookie,

@@ -1,4 +1,5 @@
 import { PersistQueryClientProvider } from '@tanstack/react-query-persist-client'
+import { setNonce } from 'get-nonce'
 import { StrictMode } from 'react'
 import { createRoot } from 'react-dom/client'
 import { BrowserRouter } from 'react-router'
@@ -7,6 +8,9 @@ import { queryClient } from './api/queries'
 import { App } from './app'
 import { Preferred } from './units/preferred'
 import './style.css'
+
+// Dialogs hold the page still with a style of their own; the page's rules take it by this word.
+setNonce(document.querySelector<HTMLMetaElement>('meta[name="style-nonce"]')?.content ?? '')
 
 const root = document.getElementById('root')
 if (!root) throw new Error('The page has no root.')

@@ -1,16 +1,32 @@
+import { fileURLToPath } from 'node:url'
 import { fileFormats, jsonSchemaOf } from '@geolabe/contract'
 import { calculatorNamed, calculators, isRefusal } from '@geolabe/core'
 import { Router } from 'express'
 import { z } from 'zod'
+import { Problem } from '../http/problem'
 import { notFound } from '../http/routes'
-import { CalcPool } from './pool'
+import { BoundedPool } from '../work/bounded-pool'
+import type { CalcJob } from './calc.worker'
 
 const schema = (s: z.ZodType, io: 'input' | 'output') => z.toJSONSchema(s, { io, unrepresentable: 'any' })
 
+/** Calculators work beside the server, so that nobody's sum holds up anybody's lift; what takes longer is ended and refused. */
+export const calcPool = (limit_ms = 4000) =>
+  new BoundedPool<CalcJob, object | null>({
+    filename: fileURLToPath(new URL('./worker-entry.mjs', import.meta.url)),
+    runtime: 'worker_threads',
+    workers: 2,
+    waiting: 200,
+    limit_ms,
+    busy: 'Too many calculations are waiting here; ask again in a moment.',
+    overdue: () =>
+      new Problem(422, 'too-heavy', 'This takes too long to work out; ask for fewer cells, steps, poses or ± figures at once.'),
+  })
+export type CalcPool = ReturnType<typeof calcPool>
+
 /** Every calculator by name; the same functions that the screens use. Need no sign-on and no database. */
-export function calcRoutes(): Router {
+export function calcRoutes(pool: CalcPool): Router {
   const router = Router()
-  const pool = new CalcPool()
   router.get('/calc', (_req, res) => {
     res.json({
       calculators: calculators.map((c) => ({
@@ -27,7 +43,8 @@ export function calcRoutes(): Router {
   router.post('/calc/:name', async (req, res) => {
     const c = calculatorNamed(String(req.params.name))
     if (!c) throw notFound('This calculator')
-    const answer = await pool.run(c.name, req.body)
+    const answer = await pool.run({ name: c.name, input: req.body })
+    if (!answer) throw new Error(`${c.name} failed; see the log.`)
     res.status(isRefusal(answer) ? 422 : 200).json(answer)
   })
   router.get('/schemas/:name', (req, res) => {

@@ -1,4 +1,5 @@
 // A worker begins as plain JavaScript; this loads the TypeScript behind it.
 import { tsImport } from 'tsx/esm/api'
 
-await tsImport('./calc.worker.ts', import.meta.url)
+const { default: work } = await tsImport('./calc.worker.ts', import.meta.url)
+export default work

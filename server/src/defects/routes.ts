@@ -16,11 +16,11 @@ import {
 import { isGraver, mayBecome } from '@geolabe/core'
 import { type Request, Router } from 'express'
 import multer from 'multer'
-import sharp from 'sharp'
 import { z } from 'zod'
 import type { Database, Tx } from '../db/database'
 import { Problem } from '../http/problem'
 import { notFound, reads, requireRole, uuidParam, whoOf, writes } from '../http/routes'
+import type { Photos } from '../photos/photos'
 import { machineNamed } from '../yard/yard'
 import { defectsWhere, isOpen } from './read'
 import { stopTag } from './tag'
@@ -56,7 +56,7 @@ export async function readDefects(tx: Tx, req: Pick<Request, 'query'>): Promise<
   return { defects: page, next: defects.length > pageSize ? (page[page.length - 1]?.raised.at ?? null) : null }
 }
 
-export function defectRoutes(db: Database): Router {
+export function defectRoutes(db: Database, photos: Photos): Router {
   const router = Router()
   router.get('/defects', reads(db, readDefects))
   router.get(
@@ -282,7 +282,7 @@ export function defectRoutes(db: Database): Router {
     const [defect, photo] = [uuidParam(req), uuidParam(req, 'photo')]
     const file = req.file
     if (!file) throw new Problem(422, 'no-photo', 'Attach one picture in the field “photo”.', 'photo')
-    const kept = await readable(file.buffer)
+    const kept = await photos.readable(file.buffer)
     await db.as(whoOf(req), async (tx) => {
       await one(tx, defect)
       // The photo's own id makes sending it twice harmless.
@@ -305,22 +305,4 @@ export function defectRoutes(db: Database): Router {
     res.type(row.mime).send(row.bytes)
   })
   return router
-}
-
-/** Decoded and encoded anew: proves that it is a picture, bounds its size, and leaves its metadata behind. */
-async function readable(bytes: Buffer): Promise<Buffer> {
-  try {
-    return await sharp(bytes, { limitInputPixels: 50_000_000 })
-      .rotate()
-      .resize(1600, 1600, { fit: 'inside', withoutEnlargement: true })
-      .jpeg({ quality: 80 })
-      .toBuffer()
-  } catch {
-    throw new Problem(
-      422,
-      'unreadable-photo',
-      'This file is not a picture that can be read. Take it again or choose another; the defect itself is kept.',
-      'photo',
-    )
-  }
 }

@@ -1,6 +1,7 @@
 import type { ProblemBody } from '@geolabe/contract'
 import type { Bar } from '@geolabe/core'
-import { Refusal } from '@geolabe/core'
+import { plainIssue, Refusal } from '@geolabe/core'
+import { ZodError, type z } from 'zod'
 
 /** A refusal with its HTTP status: what is wrong, with which field, and how to mend it. */
 export class Problem extends Error {
@@ -10,6 +11,8 @@ export class Problem extends Error {
     message: string,
     readonly path = '',
     readonly bars?: readonly Bar[],
+    /** When to ask again, seconds; sent as Retry-After. */
+    readonly retryAfter_s?: number,
   ) {
     super(message)
   }
@@ -30,48 +33,82 @@ const known: Record<string, () => Problem> = {
   '23503': () => new Problem(422, 'unknown-reference', 'Something this refers to does not exist here.'),
 }
 
-const databaseDown = new Set(['ECONNREFUSED', 'ECONNRESET', 'EPIPE', '57P01', '57P03', '08006', '08001', '53300'])
+/** SQLSTATEs of a database that cannot answer now: gone, starting, full, too busy, or stopped by a limit. */
+const unavailable = /^(08|53|57P|57014|58|40001|40P01|55P03|25P0|XX)/
+const socketGone = new Set(['ECONNREFUSED', 'ECONNRESET', 'EPIPE', 'ETIMEDOUT'])
+
+export const databaseAway = () =>
+  new Problem(
+    503,
+    'database-away',
+    'The records cannot be reached just now. What you entered stays on this device and is sent again.',
+  )
+
+const byConstraint: Record<string, () => Problem> = {
+  returned_by_another: () =>
+    new Problem(403, 'own-repair', 'You recorded this repair; somebody else has to return the machine to service.'),
+  verified_by_another: () => new Problem(403, 'own-repair', 'You recorded this repair; somebody else has to look at it.'),
+  returned_after_check: () =>
+    new Problem(409, 'not-verified', 'The repair has to be recorded, and looked at by another, before the machine goes back.'),
+  only_watch_is_kept: () =>
+    new Problem(409, 'stops-machine', 'What stops a machine is repaired; it cannot be watched or accepted as it is.'),
+  shift_one_open: () => new Problem(409, 'machine-taken', 'Somebody else has this machine.'),
+}
+
+interface Thrown {
+  code?: string
+  constraint?: string
+  message?: string
+  type?: string
+  status?: number
+  statusCode?: number
+}
+
+/** What PostgreSQL says is wrong, as an answer. */
+function bySqlState({ code = '', constraint, message = '' }: Thrown): Problem | null {
+  const named = constraint === undefined ? undefined : byConstraint[constraint]
+  if (named) return named()
+  const own = known[code]
+  if (own) return own()
+  if (code === '23505') return new Problem(409, 'already-there', 'This is in the records already under the same name or id.')
+  if (code === '23514' || code === '23502')
+    return new Problem(422, 'bad-input', 'The records do not take this; check every figure.')
+  if (/^(22|54)/.test(code)) return new Problem(422, 'bad-input', 'This holds a figure or a character that cannot be kept.')
+  const gone = socketGone.has(code) || unavailable.test(code)
+  return gone || /connection terminated|connection ended|timeout|terminating connection|client has encountered/i.test(message)
+    ? databaseAway()
+    : null
+}
+
+/** What the readers of a request say is wrong with it, as an answer. */
+function byReader({ type = '', code = '', status, statusCode }: Thrown): Problem | null {
+  if (type === 'entity.parse.failed') return new Problem(400, 'not-json', 'This is not readable JSON.')
+  if (type === 'entity.too.large' || code === 'LIMIT_FILE_SIZE')
+    return new Problem(413, 'too-large', 'This is too large to take.')
+  if (type === 'charset.unsupported' || type === 'encoding.unsupported')
+    return new Problem(415, 'unreadable', 'Send it as UTF-8 JSON, plain or with gzip.')
+  if (code.startsWith('LIMIT_') || /multipart|boundary|unexpected end of form|malformed part/i.test(String(code)))
+    return new Problem(400, 'bad-form', 'This is no form with one picture in the field “photo”.', 'photo')
+  const said = status ?? statusCode
+  return said !== undefined && said >= 400 && said < 500
+    ? new Problem(said, 'bad-request', 'This request cannot be read; check its address, its headers and its body.')
+    : null
+}
 
 /** What went wrong as an answer; what is not foreseen says so and is logged by the caller. */
 export function asProblem(e: unknown): Problem | null {
   if (e instanceof Problem) return e
   if (e instanceof Refusal) return new Problem(422, e.code, e.message, e.path)
-  if (typeof e === 'object' && e !== null) {
-    const { code, constraint, message, type } = e as { code?: string; constraint?: string; message?: string; type?: string }
-    if (constraint === 'returned_by_another') {
-      return new Problem(403, 'own-repair', 'You recorded this repair; somebody else has to return the machine to service.')
-    }
-    if (constraint === 'verified_by_another') {
-      return new Problem(403, 'own-repair', 'You recorded this repair; somebody else has to look at it.')
-    }
-    if (constraint === 'returned_after_check') {
-      return new Problem(
-        409,
-        'not-verified',
-        'The repair has to be recorded, and looked at by another, before the machine goes back.',
-      )
-    }
-    if (constraint === 'only_watch_is_kept') {
-      return new Problem(409, 'stops-machine', 'What stops a machine is repaired; it cannot be watched or accepted as it is.')
-    }
-    if (constraint === 'shift_one_open') return known.GL002?.() ?? null
-    const made = code === undefined ? undefined : known[code]
-    if (made) return made()
-    if (
-      (code && databaseDown.has(code)) ||
-      /connection terminated|timeout exceeded when trying to connect|terminating connection/i.test(message ?? '')
-    ) {
-      return new Problem(
-        503,
-        'database-away',
-        'The records cannot be reached just now. What you entered stays on this device and is sent again.',
-      )
-    }
-    if (type === 'entity.parse.failed') return new Problem(400, 'not-json', 'This is not readable JSON.')
-    if (type === 'entity.too.large' || code === 'LIMIT_FILE_SIZE')
-      return new Problem(413, 'too-large', 'This is too large to take.')
+  if (e instanceof ZodError) {
+    const { message, path } = plainIssue(e.issues[0] as z.core.$ZodIssue)
+    return new Problem(422, 'bad-input', message, path)
   }
-  return null
+  if (e instanceof URIError) return new Problem(400, 'bad-address', 'This address cannot be read.')
+  if (typeof e !== 'object' || e === null) return null
+  const thrown = e as Thrown
+  if (e instanceof Error && /^(Multipart|Malformed|Unexpected end of form)/i.test(e.message))
+    return new Problem(400, 'bad-form', 'This is no form with one picture in the field “photo”.', 'photo')
+  return byReader(thrown) ?? bySqlState(thrown)
 }
 
 export function problemBody(p: Problem): ProblemBody {

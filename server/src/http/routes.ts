@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto'
 import { parseOrRefuse } from '@geolabe/core'
 import type { Request, Response } from 'express'
 import type { z } from 'zod'
@@ -7,6 +8,8 @@ import { Problem } from './problem'
 /** What the session guard leaves on a request. */
 export interface Signed extends Request {
   who: Who
+  /** Hash of the session's token. */
+  session: string
 }
 
 export const whoOf = (req: Request): Who => (req as Signed).who
@@ -20,10 +23,27 @@ export const reads =
 
 const uuid = /^[0-9a-f]{8}-[0-9a-f]{4}-[1-9a-f][0-9a-f]{3}-[0-9a-f]{4}-[0-9a-f]{12}$/i
 
+/** What a write is recognised by: who sent it, where to, and every figure and word of it, in whatever order its fields come. */
+export function fingerprintOf(person: string, request: string, body: unknown): string {
+  const ordered = (v: unknown): unknown =>
+    Array.isArray(v)
+      ? v.map(ordered)
+      : typeof v === 'object' && v !== null
+        ? Object.fromEntries(
+            Object.entries(v)
+              .sort(([a], [b]) => (a < b ? -1 : 1))
+              .map(([k, x]) => [k, ordered(x)]),
+          )
+        : v
+  return createHash('sha256')
+    .update(JSON.stringify([person, request, ordered(body)]))
+    .digest('hex')
+}
+
 /**
  * A handler that writes. The client makes an id for every write (header Idempotency-Key) and may send it as often as it
  * needs to: what was answered the first time is answered again, and nothing is done twice. The answer is stored in the
- * same transaction as what it tells of.
+ * same transaction as what it tells of. The same id with anything else, or from anybody else, is refused: it would vanish.
  */
 export const writes =
   <S extends z.ZodType, T>(db: Database, schema: S, work: (tx: Tx, body: z.output<S>, req: Request) => Promise<T>) =>
@@ -34,18 +54,23 @@ export const writes =
     const body = parseOrRefuse(schema, req.body ?? {})
     const request = `${req.method} ${req.originalUrl}`
     const answer = await db.as(whoOf(req), async (tx) => {
-      const first = await tx.query('insert into applied (org, id, request) values ($1, $2, $3) on conflict do nothing', [
-        tx.who.org,
-        id,
-        request,
-      ])
+      const fingerprint = fingerprintOf(tx.who.person, request, req.body ?? {})
+      const first = await tx.query(
+        'insert into applied (org, id, request, fingerprint) values ($1, $2, $3, $4) on conflict do nothing',
+        [tx.who.org, id, request, fingerprint],
+      )
       if (first.rowCount === 0) {
-        const before = await tx.query<{ request: string; answer: unknown }>(
-          'select request, answer from applied where org = $1 and id = $2',
+        const before = await tx.query<{ fingerprint: string; answer: unknown }>(
+          'select fingerprint, answer from applied where org = $1 and id = $2',
           [tx.who.org, id],
         )
-        if (before.rows[0]?.request !== request)
-          throw new Problem(409, 'key-used', 'This Idempotency-Key was used for something else.', 'Idempotency-Key')
+        if (before.rows[0]?.fingerprint !== fingerprint)
+          throw new Problem(
+            409,
+            'key-used',
+            'This Idempotency-Key belongs to another write, or to somebody else’s. Nothing was recorded; send it again under a new one.',
+            'Idempotency-Key',
+          )
         return before.rows[0].answer
       }
       const done = (await work(tx, body, req)) ?? {}

@@ -4,14 +4,16 @@ import { licence, parseOrRefuse, role } from '@geolabe/core'
 import { hash, verify } from '@node-rs/argon2'
 import { parseCookie, stringifySetCookie } from 'cookie'
 import type { NextFunction, Request, Response } from 'express'
-import { RateLimiterPostgres } from 'rate-limiter-flexible'
+import { RateLimiterPostgres, RateLimiterRes } from 'rate-limiter-flexible'
 import { z } from 'zod'
 import type { Database, Tx } from '../db/database'
 import { Problem } from '../http/problem'
 import type { Signed } from '../http/routes'
 
-const cookieName = 'geolabe'
 const lasts_ms = 14 * 3600 * 1000
+const deviceLasts_s = 400 * 24 * 3600
+/** Tries in a minute: from devices that this person has not used, from one that they have, and from one address. */
+const [tries, ownTries, addressTries] = [5, 8, 40]
 const digest = (token: string) => createHash('sha256').update(token).digest('hex')
 
 /** Verified against when the badge does not exist, so that the answer takes as long and tells nothing. */
@@ -47,8 +49,14 @@ export async function readMe(tx: Tx): Promise<Me> {
   }
 }
 
-export function sessions(db: Database, secure: boolean) {
-  // Wrong tries only: five a badge in a minute, forty an address.
+export interface SessionOptions {
+  /** Behind TLS: cookies only over it, bound to this host by their names. */
+  secure: boolean
+  /** A session that nobody uses for so long ends. */
+  idleHours: number
+}
+
+export function sessions(db: Database, { secure, idleHours }: SessionOptions) {
   const limiter = (keyPrefix: string, points: number) =>
     new RateLimiterPostgres({
       storeClient: db.pool,
@@ -61,47 +69,67 @@ export function sessions(db: Database, secure: boolean) {
       duration: 60,
       clearExpiredByTimeout: false,
     })
-  const perBadge = limiter('badge', 5)
-  const perAddress = limiter('address', 40)
+  const perBadge = limiter('badge', tries)
+  const perDevice = limiter('device', ownTries)
+  const perAddress = limiter('address', addressTries)
+  const idle = `${idleHours} hours`
 
-  const cookie = (value: string, maxAge: number) =>
-    stringifySetCookie({ name: cookieName, value, httpOnly: true, sameSite: 'strict', secure, path: '/', maxAge })
+  const named = (name: string) => (secure ? `__Host-${name}` : name)
+  const cookie = (name: string, value: string, maxAge: number) =>
+    stringifySetCookie({ name: named(name), value, httpOnly: true, sameSite: 'strict', secure, path: '/', maxAge })
+  const cookieOf = (req: Request, name: string) => parseCookie(req.headers.cookie ?? '')[named(name)]
 
-  const tokenOf = (req: Request) => parseCookie(req.headers.cookie ?? '')[cookieName]
+  /**
+   * Takes a try from every allowance before anything is looked up, so that many at once have no more than one after another. A
+   * device that this person used before has an allowance of its own: strangers' wrong tries do not shut its owner out, nor do those
+   * of others behind one address.
+   */
+  async function takeTry(req: Request, organisation: string, badge: string, device: string | null) {
+    const known =
+      device !== null &&
+      ((await db.query<{ known: boolean }>('select device_known($1, $2, $3) as known', [organisation, badge, device])).rows[0]
+        ?.known ??
+        false)
+    const spent = known
+      ? [{ limiter: perDevice, key: `${organisation}/${badge}/${device}` }]
+      : [
+          { limiter: perBadge, key: `${organisation}/${badge}` },
+          { limiter: perAddress, key: req.ip ?? '' },
+        ]
+    for (const k of spent) {
+      try {
+        await k.limiter.consume(k.key)
+      } catch (e) {
+        if (!(e instanceof RateLimiterRes)) throw e
+        const wait_s = Math.max(1, Math.ceil(e.msBeforeNext / 1000))
+        throw new Problem(429, 'wait', `Too many wrong tries. Wait ${wait_s} seconds.`, '', undefined, wait_s)
+      }
+    }
+    return () => Promise.all(spent.map((k) => k.limiter.reward(k.key, 1)))
+  }
 
   async function signIn(req: Request, res: Response) {
     const { organisation, badge, pin } = parseOrRefuse(signInRequest, req.body)
-    const keys = [
-      { limiter: perBadge, key: `${organisation}/${badge}` },
-      { limiter: perAddress, key: req.ip ?? '' },
-    ]
-    for (const k of keys) {
-      const used = await k.limiter.get(k.key)
-      if (used && used.consumedPoints >= k.limiter.points && used.msBeforeNext > 0) {
-        const wait_s = Math.ceil(used.msBeforeNext / 1000)
-        res.setHeader('Retry-After', String(wait_s))
-        throw new Problem(429, 'wait', `Too many wrong tries. Wait ${wait_s} seconds.`)
-      }
-    }
-    const found = await db.pool.query<{ person: string; pin_hash: string }>(
-      'select person, pin_hash from sign_in_lookup($1, $2)',
-      [organisation, badge],
-    )
+    const kept = cookieOf(req, 'geolabe-device')
+    const giveBack = await takeTry(req, organisation, badge, kept ? digest(kept) : null)
+    const found = await db.query<{ person: string; pin_hash: string }>('select person, pin_hash from sign_in_lookup($1, $2)', [
+      organisation,
+      badge,
+    ])
     const row = found.rows[0]
     const right = await verify(row?.pin_hash ?? (await nobody), pin)
-    if (!row || !right) {
-      await Promise.all(keys.map((k) => k.limiter.penalty(k.key, 1)))
-      throw new Problem(401, 'wrong', 'Yard, badge and PIN do not belong together.')
-    }
-    await perBadge.delete(`${organisation}/${badge}`)
+    if (!row || !right) throw new Problem(401, 'wrong', 'Yard, badge and PIN do not belong together.')
+    await giveBack()
     const token = randomBytes(32).toString('base64url')
-    await db.pool.query('select session_begin($1, $2, $3, $4)', [
+    const device = kept ?? randomBytes(32).toString('base64url')
+    await db.query('select session_begin($1, $2, $3, $4, $5)', [
       digest(token),
       organisation,
       row.person,
       new Date(Date.now() + lasts_ms),
+      digest(device),
     ])
-    res.setHeader('Set-Cookie', cookie(token, lasts_ms / 1000))
+    res.setHeader('Set-Cookie', [cookie('geolabe', token, lasts_ms / 1000), cookie('geolabe-device', device, deviceLasts_s)])
     res.json(
       await db.as({ org: organisation, person: row.person }, async (tx) => {
         await tx.journal('signed-in', row.person, {})
@@ -111,20 +139,23 @@ export function sessions(db: Database, secure: boolean) {
   }
 
   async function signOut(req: Request, res: Response) {
-    const token = tokenOf(req)
-    if (token) await db.pool.query('select session_end($1)', [digest(token)])
-    res.setHeader('Set-Cookie', cookie('', 0))
+    const token = cookieOf(req, 'geolabe')
+    if (token) await db.query('select session_end($1)', [digest(token)])
+    res.setHeader('Set-Cookie', cookie('geolabe', '', 0))
     res.json({})
   }
 
   async function guard(req: Request, _res: Response, next: NextFunction) {
-    const token = tokenOf(req)
-    const found = token
-      ? await db.pool.query<{ org: string; person: string }>('select org, person from session_find($1)', [digest(token)])
+    const token = cookieOf(req, 'geolabe')
+    const session = token ? digest(token) : null
+    const found = session
+      ? await db.query<{ org: string; person: string }>('select org, person from session_find($1, $2)', [session, idle])
       : null
     const row = found?.rows[0]
-    if (!row) throw new Problem(401, 'signed-out', 'Sign on first.')
-    ;(req as Signed).who = { org: row.org, person: row.person }
+    if (!row || !session) throw new Problem(401, 'signed-out', 'Sign on first.')
+    const signed = req as Signed
+    signed.who = { org: row.org, person: row.person }
+    signed.session = session
     next()
   }
 
