@@ -99,6 +99,8 @@ async function signOn(base: string, name: string) {
     .join('; ')
   return {
     id: p.id,
+    badge: p.badge,
+    pin: p.demoPin ?? '',
     cookie,
     get: (path: string) => send(base, 'GET', path, undefined, { cookie }),
     post: (path: string, body: unknown = {}, key: string = randomUUID()) =>
