@@ -34,7 +34,7 @@ async function open(folder) {
     server = spawn(process.execPath, ['--import', 'tsx', 'server/src/main.ts'], {
       cwd: root,
       stdio: ['ignore', 'ignore', 'ignore'],
-      env: { ...process.env, GEOLABE_DATABASE_URL: cluster.url('geolabe'), GEOLABE_PORT: String(port), GEOLABE_DEMO: '1' },
+      env: { ...process.env, ...cluster.serverEnvironment('geolabe'), GEOLABE_PORT: String(port), GEOLABE_DEMO: '1' },
     })
     server.on('exit', () => ended++)
   }

@@ -33,7 +33,7 @@ ensureBuilt()
 const server = spawn(process.execPath, ['--import', 'tsx', 'server/src/main.ts'], {
   cwd: root,
   stdio: 'inherit',
-  env: { ...process.env, GEOLABE_DATABASE_URL: cluster.url('geolabe'), GEOLABE_PORT: String(port), GEOLABE_DEMO: '1' },
+  env: { ...process.env, ...cluster.serverEnvironment('geolabe'), GEOLABE_PORT: String(port), GEOLABE_DEMO: '1' },
 })
 let stopping = false
 for (const signal of ['SIGINT', 'SIGTERM']) {

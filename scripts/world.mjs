@@ -13,7 +13,7 @@ export async function openWorld() {
   ensureBuilt()
   const port = await freePort(4900)
   const url = `http://127.0.0.1:${port}`
-  const env = { ...process.env, GEOLABE_DATABASE_URL: cluster.url('geolabe'), GEOLABE_PORT: String(port), GEOLABE_DEMO: '1' }
+  const env = { ...process.env, ...cluster.serverEnvironment('geolabe'), GEOLABE_PORT: String(port), GEOLABE_DEMO: '1' }
   const server = spawn(process.execPath, ['--import', 'tsx', 'server/src/main.ts'], {
     cwd: root,
     stdio: ['ignore', 'ignore', 'inherit'],

@@ -40,5 +40,5 @@ export default defineConfig({
     }),
   ],
   worker: { format: 'es' },
-  build: { target: 'es2022', chunkSizeWarningLimit: 700, assetsInlineLimit: 0 },
+  build: { target: 'es2022', manifest: true, chunkSizeWarningLimit: 700, assetsInlineLimit: 0 },
 })

@@ -1,4 +1,4 @@
-import { defectState, grade } from '@geolabe/core'
+import { defectActions, defectState, grade } from '@geolabe/core'
 import { z } from 'zod'
 import { clientId, maybeWords, moment, personRef, words } from './common'
 
@@ -73,6 +73,17 @@ export const defect = z.object({
   grownAt: moment.nullable(),
   notes: z.array(
     z.object({ id: z.string(), kind: z.enum(['note', 'grown', 'graded']), words: z.string(), by: personRef, at: moment }),
+  ),
+  /** Every decision in its order, those that were overtaken too. */
+  steps: z.array(
+    z.object({
+      action: z.enum(defectActions),
+      by: personRef,
+      at: moment,
+      words: z.string(),
+      grade,
+      detail: z.record(z.string(), z.unknown()),
+    }),
   ),
   /** Who is told of it, and who stands in. */
   contacts: z.array(z.object({ person: personRef, standIn: personRef })),

@@ -75,5 +75,9 @@ export const walkroundFile = z.object({
   enteredBy: personRef.nullable(),
   enteredAt: moment.nullable(),
   why: z.string(),
+  /** Entered, asking for less than the one in force, and not checked by a second person yet. */
+  waiting: z
+    .object({ revision: z.number(), enteredBy: personRef.nullable(), enteredAt: moment, why: z.string(), walkround })
+    .nullable(),
 })
 export type WalkroundFile = z.infer<typeof walkroundFile>

@@ -4,6 +4,7 @@ import {
   finding,
   liftPlan,
   machineDefinition,
+  placeDefinition,
   roundTime,
   setupPlan,
   sitePolicy,
@@ -93,6 +94,10 @@ export const siteRequest = z.strictObject({
 })
 export type SiteRecord = z.infer<typeof siteRequest>
 
+/** The machine stands somewhere else now: what rested on where it stood is asked anew. */
+export const moveRequest = z.strictObject({ id: clientId, place: z.string(), words: maybeWords })
+export type MoveRequest = z.infer<typeof moveRequest>
+
 export const setupRequest = z.strictObject({ id: clientId, plan: setupPlan, steps: z.array(z.string()) })
 export type SetupRequest = z.infer<typeof setupRequest>
 
@@ -118,6 +123,11 @@ export const handOverRequest = z.strictObject({
   leftAs: maybeWords.default(''),
   /** Working limits left switched on; empty: none. */
   limitsOn: maybeWords.default(''),
+  /**
+   * Broken down, or called away: left as it stands, with no step confirmed that was not done. What stands how, how it was made safe as
+   * far as it could be, and who takes it back.
+   */
+  leftAsItStands: z.strictObject({ how: words, madeSafe: words, takenBackBy: words }).nullable().default(null),
 })
 export type HandOverRequest = z.input<typeof handOverRequest>
 
@@ -162,6 +172,7 @@ export const liftRecord = z.object({
   versions: z.object({
     geolabe: z.string(),
     machine: z.object({ id: z.string(), revision: z.number() }),
+    place: z.object({ id: z.string(), revision: z.number() }),
     tables: z.array(z.object({ id: z.string(), revision: z.number() })),
   }),
   outcome: z
@@ -205,10 +216,13 @@ export const shift = z.object({
         at: moment,
         after: z.string(),
         followedAt: moment.nullable(),
+        role: z.string().default('person-in-charge'),
       }),
     )
     .default([]),
   site: siteRequest.extend({ at: moment }).nullable(),
+  /** When it last moved; what was set up before stands no more. */
+  movedAt: moment.nullable().default(null),
   setups: z.array(setupRecord),
   lifts: z.array(liftRecord),
   handOver: handOverRequest.extend({ at: moment }).nullable(),
@@ -228,16 +242,44 @@ export type ShiftSummary = z.infer<typeof shiftSummary>
 export const shiftPage = z.object({ shifts: z.array(shiftSummary), next: z.string().nullable() })
 export type ShiftPage = z.infer<typeof shiftPage>
 
-/** A shift as a file: with the machine, tables and defects it rests on, so that it reads and recomputes alone. */
+/** Ed25519 over the file without this field, its fields in order of their names. */
+export const fileSignature = z.strictObject({ installation: z.string(), publicKey: z.string(), value: z.string() })
+export type FileSignature = z.infer<typeof fileSignature>
+
+/** A shift as a file: with the very revisions of machine, place and tables that it rests on, so that it reads and recomputes alone. */
 export const shiftFile = z.strictObject({
   format: z.literal('geolabe.shift/1'),
   exportedAt: moment,
   organisation: z.string(),
   shift,
+  /** The machine as it was taken, with the walk-round that was walked. */
   machine: machineDefinition,
-  tables: z.array(boomTable),
+  used: z.strictObject({
+    machines: z.array(z.strictObject({ revision: z.number(), document: machineDefinition })).max(20),
+    places: z.array(z.strictObject({ revision: z.number(), document: placeDefinition })).max(20),
+    tables: z.array(boomTable).max(50),
+  }),
   defects: z.array(
     raiseDefectRequest.extend({ id: z.string(), shift: z.string().nullable(), raisedBy: personRef, raisedAt: moment }),
   ),
+  signature: fileSignature.optional(),
 })
 export type ShiftFile = z.infer<typeof shiftFile>
+
+/** What came from elsewhere: marked for ever with who took it in and where it is from. */
+export const importedShift = z.object({
+  id: z.string(),
+  machine: z.string(),
+  place: z.string(),
+  operator: z.string(),
+  openedAt: moment,
+  closedAt: moment.nullable(),
+  lifts: z.number(),
+  from: z.object({ organisation: z.string(), installation: z.string(), exportedAt: moment, ours: z.boolean() }),
+  recomputes: z.boolean(),
+  importedBy: personRef,
+  importedAt: moment,
+})
+export type ImportedShift = z.infer<typeof importedShift>
+export const importedPage = z.object({ shifts: z.array(importedShift), next: z.string().nullable() })
+export type ImportedPage = z.infer<typeof importedPage>

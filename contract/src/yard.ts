@@ -108,7 +108,9 @@ export const machineFile = z.object({
   /** The machine this person drove last before, for what differs. */
   lastDriven: z.object({ id: z.string(), name: z.string(), controls: z.array(control) }).nullable(),
   due: z.array(dueLine),
-  openOverrides: z.array(z.object({ id: z.string(), label: z.string(), reason: z.string(), after: z.string(), at: moment })),
+  openOverrides: z.array(
+    z.object({ id: z.string(), label: z.string(), reason: z.string(), after: z.string(), role: z.string(), at: moment }),
+  ),
 })
 export type MachineFile = z.infer<typeof machineFile>
 

@@ -107,6 +107,7 @@ describe('records as spreadsheets', () => {
           accepted: null,
           grownAt: null,
           notes: [],
+          steps: [],
           contacts: [],
           photos: [],
         },

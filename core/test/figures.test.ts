@@ -522,7 +522,14 @@ describe('masses on the boom', () => {
   const setup = ternSetup()
   const lift = ternLift()
   const conditions = { wind_mps: 4 }
-  const policy = { readingRule: 'worse-row', legLoads: 'upper', near_share: 0.9, dynamicFactor: 1.1 } as const
+  const policy = {
+    readingRule: 'worse-row',
+    legLoads: 'upper',
+    near_share: 0.9,
+    dynamicFactor: 1.1,
+    overdueExamination: 'bar',
+    severalMachines: 'tell',
+  } as const
   const at = (rigging: { name: string; mass_kg: number; on: 'boom'; at_m?: number }[]) =>
     assess(tern, [ternTable], setup, { ...lift, rigging }, conditions, policy)
   it('weigh on tipping, legs and ground, most at the head', () => {

@@ -8,6 +8,7 @@ import staticFiles from 'express-static-gzip'
 import helmet from 'helmet'
 import { type CalcPool, calcRoutes } from './calc/routes'
 import { cardRoutes } from './card/routes'
+import type { SigningKey } from './card/signing'
 import type { Database } from './db/database'
 import { defectRoutes } from './defects/routes'
 import { dueRoutes } from './due/routes'
@@ -35,6 +36,10 @@ import { readMachine, readPlaces, readYard } from './yard/yard'
 
 export interface AppOptions {
   db: Database
+  /** The same by the role that looks up who signs on. */
+  door: Database
+  /** What exports are signed with. */
+  signing: SigningKey
   live: Live
   calc: CalcPool
   photos: Photos
@@ -117,7 +122,7 @@ export function makeApp(o: AppOptions): express.Express {
   api.use('/calc', json('1mb'))
   api.use(calcRoutes(o.calc))
   api.use(sameOriginOnly)
-  const session = sessions(db, { secure, idleHours: o.idleHours })
+  const session = sessions(db, o.door, { secure, idleHours: o.idleHours })
   api.get('/demo', (_req, res) => {
     res.json(o.demo ?? { people: [] })
   })
@@ -140,7 +145,7 @@ export function makeApp(o: AppOptions): express.Express {
   api.use(tableRoutes(db))
   for (const routes of [walkroundTemplateRoutes, inspectionRoutes, lifeRoutes, dueRoutes, peopleRoutes]) api.use(routes(db))
   api.use(journalRoutes(db))
-  api.use(cardRoutes(db))
+  api.use(cardRoutes(db, o.signing))
   api.use(() => {
     throw notFound('This address')
   })
@@ -164,10 +169,14 @@ export function makeApp(o: AppOptions): express.Express {
 }
 
 /** Whether the process runs, and whether it can be given work: for whatever watches over it. */
-function healthRoutes({ db, serving }: AppOptions): Router {
+function healthRoutes({ db, serving, signing }: AppOptions): Router {
   const router = Router()
   router.get('/health', (_req, res) => {
     res.json({ ok: true, version, uptime_s: Math.round(process.uptime()) })
+  })
+  // What somebody elsewhere checks an export of ours with.
+  router.get('/installation', (_req, res) => {
+    res.json({ id: signing.id, publicKey: signing.publicKey })
   })
   router.get('/ready', async (_req, res) => {
     if (!serving()) throw new Problem(503, 'stopping', 'This server is being stopped.')

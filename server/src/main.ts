@@ -2,6 +2,7 @@ import { createServer } from 'node:http'
 import { fileURLToPath } from 'node:url'
 import { makeApp } from './app'
 import { calcPool } from './calc/routes'
+import { keptKey } from './card/signing'
 import { Database } from './db/database'
 import { demoPeople } from './demo/people'
 import { Live } from './live/live'
@@ -25,12 +26,15 @@ process.on('uncaughtException', (e) => console.error('uncaught exception', e))
 const settings = settingsOrExit()
 const { port } = settings
 const db = new Database(settings.databaseUrl)
+const door = new Database(settings.doorUrl, 4)
 const live = new Live(settings.databaseUrl, settings.idleHours)
 const [calc, photos] = [calcPool(), new Photos()]
 let serving = true
 const app = makeApp({
   ...settings,
   db,
+  door,
+  signing: keptKey(settings.keyFile),
   live,
   calc,
   photos,
@@ -62,7 +66,7 @@ async function stop() {
   await Promise.race([done, new Promise((resolve) => setTimeout(resolve, patience_ms).unref())])
   server.closeAllConnections()
   await Promise.race([
-    Promise.allSettled([db.end(), calc.end(), photos.end()]),
+    Promise.allSettled([db.end(), door.end(), calc.end(), photos.end()]),
     new Promise((resolve) => setTimeout(resolve, 3000).unref()),
   ])
   process.exit(0)

@@ -17,6 +17,10 @@ const list = z
 /** Everything that a server process is told from outside, by the name of its environment variable. */
 const settings = z.object({
   GEOLABE_DATABASE_URL: z.url({ protocol: /^postgres(ql)?$/, error: 'Give the address of the database: postgres://…' }),
+  /** The same database by the role that looks up who signs on. */
+  GEOLABE_DOOR_URL: z.url({ protocol: /^postgres(ql)?$/, error: 'Give the address of the database: postgres://…' }),
+  /** Where the key is kept that exports are signed with; made at the first start. */
+  GEOLABE_KEY_FILE: z.string().min(1, 'Give the path of a file.'),
   GEOLABE_PORT: z.coerce.number({ error: 'Give a port number.' }).int('Give a port number.').min(1).max(65_535),
   GEOLABE_DEMO: flag,
   /** Behind TLS: cookies only over it, by their strict names. */
@@ -35,6 +39,8 @@ const settings = z.object({
 
 export interface Settings {
   databaseUrl: string
+  doorUrl: string
+  keyFile: string
   port: number
   demo: boolean
   secure: boolean
@@ -55,6 +61,8 @@ export function readSettings(environment: Record<string, string | undefined>): S
   const s = read.data
   return {
     databaseUrl: s.GEOLABE_DATABASE_URL,
+    doorUrl: s.GEOLABE_DOOR_URL,
+    keyFile: s.GEOLABE_KEY_FILE,
     port: s.GEOLABE_PORT,
     demo: s.GEOLABE_DEMO,
     secure: s.GEOLABE_SECURE,

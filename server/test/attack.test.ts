@@ -408,7 +408,8 @@ describe('sessions', () => {
 })
 
 describe('settings', () => {
-  const good = { GEOLABE_DATABASE_URL: 'postgres://a:b@127.0.0.1:5432/x', GEOLABE_PORT: '4800' }
+  const url = 'postgres://a:b@127.0.0.1:5432/x'
+  const good = { GEOLABE_DATABASE_URL: url, GEOLABE_DOOR_URL: url, GEOLABE_KEY_FILE: '/tmp/key', GEOLABE_PORT: '4800' }
   it('that are wrong are named, with what they should be', () => {
     expect(readSettings(good)).toMatchObject({ port: 4800, secure: false, hosts: [] })
     for (const [name, value] of [

@@ -55,9 +55,9 @@ describe('a defect that stops', () => {
     expect((await rafiq.post(`/defects/${d.id}/return`, { words: 'done' })).body.error.code).toBe('not-your-part')
     expect((await wil.post(`/defects/${d.id}/return`, { words: 'fine' })).body.error.code).toBe('not-verified')
     expect((await rafiq.post(`/defects/${d.id}/verify`, { inOrder: true, words: 'mine' })).body.error.code).toBe('own-repair')
-    expect((await ines.post(`/defects/${d.id}/verify`, { inOrder: false, words: 'Clip is missing' })).body.state).toBe('seen')
+    expect((await wil.post(`/defects/${d.id}/verify`, { inOrder: false, words: 'Clip is missing' })).body.state).toBe('seen')
     await rafiq.post(`/defects/${d.id}/repair`, repair)
-    expect((await ines.post(`/defects/${d.id}/verify`, { inOrder: true, words: 'Pin and clip in' })).body.state).toBe('verified')
+    expect((await wil.post(`/defects/${d.id}/verify`, { inOrder: true, words: 'Pin and clip in' })).body.state).toBe('verified')
     expect((await ines.get('/yard')).body.machines.find(isTern).state).toBe('stopped')
     const back = await wil.post(`/defects/${d.id}/return`, { words: 'Pin seats, clip in' })
     expect(back.body).toMatchObject({
@@ -77,7 +77,8 @@ describe('a defect that stops', () => {
       await ines.post('/defects', d)
       await wil.post(`/defects/${d.id}/repair`, repair)
       expect((await wil.post(`/defects/${d.id}/verify`, { inOrder: true, words: 'mine' })).body.error.code).toBe('own-repair')
-      await ines.post(`/defects/${d.id}/verify`, { inOrder: true, words: 'Looked at' })
+      const rafiq = await app.as('Rafiq Dunmore')
+      await rafiq.post(`/defects/${d.id}/verify`, { inOrder: true, words: 'Looked at' })
       expect((await wil.post(`/defects/${d.id}/return`, { words: 'mine' })).body.error.code).toBe('own-repair')
     } finally {
       await app.owner.query("update person set roles = '{person-in-charge}' where id = 'wilhelmina-osei'")
@@ -93,7 +94,10 @@ describe('a defect that stops', () => {
       /permission denied/,
     )
     await expect(app.db.as(who, (tx) => tx.query("update defect set state = 'returned' where id = $1", [d.id]))).rejects.toThrow(
-      /cannot become/,
+      /permission denied/,
+    )
+    await expect(app.db.as(who, (tx) => tx.query("select defect_move($1, 'return', 'x', '{}')", [d.id]))).rejects.toThrow(
+      /part of person-in-charge/,
     )
     await expect(app.db.as(who, (tx) => tx.query('delete from defect where id = $1', [d.id]))).rejects.toThrow(
       /permission denied/,

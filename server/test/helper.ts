@@ -6,6 +6,7 @@ import pg from 'pg'
 import { inject } from 'vitest'
 import { type AppOptions, makeApp } from '../src/app'
 import { calcPool } from '../src/calc/routes'
+import { freshKey } from '../src/card/signing'
 import { Database } from '../src/db/database'
 import { readMachineFile, readOrganisations, readPlaceFile } from '../src/demo/files'
 import { Live } from '../src/live/live'
@@ -23,12 +24,12 @@ export interface Answer {
 }
 
 /** A server on a port of its own over a database; the pools go with it. */
-export async function serve(url: string, over: Partial<AppOptions> = {}) {
-  const db = new Database(url)
+export async function serve(url: string, over: Partial<AppOptions> = {}, doorUrl = url) {
+  const [db, door] = [new Database(url), new Database(doorUrl, 4)]
   const live = new Live(url)
   const [calc, photos] = [calcPool(), new Photos()]
   const plain = { web: null, demo: null, secure: false, trustProxy: [], hosts: [], idleHours: 6, serving: () => true }
-  const server: Server = createServer(makeApp({ db, live, calc, photos, ...plain, ...over }))
+  const server: Server = createServer(makeApp({ db, door, live, calc, photos, signing: freshKey(), ...plain, ...over }))
   await new Promise<void>((done) => server.listen(0, '127.0.0.1', done))
   return {
     db,
@@ -37,14 +38,14 @@ export async function serve(url: string, over: Partial<AppOptions> = {}) {
       await live.end()
       server.closeAllConnections()
       await new Promise((done) => server.close(done))
-      await Promise.all([db.end(), calc.end(), photos.end()])
+      await Promise.all([db.end(), door.end(), calc.end(), photos.end()])
     },
   }
 }
 
 /** A running server with a database of its own, and people to sign on to it. */
 export async function start(over: Partial<AppOptions> = {}) {
-  const { db, base, stop } = await serve(inject('databaseUrl'), over)
+  const { db, base, stop } = await serve(inject('databaseUrl'), over, inject('doorUrl'))
   const owner = new pg.Pool({ connectionString: inject('ownerUrl'), max: 2, options: '-c search_path=geolabe' })
   return {
     base,
@@ -59,7 +60,7 @@ export async function start(over: Partial<AppOptions> = {}) {
     freeTern: async () => {
       await owner.query('update shift set closed_at = now() where closed_at is null')
       await owner.query(
-        "alter table defect disable trigger user; delete from photo; delete from defect_note; delete from defect where machine = 'tern' and grade <> 'watch'; alter table defect enable trigger user",
+        "alter table defect disable trigger user; alter table defect_step disable trigger user; delete from photo; delete from defect_note; delete from defect_step s using defect d where d.org = s.org and d.id = s.defect and d.machine = 'tern' and d.grade <> 'watch'; alter table defect_step enable trigger user; delete from defect where machine = 'tern' and grade <> 'watch'; alter table defect enable trigger user",
       )
       await owner.query('delete from throttle')
     },

@@ -19,7 +19,7 @@ const who = { org: 'skarrow-haven', person: 'wilhelmina-osei' }
 
 beforeAll(async () => {
   const as = { host: '127.0.0.1', port: Number(own.port), user: own.username, password: own.password }
-  await migrate(as, name, app.password)
+  await migrate(as, name, { app: app.password, door: new URL(inject('doorUrl')).password })
   await seed(as, name, false)
   owner = new pg.Client({ ...as, database: name, options: '-c search_path=geolabe' })
   await owner.connect()

@@ -170,9 +170,11 @@ describe('an override', () => {
     const used = (await use({})).body.overrides[0]
     expect(used).toMatchObject({ reason: 'Hook tied', after: 'Hook stop tried again before the next lift', followedAt: null })
     expect((await ines.get('/machines/tern')).body.openOverrides.map((o: { id: string }) => o.id)).toContain(used.id)
-    expect((await ines.post(`/overrides/${used.id}/followed`)).status).toBe(200)
+    expect((await ines.post(`/overrides/${used.id}/followed`)).body.error.code).toBe('not-your-part')
+    const wil = await app.as('Wilhelmina Osei')
+    expect((await wil.post(`/overrides/${used.id}/followed`)).status).toBe(200)
     expect((await ines.get('/machines/tern')).body.openOverrides.map((o: { id: string }) => o.id)).not.toContain(used.id)
-    expect((await ines.post(`/overrides/${used.id}/followed`)).status).toBe(409)
+    expect((await wil.post(`/overrides/${used.id}/followed`)).status).toBe(409)
   })
 })
 

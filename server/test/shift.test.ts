@@ -187,7 +187,10 @@ describe('from site to hand-over', () => {
     const lift = liftBody(setup.id)
     const proved = (await ines.post(`/shifts/${id}/lifts`, lift)).body.lifts[0]
     expect(proved.assessment.verdict).toBe('inside')
-    expect(proved.versions).toMatchObject({ machine: { id: 'tern', revision: 2 }, tables: [{ id: 'tern-main', revision: 1 }] })
+    expect(proved.versions).toMatchObject({
+      machine: { id: 'tern', revision: expect.any(Number) },
+      tables: [{ id: 'tern-main', revision: 1 }],
+    })
     const steps = tern.procedures.lift.map((s) => s.id)
     expect(
       (await ines.post(`/shifts/${id}/lifts/${lift.id}/outcome`, { outcome: 'done', reason: '', steps: steps.slice(0, 2) })).body
@@ -223,13 +226,12 @@ describe('from site to hand-over', () => {
 
     const file = (await ines.get(`/shifts/${id}/export`)).body
     expect(file.format).toBe('geolabe.shift/1')
-    expect((await ines.post('/shift-files', file)).body).toEqual({ id, added: false })
-    const copy = { ...file, shift: { ...file.shift, id: randomUUID() } }
-    expect((await ines.post('/shift-files', copy)).body).toEqual({ id: copy.shift.id, added: true })
-    expect((await ines.get(`/shifts/${copy.shift.id}`)).body).toEqual(copy.shift)
-    const wrong = await ines.post('/shift-files', { ...file, shift: { ...file.shift, lifts: 3 } })
+    const wil = await app.as('Wilhelmina Osei')
+    expect((await wil.post('/shift-files', file)).body).toEqual({ id, added: true, recomputes: true })
+    expect((await wil.post('/shift-files', file)).body).toEqual({ id, added: false, recomputes: true })
+    const wrong = await wil.post('/shift-files', { ...file, shift: { ...file.shift, lifts: 3 } })
     expect(wrong.body.error).toMatchObject({ path: 'shift.lifts' })
-    expect((await ines.post('/shift-files', { format: 'other' })).status).toBe(422)
+    expect((await wil.post('/shift-files', { format: 'other' })).status).toBe(422)
   })
 
   it('proves only on a set-up of its own shift and place, and hands over no lift left hanging', async () => {

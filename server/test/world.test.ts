@@ -24,7 +24,8 @@ describe('the demo world', () => {
         )
       ).rows[0]
     const before = await count()
-    await migrate(owner, 'unit', new URL(inject('databaseUrl')).password)
+    const [app_, door] = ['databaseUrl', 'doorUrl'].map((k) => new URL(inject(k as 'doorUrl')).password)
+    await migrate(owner, 'unit', { app: app_ as string, door: door as string })
     expect(await seed(owner, 'unit')).toBe(false)
     expect(await count()).toEqual(before)
   })

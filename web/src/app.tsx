@@ -3,10 +3,12 @@ import { Navigate, Route, Routes, useLocation } from 'react-router'
 import { outbox } from './api/outbox'
 import { useLive, useMe } from './api/queries'
 import { Loaded } from './look/page'
-import { Open, Shell } from './session/shell'
 import { SignIn } from './session/sign-in'
-import { Yard } from './yard/yard'
 
+// The sign-on screen comes alone; everything behind it follows while somebody types.
+const Shell = lazy(() => import('./session/shell').then((m) => ({ default: m.Shell })))
+const Open = lazy(() => import('./session/shell').then((m) => ({ default: m.Open })))
+const Yard = lazy(() => import('./yard/yard').then((m) => ({ default: m.Yard })))
 const Take = lazy(() => import('./signon/take').then((m) => ({ default: m.Take })))
 const ShiftFrame = lazy(() => import('./shift/frame').then((m) => ({ default: m.ShiftFrame })))
 const Walkround = lazy(() => import('./walkround/walkround').then((m) => ({ default: m.Walkround })))
@@ -54,11 +56,11 @@ export function App() {
   const open = location.pathname.startsWith('/sums') && (me.data === null || me.error !== null)
   if (open) {
     return (
-      <Open>
-        <Suspense fallback={waiting}>
+      <Suspense fallback={waiting}>
+        <Open>
           <Routes>{sums}</Routes>
-        </Suspense>
-      </Open>
+        </Open>
+      </Suspense>
     )
   }
   return (
@@ -67,34 +69,36 @@ export function App() {
         person === null ? (
           <SignIn />
         ) : (
-          <Shell me={person}>
-            <Suspense fallback={waiting}>
-              <Routes>
-                <Route index element={<Yard />} />
-                <Route path="take/:machine" element={<Take />} />
-                <Route path="shifts/:id" element={<ShiftFrame />}>
-                  <Route path="walk-round" element={<Walkround />} />
-                  <Route path="rounds/:round" element={<FurtherRound />} />
-                  <Route path="site" element={<Site />} />
-                  <Route path="set-up" element={<Setup />} />
-                  <Route path="prove" element={<Prove />} />
-                  <Route path="lift" element={<Lift />} />
-                  <Route path="stow" element={<Stow />} />
-                </Route>
-                <Route path="defects" element={<Defects />} />
-                <Route path="defects/:id" element={<DefectPage />} />
-                <Route path="due" element={<Due />} />
-                <Route path="people" element={<People me={person} />} />
-                <Route path="machines/:id" element={<MachinePage me={person} />} />
-                <Route path="tables" element={<Tables />} />
-                <Route path="tables/:id" element={<TablePage me={person} />} />
-                {sums}
-                <Route path="records" element={<Records />} />
-                <Route path="records/:id" element={<ShiftRecord />} />
-                <Route path="*" element={<Navigate to="/" replace />} />
-              </Routes>
-            </Suspense>
-          </Shell>
+          <Suspense fallback={waiting}>
+            <Shell me={person}>
+              <Suspense fallback={waiting}>
+                <Routes>
+                  <Route index element={<Yard />} />
+                  <Route path="take/:machine" element={<Take />} />
+                  <Route path="shifts/:id" element={<ShiftFrame />}>
+                    <Route path="walk-round" element={<Walkround />} />
+                    <Route path="rounds/:round" element={<FurtherRound />} />
+                    <Route path="site" element={<Site />} />
+                    <Route path="set-up" element={<Setup />} />
+                    <Route path="prove" element={<Prove />} />
+                    <Route path="lift" element={<Lift />} />
+                    <Route path="stow" element={<Stow />} />
+                  </Route>
+                  <Route path="defects" element={<Defects />} />
+                  <Route path="defects/:id" element={<DefectPage />} />
+                  <Route path="due" element={<Due />} />
+                  <Route path="people" element={<People me={person} />} />
+                  <Route path="machines/:id" element={<MachinePage me={person} />} />
+                  <Route path="tables" element={<Tables />} />
+                  <Route path="tables/:id" element={<TablePage me={person} />} />
+                  {sums}
+                  <Route path="records" element={<Records />} />
+                  <Route path="records/:id" element={<ShiftRecord />} />
+                  <Route path="*" element={<Navigate to="/" replace />} />
+                </Routes>
+              </Suspense>
+            </Shell>
+          </Suspense>
         )
       }
     </Loaded>

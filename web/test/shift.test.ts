@@ -27,6 +27,7 @@ const fresh: Shift = {
   sequences: [],
   overrides: [],
   site: null,
+  movedAt: null,
   setups: [],
   lifts: [],
   handOver: null,

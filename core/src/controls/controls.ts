@@ -21,6 +21,8 @@ export const override = z.strictObject({
   most_s: z.number().positive(),
   /** What must follow before work goes on. */
   after: z.string().min(1),
+  /** Whose part that is; never of who used it. */
+  by: z.enum(['fitter', 'person-in-charge']),
   /** Its use takes the machine out of service. */
   stops: z.boolean().optional(),
 })

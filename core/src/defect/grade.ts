@@ -31,22 +31,6 @@ export type DefectState = z.infer<typeof defectState>
 /** Ended, one way or the other. It stays in the records. */
 export const isClosed = (s: DefectState) => s === 'returned' || s === 'accepted'
 
-export type DefectPart = 'person-in-charge' | 'fitter' | 'another'
-
-/** What a defect may become, by whose part. Only what is watched can be kept watched or accepted. */
-export const steps: readonly { from: readonly DefectState[]; to: DefectState; part: DefectPart; onlyWatch?: boolean }[] = [
-  { from: ['raised'], to: 'seen', part: 'person-in-charge' },
-  { from: ['raised', 'seen', 'watched'], to: 'repaired', part: 'fitter' },
-  { from: ['repaired'], to: 'verified', part: 'another' },
-  { from: ['verified'], to: 'returned', part: 'person-in-charge' },
-  { from: ['seen', 'watched'], to: 'watched', part: 'person-in-charge', onlyWatch: true },
-  { from: ['seen', 'watched'], to: 'accepted', part: 'person-in-charge', onlyWatch: true },
-]
-
-export function mayBecome(from: DefectState, to: DefectState, g: Grade): boolean {
-  return steps.some((s) => s.to === to && s.from.includes(from) && (!s.onlyWatch || g === 'watch'))
-}
-
 /** Whether the time to look again at a watched defect has come. */
 export function watchIsOver(until: { date: string | null; hours: number | null }, today: string, hours: number | null): boolean {
   return (until.date !== null && until.date < today) || (until.hours !== null && hours !== null && hours >= until.hours)

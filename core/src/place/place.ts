@@ -67,6 +67,10 @@ export const sitePolicy = z.strictObject({
   near_share: positive.max(0.95, 'A site may lower it, never raise it over 95 %.').default(0.9),
   /** The hook load is taken this much heavier for legs and ground, for the jerk of lifting. */
   dynamicFactor: finite.min(1).max(2).default(1.1),
+  /** A machine whose thorough examination is overdue is not taken, or it is only said. */
+  overdueExamination: z.enum(['bar', 'tell']).default('bar'),
+  /** Somebody who has a machine already takes another, or it is refused. */
+  severalMachines: z.enum(['tell', 'refuse']).default('tell'),
 })
 export type Policy = z.infer<typeof sitePolicy>
 

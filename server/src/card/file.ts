@@ -1,22 +1,87 @@
-import { type ShiftFile, shiftFile } from '@geolabe/contract'
-import { parseOrRefuse } from '@geolabe/core'
+import { createHash } from 'node:crypto'
+import { type ImportedPage, type ImportedShift, recompute, type ShiftFile, shiftFile } from '@geolabe/contract'
+import {
+  type BoomTable,
+  isBoomTable,
+  type Machine,
+  type Place,
+  parseOrRefuse,
+  type RatingTable,
+  type Walkround,
+} from '@geolabe/core'
+import type { Request } from 'express'
+import { z } from 'zod'
 import type { Tx } from '../db/database'
 import { defectsWhere } from '../defects/read'
 import { Problem } from '../http/problem'
+import { notFound, requireAnyRole } from '../http/routes'
 import { readShift } from '../shift/read'
-import { machineNamed, tablesOf } from '../yard/yard'
+import { canonical, isGenuine, type SigningKey } from './signing'
 
-/** A shift with everything it rests on, as one file. */
-export async function exportShift(tx: Tx, id: string): Promise<ShiftFile> {
+const distinct = <T>(list: readonly T[], key: (t: T) => string) => [...new Map(list.map((t) => [key(t), t])).values()]
+
+async function revision<T>(tx: Tx, table: 'machine_revision' | 'place_revision', id: string, at: number): Promise<T> {
+  const r = await tx.query<{ document: T }>(`select document from ${table} where id = $1 and revision = $2`, [id, at])
+  if (!r.rows[0]) throw notFound(`Revision ${at} of ${id}`)
+  return r.rows[0].document
+}
+
+/** The machine as a shift took it: its own revision, with the walk-round that was in force. */
+async function machineTaken(tx: Tx, shift: string, machine: string): Promise<Machine> {
+  const r = await tx.query<{ machine_revision: number; walkround: Walkround | null }>(
+    `select s.machine_revision, w.document as walkround from shift s left join walkround_revision w
+       on w.org = s.org and w.machine = s.machine and w.revision = s.walkround_revision where s.id = $1`,
+    [shift],
+  )
+  const taken = r.rows[0]
+  if (!taken) throw notFound('This shift')
+  const document = await revision<Machine>(tx, 'machine_revision', machine, taken.machine_revision)
+  return taken.walkround ? { ...document, walkround: taken.walkround } : document
+}
+
+/** A shift with everything it rests on, in the very revisions it used, as one signed file. */
+export async function exportShift(tx: Tx, id: string, key: SigningKey): Promise<ShiftFile> {
   const shift = await readShift(tx, id)
   const defects = await defectsWhere(tx, 'd.shift = $1', [id], 500)
-  return {
+  const versions = shift.lifts.map((l) => l.versions)
+  const machines = await Promise.all(
+    distinct(
+      versions.map((v) => v.machine),
+      (m) => `${m.id}/${m.revision}`,
+    ).map(async (m) => ({
+      revision: m.revision,
+      document: await revision<Machine>(tx, 'machine_revision', m.id, m.revision),
+    })),
+  )
+  const places = await Promise.all(
+    distinct(
+      versions.map((v) => v.place),
+      (p) => `${p.id}/${p.revision}`,
+    ).map(async (p) => ({
+      revision: p.revision,
+      document: await revision<Place>(tx, 'place_revision', p.id, p.revision),
+    })),
+  )
+  const tables: BoomTable[] = []
+  for (const t of distinct(
+    versions.flatMap((v) => v.tables),
+    (x) => `${x.id}/${x.revision}`,
+  )) {
+    const r = await tx.query<{ document: RatingTable }>('select document from rating_table where id = $1 and revision = $2', [
+      t.id,
+      t.revision,
+    ])
+    const document = r.rows[0]?.document
+    if (!document || !isBoomTable(document)) throw notFound(`Revision ${t.revision} of table ${t.id}`)
+    tables.push(document)
+  }
+  const file: ShiftFile = {
     format: 'geolabe.shift/1',
     exportedAt: new Date().toISOString(),
     organisation: tx.who.org,
     shift,
-    machine: await machineNamed(tx, shift.machine.id),
-    tables: await tablesOf(tx, shift.machine.id),
+    machine: await machineTaken(tx, id, shift.machine.id),
+    used: { machines, places, tables },
     defects: defects.map((d) => ({
       id: d.id,
       machine: d.machine.id,
@@ -30,47 +95,154 @@ export async function exportShift(tx: Tx, id: string): Promise<ShiftFile> {
       raisedAt: d.raised.at,
     })),
   }
+  return { ...file, signature: key.sign(file) }
+}
+
+/** A device's clock may be this far ahead of ours. */
+const ahead_ms = 10 * 60_000
+
+/** What of a file's own dates cannot be: worked after it was written, or after today. */
+function refuseDates(file: ShiftFile): void {
+  const late = (at: string | null, path: string) => {
+    if (at !== null && Date.parse(at) > Math.min(Date.now(), Date.parse(file.exportedAt)) + ahead_ms)
+      throw new Problem(422, 'in-the-future', 'This moment has not come yet; the file is not a record.', path)
+  }
+  if (Date.parse(file.exportedAt) > Date.now() + ahead_ms) late(file.exportedAt, 'exportedAt')
+  late(file.shift.openedAt, 'shift.openedAt')
+  late(file.shift.closedAt, 'shift.closedAt')
+  file.shift.lifts.forEach((l, i) => {
+    late(l.at, `shift.lifts.${i}.at`)
+  })
 }
 
 /**
- * Takes an exported shift back in, all or nothing. It is kept whole, as a record; it takes no machine and stops none. A
- * shift that is here already is left as it is.
+ * Takes an exported shift in, all or nothing: as it was signed, kept whole beside our own records, marked with who took it in and
+ * where it is from. It takes no machine, stops none, and needs none to be known here. The same file twice is one.
+ *
  * @returns the shift's id, and whether it was new
  */
-export async function importShift(tx: Tx, raw: unknown): Promise<{ id: string; added: boolean }> {
+export async function importShift(tx: Tx, raw: unknown): Promise<{ id: string; added: boolean; recomputes: boolean }> {
+  await requireAnyRole(
+    tx,
+    ['person-in-charge', 'administrator'],
+    'The person in charge or an administrator takes files from elsewhere in.',
+  )
   const file = parseOrRefuse(shiftFile, raw)
+  if (!file.signature)
+    throw new Problem(
+      422,
+      'not-signed',
+      'This file is not signed by the installation that it comes from. Export it again there.',
+      'signature',
+    )
+  // As it came: what the schema fills in was not signed.
+  if (!isGenuine(raw as ShiftFile))
+    throw new Problem(
+      422,
+      'bad-signature',
+      'This file is not as it was exported: its signature does not fit. Nothing was taken in.',
+      'signature',
+    )
+  refuseDates(file)
+  const digest = createHash('sha256').update(canonical(raw)).digest('hex')
   const s = file.shift
-  const here = await tx.query('select from shift where id = $1', [s.id])
-  if (here.rowCount) return { id: s.id, added: false }
-  for (const [kind, table, id] of [
-    ['machine', 'machine', s.machine.id],
-    ['place', 'place', s.place.id],
-  ] as const) {
-    const known = await tx.query(`select from ${table} where id = $1`, [id])
-    if (!known.rowCount)
-      throw new Problem(
-        422,
-        `unknown-${kind}`,
-        `This yard has no ${kind} “${id}”. Enter it first, then import again.`,
-        `shift.${kind}.id`,
-      )
+  const recomputes = recompute(file).every((r) => r.equal)
+  const before = await tx.query<{ digest: string; recomputes: boolean }>(
+    'select digest, recomputes from imported_shift where id = $1',
+    [s.id],
+  )
+  const here = before.rows[0]
+  if (here) {
+    if (here.digest === digest) return { id: s.id, added: false, recomputes: here.recomputes }
+    throw new Problem(409, 'already-there', 'Another file of this shift was taken in before; it stays as it is.', 'shift.id')
   }
   await tx.query(
-    `insert into shift (org, id, machine, machine_revision, place, operator, opened_at, closed_at, sign_on, imported)
-     values ($1, $2, $3, $4, $5, $6, $7, coalesce($8, now()), $9, $10)`,
+    `insert into imported_shift (org, id, digest, file, machine_name, place_name, operator_name, opened_at, closed_at, lifts,
+       from_organisation, from_installation, exported_at, recomputes, imported_by)
+     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15)`,
     [
       tx.who.org,
       s.id,
-      s.machine.id,
-      s.machine.revision,
-      s.place.id,
-      tx.who.person,
+      digest,
+      JSON.stringify(raw),
+      s.machine.name,
+      s.place.name,
+      s.operator.name,
       s.openedAt,
       s.closedAt,
-      JSON.stringify(s.signOn),
-      JSON.stringify(s),
+      s.lifts.length,
+      file.organisation,
+      file.signature.installation,
+      file.exportedAt,
+      recomputes,
+      tx.who.person,
     ],
   )
-  await tx.journal('shift-imported', s.id, { from: file.organisation, machine: s.machine.id, operator: s.operator.name })
-  return { id: s.id, added: true }
+  await tx.journal('shift-imported', s.id, {
+    from: file.organisation,
+    installation: file.signature.installation,
+    about: s.machine.id,
+    operator: s.operator.name,
+    recomputes,
+  })
+  return { id: s.id, added: true, recomputes }
+}
+
+const pageSize = 50
+
+interface Row {
+  id: string
+  machine_name: string
+  place_name: string
+  operator_name: string
+  opened_at: Date
+  closed_at: Date | null
+  lifts: number
+  from_organisation: string
+  from_installation: string
+  exported_at: Date
+  recomputes: boolean
+  imported_by: string
+  imported_name: string
+  imported_at: Date
+}
+
+/** What was taken in, newest first by when it was; never the files themselves. */
+export async function listImported(tx: Tx, req: Request, key: SigningKey): Promise<ImportedPage> {
+  const before = z.iso.datetime({ offset: true }).optional().parse(req.query.before) ?? null
+  const r = await tx.query<Row>(
+    `select i.id, machine_name, place_name, operator_name, opened_at, closed_at, lifts, from_organisation, from_installation,
+       exported_at, recomputes, imported_by, p.name as imported_name, imported_at
+     from imported_shift i join person p on p.org = i.org and p.id = i.imported_by
+     where $1::timestamptz is null or imported_at < $1 order by imported_at desc, i.id limit ${pageSize + 1}`,
+    [before],
+  )
+  const shifts = r.rows.slice(0, pageSize).map(
+    (x): ImportedShift => ({
+      id: x.id,
+      machine: x.machine_name,
+      place: x.place_name,
+      operator: x.operator_name,
+      openedAt: x.opened_at.toISOString(),
+      closedAt: x.closed_at?.toISOString() ?? null,
+      lifts: x.lifts,
+      from: {
+        organisation: x.from_organisation,
+        installation: x.from_installation,
+        exportedAt: x.exported_at.toISOString(),
+        ours: x.from_installation === key.id,
+      },
+      recomputes: x.recomputes,
+      importedBy: { id: x.imported_by, name: x.imported_name },
+      importedAt: x.imported_at.toISOString(),
+    }),
+  )
+  return { shifts, next: r.rows.length > pageSize ? (shifts.at(-1)?.importedAt ?? null) : null }
+}
+
+/** One that was taken in, whole and as it came. */
+export async function readImported(tx: Tx, id: string): Promise<unknown> {
+  const r = await tx.query<{ file: unknown }>('select file from imported_shift where id = $1', [id])
+  if (!r.rows[0]) throw notFound('This shift')
+  return r.rows[0].file
 }

@@ -6,9 +6,10 @@ import { readMe } from '../session/session'
 import { readShift } from '../shift/read'
 import { machineNamed } from '../yard/yard'
 import { liftCard } from './card'
-import { exportShift, importShift } from './file'
+import { exportShift, importShift, listImported, readImported } from './file'
+import type { SigningKey } from './signing'
 
-export function cardRoutes(db: Database): Router {
+export function cardRoutes(db: Database, key: SigningKey): Router {
   const router = Router()
   router.get('/shifts/:id/card.pdf', async (req, res) => {
     const { shift, machine, organisation } = await db.as(whoOf(req), async (tx) => {
@@ -24,11 +25,19 @@ export function cardRoutes(db: Database): Router {
   })
   router.get(
     '/shifts/:id/export',
-    reads(db, (tx, req) => exportShift(tx, uuidParam(req))),
+    reads(db, (tx, req) => exportShift(tx, uuidParam(req), key)),
   )
   router.post(
     '/shift-files',
     writes(db, z.unknown(), (tx, body) => importShift(tx, body)),
+  )
+  router.get(
+    '/imported-shifts',
+    reads(db, (tx, req) => listImported(tx, req, key)),
+  )
+  router.get(
+    '/imported-shifts/:id',
+    reads(db, (tx, req) => readImported(tx, uuidParam(req))),
   )
   return router
 }

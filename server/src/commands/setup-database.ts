@@ -9,6 +9,9 @@ const owner: Owner = {
   user: 'geolabe',
   password: process.env.GEOLABE_PG_PASSWORD ?? '',
 }
-await migrate(owner, database, process.env.GEOLABE_APP_PASSWORD ?? '')
+await migrate(owner, database, {
+  app: process.env.GEOLABE_APP_PASSWORD ?? '',
+  door: process.env.GEOLABE_DOOR_PASSWORD ?? '',
+})
 const fresh = await seed(owner, database, kind === 'demo')
 console.log(fresh ? 'The demo world has been laid out.' : 'The demo world stands as it was left.')

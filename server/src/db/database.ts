@@ -31,10 +31,13 @@ const mostWaiting = 400
 export class Database {
   readonly pool: pg.Pool
 
-  constructor(readonly url: string) {
+  constructor(
+    readonly url: string,
+    connections = 12,
+  ) {
     this.pool = new pg.Pool({
       connectionString: url,
-      max: 12,
+      max: connections,
       keepAlive: true,
       options: '-c search_path=geolabe',
       ...limits,

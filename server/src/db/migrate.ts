@@ -9,14 +9,25 @@ export interface Owner {
   password: string
 }
 
-/** Makes the application's role and database where they are missing, then brings the schema up to date. */
-export async function migrate(owner: Owner, database: string, appPassword: string): Promise<void> {
+/** The application sees and writes records; the door looks up who signs on and begins sessions, and nothing else. */
+export interface RolePasswords {
+  app: string
+  door: string
+}
+
+/** Makes the application's roles and database where they are missing, then brings the schema up to date. */
+export async function migrate(owner: Owner, database: string, passwords: RolePasswords): Promise<void> {
   const admin = new pg.Client({ ...owner, database: 'postgres' })
   await admin.connect()
   try {
-    const role = await admin.query('select from pg_roles where rolname = $1', ['geolabe_app'])
-    const verb = role.rowCount === 0 ? 'create' : 'alter'
-    await admin.query(`${verb} role geolabe_app login nosuperuser nobypassrls password ${pg.escapeLiteral(appPassword)}`)
+    for (const [name, password] of [
+      ['geolabe_app', passwords.app],
+      ['geolabe_door', passwords.door],
+    ] as const) {
+      const role = await admin.query('select from pg_roles where rolname = $1', [name])
+      const verb = role.rowCount === 0 ? 'create' : 'alter'
+      await admin.query(`${verb} role ${name} login nosuperuser nobypassrls password ${pg.escapeLiteral(password)}`)
+    }
     const db = await admin.query('select from pg_database where datname = $1', [database])
     if (db.rowCount === 0) await admin.query(`create database ${pg.escapeIdentifier(database)}`)
   } finally {

@@ -46,6 +46,7 @@ interface Row {
   meter: number | null
   photos: string[] | null
   notes: Defect['notes'] | null
+  steps: Defect['steps'] | null
   contacts: { person: PersonRef; standIn: PersonRef }[] | null
 }
 
@@ -87,6 +88,7 @@ function defectOf(r: Row): Defect {
     accepted: accepted && { ...accepted, words: r.accept_words ?? '' },
     grownAt: r.grown_at?.toISOString() ?? null,
     notes: (r.notes ?? []).map((n) => ({ ...n, at: new Date(n.at).toISOString() })),
+    steps: (r.steps ?? []).map((x) => ({ ...x, at: new Date(x.at).toISOString() })),
     contacts: r.contacts ?? [],
     photos: r.photos ?? [],
   }
@@ -98,11 +100,14 @@ export async function defectsWhere(tx: Tx, where: string, values: unknown[], lim
     `select d.*, d.watch_until::text as watch_until, m.document->>'name' as machine_name, a.name as raised_name, b.name as seen_name,
       c.name as repaired_name, e.name as returned_name, v.name as verified_name, w.name as watched_name, x.name as accepted_name,
       case when d.watch_hours is null then null else (select (s.hand_over->>'hours')::float8 from shift s where s.org = d.org
-        and s.machine = d.machine and s.hand_over is not null and s.imported is null order by s.opened_at desc limit 1) end as meter,
+        and s.machine = d.machine and s.hand_over is not null order by s.opened_at desc limit 1) end as meter,
       (select array_agg(ph.id::text order by ph.id) from photo ph where ph.org = d.org and ph.defect = d.id) as photos,
       (select json_agg(json_build_object('id', n.id, 'kind', n.kind, 'words', n.words, 'at', n.at,
         'by', json_build_object('id', np.id, 'name', np.name)) order by n.at, n.id)
         from defect_note n join person np on np.org = n.org and np.id = n.by where n.org = d.org and n.defect = d.id) as notes,
+      (select json_agg(json_build_object('action', t.action, 'words', t.words, 'at', t.at, 'grade', t.grade, 'detail', t.detail,
+        'by', json_build_object('id', tp.id, 'name', tp.name)) order by t.n)
+        from defect_step t join person tp on tp.org = t.org and tp.id = t.by where t.org = d.org and t.defect = d.id) as steps,
       (select json_agg(json_build_object('person', json_build_object('id', p1.id, 'name', p1.name),
         'standIn', json_build_object('id', p2.id, 'name', p2.name)) order by p1.id)
         from defect_contact dc join person p1 on p1.org = dc.org and p1.id = dc.person

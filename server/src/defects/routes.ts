@@ -13,13 +13,13 @@ import {
   verifyRequest,
   watchRequest,
 } from '@geolabe/contract'
-import { isGraver, mayBecome } from '@geolabe/core'
+import type { DefectAction, DefectState } from '@geolabe/core'
 import { type Request, Router } from 'express'
 import multer from 'multer'
 import { z } from 'zod'
 import type { Database, Tx } from '../db/database'
 import { Problem } from '../http/problem'
-import { notFound, reads, requireRole, uuidParam, whoOf, writes } from '../http/routes'
+import { notFound, reads, uuidParam, whoOf, writes } from '../http/routes'
 import type { Photos } from '../photos/photos'
 import { machineNamed } from '../yard/yard'
 import { defectsWhere, isOpen } from './read'
@@ -94,150 +94,90 @@ export function defectRoutes(db: Database, photos: Photos): Router {
     }),
   )
 
-  const move = (state: string, set: string) => `update defect set state = '${state}', ${set} where id = $1`
+  /** One step of a defect's life: the database decides whether it is this person's part and possible as things stand. */
+  const step = <S extends z.ZodType>(
+    schema: S,
+    of: (body: z.output<S>) => { action: DefectAction; words: string; detail?: object; kind: string; tell?: object },
+  ) =>
+    writes(db, schema, async (tx: Tx, body: z.output<S>, req: Request) => {
+      const id = uuidParam(req)
+      const before = await one(tx, id)
+      const { action, words, detail = {}, kind, tell = {} } = of(body)
+      try {
+        await tx.query('select defect_move($1, $2, $3, $4)', [id, action, words, JSON.stringify(detail)])
+      } catch (e) {
+        throw refusedStep(e, action, before.state) ?? e
+      }
+      await tx.journal(kind, id, { machine: before.machine.id, words, ...tell })
+      return one(tx, id)
+    })
 
   router.post(
     '/defects/:id/seen',
-    writes(db, z.strictObject({}), async (tx, _b, req) => {
-      const id = uuidParam(req)
-      await one(tx, id)
-      await tx.query(move('seen', 'seen_by = $2, seen_at = now()'), [id, tx.who.person])
-      await tx.journal('defect-seen', id, {})
-      return one(tx, id)
-    }),
+    step(z.strictObject({}), () => ({ action: 'acknowledge', words: '', kind: 'defect-seen' })),
   )
-
   router.post(
     '/defects/:id/repair',
-    writes(db, repairRequest, async (tx, repair, req) => {
-      const id = uuidParam(req)
-      await one(tx, id)
-      await requireRole(tx, 'fitter', 'A fitter records the repair.')
-      await tx.query(move('repaired', 'repaired_by = $2, repaired_at = now(), repair = $3'), [
-        id,
-        tx.who.person,
-        JSON.stringify(repair),
-      ])
-      await tx.journal('defect-repaired', id, repair)
-      return one(tx, id)
-    }),
+    step(repairRequest, (b) => ({ action: 'repair', words: b.words, detail: b, kind: 'defect-repaired', tell: b })),
   )
-
   router.post(
     '/defects/:id/return',
-    writes(db, returnRequest, async (tx, { words }, req) => {
-      const id = uuidParam(req)
-      const before = await one(tx, id)
-      await requireRole(tx, 'person-in-charge', 'The person in charge returns a machine to service.')
-      if (!before.repair) throw new Problem(409, 'no-repair', 'A repair has to be recorded first.')
-      if (!before.verified) throw new Problem(409, 'not-verified', 'Another than who repaired it has to look at it first.')
-      await tx.query(move('returned', 'returned_by = $2, returned_at = now(), return_words = $3'), [id, tx.who.person, words])
-      await tx.journal('defect-returned', id, { words, machine: before.machine.id })
-      return one(tx, id)
-    }),
+    step(returnRequest, (b) => ({ action: 'return', words: b.words, kind: 'defect-returned' })),
   )
-
   router.post(
     '/defects/:id/verify',
-    writes(db, verifyRequest, async (tx, b, req) => {
-      const id = uuidParam(req)
-      const d = await one(tx, id)
-      if (d.state !== 'repaired') throw new Problem(409, 'no-repair', 'There is no repair waiting to be looked at.')
-      if (d.repair?.by.id === tx.who.person) {
-        throw new Problem(403, 'own-repair', 'You recorded this repair; somebody else has to look at it.')
-      }
-      if (b.inOrder) {
-        await tx.query(move('verified', 'verified_by = $2, verified_at = now(), verify_words = $3'), [id, tx.who.person, b.words])
-      } else {
-        await tx.query("update defect set state = 'seen' where id = $1", [id])
-        await tx.query(
-          "insert into defect_note (org, id, defect, kind, words, by) values ($1, gen_random_uuid(), $2, 'note', $3, $4)",
-          [tx.who.org, id, `Repair not in order: ${b.words}`.slice(0, 2000), tx.who.person],
-        )
-      }
-      await tx.journal(b.inOrder ? 'defect-verified' : 'defect-sent-back', id, { machine: d.machine.id, words: b.words })
-      return one(tx, id)
-    }),
+    step(verifyRequest, (b) =>
+      b.inOrder
+        ? { action: 'verify', words: b.words, kind: 'defect-verified' }
+        : { action: 'send-back', words: b.words, kind: 'defect-sent-back' },
+    ),
   )
-
-  const decided = async (tx: Tx, id: string, to: 'watched' | 'accepted') => {
-    const d = await one(tx, id)
-    await requireRole(tx, 'person-in-charge', 'The person in charge decides this.')
-    if (stopsMachine(d.grade)) {
-      throw new Problem(409, 'stops-machine', 'What stops a machine is repaired; it cannot be watched or accepted as it is.')
-    }
-    if (d.pending) throw new Problem(409, 'not-graded', 'Grade it first.')
-    if (!mayBecome(d.state, to, d.grade)) {
-      throw new Problem(409, 'wrong-state', 'This is not possible as things stand now. Look again and decide.')
-    }
-    return d
-  }
   router.post(
     '/defects/:id/watch',
-    writes(db, watchRequest, async (tx, b, req) => {
-      const id = uuidParam(req)
-      const d = await decided(tx, id, 'watched')
-      await tx.query(
-        "update defect set state = 'watched', watched_by = $2, watched_at = now(), watch_until = $3, watch_hours = $4, watch_words = $5 where id = $1",
-        [id, tx.who.person, b.untilDate, b.untilHours, b.words],
-      )
-      await tx.journal('defect-watched', id, { machine: d.machine.id, ...b })
-      return one(tx, id)
-    }),
+    step(watchRequest, (b) => ({
+      action: 'watch',
+      words: b.words,
+      detail: { until_date: b.untilDate, until_hours: b.untilHours },
+      kind: 'defect-watched',
+      tell: { untilDate: b.untilDate, untilHours: b.untilHours },
+    })),
   )
   router.post(
     '/defects/:id/accept',
-    writes(db, acceptRequest, async (tx, b, req) => {
-      const id = uuidParam(req)
-      const d = await decided(tx, id, 'accepted')
-      await tx.query(move('accepted', 'accepted_by = $2, accepted_at = now(), accept_words = $3'), [id, tx.who.person, b.words])
-      await tx.journal('defect-accepted', id, { machine: d.machine.id, words: b.words })
-      return one(tx, id)
-    }),
+    step(acceptRequest, (b) => ({ action: 'accept', words: b.words, kind: 'defect-accepted' })),
   )
-
   // On a forklift: the person in charge grades what stopped it, as it was raised or graver.
   router.post(
     '/defects/:id/grade',
-    writes(db, gradeRequest, async (tx, b, req) => {
-      const id = uuidParam(req)
-      const d = await one(tx, id)
-      await requireRole(tx, 'person-in-charge', 'The person in charge grades it.')
-      if (b.grade !== d.grade && !isGraver(b.grade, d.grade)) {
-        throw new Problem(409, 'milder', 'A defect is never graded milder than it was raised.', 'grade')
-      }
-      await tx.query('update defect set grade = $2, pending = false where id = $1', [id, b.grade])
-      await tx.query(
-        "insert into defect_note (org, id, defect, kind, words, by) values ($1, gen_random_uuid(), $2, 'graded', $3, $4)",
-        [tx.who.org, id, b.words, tx.who.person],
-      )
-      await tx.journal('defect-graded', id, { machine: d.machine.id, grade: b.grade, words: b.words })
-      return one(tx, id)
-    }),
+    step(gradeRequest, (b) => ({
+      action: 'grade',
+      words: b.words,
+      detail: { grade: b.grade },
+      kind: 'defect-graded',
+      tell: { grade: b.grade },
+    })),
   )
 
-  // Anybody may add to it; one that has grown is shown so to all who follow, and may only be graded graver.
+  // Anybody may add to it; one that has worsened is shown so to all who follow, and may only be graded graver.
   router.post(
     '/defects/:id/notes',
     writes(db, noteRequest, async (tx, b, req) => {
       const id = uuidParam(req)
       const d = await one(tx, id)
-      if (b.grade !== null && b.grade !== d.grade && !isGraver(b.grade, d.grade)) {
-        throw new Problem(409, 'milder', 'A defect is never graded milder than it was raised.', 'grade')
-      }
-      await tx.query('insert into defect_note (org, id, defect, kind, words, by) values ($1, $2, $3, $4, $5, $6)', [
-        tx.who.org,
-        b.id,
-        id,
-        b.grown ? 'grown' : 'note',
-        b.words,
-        tx.who.person,
-      ])
       if (b.grown) {
-        await tx.query(
-          "update defect set grown_at = now(), grade = coalesce($2, grade), state = case when state in ('watched', 'repaired', 'verified') then 'seen' else state end where id = $1",
-          [id, b.grade],
-        )
+        try {
+          await tx.query('select defect_move($1, $2, $3, $4)', [id, 'worsen', b.words, JSON.stringify({ grade: b.grade })])
+        } catch (e) {
+          throw refusedStep(e, 'worsen', d.state) ?? e
+        }
+      } else {
+        await tx.query("insert into defect_note (org, id, defect, kind, words, by) values ($1, $2, $3, 'note', $4, $5)", [
+          tx.who.org,
+          b.id,
+          id,
+          b.words,
+          tx.who.person,
+        ])
       }
       await tx.journal(b.grown ? 'defect-grown' : 'defect-noted', id, {
         machine: d.machine.id,
@@ -305,4 +245,36 @@ export function defectRoutes(db: Database, photos: Photos): Router {
     res.type(row.mime).send(row.bytes)
   })
   return router
+}
+
+const partWords: Record<DefectAction, string> = {
+  acknowledge: 'The named contact, the stand-in or the person in charge acknowledges.',
+  grade: 'The person in charge grades it.',
+  repair: 'A fitter records the repair.',
+  verify: 'A fitter or the person in charge looks at a repair, another than who made it.',
+  'send-back': 'A fitter or the person in charge sends a repair back.',
+  watch: 'The person in charge decides this.',
+  accept: 'The person in charge decides this.',
+  return: 'The person in charge returns a machine to service.',
+  worsen: 'Sign on to say that it has worsened.',
+}
+
+/** What the database refused, in words for this step. */
+function refusedStep(e: unknown, action: DefectAction, state: DefectState): Problem | null {
+  const code = typeof e === 'object' && e !== null && 'code' in e ? e.code : null
+  if (code === 'GL003') return new Problem(403, 'not-your-part', partWords[action])
+  if (code === 'GL006') return new Problem(403, 'own-repair', 'You recorded this repair; somebody else has to do this.')
+  if (code === 'GL007')
+    return new Problem(409, 'stops-machine', 'What stops a machine, or waits to be graded, is not watched or accepted as it is.')
+  if (code === 'GL008') return new Problem(409, 'milder', 'A defect is never graded milder than it was.', 'grade')
+  if (code !== 'GL004') return null
+  if (action === 'return' && state === 'repaired')
+    return new Problem(409, 'not-verified', 'Another than who repaired it has to look at it first.')
+  if (action === 'return' && (state === 'raised' || state === 'seen' || state === 'watched'))
+    return new Problem(409, 'no-repair', 'A repair has to be recorded first.')
+  if ((action === 'verify' || action === 'send-back') && state !== 'repaired' && state !== 'verified')
+    return new Problem(409, 'no-repair', 'There is no repair waiting to be looked at.')
+  if (action === 'worsen' && (state === 'repaired' || state === 'verified'))
+    return new Problem(409, 'wrong-state', 'It is repaired; raise what you see now as a new defect.')
+  return new Problem(409, 'wrong-state', 'This is not possible as things stand now. Look again and decide.')
 }

@@ -282,40 +282,32 @@ async function defect(client: pg.Client, d: PastDefect): Promise<void> {
   )
   await tell('defect-raised', { words: d.words, grade: d.grade })
   if (!d.mended && !d.watchedUntil) return
-  await as('wilhelmina-osei')
-  await client.query("update defect set state = 'seen', seen_by = 'wilhelmina-osei', seen_at = $2 where id = $1 and org = $3", [
-    id,
-    at(d.daysAgo, 8.2),
-    org,
-  ])
-  await tell('defect-seen', {})
+  const step = async (by: string, moment: Date, action: string, words: string, detail: object, kind: string) => {
+    await as(by)
+    await client.query("select set_config('app.moment', $1, true)", [moment.toISOString()])
+    await client.query('select defect_move($1, $2, $3, $4)', [id, action, words, JSON.stringify(detail)])
+    await client.query("select set_config('app.moment', '', true)")
+    await tell(kind, { words })
+  }
+  const wil = 'wilhelmina-osei'
+  await step(wil, at(d.daysAgo, 8.2), 'acknowledge', '', {}, 'defect-seen')
   if (d.watchedUntil) {
-    await client.query(
-      "update defect set state = 'watched', watched_by = 'wilhelmina-osei', watched_at = $2, watch_until = $3, watch_words = 'Look at it every morning; a drip ends it' where id = $1 and org = $4",
-      [id, at(d.daysAgo, 8.4), new Date(Date.now() + d.watchedUntil * day_ms).toISOString().slice(0, 10), org],
-    )
-    await tell('defect-watched', { words: 'Look at it every morning; a drip ends it' })
+    const until_date = new Date(Date.now() + d.watchedUntil * day_ms).toISOString().slice(0, 10)
+    const words = 'Look at it every morning; a drip ends it'
+    await step(wil, at(d.daysAgo, 8.4), 'watch', words, { until_date, until_hours: null }, 'defect-watched')
   }
   if (!d.mended) return
   const m = d.mended
-  await as('rafiq-dunmore')
-  await client.query(
-    "update defect set state = 'repaired', repaired_by = 'rafiq-dunmore', repaired_at = $2, repair = $3 where id = $1 and org = $4",
-    [id, at(m.daysAgo, 11), JSON.stringify({ words: m.words, parts: m.parts, hours: m.hours }), org],
+  await step(
+    'rafiq-dunmore',
+    at(m.daysAgo, 11),
+    'repair',
+    m.words,
+    { words: m.words, parts: m.parts, hours: m.hours },
+    'defect-repaired',
   )
-  await tell('defect-repaired', { words: m.words })
-  await as(tomas)
-  await client.query(
-    "update defect set state = 'verified', verified_by = $2, verified_at = $3, verify_words = $4 where id = $1 and org = $5",
-    [id, tomas, at(m.daysAgo, 13), m.checked, org],
-  )
-  await tell('defect-verified', { words: m.checked })
-  await as('wilhelmina-osei')
-  await client.query(
-    "update defect set state = 'returned', returned_by = 'wilhelmina-osei', returned_at = $2, return_words = 'Seen working' where id = $1 and org = $3",
-    [id, at(m.daysAgo, 14), org],
-  )
-  await tell('defect-returned', { words: 'Seen working' })
+  await step(wil, at(m.daysAgo, 13), 'verify', m.checked, {}, 'defect-verified')
+  await step(wil, at(m.daysAgo, 14), 'return', 'Seen working', {}, 'defect-returned')
 }
 
 /** When each duty was last done, so that some are overdue, some soon, some never recorded. */

@@ -98,7 +98,7 @@ export async function seed(owner: Owner, database: string, withHistory = true): 
       }
       for (const id of org.places) {
         const p = readPlaceFile(id)
-        await client.query('insert into place values ($1, $2, $3)', [org.id, p.id, JSON.stringify(p)])
+        await client.query('insert into place (org, id, document) values ($1, $2, $3)', [org.id, p.id, JSON.stringify(p)])
       }
       await client.query("select set_config('app.org', $1, true), set_config('app.person', null, true)", [org.id])
       await client.query("select journal_append('demo-seeded', $1, '{}')", [org.id])

@@ -30,6 +30,10 @@ const known: Record<string, () => Problem> = {
   GL004: () => new Problem(409, 'wrong-state', 'This is not possible as things stand now. Look again and decide.'),
   GL005: () =>
     new Problem(403, 'not-authorised', 'No authorisation for this machine is on record. The person in charge can give it.'),
+  GL006: () => new Problem(403, 'own-repair', 'You recorded this repair; somebody else has to do this.'),
+  GL007: () => new Problem(409, 'stops-machine', 'What stops a machine is repaired; it cannot be watched or accepted as it is.'),
+  GL008: () => new Problem(409, 'milder', 'A defect is never graded milder than it was.', 'grade'),
+  '42501': () => new Problem(403, 'not-your-part', 'This is not done from here.'),
   '23503': () => new Problem(422, 'unknown-reference', 'Something this refers to does not exist here.'),
 }
 

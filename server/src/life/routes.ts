@@ -22,7 +22,7 @@ async function lifeOf(tx: Tx, id: string, days: number): Promise<LifeLine> {
   }>(
     `select s.id, s.operator as by, p.name, s.opened_at, s.closed_at, (s.hand_over->>'hours')::float8 as hours from shift s
      join person p on p.org = s.org and p.id = s.operator
-     where s.machine = $1 and s.imported is null and s.opened_at >= $2 order by s.opened_at desc limit ${rows}`,
+     where s.machine = $1 and s.opened_at >= $2 order by s.opened_at desc limit ${rows}`,
     [id, from],
   )
   const defects = await tx.query<{

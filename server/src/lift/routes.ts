@@ -5,8 +5,7 @@ import { Problem } from '../http/problem'
 import { notFound, uuidParam, writes } from '../http/routes'
 import { requireProcedure } from '../shift/confirmed'
 import { ownOpenShift, readShift } from '../shift/read'
-import { requireRaised, requireReady } from '../shift/ready'
-import { machineNamed } from '../yard/yard'
+import { requireReady } from '../shift/ready'
 
 /** How a proven lift ended: done, or abandoned and why. */
 export function liftRoutes(db: Database): Router {
@@ -15,17 +14,17 @@ export function liftRoutes(db: Database): Router {
     '/shifts/:id/lifts/:lift/outcome',
     writes(db, outcomeRequest, async (tx, b, req) => {
       const [id, lift] = [uuidParam(req), uuidParam(req, 'lift')]
-      const s = await ownOpenShift(tx, id)
+      await ownOpenShift(tx, id)
       const r = await tx.query<{ verdict: string; done: boolean; current: boolean }>(
-        "select assessment->>'verdict' as verdict, outcome is not null as done, setup = (select id from setup s where s.org = lift.org and s.shift = lift.shift order by s.at desc, s.id limit 1) as current from lift where id = $1 and shift = $2",
+        "select assessment->>'verdict' as verdict, outcome is not null as done, setup = (select u.id from setup u join shift s on s.org = u.org and s.id = u.shift where u.org = lift.org and u.shift = lift.shift and (s.moved_at is null or u.at > s.moved_at) order by u.at desc, u.id limit 1) as current from lift where id = $1 and shift = $2",
         [lift, id],
       )
       const row = r.rows[0]
       if (!row) throw notFound('This lift')
       if (row.done) throw new Problem(409, 'wrong-state', 'This lift is recorded already.')
       if (b.outcome === 'done') {
-        await requireReady(tx, id)
-        if (!row.current)
+        const { definition } = await requireReady(tx, id, 'lift')
+        if (row.current !== true)
           throw new Problem(409, 'set-up-changed', 'The machine has been set up anew since this lift was proved. Prove it again.')
         if (row.verdict !== 'inside' && row.verdict !== 'near') {
           throw new Problem(
@@ -34,8 +33,7 @@ export function liftRoutes(db: Database): Router {
             'This lift is not proven inside its limits; it can only be abandoned, or proved anew.',
           )
         }
-        requireProcedure((await machineNamed(tx, s.machine)).procedures.lift, b.steps, 'steps')
-        await requireRaised(tx, id, s.machine)
+        requireProcedure(definition.procedures.lift, b.steps, 'steps')
       }
       await tx.query('update lift set outcome = $2 where id = $1', [lift, JSON.stringify({ ...b, at: new Date().toISOString() })])
       await tx.journal('lift-outcome', id, { lift, ...b })

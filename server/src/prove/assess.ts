@@ -1,9 +1,10 @@
 import type { ProveRequest } from '@geolabe/contract'
 import { assess } from '@geolabe/core'
 import type { Tx } from '../db/database'
+import { Problem } from '../http/problem'
 import { notFound } from '../http/routes'
 import { version } from '../version'
-import { machineNamed, placeNamed, tablesOf } from '../yard/yard'
+import { machineNamed, placeInUse, tablesOf } from '../yard/yard'
 
 /**
  * The assessment that counts is made here, from what the database holds, with the same function that the screen used; with
@@ -11,21 +12,25 @@ import { machineNamed, placeNamed, tablesOf } from '../yard/yard'
  */
 export async function assessOnServer(tx: Tx, shift: { id: string; machine: string; place: string }, b: ProveRequest) {
   // Only this shift's own set-up: how a machine stood on another day proves nothing.
-  const r = await tx.query<{ plan: Parameters<typeof assess>[2] }>('select plan from setup where id = $1 and shift = $2', [
-    b.setup,
-    shift.id,
-  ])
+  const r = await tx.query<{ plan: Parameters<typeof assess>[2]; stands: boolean }>(
+    'select u.plan, (s.moved_at is null or u.at > s.moved_at) as stands from setup u join shift s on s.org = u.org and s.id = u.shift where u.id = $1 and u.shift = $2',
+    [b.setup, shift.id],
+  )
   const setup = r.rows[0]?.plan
   if (!setup) throw notFound('This set-up')
+  if (!r.rows[0]?.stands)
+    throw new Problem(409, 'set-up-changed', 'The machine has moved since this set-up. Set it up where it stands now.', 'setup')
   const machine = await machineNamed(tx, shift.machine)
   const tables = await tablesOf(tx, shift.machine)
-  const { policy } = await placeNamed(tx, shift.place)
+  const place = await placeInUse(tx, shift.place)
+  const { policy } = place.document
   return {
     policy,
     assessment: assess(machine, tables, setup, b.plan, b.conditions, policy),
     versions: {
       geolabe: version,
       machine: { id: machine.id, revision: machine.revision },
+      place: { id: shift.place, revision: place.revision },
       tables: tables.map((t) => ({ id: t.id, revision: t.revision })),
     },
   }

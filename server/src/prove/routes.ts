@@ -13,7 +13,7 @@ export function proveRoutes(db: Database): Router {
     '/shifts/:id/lifts',
     writes(db, proveRequest, async (tx, b, req) => {
       const id = uuidParam(req)
-      const s = await requireReady(tx, id)
+      const s = await requireReady(tx, id, 'prove')
       const proved = await assessOnServer(tx, { id, ...s }, b)
       await tx.query(
         'insert into lift (org, id, shift, setup, plan, conditions, policy, assessment, versions) values ($1, $2, $3, $4, $5, $6, $7, $8, $9)',

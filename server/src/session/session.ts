@@ -56,10 +56,13 @@ export interface SessionOptions {
   idleHours: number
 }
 
-export function sessions(db: Database, { secure, idleHours }: SessionOptions) {
+/**
+ * @param door the database by the role that may look up who signs on; the application's own may not
+ */
+export function sessions(db: Database, door: Database, { secure, idleHours }: SessionOptions) {
   const limiter = (keyPrefix: string, points: number) =>
     new RateLimiterPostgres({
-      storeClient: db.pool,
+      storeClient: door.pool,
       storeType: 'pool',
       tableName: 'throttle',
       schemaName: 'geolabe',
@@ -87,7 +90,7 @@ export function sessions(db: Database, { secure, idleHours }: SessionOptions) {
   async function takeTry(req: Request, organisation: string, badge: string, device: string | null) {
     const known =
       device !== null &&
-      ((await db.query<{ known: boolean }>('select device_known($1, $2, $3) as known', [organisation, badge, device])).rows[0]
+      ((await door.query<{ known: boolean }>('select device_known($1, $2, $3) as known', [organisation, badge, device])).rows[0]
         ?.known ??
         false)
     const spent = known
@@ -112,7 +115,7 @@ export function sessions(db: Database, { secure, idleHours }: SessionOptions) {
     const { organisation, badge, pin } = parseOrRefuse(signInRequest, req.body)
     const kept = cookieOf(req, 'geolabe-device')
     const giveBack = await takeTry(req, organisation, badge, kept ? digest(kept) : null)
-    const found = await db.query<{ person: string; pin_hash: string }>('select person, pin_hash from sign_in_lookup($1, $2)', [
+    const found = await door.query<{ person: string; pin_hash: string }>('select person, pin_hash from sign_in_lookup($1, $2)', [
       organisation,
       badge,
     ])
@@ -122,7 +125,7 @@ export function sessions(db: Database, { secure, idleHours }: SessionOptions) {
     await giveBack()
     const token = randomBytes(32).toString('base64url')
     const device = kept ?? randomBytes(32).toString('base64url')
-    await db.query('select session_begin($1, $2, $3, $4, $5)', [
+    await door.query('select session_begin($1, $2, $3, $4, $5)', [
       digest(token),
       organisation,
       row.person,

@@ -4,8 +4,8 @@ import type { Database } from '../db/database'
 import { Problem } from '../http/problem'
 import { uuidParam, writes } from '../http/routes'
 import { requireProcedure } from '../shift/confirmed'
-import { ownOpenShift, readShift } from '../shift/read'
-import { machineNamed } from '../yard/yard'
+import { readShift } from '../shift/read'
+import { requireReady } from '../shift/ready'
 
 /** How the machine stands, recorded once every step of setting up is confirmed in order. */
 export function setupRoutes(db: Database): Router {
@@ -14,8 +14,8 @@ export function setupRoutes(db: Database): Router {
     '/shifts/:id/setups',
     writes(db, setupRequest, async (tx, b, req) => {
       const id = uuidParam(req)
-      const s = await ownOpenShift(tx, id)
-      requireProcedure((await machineNamed(tx, s.machine)).procedures.setup, b.steps, 'steps')
+      const s = await requireReady(tx, id, 'set-up')
+      requireProcedure(s.definition.procedures.setup, b.steps, 'steps')
       if (b.plan.place !== s.place)
         throw new Problem(422, 'other-place', 'This set-up is for another place than the shift’s.', 'plan.place')
       await tx.query('insert into setup (org, id, shift, plan, steps) values ($1, $2, $3, $4, $5)', [

@@ -18,8 +18,8 @@ interface Row {
   closed_at: Date | null
   sign_on: Shift['signOn']
   site: Shift['site']
+  moved_at: Date | null
   hand_over: Shift['handOver']
-  imported: Shift | null
 }
 
 const from = `from shift s
@@ -34,7 +34,6 @@ export async function readShift(tx: Tx, id: string): Promise<Shift> {
   )
   const s = r.rows[0]
   if (!s) throw notFound('This shift')
-  if (s.imported) return s.imported
   const marks = await tx.query<Omit<WalkMark, 'at'> & { round: string; at: Date }>(
     'select round, item, result, reading, at, device, because from walk_mark where shift = $1 order by at, item',
     [id],
@@ -55,9 +54,10 @@ export async function readShift(tx: Tx, id: string): Promise<Shift> {
   )
   const overrides = await tx.query<
     Omit<Shift['overrides'][number], 'at' | 'followedAt'> & { at: Date; followed_at: Date | null }
-  >('select id, override, label, reason, seconds, at, after, followed_at from override_use where shift = $1 order by at, id', [
-    id,
-  ])
+  >(
+    'select id, override, label, reason, seconds, at, after, follow_role as role, followed_at from override_use where shift = $1 order by at, id',
+    [id],
+  )
   const setups = await tx.query<Omit<SetupRecord, 'at'> & { at: Date }>(
     'select id, at, plan, steps from setup where shift = $1 order by at, id',
     [id],
@@ -96,6 +96,7 @@ export async function readShift(tx: Tx, id: string): Promise<Shift> {
     sequences: sequences.rows.map(iso),
     overrides: overrides.rows.map(({ followed_at, ...o }) => ({ ...iso(o), followedAt: followed_at?.toISOString() ?? null })),
     site: s.site,
+    movedAt: s.moved_at?.toISOString() ?? null,
     setups: setups.rows.map(iso),
     lifts: lifts.rows.map(iso),
     handOver: s.hand_over,
@@ -112,7 +113,7 @@ export async function listShifts(tx: Tx, req: Request): Promise<ShiftPage> {
   const mine = req.query.mine === undefined ? null : tx.who.person
   const r = await tx.query<Row & { lifts: string }>(
     `select s.*, m.document->>'name' as machine_name, pl.document->>'name' as place_name, p.name as operator_name,
-      coalesce(jsonb_array_length(s.imported->'lifts'), (select count(*) from lift l where l.org = s.org and l.shift = s.id)) as lifts
+      (select count(*) from lift l where l.org = s.org and l.shift = s.id) as lifts
     ${from} where ($1::timestamptz is null or s.opened_at < $1) and ($2::text is null or (s.operator = $2 and s.closed_at is null))
     order by s.opened_at desc, s.id limit ${pageSize + 1}`,
     [before, mine],
@@ -121,7 +122,7 @@ export async function listShifts(tx: Tx, req: Request): Promise<ShiftPage> {
     id: s.id,
     machine: { id: s.machine, name: s.machine_name },
     place: s.place_name,
-    operator: s.imported?.operator ?? { id: s.operator, name: s.operator_name },
+    operator: { id: s.operator, name: s.operator_name },
     openedAt: s.opened_at.toISOString(),
     closedAt: s.closed_at?.toISOString() ?? null,
     lifts: Number(s.lifts),

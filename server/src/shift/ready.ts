@@ -1,4 +1,4 @@
-import { barsTo, itemsOf } from '@geolabe/core'
+import { barsTo, type HeldStation, holding, itemsOf, type Machine, type ShiftStanding } from '@geolabe/core'
 import type { Tx } from '../db/database'
 import { Problem } from '../http/problem'
 import { readMe } from '../session/session'
@@ -6,8 +6,8 @@ import { machineNamed } from '../yard/yard'
 import { ownOpenShift } from './read'
 
 /** What keeps a person from working on: a licence may run out, or a key be withdrawn, while the shift is under way. */
-export async function requireStillMay(tx: Tx, machineId: string): Promise<void> {
-  const [me, machine] = [await readMe(tx), await machineNamed(tx, machineId)]
+async function requireStillMay(tx: Tx, machine: Machine): Promise<void> {
+  const me = await readMe(tx)
   const bars = barsTo(me, machine, new Date().toISOString().slice(0, 10))
   if (bars.length > 0) {
     throw new Problem(
@@ -20,32 +20,40 @@ export async function requireStillMay(tx: Tx, machineId: string): Promise<void> 
   }
 }
 
-/** A lift needs a finished walk-round, a site fit for it, a person who still may, and a machine that is not stopped. */
-export async function requireReady(tx: Tx, shift: string): Promise<{ machine: string; place: string }> {
-  const s = await ownOpenShift(tx, shift)
-  const r = await tx.query<{ walked: boolean; raised: boolean; fit: boolean | null; stopped: boolean; absent: boolean }>(
-    `select i.finished_at is not null as walked, i.raised_at is not null as raised, (s.site->>'fit')::boolean as fit,
-      machine_stopped(s.org, s.machine) as stopped,
-      exists (select from inspection a where a.org = s.org and a.shift = s.id and a.time = 'absence' and a.finished_at is null) as absent
+/** How a shift stands in the records. A set-up or a proof from before the machine moved counts no more. */
+async function standingOf(tx: Tx, shift: string, machine: Machine): Promise<ShiftStanding> {
+  const r = await tx.query<Omit<ShiftStanding, 'siteFit'> & { siteFit: boolean | null }>(
+    `select machine_stopped(s.org, s.machine) as stopped, i.finished_at is not null as walked, i.raised_at is not null as raised,
+      (s.site->>'fit')::boolean as "siteFit",
+      exists (select from inspection a where a.org = s.org and a.shift = s.id and a.time = 'absence' and a.finished_at is null) as absent,
+      exists (select from setup u where u.org = s.org and u.shift = s.id and (s.moved_at is null or u.at > s.moved_at))
+        or exists (select from sequence_done q where q.org = s.org and q.shift = s.id and q.procedure = 'setup' and (s.moved_at is null or q.at > s.moved_at)) as "setUp",
+      coalesce((select jsonb_agg(jsonb_build_object('label', o.after, 'role', o.follow_role) order by o.at) from override_use o
+        where o.org = s.org and o.machine = s.machine and o.followed_at is null), '[]') as "followUps"
      from shift s left join inspection i on i.org = s.org and i.id = s.id where s.id = $1`,
     [shift],
   )
-  const state = r.rows[0]
-  if (state?.stopped)
-    throw new Problem(409, 'machine-stopped', 'This machine is stopped. Make it stand without risk; nothing is lifted.')
-  if (!state?.walked) throw new Problem(409, 'not-walked', 'Finish the walk-round first.')
-  if (!state.fit) throw new Problem(409, 'site-not-fit', 'Look at the site first; every hazard needs its control.')
-  if (state.absent) throw new Problem(409, 'not-walked', 'You left the machine: finish the round after the absence first.')
-  await requireStillMay(tx, s.machine)
-  return s
+  const s = r.rows[0]
+  if (!s) throw new Error('a shift that was just read is gone')
+  const waits = itemsOf(machine.walkround).some((x) => x.zone.part === 'raised')
+  return {
+    ...s,
+    siteFit: s.siteFit === true,
+    setUp: s.setUp || machine.procedures.setup.length === 0,
+    raised: s.raised || !waits,
+  }
 }
 
-/** Whether what waits for overhead, people and legs has been proved. */
-export async function requireRaised(tx: Tx, shift: string, machineId: string): Promise<void> {
-  const machine = await machineNamed(tx, machineId)
-  if (!itemsOf(machine.walkround).some((x) => x.zone.part === 'raised')) return
-  const r = await tx.query<{ raised: boolean }>('select raised_at is not null as raised from inspection where id = $1', [shift])
-  if (!r.rows[0]?.raised) {
-    throw new Problem(409, 'not-proved-raised', 'Prove the functions over their travel first: the second part of the walk-round.')
-  }
+/** One rule for every station: what the core says it needs, and a person who still may. */
+export async function requireReady(
+  tx: Tx,
+  shift: string,
+  station: HeldStation,
+): Promise<{ machine: string; place: string; definition: Machine }> {
+  const s = await ownOpenShift(tx, shift)
+  const definition = await machineNamed(tx, s.machine)
+  const held = holding(station, await standingOf(tx, shift, definition))[0]
+  if (held) throw new Problem(409, held.code, held.why)
+  if (station !== 'raise') await requireStillMay(tx, definition)
+  return { machine: s.machine, place: s.place, definition }
 }

@@ -1,21 +1,21 @@
-import { noteSumRequest, openShiftRequest, overrideRequest, sequenceRequest } from '@geolabe/contract'
+import { moveRequest, noteSumRequest, openShiftRequest, overrideRequest, sequenceRequest } from '@geolabe/contract'
 import { barsTo, calculatorNamed, isRefusal } from '@geolabe/core'
 import { Router } from 'express'
 import { z } from 'zod'
 import type { Database, Tx } from '../db/database'
 import { Problem } from '../http/problem'
-import { notFound, reads, uuidParam, writes } from '../http/routes'
+import { notFound, reads, requireRole, uuidParam, writes } from '../http/routes'
 import { readMe } from '../session/session'
 import { machineNamed, placeNamed, readMachine } from '../yard/yard'
 import { requireAll, requireProcedure } from './confirmed'
 import { listShifts, ownOpenShift, readShift } from './read'
-import { requireRaised, requireReady } from './ready'
+import { requireReady } from './ready'
 
 const isoToday = () => new Date().toISOString().slice(0, 10)
 
 async function open(tx: Tx, b: z.output<typeof openShiftRequest>) {
   const machine = await machineNamed(tx, b.machine)
-  await placeNamed(tx, b.place)
+  const { policy } = await placeNamed(tx, b.place)
   const me = await readMe(tx)
   const file = await readMachine(tx, b.machine)
   // Said with its reason; the database refuses the same, whoever comes at the same moment.
@@ -36,11 +36,39 @@ async function open(tx: Tx, b: z.output<typeof openShiftRequest>) {
   }
   const bars = barsTo(me, machine, isoToday())
   if (bars.length > 0) throw new Problem(403, 'may-not-operate', `${me.name} may not operate ${machine.name} today.`, '', bars)
+  const overdue = file.due.find((d) => d.kind === 'examination' && d.state === 'overdue')
+  if (overdue && policy.overdueExamination !== 'tell') {
+    throw new Problem(
+      409,
+      'examination-overdue',
+      `${machine.name} is overdue for: ${overdue.label}${overdue.date ? `, due ${overdue.date}` : ''}. It is not taken until that is recorded under Due.`,
+    )
+  }
+  const others = await tx.query<{ name: string }>(
+    "select m.document->>'name' as name from shift s join machine m on m.org = s.org and m.id = s.machine where s.operator = $1 and s.closed_at is null order by 1",
+    [tx.who.person],
+  )
+  if (others.rows.length > 0 && policy.severalMachines === 'refuse') {
+    throw new Problem(
+      409,
+      'has-another',
+      `You have ${others.rows.map((o) => o.name).join(', ')} already. Hand over first; this site has one machine a person.`,
+    )
+  }
   requireAll(machine.wear, b.wear, 'wear')
   requireAll(machine.papers, b.papers, 'papers')
   await tx.query(
-    'insert into shift (org, id, machine, machine_revision, place, operator, sign_on) values ($1, $2, $3, $4, $5, $6, $7)',
-    [tx.who.org, b.id, b.machine, machine.revision, b.place, tx.who.person, JSON.stringify({ wear: b.wear, papers: b.papers })],
+    'insert into shift (org, id, machine, machine_revision, walkround_revision, place, operator, sign_on) values ($1, $2, $3, $4, $5, $6, $7, $8)',
+    [
+      tx.who.org,
+      b.id,
+      b.machine,
+      machine.revision,
+      file.walkroundRevision,
+      b.place,
+      tx.who.person,
+      JSON.stringify({ wear: b.wear, papers: b.papers }),
+    ],
   )
   await tx.query("insert into inspection (org, id, shift, machine, time, by) values ($1, $2, $2, $3, 'start', $4)", [
     tx.who.org,
@@ -79,10 +107,8 @@ export function shiftRoutes(db: Database): Router {
     '/shifts/:id/sequences',
     writes(db, sequenceRequest, async (tx, b, req) => {
       const id = uuidParam(req)
-      const s = await requireReady(tx, id)
-      const machine = await machineNamed(tx, s.machine)
-      requireProcedure(machine.procedures[b.procedure], b.steps, 'steps')
-      if (b.procedure === 'lift') await requireRaised(tx, id, s.machine)
+      const s = await requireReady(tx, id, b.procedure === 'lift' ? 'lift' : 'set-up')
+      requireProcedure(s.definition.procedures[b.procedure], b.steps, 'steps')
       await tx.query('insert into sequence_done (org, id, shift, procedure, steps) values ($1, $2, $3, $4, $5)', [
         tx.who.org,
         b.id,
@@ -94,6 +120,22 @@ export function shiftRoutes(db: Database): Router {
       return readShift(tx, id)
     }),
   )
+  // It stands somewhere else now: site, set-up and what was proved raised are asked anew.
+  router.post(
+    '/shifts/:id/moves',
+    writes(db, moveRequest, async (tx, b, req) => {
+      const id = uuidParam(req)
+      const s = await ownOpenShift(tx, id)
+      await placeNamed(tx, b.place)
+      const waiting = await tx.query('select from lift where shift = $1 and outcome is null limit 1', [id])
+      if (waiting.rowCount)
+        throw new Problem(409, 'lift-waiting', 'A proven lift waits for how it ended. Record that before the machine moves.')
+      await tx.query('update shift set place = $2, site = null, moved_at = now() where id = $1', [id, b.place])
+      await tx.query('update inspection set raised_at = null where id = $1', [id])
+      await tx.journal('machine-moved', id, { machine: s.machine, from: s.place, to: b.place, words: b.words })
+      return readShift(tx, id)
+    }),
+  )
   router.post(
     '/shifts/:id/overrides',
     writes(db, overrideRequest, async (tx, b, req) => {
@@ -102,8 +144,8 @@ export function shiftRoutes(db: Database): Router {
       const known = (await machineNamed(tx, s.machine)).overrides.find((o) => o.id === b.override)
       if (!known) throw new Problem(422, 'unknown-override', 'This machine has no such override.', 'override')
       await tx.query(
-        'insert into override_use (org, id, shift, machine, override, label, reason, seconds, after, by) values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)',
-        [tx.who.org, b.id, id, s.machine, known.id, known.label, b.reason, b.seconds, known.after, tx.who.person],
+        'insert into override_use (org, id, shift, machine, override, label, reason, seconds, after, follow_role, by) values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11)',
+        [tx.who.org, b.id, id, s.machine, known.id, known.label, b.reason, b.seconds, known.after, known.by, tx.who.person],
       )
       await tx.journal('override-used', id, {
         machine: s.machine,
@@ -135,12 +177,22 @@ export function shiftRoutes(db: Database): Router {
   router.post(
     '/overrides/:id/followed',
     writes(db, z.strictObject({}), async (tx, _b, req) => {
-      const r = await tx.query<{ shift: string; machine: string; after: string }>(
-        'update override_use set followed_at = now(), followed_by = $2 where id = $1 and followed_at is null returning shift, machine, after',
-        [uuidParam(req), tx.who.person],
+      const id = uuidParam(req)
+      const found = await tx.query<{ follow_role: string; by: string; done: boolean }>(
+        'select follow_role, by, followed_at is not null as done from override_use where id = $1',
+        [id],
       )
-      const row = r.rows[0]
-      if (!row) throw new Problem(409, 'wrong-state', 'What had to follow is recorded already, or there is no such override.')
+      const use = found.rows[0]
+      if (!use) throw notFound('This override')
+      if (use.done) throw new Problem(409, 'wrong-state', 'What had to follow is recorded already.')
+      await requireRole(tx, use.follow_role, `What follows is the part of the ${use.follow_role.replaceAll('-', ' ')}.`)
+      if (use.by === tx.who.person)
+        throw new Problem(403, 'own-override', 'You used this override; somebody else says that what follows is done.')
+      const r = await tx.query<{ shift: string; machine: string; after: string }>(
+        'update override_use set followed_at = now(), followed_by = $2 where id = $1 returning shift, machine, after',
+        [id, tx.who.person],
+      )
+      const row = r.rows[0] as { shift: string; machine: string; after: string }
       await tx.journal('override-followed', row.shift, { machine: row.machine, after: row.after })
       return { machine: row.machine }
     }),

@@ -1,6 +1,7 @@
 import { handOverRequest } from '@geolabe/contract'
 import { itemsOf, type Machine } from '@geolabe/core'
 import { Router } from 'express'
+import type { z } from 'zod'
 import type { Database, Tx } from '../db/database'
 import { Problem } from '../http/problem'
 import { uuidParam, writes } from '../http/routes'
@@ -16,25 +17,58 @@ export function stowRoutes(db: Database): Router {
     writes(db, handOverRequest, async (tx, b, req) => {
       const id = uuidParam(req)
       const s = await ownOpenShift(tx, id)
-      const waiting = await tx.query('select from lift where shift = $1 and outcome is null limit 1', [id])
-      if (waiting.rowCount) throw new Problem(409, 'lift-waiting', 'A proven lift waits for how it ended. Record that first.')
       const machine = await machineNamed(tx, s.machine)
-      requireProcedure(machine.procedures.stow, b.steps, 'steps')
-      if (itemsOf(machine.walkround, 'end').length > 0) {
-        const round = await tx.query("select from inspection where shift = $1 and time = 'end' and finished_at is not null", [id])
-        if (!round.rowCount) throw new Problem(409, 'not-walked', 'Walk round once more before you hand over.')
-      }
-      if (machine.hours) await requireHours(tx, s.machine, machine, b.hours)
+      if (b.leftAsItStands) await leaveAsItStands(tx, id, s.machine, b.leftAsItStands)
+      else await requireStowed(tx, id, machine, b.steps)
+      if (machine.hours && !(b.leftAsItStands && b.hours === null)) await requireHours(tx, s.machine, machine, b.hours)
+      await tx.query('update inspection set hands_on_at = null where shift = $1', [id])
       await tx.query('update shift set closed_at = now(), hand_over = $2 where id = $1', [
         id,
         JSON.stringify({ ...b, at: new Date().toISOString() }),
       ])
-      await tx.query('update inspection set hands_on_at = null where shift = $1', [id])
       await tx.journal('shift-closed', id, { machine: s.machine, ...b })
       return readShift(tx, id)
     }),
   )
   return router
+}
+
+async function requireStowed(tx: Tx, shift: string, machine: Machine, steps: readonly string[]) {
+  const waiting = await tx.query('select from lift where shift = $1 and outcome is null limit 1', [shift])
+  if (waiting.rowCount) throw new Problem(409, 'lift-waiting', 'A proven lift waits for how it ended. Record that first.')
+  requireProcedure(machine.procedures.stow, steps, 'steps')
+  if (itemsOf(machine.walkround, 'end').length === 0) return
+  const round = await tx.query("select from inspection where shift = $1 and time = 'end' and finished_at is not null", [shift])
+  if (!round.rowCount) throw new Problem(409, 'not-walked', 'Walk round once more before you hand over.')
+}
+
+type Left = NonNullable<z.output<typeof handOverRequest>['leftAsItStands']>
+
+/**
+ * Nothing is confirmed that was not done. Proven lifts that were not made are abandoned for that reason, and the machine is stopped
+ * with a tag, unless a defect stops it already, until somebody has taken it back.
+ */
+async function leaveAsItStands(tx: Tx, shift: string, machine: string, left: Left) {
+  await tx.query(
+    "update lift set outcome = jsonb_build_object('outcome', 'abandoned', 'reason', $2::text, 'steps', '[]'::jsonb, 'at', $3::text) where shift = $1 and outcome is null",
+    [shift, `Left as it stands: ${left.how}`.slice(0, 2000), new Date().toISOString()],
+  )
+  const stops = await tx.query<{ stopped: boolean }>('select machine_stopped($1, $2) as stopped', [tx.who.org, machine])
+  if (!stops.rows[0]?.stopped) {
+    const words = `Left as it stands. ${left.how} Made safe: ${left.madeSafe} Taken back by: ${left.takenBackBy}`.slice(0, 2000)
+    const d = await tx.query<{ id: string }>(
+      "insert into defect (org, id, machine, shift, place_on_machine, words, grade, raised_grade, raised_by) values ($1, gen_random_uuid(), $2, $3, 'Left as it stands', $4, 'harm', 'harm', $5) returning id",
+      [tx.who.org, machine, shift, words, tx.who.person],
+    )
+    await tx.journal('defect-raised', d.rows[0]?.id ?? '', {
+      machine,
+      where: 'Left as it stands',
+      words,
+      grade: 'harm',
+      stops: true,
+    })
+  }
+  await tx.journal('left-as-it-stands', shift, { machine, ...left })
 }
 
 async function requireHours(tx: Tx, id: string, machine: Machine, hours: number | null) {

@@ -6,31 +6,22 @@ import type { Database, Tx } from '../db/database'
 import { Problem } from '../http/problem'
 import { notFound, trueMoment, uuidParam, writes } from '../http/routes'
 import { ownOpenShift, readShift } from '../shift/read'
+import { requireReady } from '../shift/ready'
 import { machineNamed } from '../yard/yard'
 import { checkPlate } from './plate'
 
-async function roundOf(tx: Tx, shift: string, round: string | null): Promise<{ id: string; time: RoundTime; finished: boolean }> {
+async function roundOf(
+  tx: Tx,
+  shift: string,
+  round: string | null,
+): Promise<{ id: string; time: RoundTime; finished: boolean; raised: boolean }> {
   const id = round ?? shift
-  const r = await tx.query<{ time: RoundTime; finished: boolean }>(
-    'select time, finished_at is not null as finished from inspection where id = $1 and shift = $2',
+  const r = await tx.query<{ time: RoundTime; finished: boolean; raised: boolean }>(
+    'select time, finished_at is not null as finished, raised_at is not null as raised from inspection where id = $1 and shift = $2',
     [id, shift],
   )
   if (!r.rows[0]) throw notFound('This round')
   return { id, ...r.rows[0] }
-}
-
-/** The raised part waits until the site is fit for it and, where there are legs, the machine stands on them. */
-async function mayRaise(tx: Tx, shift: string, machine: Awaited<ReturnType<typeof machineNamed>>): Promise<void> {
-  const r = await tx.query<{ fit: boolean | null; set: boolean }>(
-    `select (site->>'fit')::boolean as fit, (exists (select from setup u where u.org = s.org and u.shift = s.id)
-      or exists (select from sequence_done q where q.org = s.org and q.shift = s.id and q.procedure = 'setup')) as set
-     from shift s where id = $1`,
-    [shift],
-  )
-  if (!r.rows[0]?.fit) throw new Problem(409, 'site-not-fit', 'Look up and round first: this is proved after the site.', 'item')
-  if (machine.procedures.setup.length > 0 && !r.rows[0].set) {
-    throw new Problem(409, 'not-set-up', 'This is proved once the machine is set up.', 'item')
-  }
 }
 
 async function mark(tx: Tx, m: z.output<typeof walkMarkRequest>, shift: string, req: Request) {
@@ -40,10 +31,12 @@ async function mark(tx: Tx, m: z.output<typeof walkMarkRequest>, shift: string, 
   const known = itemsOf(machine.walkround, round.time).find((x) => x.item.id === m.item)
   if (!known) throw new Problem(422, 'unknown-item', 'This machine’s walk-round has no such item.', 'item')
   const { item } = known
+  if (round.finished && (round.time !== 'start' || !isRaised(known)))
+    throw new Problem(409, 'wrong-state', 'This walk-round is finished; what you see now is a new defect.', 'item')
   if (m.result === 'not-fitted' && !item.mayBeMissing) {
     throw new Problem(422, 'always-fitted', `“${item.label}” is always fitted on this machine.`, 'result')
   }
-  if (isRaised(known) && round.time === 'start') await mayRaise(tx, shift, machine)
+  if (isRaised(known) && round.time === 'start') await requireReady(tx, shift, 'raise')
   if (m.result === 'in-order' && item.measure && m.reading === null) {
     throw new Problem(422, 'no-reading', `“${item.label}” needs its reading.`, 'reading')
   }
@@ -97,6 +90,8 @@ async function finish(tx: Tx, b: z.output<typeof walkFinishRequest>, shift: stri
   const round = await roundOf(tx, shift, b.round)
   const all = itemsOf((await machineNamed(tx, machine)).walkround, round.time)
   const split = round.time === 'start'
+  if (round.finished && b.part !== 'raised') throw new Problem(409, 'wrong-state', 'This walk-round is finished already.')
+  if (round.raised && b.part === 'raised') throw new Problem(409, 'wrong-state', 'This part is finished already.')
   const wanted = all.filter((x) => !split || isRaised(x) === (b.part === 'raised'))
   const marked = await tx.query<{ item: string; result: string; at: Date }>(
     'select item, result, at from walk_mark where round = $1',

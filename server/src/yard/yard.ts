@@ -63,7 +63,7 @@ const select = `
     order by gravity(x.grade) desc, x.raised_at limit 1
   ) d on true
   left join lateral (
-    select * from shift y where y.org = m.org and y.machine = m.id and y.hand_over is not null and y.imported is null
+    select * from shift y where y.org = m.org and y.machine = m.id and y.hand_over is not null
     order by y.closed_at desc limit 1
   ) l on true
   left join person lp on lp.org = l.org and lp.id = l.operator`
@@ -128,8 +128,8 @@ export async function readMachine(tx: Tx, id: string): Promise<MachineFile> {
   const open = await defectsWhere(tx, `d.machine = $1 and ${isOpen}`, [id], 100)
   const due = await dueLines(tx, [definition])
   const readings = await readingsOf(tx, id)
-  const overrides = await tx.query<{ id: string; label: string; reason: string; after: string; at: Date }>(
-    'select id, label, reason, after, at from override_use where machine = $1 and followed_at is null order by at desc limit 20',
+  const overrides = await tx.query<{ id: string; label: string; reason: string; after: string; role: string; at: Date }>(
+    'select id, label, reason, after, follow_role as role, at from override_use where machine = $1 and followed_at is null order by at desc limit 20',
     [id],
   )
   const openOverrides = overrides.rows.map((o) => ({ ...o, at: o.at.toISOString() }))
@@ -176,7 +176,7 @@ export async function readMachine(tx: Tx, id: string): Promise<MachineFile> {
 async function lastDriven(tx: Tx, id: string): Promise<MachineFile['lastDriven']> {
   const r = await tx.query<{ id: string; document: Machine }>(
     `select m.id, m.document from shift s join machine m on m.org = s.org and m.id = s.machine
-     where s.operator = $1 and s.machine <> $2 and s.imported is null order by s.opened_at desc limit 1`,
+     where s.operator = $1 and s.machine <> $2 order by s.opened_at desc limit 1`,
     [tx.who.person, id],
   )
   const m = r.rows[0]
@@ -186,7 +186,7 @@ async function lastDriven(tx: Tx, id: string): Promise<MachineFile['lastDriven']
 /** A machine as it stands in the records, with the walk-round now in use. */
 async function withWalkround(tx: Tx, document: Machine): Promise<{ definition: Machine; revision: number }> {
   const r = await tx.query<{ revision: number; document: Walkround }>(
-    'select revision, document from walkround_revision where machine = $1 order by revision desc limit 1',
+    'select revision, document from walkround_revision where machine = $1 and (not shorter or checked_by is not null) order by revision desc limit 1',
     [document.id],
   )
   const own = r.rows[0]
@@ -203,9 +203,11 @@ export async function tablesOf(tx: Tx, machine: string): Promise<BoomTable[]> {
 }
 
 export async function machineNamed(tx: Tx, id: string): Promise<Machine> {
-  const r = await tx.query<{ document: Machine }>('select document from machine where id = $1', [id])
-  if (!r.rows[0]) throw notFound('This machine')
-  return (await withWalkround(tx, r.rows[0].document)).definition
+  const r = await tx.query<{ document: Machine; revision: number }>('select document, revision from machine where id = $1', [id])
+  const m = r.rows[0]
+  if (!m) throw notFound('This machine')
+  // The records count revisions; a file may have been changed without saying so.
+  return { ...(await withWalkround(tx, m.document)).definition, revision: m.revision }
 }
 
 export async function readPlaces(tx: Tx): Promise<{ places: Place[] }> {
@@ -213,8 +215,11 @@ export async function readPlaces(tx: Tx): Promise<{ places: Place[] }> {
   return { places: r.rows.map((x) => x.document) }
 }
 
-export async function placeNamed(tx: Tx, id: string): Promise<Place> {
-  const r = await tx.query<{ document: Place }>('select document from place where id = $1', [id])
+/** A place as it stands, with the revision that a record names. */
+export async function placeInUse(tx: Tx, id: string): Promise<{ document: Place; revision: number }> {
+  const r = await tx.query<{ document: Place; revision: number }>('select document, revision from place where id = $1', [id])
   if (!r.rows[0]) throw notFound('This place')
-  return r.rows[0].document
+  return r.rows[0]
 }
+
+export const placeNamed = async (tx: Tx, id: string): Promise<Place> => (await placeInUse(tx, id)).document

@@ -1,4 +1,4 @@
-import { type ProblemBody, problem } from '@geolabe/contract'
+import type { ProblemBody } from '@geolabe/contract'
 
 /** The server's refusal, or no answer at all (status 0). */
 export class ApiError extends Error {
@@ -19,6 +19,17 @@ const away: ProblemBody['error'] = {
   code: 'away',
   message: 'No connection to the records. What you entered stays on this device and is sent again.',
   path: '',
+}
+
+/** The refusal in an answer; null: it is not one of ours, as from something between here and the server. */
+function saidIn(answer: unknown): ProblemBody['error'] | null {
+  if (typeof answer !== 'object' || answer === null || !('error' in answer)) return null
+  const { error } = answer
+  if (typeof error !== 'object' || error === null) return null
+  const { code, message, path } = error as Record<string, unknown>
+  return typeof code === 'string' && typeof message === 'string' && typeof path === 'string'
+    ? (error as ProblemBody['error'])
+    : null
 }
 
 export interface Send {
@@ -50,8 +61,7 @@ export async function call<T>({ method, path, body, key }: Send): Promise<T> {
   }
   const answer: unknown = await r.json().catch(() => null)
   if (r.ok) return answer as T
-  const said = problem.safeParse(answer)
-  throw new ApiError(r.status, said.success ? said.data.error : { ...away, code: `http-${r.status}` })
+  throw new ApiError(r.status, saidIn(answer) ?? { ...away, code: `http-${r.status}` })
 }
 
 export const get = <T>(path: string) => call<T>({ method: 'GET', path })

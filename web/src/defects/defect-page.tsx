@@ -1,5 +1,5 @@
 import { type Defect, gradeWords, stopsMachine, type VerifyRequest, type WatchRequest } from '@geolabe/contract'
-import { grade as grades, isClosed, isGraver, mayBecome, type Role } from '@geolabe/core'
+import { type DefectAction, grade as grades, isClosed, isGraver, type Role, whyNot } from '@geolabe/core'
 import { Printer } from 'lucide-react'
 import { type ReactNode, useState } from 'react'
 import { useParams } from 'react-router'
@@ -41,6 +41,8 @@ function Life({ defect: d }: { defect: Defect }) {
   const has = (r: Role) => Boolean(me?.roles.includes(r))
   const contact = d.contacts.some((c) => c.person.id === me?.id || c.standIn.id === me?.id)
   const mine = d.repair?.by.id === me?.id
+  const actor = { id: me?.id ?? '', roles: me?.roles ?? [], contact }
+  const may = (a: DefectAction) => whyNot(a, { ...d, repairedBy: d.repair?.by.id ?? null }, actor) === null
   return (
     <>
       <Title below={`${gradeWords[d.grade].label}. ${gradeWords[d.grade].means}`}>{`${d.machine.name}: ${d.where}`}</Title>
@@ -79,7 +81,7 @@ function Life({ defect: d }: { defect: Defect }) {
           <Story defect={d} />
         </Sheet>
         <div className="grid gap-4">
-          {(has('person-in-charge') || contact) && d.state === 'raised' && (
+          {may('acknowledge') && (
             <Sheet title="Your part: acknowledge">
               <Button look="next" onClick={() => void act('seen', {})}>
                 I have seen this
@@ -87,17 +89,15 @@ function Life({ defect: d }: { defect: Defect }) {
             </Sheet>
           )}
           {has('person-in-charge') && d.pending && <Grading defect={d} onSave={(body) => void act('grade', body)} />}
-          {has('fitter') && mayBecome(d.state, 'repaired', d.grade) && <Repair onSave={(body) => void act('repair', body)} />}
-          {d.state === 'repaired' && !mine && <Verify onSave={(body) => void act('verify', body)} />}
+          {may('repair') && <Repair onSave={(body) => void act('repair', body)} />}
+          {may('verify') && <Verify onSave={(body) => void act('verify', body)} />}
           {d.state === 'repaired' && mine && (
             <p className="text-quiet">
               You recorded this repair; somebody else looks at it. Returning is the part of the person in charge.
             </p>
           )}
-          {has('person-in-charge') && d.state === 'verified' && !mine && (
-            <Return machine={d.machine.name} onSave={(words) => void act('return', { words })} />
-          )}
-          {has('person-in-charge') && !d.pending && mayBecome(d.state, 'watched', d.grade) && (
+          {may('return') && <Return machine={d.machine.name} onSave={(words) => void act('return', { words })} />}
+          {may('watch') && (
             <Keep onWatch={(body) => void act('watch', body)} onAccept={(words) => void act('accept', { words })} />
           )}
           {has('person-in-charge') && stopsMachine(d.grade) && (d.state === 'raised' || d.state === 'seen') && (
@@ -105,7 +105,7 @@ function Life({ defect: d }: { defect: Defect }) {
               Returning to service waits for a fitter’s recorded repair, and for another to look at it.
             </p>
           )}
-          {!closed && <Add defect={d} onNote={(body) => void act('notes', body)} />}
+          {!closed && <Add defect={d} mayWorsen={may('worsen')} onNote={(body) => void act('notes', body)} />}
           <Refused error={error} />
         </div>
       </div>
@@ -135,43 +135,43 @@ function Story({ defect: d }: { defect: Defect }) {
           </p>
         </li>
       )}
-      {d.seen && <Step title="Acknowledged" by={d.seen} />}
-      {d.notes.map((n) => (
-        <Step key={n.id} title={n.kind === 'grown' ? 'It has grown' : n.kind === 'graded' ? 'Graded' : 'Note'} by={n}>
-          <p>{n.words}</p>
+      {happened(d).map((x) => (
+        <Step key={`${x.at}${x.title}`} title={x.title} by={x}>
+          {x.words && <p>{x.words}</p>}
+          {x.more && <p className="text-quiet">{x.more}</p>}
         </Step>
       ))}
-      {d.watched && (
-        <Step title={`Kept watched: ${watchWords(d.watched)}`} by={d.watched}>
-          <p>{d.watched.words}</p>
-          {d.watched.over && <p className="font-bold text-outside">Its time is over. Look at it and decide anew.</p>}
-        </Step>
-      )}
-      {d.repair && (
-        <Step title="Repair recorded" by={d.repair}>
-          <p>{d.repair.words}</p>
-          <p className="text-quiet">
-            {d.repair.parts || 'No parts'} · {d.repair.hours} h
-          </p>
-        </Step>
-      )}
-      {d.verified && (
-        <Step title="Looked at by another" by={d.verified}>
-          <p>{d.verified.words}</p>
-        </Step>
-      )}
-      {d.returned && (
-        <Step title="Returned to service" by={d.returned}>
-          <p>{d.returned.words}</p>
-        </Step>
-      )}
-      {d.accepted && (
-        <Step title="Accepted as it is" by={d.accepted}>
-          <p>{d.accepted.words}</p>
-        </Step>
+      {d.watched?.over && (
+        <li className="border-l-4 border-outside pl-4 font-bold text-outside">Its time is over. Look at it and decide anew.</li>
       )}
     </ol>
   )
+}
+
+const actionWords: Record<Defect['steps'][number]['action'], string> = {
+  acknowledge: 'Acknowledged',
+  grade: 'Graded',
+  repair: 'Repair recorded',
+  verify: 'Repair looked at: in order',
+  'send-back': 'Repair sent back: not in order',
+  watch: 'Kept watched',
+  accept: 'Accepted as it is',
+  return: 'Returned to service',
+  worsen: 'Worsened',
+}
+
+/** Decisions and notes in the order in which they came; what was overtaken stays to be read. */
+function happened(d: Defect) {
+  const decided = d.steps.map((x) => {
+    const { parts, hours, until_date, until_hours } = x.detail as Record<string, string | number | null | undefined>
+    const until = { untilDate: (until_date as string) ?? null, untilHours: (until_hours as number) ?? null }
+    const title = x.action === 'watch' ? `Kept watched: ${watchWords(until)}` : actionWords[x.action]
+    const graded = x.action === 'grade' || (x.action === 'worsen' && 'grade' in x.detail && x.detail.grade !== null)
+    const more = x.action === 'repair' ? `${parts || 'No parts'} · ${hours} h` : graded ? gradeWords[x.grade].label : ''
+    return { title, by: x.by, at: x.at, words: x.words, more }
+  })
+  const noted = d.notes.map((n) => ({ title: 'Note', by: n.by, at: n.at, words: n.words, more: '' }))
+  return [...decided, ...noted].sort((a, b) => (a.at < b.at ? -1 : 1))
 }
 
 function Grading({ defect: d, onSave }: { defect: Defect; onSave: (body: { grade: Defect['grade']; words: string }) => void }) {
@@ -244,7 +244,7 @@ function Keep({ onWatch, onAccept }: { onWatch: (body: WatchRequest) => void; on
 }
 
 /** Words, a photo, or that it has grown: then it may be graded graver, never milder. */
-function Add({ defect: d, onNote }: { defect: Defect; onNote: (body: object) => void }) {
+function Add({ defect: d, mayWorsen, onNote }: { defect: Defect; mayWorsen: boolean; onNote: (body: object) => void }) {
   const [words, setWords] = useState('')
   const [to, setTo] = useState<Defect['grade']>(d.grade)
   const options = grades.options
@@ -258,11 +258,15 @@ function Add({ defect: d, onNote }: { defect: Defect; onNote: (body: object) => 
     <Sheet title="Add to it">
       <div className="grid gap-3">
         <TextField label="What you saw" value={words} onChange={setWords} rows={2} />
-        {options.length > 1 && <Choice label="If it has grown, it is now" value={to} onChange={setTo} options={options} />}
+        {mayWorsen && options.length > 1 && (
+          <Choice label="If it has worsened, it is now" value={to} onChange={setTo} options={options} />
+        )}
         <div className="flex flex-wrap gap-2">
-          <Button disabled={words.trim() === ''} onClick={() => send(true)}>
-            It has grown
-          </Button>
+          {mayWorsen && (
+            <Button disabled={words.trim() === ''} onClick={() => send(true)}>
+              It has worsened
+            </Button>
+          )}
           <Button disabled={words.trim() === ''} onClick={() => send(false)}>
             Add the note
           </Button>

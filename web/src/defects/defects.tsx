@@ -21,7 +21,7 @@ export const stateWords: Record<DefectState, string> = {
   returned: 'Returned to service',
 }
 
-export const watchWords = (w: NonNullable<Defect['watched']>) =>
+export const watchWords = (w: Pick<NonNullable<Defect['watched']>, 'untilDate' | 'untilHours'>) =>
   `watched until ${[w.untilDate, w.untilHours === null ? null : `${w.untilHours} h`].filter(Boolean).join(' or ')}`
 
 export function Defects() {
@@ -136,7 +136,7 @@ function DefectRow({ defect: d }: { defect: Defect }) {
                 · {d.watched.over ? 'its time is over, look at it' : watchWords(d.watched)}
               </strong>
             )}
-            {d.grownAt && !ended && <strong className="text-outside"> · it has grown</strong>}
+            {d.grownAt && !ended && <strong className="text-outside"> · it has worsened</strong>}
           </span>
         </span>
       </Link>

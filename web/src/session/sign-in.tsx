@@ -1,4 +1,4 @@
-import type { DemoPeople, Me, SignInRequest } from '@geolabe/contract'
+import { type DemoPeople, type Me, type SignInRequest, signInRequest } from '@geolabe/contract'
 import { useMutation, useQuery } from '@tanstack/react-query'
 import { type FormEvent, useState } from 'react'
 import { call, get } from '../api/client'
@@ -24,9 +24,12 @@ export function SignIn() {
     },
   })
   const yard = organisation || demo.data?.people[0]?.organisation || ''
+  const [faults, setFaults] = useState<Partial<Record<keyof SignInRequest, string>>>({})
   const submit = (e: FormEvent) => {
     e.preventDefault()
-    signIn.mutate({ organisation: yard, badge, pin })
+    const read = signInRequest.safeParse({ organisation: yard, badge, pin })
+    setFaults(read.success ? {} : Object.fromEntries(read.error.issues.map((i) => [String(i.path[0]), i.message])))
+    if (read.success) signIn.mutate(read.data)
   }
   const organisations = [...new Set(demo.data?.people.map((p) => p.organisationName))]
   return (
@@ -37,9 +40,9 @@ export function SignIn() {
         </p>
         <h1 className="mb-6 text-[2rem]">Sign on</h1>
         <form onSubmit={submit} className="grid gap-4">
-          <TextField label="Yard" value={yard} onChange={setOrganisation} />
-          <TextField label="Badge" value={badge} onChange={setBadge} inputMode="numeric" autoFocus />
-          <TextField label="PIN" value={pin} onChange={setPin} type="password" inputMode="numeric" />
+          <TextField label="Yard" value={yard} onChange={setOrganisation} error={faults.organisation} />
+          <TextField label="Badge" value={badge} onChange={setBadge} inputMode="numeric" autoFocus error={faults.badge} />
+          <TextField label="PIN" value={pin} onChange={setPin} type="password" inputMode="numeric" error={faults.pin} />
           <Refused error={signIn.error} />
           <Button look="next" type="submit" className="justify-center" disabled={signIn.isPending || !badge || !pin}>
             Sign on

@@ -1,7 +1,7 @@
 import { calculatorNamed, implausible, isRefusal, type Say } from '@geolabe/core'
 import { useQuery } from '@tanstack/react-query'
 import { Copy, Link2, RotateCcw } from 'lucide-react'
-import { useEffect, useMemo, useState } from 'react'
+import { lazy, Suspense, useEffect, useMemo, useState } from 'react'
 import { Link, useLocation, useNavigate, useParams } from 'react-router'
 import { outbox } from '../api/outbox'
 import { useMe, useMyShifts } from '../api/queries'
@@ -14,9 +14,10 @@ import { handedOnBy, handOn } from './hand-on'
 import { fromLink, toLink } from './link'
 import type { Hero, Presentation } from './present'
 import { presentationOf } from './presentations'
-import { SavedLoads } from './saved-loads'
 import { isObj, type Json, type Obj, plainOf, schemaOf } from './schema'
 import { titles } from './titles'
+
+const SavedLoads = lazy(() => import('./saved-loads').then((m) => ({ default: m.SavedLoads })))
 
 /** One calculator: what goes in on the left, the answer with its drawing on the right, nothing to press in between. */
 export function SumPage() {
@@ -125,7 +126,11 @@ function Sum({ name, shown }: { name: string; shown: Presentation }) {
           )}
         </div>
         <section aria-label="What goes in" className="grid gap-3 lg:col-start-1 lg:row-span-2 lg:row-start-1">
-          {name === 'load-mass' && <SavedLoads input={input} onTake={setInput} />}
+          {name === 'load-mass' && (
+            <Suspense fallback={null}>
+              <SavedLoads input={input} onTake={setInput} />
+            </Suspense>
+          )}
           <Editor
             schema={schema}
             value={input}

@@ -1,0 +1,73 @@
+import { createHash, createPrivateKey, createPublicKey, generateKeyPairSync, type KeyObject, sign, verify } from 'node:crypto'
+import { chmodSync, existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs'
+import { dirname } from 'node:path'
+import type { FileSignature } from '@geolabe/contract'
+
+/** An installation's own key: what it signs, nobody alters unseen. */
+export interface SigningKey {
+  /** Short name of the public key, the same wherever the file is read. */
+  id: string
+  /** Ed25519, SPKI in base64. */
+  publicKey: string
+  sign: (file: object) => FileSignature
+}
+
+const idOf = (publicKey: string) => createHash('sha256').update(publicKey).digest('hex').slice(0, 16)
+
+/** A file as bytes that are the same in whatever order its fields were written. */
+export function canonical(v: unknown): string {
+  if (Array.isArray(v)) return `[${v.map(canonical).join(',')}]`
+  if (typeof v === 'object' && v !== null) {
+    const fields = Object.entries(v)
+      .filter(([, x]) => x !== undefined)
+      .sort(([a], [b]) => (a < b ? -1 : 1))
+    return `{${fields.map(([k, x]) => `${JSON.stringify(k)}:${canonical(x)}`).join(',')}}`
+  }
+  return JSON.stringify(v) ?? 'null'
+}
+
+const unsigned = (file: object) => {
+  const { signature: _s, ...rest } = file as { signature?: unknown }
+  return Buffer.from(canonical(rest), 'utf8')
+}
+
+function keyFrom(secret: KeyObject): SigningKey {
+  const publicKey = createPublicKey(secret).export({ type: 'spki', format: 'der' }).toString('base64')
+  const id = idOf(publicKey)
+  return {
+    id,
+    publicKey,
+    sign: (file) => ({ installation: id, publicKey, value: sign(null, unsigned(file), secret).toString('base64') }),
+  }
+}
+
+/** A key for one run; nothing that it signs is known afterwards. For tests. */
+export const freshKey = (): SigningKey => keyFrom(generateKeyPairSync('ed25519').privateKey)
+
+/** The installation's key, made at its first start; read by its owner only. */
+export function keptKey(path: string): SigningKey {
+  if (!existsSync(path)) {
+    mkdirSync(dirname(path), { recursive: true })
+    const pem = generateKeyPairSync('ed25519').privateKey.export({ type: 'pkcs8', format: 'pem' })
+    try {
+      // Of several processes that start at once one makes it.
+      writeFileSync(path, pem, { mode: 0o600, flag: 'wx' })
+    } catch (e) {
+      if ((e as NodeJS.ErrnoException).code !== 'EEXIST') throw e
+    }
+  }
+  chmodSync(path, 0o600)
+  return keyFrom(createPrivateKey(readFileSync(path)))
+}
+
+/** Whether a file is as the installation that it names signed it. */
+export function isGenuine(file: { signature?: FileSignature | undefined }): boolean {
+  const s = file.signature
+  if (!s || idOf(s.publicKey) !== s.installation) return false
+  try {
+    const key = createPublicKey({ key: Buffer.from(s.publicKey, 'base64'), format: 'der', type: 'spki' })
+    return key.asymmetricKeyType === 'ed25519' && verify(null, unsigned(file), key, Buffer.from(s.value, 'base64'))
+  } catch {
+    return false
+  }
+}
