@@ -96,7 +96,7 @@ describe('rounds at other times', () => {
     const id = await takeTern(ines)
     const raised = itemsOf(tern.walkround).find((x) => x.zone.part === 'raised')?.item
     if (!raised) throw new Error('nothing raised')
-    expect((await ines.post(`/shifts/${id}/walk-items`, markBody(raised))).body.error.code).toBe('site-not-fit')
+    expect((await ines.post(`/shifts/${id}/walk-items`, markBody(raised))).body.error.code).toBe('not-walked')
     await app.owner.query('update shift set closed_at = now() where closed_at is null')
     const ready = await readyShift(ines)
     expect((await ines.post(`/shifts/${ready}/walk-items`, markBody(raised))).body.error.code).toBe('not-set-up')

@@ -92,7 +92,7 @@ export function App() {
                   <Route path="tables" element={<Tables />} />
                   <Route path="tables/:id" element={<TablePage me={person} />} />
                   {sums}
-                  <Route path="records" element={<Records />} />
+                  <Route path="records" element={<Records me={person} />} />
                   <Route path="records/:id" element={<ShiftRecord />} />
                   <Route path="*" element={<Navigate to="/" replace />} />
                 </Routes>

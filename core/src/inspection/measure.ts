@@ -2,6 +2,9 @@ import { z } from 'zod'
 import { finite, positive } from '../calculator/measured'
 import { type WearRule, wearKinds, wearRules } from '../wear/limits'
 
+/** Days between two measurements of it by the maker's book or the site; 0: at every walk-round. Left out: as is usual for its kind. */
+const every_days = finite.min(0, 'At least 0.').max(3660, 'At most ten years.').optional()
+
 const share = positive.max(1, 'A share, at most 1.')
 const name = z.string().min(1)
 
@@ -14,6 +17,7 @@ const change = <K extends 'loss' | 'growth'>(kind: K) =>
     limit_share: share,
     watch_share: share,
     source: name,
+    every_days,
   })
 
 /** How a reading is judged. Limits are data with their source; the maker's stand over the standard's. */
@@ -27,6 +31,7 @@ export const measure = z.discriminatedUnion('kind', [
     /** Within this of an end it is watched. */
     watchWithin: positive.optional(),
     source: name,
+    every_days,
   }),
   change('loss'),
   change('growth'),
@@ -39,6 +44,7 @@ export const measure = z.discriminatedUnion('kind', [
     nominal: positive.optional(),
     makerLimit: finite.min(0, 'Must not be negative.').optional(),
     source: name.optional(),
+    every_days,
   }),
 ])
 export type Measure = z.infer<typeof measure>

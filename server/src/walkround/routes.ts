@@ -1,5 +1,15 @@
 import { handsOnRequest, roundRequest, walkFinishRequest, walkMarkRequest } from '@geolabe/contract'
-import { isRaised, itemsOf, judge, measureLabel, measureUnit, type RoundTime, roundTimeWords } from '@geolabe/core'
+import {
+  isRaised,
+  itemsOf,
+  judge,
+  type Machine,
+  measureLabel,
+  measureUnit,
+  type RoundTime,
+  readingsDue,
+  roundTimeWords,
+} from '@geolabe/core'
 import { type Request, Router } from 'express'
 import type { z } from 'zod'
 import type { Database, Tx } from '../db/database'
@@ -9,6 +19,7 @@ import { ownOpenShift, readShift } from '../shift/read'
 import { requireReady } from '../shift/ready'
 import { machineNamed } from '../yard/yard'
 import { checkPlate } from './plate'
+import { readingsOf } from './readings'
 
 async function roundOf(
   tx: Tx,
@@ -24,6 +35,16 @@ async function roundOf(
   return { id, ...r.rows[0] }
 }
 
+/** Whether an item is measured in this shift, by what was on record before it. */
+async function isDue(tx: Tx, shift: string, id: string, machine: Machine, time: RoundTime, item: string): Promise<boolean> {
+  const r = await tx.query<{ opened_at: Date }>('select opened_at from shift where id = $1', [shift])
+  const opened = r.rows[0]?.opened_at.toISOString() ?? ''
+  const before = Object.fromEntries(
+    Object.entries(await readingsOf(tx, id)).map(([k, list]) => [k, list.filter((x) => x.at < opened)]),
+  )
+  return readingsDue(itemsOf(machine.walkround, time), before, opened.slice(0, 10)).some((d) => d.item === item)
+}
+
 async function mark(tx: Tx, m: z.output<typeof walkMarkRequest>, shift: string, req: Request) {
   const s = await ownOpenShift(tx, shift)
   const round = await roundOf(tx, shift, m.round)
@@ -37,7 +58,12 @@ async function mark(tx: Tx, m: z.output<typeof walkMarkRequest>, shift: string, 
     throw new Problem(422, 'always-fitted', `“${item.label}” is always fitted on this machine.`, 'result')
   }
   if (isRaised(known) && round.time === 'start') await requireReady(tx, shift, 'raise')
-  if (m.result === 'in-order' && item.measure && m.reading === null) {
+  if (
+    m.result === 'in-order' &&
+    item.measure &&
+    m.reading === null &&
+    (await isDue(tx, shift, s.machine, machine, round.time, item.id))
+  ) {
     throw new Problem(422, 'no-reading', `“${item.label}” needs its reading.`, 'reading')
   }
   if (m.reading !== null && item.measure && judge(item.measure, m.reading).verdict === 'discard' && m.result === 'in-order') {

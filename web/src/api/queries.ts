@@ -2,6 +2,7 @@ import type {
   Defect,
   DefectPage,
   DuePage,
+  ImportedPage,
   InspectionPage,
   JournalCheck,
   JournalPage,
@@ -69,6 +70,7 @@ const usePaged = <P extends { next: string | number | null }>(key: string[], pat
     getNextPageParam: (last) => last.next,
   })
 export const useShiftList = () => usePaged<ShiftPage>(['shifts', 'all'], '/shifts')
+export const useImported = () => usePaged<ImportedPage>(['imported'], '/imported-shifts')
 export const useDefectList = (all: boolean) =>
   usePaged<DefectPage>(['defects', all ? 'all' : 'open'], `/defects${all ? '?all' : ''}`)
 export const useDefectsOf = (machine: string) =>
@@ -109,6 +111,8 @@ export function putShift(id: string, next: Shift | ((s: Shift | undefined) => Sh
 /** What a screen has to read again when the database tells that something changed. */
 const touched: Record<string, string[]> = {
   shifts: ['yard', 'machine', 'shifts', 'shift', 'inspections', 'life'],
+  // One item of a walk-round: only the shift is read again.
+  marks: ['shift'],
   defects: ['yard', 'machine', 'defects', 'shift', 'life'],
   tables: ['tables', 'machine'],
   due: ['due', 'yard', 'machine', 'life'],

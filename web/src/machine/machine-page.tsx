@@ -50,7 +50,7 @@ export function MachinePage({ me }: { me: Me }) {
               </Suspense>
             </Tabs.Content>
             <Tabs.Content value="now">
-              <Now file={f} />
+              <Now file={f} me={me} />
             </Tabs.Content>
             <Tabs.Content value="controls">
               {f.definition.controls.length === 0 ? <p>No map of controls is on record.</p> : <Controls file={f} />}
@@ -65,7 +65,7 @@ export function MachinePage({ me }: { me: Me }) {
   )
 }
 
-function Now({ file: f }: { file: MachineFile }) {
+function Now({ file: f, me }: { file: MachineFile; me: Me }) {
   const [error, setError] = useState<unknown>(null)
   const followed = async (id: string) => {
     setError(null)
@@ -148,7 +148,11 @@ function Now({ file: f }: { file: MachineFile }) {
                   <strong>{o.label}</strong>, {when(o.at)}: {o.reason}
                 </p>
                 <p className="mb-2 font-semibold">{o.after}</p>
-                <Button onClick={() => void followed(o.id)}>This has been done</Button>
+                {me.roles.some((r) => r === o.role) ? (
+                  <Button onClick={() => void followed(o.id)}>This has been done</Button>
+                ) : (
+                  <p className="text-quiet">Held until the {o.role.replaceAll('-', ' ')} says that it is done.</p>
+                )}
               </li>
             ))}
           </ul>

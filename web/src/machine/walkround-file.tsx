@@ -67,9 +67,56 @@ export function WalkroundFilePanel({ file, me }: { file: MachineFile; me: Me }) 
             </a>
           </div>
         </Sheet>
+        {inUse?.waiting && <Waiting file={inUse} me={me} />}
         {may && <BringIn file={file} />}
       </div>
     </div>
+  )
+}
+
+/** Asks for less than the one in force: a second person reads what goes before it counts. */
+function Waiting({ file, me }: { file: WalkroundFile; me: Me }) {
+  const [error, setError] = useState<unknown>(null)
+  const w = file.waiting
+  if (!w) return null
+  const asked = (x: WalkroundFile['walkround']) => x.zones.flatMap((z) => z.items)
+  const kept = new Map(asked(w.walkround).map((i) => [i.id, i]))
+  const gone = asked(file.walkround).filter((i) => !kept.has(i.id))
+  const unmeasured = asked(file.walkround).filter((i) => i.measure && kept.has(i.id) && !kept.get(i.id)?.measure)
+  const mine = w.enteredBy?.id === me.id
+  const check = async () => {
+    setError(null)
+    try {
+      const path = `/machines/${file.machine}/walkround/${w.revision}/check`
+      queryClient.setQueryData(
+        ['walkround', file.machine],
+        await call<WalkroundFile>({ method: 'POST', path, body: {}, key: newId() }),
+      )
+      void queryClient.invalidateQueries({ queryKey: ['machine', file.machine] })
+    } catch (e) {
+      setError(e)
+    }
+  }
+  return (
+    <Sheet title="Waits for a second person">
+      <p>
+        {w.enteredBy?.name ?? 'Somebody'} entered one that asks for less, {when(w.enteredAt)}: {w.why}
+      </p>
+      {gone.length > 0 && <p className="mt-2 font-semibold">No longer looked at: {gone.map((i) => i.label).join(', ')}.</p>}
+      {unmeasured.length > 0 && (
+        <p className="mt-2 font-semibold">No longer measured: {unmeasured.map((i) => i.label).join(', ')}.</p>
+      )}
+      {me.roles.includes('person-in-charge') && !mine ? (
+        <Button look="next" className="mt-3" onClick={() => void check()}>
+          Checked: it may count
+        </Button>
+      ) : (
+        <p className="mt-2 text-quiet">
+          The person in charge checks it, another than who entered it. Until then the one above counts.
+        </p>
+      )}
+      <Refused error={error} />
+    </Sheet>
   )
 }
 

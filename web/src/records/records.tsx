@@ -1,19 +1,18 @@
-import type { ShiftSummary } from '@geolabe/contract'
+import type { Me, ShiftSummary } from '@geolabe/contract'
 import { Tabs } from 'radix-ui'
-import { useState } from 'react'
-import { Link, useNavigate } from 'react-router'
-import { call, newId } from '../api/client'
-import { queryClient, useShiftList } from '../api/queries'
+import { Link } from 'react-router'
+import { useShiftList } from '../api/queries'
 import { Button } from '../look/button'
-import { Loaded, Refused, Title } from '../look/page'
+import { Loaded, Title } from '../look/page'
 import { when } from '../look/when'
+import { Imported } from './imported'
 import { Journal } from './journal'
 import { Rounds } from './rounds'
 
 const tab =
   'min-h-12 border-b-4 border-transparent px-4 font-semibold data-[state=active]:border-accent data-[state=inactive]:text-quiet'
 
-export function Records() {
+export function Records({ me }: { me: Me }) {
   return (
     <>
       <Title>Records</Title>
@@ -28,6 +27,9 @@ export function Records() {
           <Tabs.Trigger value="journal" className={tab}>
             Journal
           </Tabs.Trigger>
+          <Tabs.Trigger value="imported" className={tab}>
+            From elsewhere
+          </Tabs.Trigger>
         </Tabs.List>
         <Tabs.Content value="shifts">
           <Shifts />
@@ -38,6 +40,9 @@ export function Records() {
         <Tabs.Content value="journal">
           <Journal />
         </Tabs.Content>
+        <Tabs.Content value="imported">
+          <Imported me={me} />
+        </Tabs.Content>
       </Tabs.Root>
     </>
   )
@@ -47,7 +52,6 @@ function Shifts() {
   const list = useShiftList()
   return (
     <>
-      <Import />
       <Loaded query={list}>
         {(data) => (
           <ul className="grid gap-2 pb-6">
@@ -84,32 +88,5 @@ function ShiftRow({ shift: s }: { shift: ShiftSummary }) {
         {s.lifts} {s.lifts === 1 ? 'lift' : 'lifts'}
       </span>
     </Link>
-  )
-}
-
-/** Takes an exported shift back in: all or nothing. */
-function Import() {
-  const [error, setError] = useState<unknown>(null)
-  const navigate = useNavigate()
-  const take = async (file: File | undefined) => {
-    if (!file) return
-    setError(null)
-    try {
-      const body: unknown = JSON.parse(await file.text())
-      const { id } = await call<{ id: string }>({ method: 'POST', path: '/shift-files', body, key: newId() })
-      void queryClient.invalidateQueries({ queryKey: ['shifts'] })
-      navigate(`/records/${id}`)
-    } catch (e) {
-      setError(e instanceof SyntaxError ? new Error('This file is not JSON. Choose a shift that was exported from Geolabe.') : e)
-    }
-  }
-  return (
-    <div className="mb-4 grid gap-3">
-      <label className="flex min-h-12 w-fit cursor-pointer items-center rounded-lg border-2 border-edge px-4 font-semibold has-focus-visible:outline-3 has-focus-visible:outline-ink">
-        Import a shift file
-        <input type="file" accept="application/json,.json" className="sr-only" onChange={(e) => void take(e.target.files?.[0])} />
-      </label>
-      <Refused error={error} />
-    </div>
   )
 }

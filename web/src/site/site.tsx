@@ -2,11 +2,12 @@ import type { Shift, SiteRecord } from '@geolabe/contract'
 import { type Feature, isCrane, lineApproach } from '@geolabe/core'
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
+import { newId } from '../api/client'
 import { useDraft } from '../api/draft'
 import { outbox } from '../api/outbox'
-import { putShift, useMe } from '../api/queries'
+import { putShift, useMe, usePlaces } from '../api/queries'
 import { Button } from '../look/button'
-import { TextField } from '../look/field'
+import { SelectField, TextField } from '../look/field'
 import { ActionBar, Refused, Sheet, Title } from '../look/page'
 import { useShiftContext } from '../shift/frame'
 import { nextStation } from '../shift/route-line'
@@ -135,6 +136,7 @@ export function Site() {
           </Button>
         </div>
         <div className="grid gap-4">
+          {shift.site && <Moved shift={shift} />}
           <PlaceMap place={place} />
           <Lines lines={place.features.filter((f) => f.kind === 'overhead')} />
           <Sheet title="Who looked">
@@ -179,6 +181,42 @@ function Lines({ lines }: { lines: Feature[] }) {
           )
         })}
       </ul>
+    </Sheet>
+  )
+}
+
+/** The machine stands somewhere else now: site, set-up and what was proved raised are asked anew. */
+function Moved({ shift }: { shift: Shift }) {
+  const places = usePlaces().data?.places ?? []
+  const [place, setPlace] = useState(shift.place.id)
+  const [words, setWords] = useState('')
+  const [error, setError] = useState<unknown>(null)
+  const move = async () => {
+    setError(null)
+    try {
+      putShift(shift.id, await outbox.send<Shift>(`/shifts/${shift.id}/moves`, { id: newId(), place, words }))
+    } catch (e) {
+      setError(e)
+    }
+  }
+  return (
+    <Sheet title="Moved since it was looked at?">
+      <div className="grid gap-3">
+        <p className="text-quiet">
+          Site, set-up and what was proved raised are then asked anew; what was lifted stays in the record.
+        </p>
+        <SelectField
+          label="It stands now at"
+          value={place}
+          onChange={setPlace}
+          options={places.map((p) => ({ value: p.id, label: p.name }))}
+        />
+        <TextField label="Where there" value={words} onChange={setWords} />
+        <Button className="w-fit" onClick={() => void move()}>
+          It has moved
+        </Button>
+        <Refused error={error} />
+      </div>
     </Sheet>
   )
 }

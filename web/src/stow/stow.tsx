@@ -6,6 +6,7 @@ import { useDraft } from '../api/draft'
 import { outbox } from '../api/outbox'
 import { putShift, queryClient } from '../api/queries'
 import { Button } from '../look/button'
+import { Dialog } from '../look/dialog'
 import { NumberField, TextField } from '../look/field'
 import { ActionBar, Refused, Sheet, Title } from '../look/page'
 import { useShiftContext } from '../shift/frame'
@@ -39,6 +40,7 @@ export function Stow() {
     words: '',
   })
   const [error, setError] = useState<unknown>(null)
+  const [leaving, setLeaving] = useState(false)
   const hours = typedFault(draft.hours) ? null : parsePlain(draft.hours)
   const open = machine.procedures.stow.filter((s) => !draft.steps.includes(s.id)).length
   const waiting = shift.lifts.filter((l) => !l.outcome).length
@@ -77,9 +79,10 @@ export function Stow() {
     leftAs: draft.leftAs ?? '',
     limitsOn: draft.limitsOn ?? '',
   })
-  const close = async () => {
+  const close = async (leftAsItStands: HandOverRequest['leftAsItStands'] = null) => {
     setError(null)
     const body: HandOverRequest = {
+      leftAsItStands,
       steps: draft.steps,
       hours,
       fuel_share: draft.fuel_share,
@@ -151,7 +154,13 @@ export function Stow() {
           <Refused error={error} />
         </div>
       </div>
+      {leaving && (
+        <LeaveAsItStands machine={machine.name} onLeave={(left) => void close(left)} onClose={() => setLeaving(false)} />
+      )}
       <ActionBar why={why}>
+        <Button look="quiet" onClick={() => setLeaving(true)}>
+          Leave it as it stands
+        </Button>
         {endRound && !walked && (
           <Button look="next" onClick={() => void walk()}>
             Walk round once more
@@ -162,5 +171,50 @@ export function Stow() {
         </Button>
       </ActionBar>
     </>
+  )
+}
+
+/** Broken down, or called away: nothing is confirmed that was not done, and the machine is stopped until somebody takes it back. */
+function LeaveAsItStands({
+  machine,
+  onLeave,
+  onClose,
+}: {
+  machine: string
+  onLeave: (left: NonNullable<HandOverRequest['leftAsItStands']>) => void
+  onClose: () => void
+}) {
+  const [left, setLeft] = useState({ how: '', madeSafe: '', takenBackBy: '' })
+  const said = Object.values(left).every((v) => v.trim() !== '')
+  return (
+    <Dialog open onClose={onClose} title={`Leave ${machine} as it stands`}>
+      <div className="grid gap-3">
+        <p>
+          No step is confirmed that was not done. {machine} is stopped with a tag until it is looked at and returned to service.
+        </p>
+        <TextField
+          label="What stands how"
+          hint="What hangs, what is raised, which outriggers are out."
+          value={left.how}
+          onChange={(how) => setLeft((l) => ({ ...l, how }))}
+          rows={2}
+        />
+        <TextField
+          label="Made safe how, as far as it could be"
+          hint="People kept off, chocked, isolated, propped."
+          value={left.madeSafe}
+          onChange={(madeSafe) => setLeft((l) => ({ ...l, madeSafe }))}
+          rows={2}
+        />
+        <TextField
+          label="Who takes it back"
+          value={left.takenBackBy}
+          onChange={(takenBackBy) => setLeft((l) => ({ ...l, takenBackBy }))}
+        />
+        <Button look="next" disabled={!said} onClick={() => onLeave(left)}>
+          Leave it, tagged and stopped
+        </Button>
+      </div>
+    </Dialog>
   )
 }

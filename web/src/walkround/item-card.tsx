@@ -15,16 +15,19 @@ interface Props {
   zoneNumber: number
   item: WalkItem
   mark: ShownMark | undefined
+  /** Why it is measured today; null: looked at only. */
+  due: string | null
   onMark: (mark: Pick<NewMark, 'result' | 'reading' | 'because' | 'plate'>) => void
   onDefect: (reading: number | null) => void
   onBack: (() => void) | null
 }
 
 /** One item, large: what to look for, the reading if there is one, and the three answers under the thumb. */
-export function ItemCard({ file, zone, zoneNumber, item, mark, onMark, onDefect, onBack }: Props) {
+export function ItemCard({ file, zone, zoneNumber, item, mark, due, onMark, onDefect, onBack }: Props) {
   const [text, setText] = useState(mark?.reading == null ? '' : String(mark.reading))
   const [because, setBecause] = useState<Because | null>(mark?.because ?? null)
   const [plate, setPlate] = useState<Record<string, string>>({})
+  const [anyway, setAnyway] = useState(mark?.reading != null)
   const field = useRef<HTMLInputElement>(null)
   const earlier = file.readings[item.id] ?? []
   const judged = readText(item, text, earlier)
@@ -32,7 +35,9 @@ export function ItemCard({ file, zone, zoneNumber, item, mark, onMark, onDefect,
   const discards = judgement?.verdict === 'discard'
   const plateOpen =
     item.plate && file.plate === null && file.definition.plateFields.some((f) => (plate[f.id] ?? '').trim() === '')
-  const ready = (!item.measure || (reading !== null && !discards && (!query || because !== null))) && !plateOpen
+  const measured = reading !== null && !discards && (!query || because !== null)
+  const measuring = item.measure !== undefined && (due !== null || anyway)
+  const ready = (!item.measure || measured || (due === null && text.trim() === '')) && !plateOpen
   const firstOfZone = zone.items[0]?.id === item.id
   const inOrder = () =>
     onMark({
@@ -52,7 +57,8 @@ export function ItemCard({ file, zone, zoneNumber, item, mark, onMark, onDefect,
       if (typing(e)) return
       if (key === 'm' && item.measure) {
         e.preventDefault()
-        field.current?.focus()
+        setAnyway(true)
+        setTimeout(() => field.current?.focus())
       }
       if (key === 'o' && ready) inOrder()
       else if (key === 'o') field.current?.focus()
@@ -104,7 +110,20 @@ export function ItemCard({ file, zone, zoneNumber, item, mark, onMark, onDefect,
           </ul>
         )}
         {item.plate && <Plate machine={file.definition} known={file.plate} given={plate} onGiven={setPlate} />}
-        {item.measure && (
+        {item.measure && due && <p className="mt-4 border-l-4 border-accent pl-3 font-semibold">Measure it today. {due}</p>}
+        {item.measure && !measuring && (
+          <p className="mt-3 flex flex-wrap items-center gap-x-4 text-quiet">
+            Look at it; no reading is due today.
+            <button
+              type="button"
+              onClick={() => setAnyway(true)}
+              className="min-h-12 font-semibold text-ink underline underline-offset-4"
+            >
+              Measure it anyway
+            </button>
+          </p>
+        )}
+        {item.measure && measuring && (
           <Reading
             item={{ ...item, measure: item.measure }}
             text={text}

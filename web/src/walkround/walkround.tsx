@@ -1,6 +1,6 @@
 import type { RoundRequest, Shift, WalkFinishRequest } from '@geolabe/contract'
-import { isRaised, itemsOf, type Placed, type RoundTime, roundTimeWords } from '@geolabe/core'
-import { useCallback, useEffect, useState } from 'react'
+import { isRaised, itemsOf, type Placed, type RoundTime, readingsDue, roundTimeWords } from '@geolabe/core'
+import { useCallback, useEffect, useMemo, useState } from 'react'
 import { Link, Navigate, useNavigate, useParams } from 'react-router'
 import { ApiError, deviceId } from '../api/client'
 import { outbox } from '../api/outbox'
@@ -131,6 +131,14 @@ function Round({ shift, file, time, round, part, items }: RoundProps) {
   const complete = firstOpen < 0
   const done = items.filter((x) => marks.has(x.item.id)).length
   const zones = [...new Set(items.map((x) => x.zone))]
+  // By what was on record before this shift: what is entered in it changes nothing of what is due.
+  const due = useMemo(() => {
+    const before = Object.fromEntries(
+      Object.entries(file.readings).map(([k, list]) => [k, list.filter((r) => r.at < shift.openedAt)]),
+    )
+    const all = itemsOf(file.definition.walkround, time)
+    return new Map(readingsDue(all, before, shift.openedAt.slice(0, 10)).map((d) => [d.item, d.why]))
+  }, [file.readings, file.definition.walkround, shift.openedAt, time])
 
   const mark = useCallback(
     (m: Pick<NewMark, 'result' | 'reading' | 'because' | 'plate'>) => {
@@ -243,6 +251,7 @@ function Round({ shift, file, time, round, part, items }: RoundProps) {
             zone={here.zone}
             item={here.item}
             mark={marks.get(here.item.id)}
+            due={due.get(here.item.id) ?? null}
             zoneNumber={zones.indexOf(here.zone) + 1}
             onMark={mark}
             onDefect={(reading) => setDefect({ reading })}

@@ -305,7 +305,7 @@ begin
   return new;
 end $$;
 create trigger mark_kept before insert or update on walk_mark for each row execute function mark_kept();
-create trigger mark_told after insert or update on walk_mark for each row execute function tell('shifts');
+create trigger mark_told after insert or update on walk_mark for each row execute function tell('marks');
 
 -- The plate is entered once; what it says anew is a new plate, and a decision of the person in charge.
 create function plate_kept() returns trigger language plpgsql as $$

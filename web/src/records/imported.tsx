@@ -1,0 +1,86 @@
+import type { ImportedShift, Me } from '@geolabe/contract'
+import { useState } from 'react'
+import { call, newId } from '../api/client'
+import { queryClient, useImported } from '../api/queries'
+import { Button } from '../look/button'
+import { Loaded, Refused } from '../look/page'
+import { when } from '../look/when'
+
+/** Shifts that came as files from other installations: never among our own, always with who took them in and where they are from. */
+export function Imported({ me }: { me: Me }) {
+  const list = useImported()
+  const may = me.roles.includes('person-in-charge') || me.roles.includes('administrator')
+  return (
+    <>
+      {may ? <TakeIn /> : <p className="mb-4 text-quiet">The person in charge or an administrator takes files in.</p>}
+      <Loaded query={list}>
+        {(data) => {
+          const shifts = data.pages.flatMap((p) => p.shifts)
+          return shifts.length === 0 ? (
+            <p className="text-quiet">Nothing from elsewhere has been taken in.</p>
+          ) : (
+            <ul className="grid gap-2 pb-6">
+              {shifts.map((s) => (
+                <Row key={s.id} shift={s} />
+              ))}
+            </ul>
+          )
+        }}
+      </Loaded>
+      {list.hasNextPage && <Button onClick={() => void list.fetchNextPage()}>Earlier ones</Button>}
+    </>
+  )
+}
+
+function Row({ shift: s }: { shift: ImportedShift }) {
+  return (
+    <li className="grid gap-x-4 rounded-xl border-2 border-dashed border-edge bg-sheet px-4 py-3 sm:grid-cols-[8rem_1fr_auto]">
+      <strong className="text-lg">{s.machine}</strong>
+      <span>
+        {s.operator} at {s.place}, {when(s.openedAt)}
+        <span className="block text-quiet">
+          Imported from {s.from.organisation}
+          {s.from.ours ? ', signed here' : `, signed by installation ${s.from.installation}`} · by {s.importedBy.name},{' '}
+          {when(s.importedAt)}
+        </span>
+        <span className={s.recomputes ? 'block text-quiet' : 'block font-bold text-outside'}>
+          {s.recomputes ? 'Worked out again: every lift agrees.' : 'Worked out again, a lift does not agree. Do not rely on it.'}
+        </span>
+      </span>
+      <a className="figure self-center underline" href={`/api/imported-shifts/${s.id}`} download={`imported-${s.id}.json`}>
+        {s.lifts} {s.lifts === 1 ? 'lift' : 'lifts'}, the file
+      </a>
+    </li>
+  )
+}
+
+/** All or nothing, as it was signed. */
+function TakeIn() {
+  const [error, setError] = useState<unknown>(null)
+  const [done, setDone] = useState('')
+  const take = async (file: File | undefined) => {
+    if (!file) return
+    setError(null)
+    setDone('')
+    try {
+      const body: unknown = JSON.parse(await file.text())
+      const { added } = await call<{ added: boolean }>({ method: 'POST', path: '/shift-files', body, key: newId() })
+      setDone(added ? 'Taken in, and marked as from elsewhere.' : 'This file was taken in before; it stands as it was.')
+      void queryClient.invalidateQueries({ queryKey: ['imported'] })
+    } catch (e) {
+      setError(e instanceof SyntaxError ? new Error('This file is not JSON. Choose a shift that was exported from Geolabe.') : e)
+    }
+  }
+  return (
+    <div className="mb-4 grid gap-3">
+      <label className="flex min-h-12 w-fit cursor-pointer items-center rounded-lg border-2 border-edge px-4 font-semibold has-focus-visible:outline-3 has-focus-visible:outline-ink">
+        Import a shift file
+        <input type="file" accept="application/json,.json" className="sr-only" onChange={(e) => void take(e.target.files?.[0])} />
+      </label>
+      <p role="status" className="font-semibold empty:hidden">
+        {done}
+      </p>
+      <Refused error={error} />
+    </div>
+  )
+}
