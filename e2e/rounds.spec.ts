@@ -1,9 +1,10 @@
 import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { isRaised, itemsOf, type Machine, soundReading, type WalkItem } from '@geolabe/core'
+import { expectedOnPlate, isRaised, itemsOf, type Machine, measureLabel, soundReading, type WalkItem } from '@geolabe/core'
 import { chromium, expect, type Page, test } from '@playwright/test'
 import pg from 'pg'
+import { readTableFile } from '../server/src/demo/files'
 import {
   audit,
   confirmAll,
@@ -45,12 +46,17 @@ async function keyOn(page: Page, m: Machine, list: WalkItem[], known: Map<string
   for (const item of list) {
     await page.getByRole('heading', { name: item.label, exact: true, level: 2 }).waitFor()
     if (item.plate && (await page.getByText('Not entered yet. Read the plate').count()) > 0) {
-      for (const f of m.plateFields) await page.getByLabel(f.label, { exact: true }).fill('As on the plate')
+      const tables = m.tables.map(readTableFile)
+      for (const f of m.plateFields) {
+        const text = f.quantity ? String(expectedOnPlate(f, tables) ?? 2011) : 'As on the plate'
+        await page.getByLabel(f.label, { exact: true }).fill(text)
+      }
       await page.getByRole('button', { name: 'In order', exact: true }).click()
       continue
     }
-    if (item.measure) {
+    if (item.measure && (await page.getByText('Measure it today.').isVisible())) {
       await page.keyboard.press('m')
+      await expect(page.getByLabel(measureLabel(item.measure), { exact: true })).toBeFocused()
       await page.keyboard.type(String(known.get(item.id) ?? soundReading(item.measure)))
       await page.keyboard.press('Enter')
     } else await page.keyboard.press('o')

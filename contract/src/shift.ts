@@ -61,7 +61,13 @@ export const walkMarkRequest = walkMark.extend({
   /** What another device said and this one has seen: its moment. */
   replaces: moment.nullable().default(null),
   /** The rating plate as it reads, field by field. */
-  plate: z.record(z.string(), z.string().trim().max(120)).nullable().default(null),
+  plate: z
+    .record(
+      z.string(),
+      z.union([z.string().trim().max(120), z.number().min(0, 'At least 0.').max(1e9, 'At most 1,000,000,000.')]),
+    )
+    .nullable()
+    .default(null),
 })
 export type WalkMarkRequest = z.input<typeof walkMarkRequest>
 

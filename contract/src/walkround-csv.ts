@@ -29,6 +29,7 @@ export const walkroundColumns = [
   'where',
   'cover',
   'may_be_missing',
+  'least_grade',
   'times',
   'measure',
   'measure_label',
@@ -38,6 +39,7 @@ export const walkroundColumns = [
   'nominal',
   'limit',
   'watch',
+  'every_days',
   'source',
 ] as const
 type Column = (typeof walkroundColumns)[number]
@@ -45,7 +47,12 @@ type Line = Record<Column, string>
 
 function measureCells(m: Measure | undefined): Partial<Record<Column, string | number>> {
   if (!m) return {}
-  const head = { measure: m.kind === 'wear' ? m.wear : m.kind, measure_label: measureLabel(m), unit: measureUnit(m) }
+  const head = {
+    measure: m.kind === 'wear' ? m.wear : m.kind,
+    measure_label: measureLabel(m),
+    unit: measureUnit(m),
+    every_days: m.every_days ?? '',
+  }
   if (m.kind === 'range') return { ...head, least: m.least, most: m.most, watch: m.watchWithin ?? '', source: m.source }
   if (m.kind === 'wear') return { ...head, nominal: m.nominal ?? '', limit: m.makerLimit ?? '', source: m.source ?? '' }
   return { ...head, nominal: m.nominal, limit: m.limit_share, watch: m.watch_share, source: m.source }
@@ -69,6 +76,7 @@ export function walkroundToCsv(w: Walkround): string {
       where: item.where ?? '',
       cover: item.cover ?? '',
       may_be_missing: item.mayBeMissing ? 'yes' : '',
+      least_grade: item.leastGrade ?? '',
       times: (item.times ?? ['start']).join(' '),
       ...measureCells(item.measure),
     })),
@@ -151,6 +159,7 @@ function itemFrom(r: Line, line: number): object {
     ...Object.fromEntries(words),
   }
   if (yes === 'yes') item.mayBeMissing = true
+  if (r.least_grade) item.leastGrade = r.least_grade as WalkItem['leastGrade']
   if (times.length > 0) item.times = times as WalkItem['times']
   if (m) item.measure = m as Measure
   return item
@@ -160,6 +169,8 @@ function measureFrom(r: Line, line: number): object | undefined {
   const kind = r.measure ?? ''
   if (kind === '') return undefined
   const f = (c: Column) => figure(r, c, line)
+  const every = f('every_days')
+  const due = every === undefined ? {} : { every_days: every }
   const need = (c: Column) => {
     const v = f(c)
     if (v === undefined) throw wrong(line, c, 'This measure needs it.')
@@ -175,6 +186,7 @@ function measureFrom(r: Line, line: number): object | undefined {
       most: need('most'),
       source: r.source,
       ...(watch === undefined ? {} : { watchWithin: watch }),
+      ...due,
     }
   }
   if (kind === 'loss' || kind === 'growth') {
@@ -186,6 +198,7 @@ function measureFrom(r: Line, line: number): object | undefined {
       limit_share: need('limit'),
       watch_share: need('watch'),
       source: r.source,
+      ...due,
     }
   }
   if (!(wearKinds as readonly string[]).includes(kind)) {
@@ -199,5 +212,6 @@ function measureFrom(r: Line, line: number): object | undefined {
     ...(nominal === undefined ? {} : { nominal }),
     ...(limit === undefined ? {} : { makerLimit: limit }),
     ...(r.source ? { source: r.source } : {}),
+    ...due,
   }
 }

@@ -104,7 +104,9 @@ export const machineFile = z.object({
   /** The last readings of each measured item, oldest first. */
   readings: z.record(z.string(), z.array(z.object({ at: moment, value: z.number(), replaced: z.boolean() }))),
   /** The rating plate as it was first entered; null: not yet. */
-  plate: z.record(z.string(), z.string()).nullable(),
+  plate: z.record(z.string(), z.union([z.string(), z.number()])).nullable(),
+  /** What each field must read by the tables in use; fields that nothing gives are left out. */
+  plateExpected: z.record(z.string(), z.number()),
   /** The machine this person drove last before, for what differs. */
   lastDriven: z.object({ id: z.string(), name: z.string(), controls: z.array(control) }).nullable(),
   due: z.array(dueLine),

@@ -10,6 +10,8 @@ import {
   type Place,
   piecesFile,
   placeDefinition,
+  type RatingTable,
+  ratingTable,
   type SetupPlan,
 } from '../src'
 
@@ -36,6 +38,7 @@ function crane(id: string): Crane {
 export const tern: Crane = crane('tern')
 export const ternTable: BoomTable = boomTable.parse(read('tables/tern-main.json'))
 export const northQuay: Place = placeDefinition.parse(read('places/north-quay.json'))
+export const demoTable = (id: string): RatingTable => ratingTable.parse(read(`tables/${id}.json`))
 export const deck = northQuay.ground.find((g) => g.id === 'deck') ?? null
 
 type Ext = SetupPlan['legs'][number]['extension']

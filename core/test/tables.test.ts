@@ -128,7 +128,7 @@ describe('chart-reading of each shape', () => {
         radius_m,
         hoist: { linePull_N: 1e6, parts, sheaveEfficiency: 0.98 },
       }).gross_kg
-    expect([at(2, 10), at(4, 10), at(3, 10), at(4, 51)]).toEqual([5500, 10_000, 'not-rated', 'not-rated'])
+    expect([at(2, 10), at(4, 10), at(3, 10), at(4, 51)]).toEqual([5200, 10_000, 'not-rated', 'not-rated'])
   })
   it('takes a mini crawler’s row from the angle, worse of both neighbours, and nothing in a forbidden sector', () => {
     const at = (angle_deg: number, slew_deg: number) =>

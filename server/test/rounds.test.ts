@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto'
-import { itemsOf, soundReading } from '@geolabe/core'
+import { expectedOnPlate, itemsOf, soundReading } from '@geolabe/core'
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
-import { readMachineFile } from '../src/demo/files'
+import { readMachineFile, readTableFile } from '../src/demo/files'
 import { items, liftBody, markBody, openBody, type Person, type Running, readyShift, setupBody, start, tern } from './helper'
 
 let app: Running
@@ -128,16 +128,30 @@ describe('the rating plate', () => {
     expect((await ines.post('/shifts', body)).status).toBe(200)
     const item = itemsOf(wren.walkround).find((x) => x.item.plate)?.item
     if (!item) throw new Error('no plate')
-    const mark = (plate: Record<string, string> | null) => ines.post(`/shifts/${body.id}/walk-items`, markBody(item, { plate }))
-    const plate = Object.fromEntries(wren.plateFields.map((f) => [f.id, `${f.label} 7`]))
-    expect((await mark(null)).body.error).toMatchObject({ code: 'plate-not-read', path: 'plate.serial' })
+    const mark = (plate: Record<string, string | number> | null) =>
+      ines.post(`/shifts/${body.id}/walk-items`, markBody(item, { plate }))
+    const tables = wren.tables.map(readTableFile)
+    const plate: Record<string, string | number> = Object.fromEntries(
+      wren.plateFields.map((f) => [f.id, f.quantity ? (expectedOnPlate(f, tables) ?? 2011) : `${f.label} 7`]),
+    )
+    const rated = wren.plateFields.find((f) => f.cell)?.id ?? ''
+    expect((await mark(null)).body.error).toMatchObject({ code: 'plate-not-read', path: 'plate.maker' })
     expect((await mark({ ...plate, year: ' ' })).body.error.path).toBe('plate.year')
+    expect((await mark({ ...plate, year: 'unreadable' })).body.error).toMatchObject({
+      code: 'plate-no-figure',
+      path: 'plate.year',
+    })
+    // The plate of another machine: neither it nor the table is believed.
+    expect((await mark({ ...plate, [rated]: 1000 })).body.error).toMatchObject({
+      code: 'plate-not-the-table',
+      path: `plate.${rated}`,
+    })
     expect((await mark(plate)).status).toBe(200)
     expect((await ines.get('/machines/wren')).body.plate).toEqual(plate)
     expect((await mark(null)).status).toBe(200)
-    expect((await mark({ ...plate, serial: `  ${plate.serial?.toUpperCase()} ` })).status).toBe(200)
-    const other = await mark({ ...plate, max: '2,000 kg' })
-    expect(other.body.error).toMatchObject({ code: 'plate-differs', path: 'plate.max' })
+    expect((await mark({ ...plate, serial: `  ${String(plate.serial).toUpperCase()} ` })).status).toBe(200)
+    const other = await mark({ ...plate, [rated]: 2000 })
+    expect(other.body.error).toMatchObject({ code: 'plate-differs', path: `plate.${rated}` })
   })
 })
 

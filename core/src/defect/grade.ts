@@ -25,6 +25,10 @@ const weight: Record<Grade, number> = { watch: 0, harm: 1, danger: 2 }
 /** A defect may be graded graver at any time, milder never. */
 export const isGraver = (to: Grade, from: Grade) => weight[to] > weight[from]
 
+/** The grades that a defect may be given where something is graded at least `least`; all, where nothing is said. */
+export const gradesFrom = (least: Grade | undefined): Grade[] =>
+  grade.options.filter((g) => least === undefined || g === least || isGraver(g, least))
+
 export const defectState = z.enum(['raised', 'seen', 'repaired', 'verified', 'watched', 'accepted', 'returned'])
 export type DefectState = z.infer<typeof defectState>
 

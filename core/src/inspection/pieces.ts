@@ -33,6 +33,7 @@ const placedPiece = z.strictObject({
   cover: z.string().min(1).optional(),
   mayBeMissing: z.boolean().optional(),
   times: walkItem.shape.times,
+  leastGrade: walkItem.shape.leastGrade,
   /** Said of this place besides what the piece says. */
   also: z.string().min(1).optional(),
   /** This machine's own measure in place of the piece's, by item of the piece; null for none, and a further item is left out. */
@@ -90,6 +91,7 @@ function placed(x: z.infer<typeof placedPiece>, item: Piece['items'][number], k:
     ...(x.where ? { where: x.where } : {}),
     ...(x.cover && k === 0 ? { cover: x.cover } : {}),
     ...(x.mayBeMissing ? { mayBeMissing: true } : {}),
+    ...(x.leastGrade ? { leastGrade: x.leastGrade } : {}),
     ...(m ? { measure: m } : {}),
     ...(when ? { times: when } : {}),
     piece,

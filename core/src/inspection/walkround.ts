@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { finite } from '../calculator/measured'
+import { grade } from '../defect/grade'
 import { measure } from './measure'
 
 /** When somebody goes round: before the shift, after having left the machine, at the end. */
@@ -38,6 +39,8 @@ export const walkItem = z.strictObject({
   measure: measure.optional(),
   /** The plate's fields are entered once and compared ever after. */
   plate: z.boolean().optional(),
+  /** A defect found here is graded at least as grave as this. */
+  leastGrade: grade.optional(),
   /** Rounds it belongs to; left out: only the one before the shift. */
   times: z.array(roundTime).min(1).optional(),
   /** The shared piece it came from. */

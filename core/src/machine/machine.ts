@@ -7,7 +7,9 @@ import { energy } from '../due/energy'
 import { walkround } from '../inspection/walkround'
 import { procedure } from '../procedure/procedure'
 import { symptomPath } from '../symptom/path'
+import { shown } from '../symptom/shown'
 import { machineParts } from './parts'
+import { plateField } from './plate'
 
 export const labelled = z.strictObject({ id: z.string().min(1), label: z.string().min(1) })
 
@@ -79,9 +81,11 @@ export const machineDefinition = z.strictObject({
   stops: z.array(stopControl).default([]),
   overrides: z.array(override).default([]),
   /** What the rating plate says is entered once, field by field, and compared ever after. */
-  plateFields: z.array(labelled).default([]),
+  plateFields: z.array(plateField).default([]),
   duties: z.array(duty).default([]),
   energy: energy.optional(),
+  /** Lamps and codes that it may show, each with its answer. */
+  shows: z.array(shown).default([]),
   /** Short ways from a symptom in work to continue, stop or call. */
   symptoms: z.array(symptomPath).default([]),
   defectPolicy: defectPolicy.default('operator-grades'),

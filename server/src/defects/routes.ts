@@ -4,6 +4,7 @@ import {
   type DefectsFile,
   defectsToCsv,
   gradeRequest,
+  gradeWords,
   noteRequest,
   photoLimit_bytes,
   raiseDefectRequest,
@@ -13,7 +14,7 @@ import {
   verifyRequest,
   watchRequest,
 } from '@geolabe/contract'
-import type { DefectAction, DefectState } from '@geolabe/core'
+import { type DefectAction, type DefectState, gradesFrom } from '@geolabe/core'
 import { type Request, Router } from 'express'
 import multer from 'multer'
 import { z } from 'zod'
@@ -67,6 +68,18 @@ export function defectRoutes(db: Database, photos: Photos): Router {
   router.post(
     '/defects',
     writes(db, raiseDefectRequest, async (tx, d) => {
+      const found =
+        d.item === null
+          ? undefined
+          : (await machineNamed(tx, d.machine)).walkround.zones.flatMap((z) => z.items).find((i) => i.id === d.item)
+      if (!gradesFrom(found?.leastGrade).includes(d.grade)) {
+        throw new Problem(
+          422,
+          'too-mild',
+          `A fault in “${found?.label}” bars the machine: grade it ${gradeWords[found?.leastGrade ?? d.grade].label.toLowerCase()} or graver.`,
+          'grade',
+        )
+      }
       await tx.query(
         `insert into defect (org, id, machine, shift, item, place_on_machine, words, grade, raised_grade, raised_by, spot)
          values ($1, $2, $3, $4, $5, $6, $7, $8, $8, $9, $10)`,

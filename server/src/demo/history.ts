@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto'
-import { itemsOf, type Machine, soundReading } from '@geolabe/core'
+import { expectedOnPlate, itemsOf, type Machine, soundReading } from '@geolabe/core'
 import type pg from 'pg'
-import { readMachineFile } from './files'
+import { readMachineFile, readTableFile } from './files'
 
 const org = 'skarrow-haven'
 const day_ms = 86_400_000
@@ -340,13 +340,18 @@ async function duties(client: pg.Client, m: Machine, last: Past | undefined): Pr
 /** What the rating plates say; one machine's is still to be entered. */
 async function plates(client: pg.Client, m: Machine): Promise<void> {
   if (m.id === 'wren') return
+  const tables = m.tables.map(readTableFile)
   for (const f of m.plateFields) {
     const value =
       f.id === 'serial'
         ? `SH-${m.id.slice(0, 3).toUpperCase()}-${1000 + Math.round(wobble('serial', m.id) * 8999)}`
         : f.id === 'year'
           ? String(2006 + Math.round(wobble('year', m.id) * 17))
-          : 'As in the table on file'
+          : f.id === 'maker'
+            ? 'Holm Lifting Works'
+            : f.id === 'model'
+              ? `${m.name} ${10 + Math.round(wobble('model', m.id) * 80)}`
+              : String(expectedOnPlate(f, tables) ?? 'As in the table on file')
     await client.query('insert into plate_value (org, machine, field, value) values ($1, $2, $3, $4)', [org, m.id, f.id, value])
   }
 }

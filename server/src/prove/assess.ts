@@ -3,8 +3,9 @@ import { assess } from '@geolabe/core'
 import type { Tx } from '../db/database'
 import { Problem } from '../http/problem'
 import { notFound } from '../http/routes'
+import { tablesOf } from '../tables/in-use'
 import { version } from '../version'
-import { machineNamed, placeInUse, tablesOf } from '../yard/yard'
+import { machineNamed, placeInUse } from '../yard/yard'
 
 /**
  * The assessment that counts is made here, from what the database holds, with the same function that the screen used; with

@@ -4,13 +4,7 @@ import { Router } from 'express'
 import type { Database, Tx } from '../db/database'
 import { Problem } from '../http/problem'
 import { notFound, reads, requireRole, writes } from '../http/routes'
-
-/**
- * Revisions that lifts may be proved with: the newest that somebody else has checked; a table of which no revision was ever
- * checked counts as it was first entered, and says so.
- */
-export const revisionInUse = `select distinct on (id) id, revision from rating_table
-  where checked_by is not null or why = '' order by id, revision desc`
+import { revisionInUse } from './in-use'
 
 interface Row {
   id: string

@@ -1,20 +1,11 @@
 import type { DueLine, HandOverNote, MachineFile, Yard, YardMachine } from '@geolabe/contract'
-import {
-  type BoomTable,
-  handOverLines,
-  isBoomTable,
-  type Machine,
-  nearLimits,
-  type Place,
-  type RatingTable,
-  type Walkround,
-} from '@geolabe/core'
+import { handOverLines, type Machine, nearLimits, type Place, type Walkround } from '@geolabe/core'
 import type { Tx } from '../db/database'
 import { defectsWhere, isOpen } from '../defects/read'
 import { dueLines } from '../due/read'
 import { notFound } from '../http/routes'
-import { revisionInUse } from '../tables/routes'
-import { plateOf } from '../walkround/plate'
+import { tablesOf } from '../tables/in-use'
+import { plateExpected, plateOf } from '../walkround/plate'
 import { readingsOf } from '../walkround/readings'
 
 interface Row {
@@ -165,7 +156,8 @@ export async function readMachine(tx: Tx, id: string): Promise<MachineFile> {
     stopping: open.filter((d) => d.grade !== 'watch' || d.pending),
     handOver,
     readings,
-    plate: await plateOf(tx, id),
+    plate: await plateOf(tx, definition),
+    plateExpected: await plateExpected(tx, definition),
     lastDriven: await lastDriven(tx, id),
     due,
     openOverrides,
@@ -194,14 +186,6 @@ async function withWalkround(tx: Tx, document: Machine): Promise<{ definition: M
 }
 
 /** The revision in use of each table of a machine that a lift on legs is proved with. */
-export async function tablesOf(tx: Tx, machine: string): Promise<BoomTable[]> {
-  const r = await tx.query<{ document: RatingTable }>(
-    `select t.document from rating_table t join (${revisionInUse}) u on u.id = t.id and u.revision = t.revision where t.machine = $1 order by t.id`,
-    [machine],
-  )
-  return r.rows.map((x) => x.document).filter(isBoomTable)
-}
-
 export async function machineNamed(tx: Tx, id: string): Promise<Machine> {
   const r = await tx.query<{ document: Machine; revision: number }>('select document, revision from machine where id = $1', [id])
   const m = r.rows[0]

@@ -1,14 +1,13 @@
 import {
   type Defect,
   type Grade,
-  grade,
   gradeWords,
   photoLimit_bytes,
   type RaiseDefectRequest,
   type Spot,
   stopsMachine,
 } from '@geolabe/contract'
-import { gradeBy, type Machine } from '@geolabe/core'
+import { gradeBy, gradesFrom, isGraver, type Machine } from '@geolabe/core'
 import { Camera } from 'lucide-react'
 import { type FormEvent, useState } from 'react'
 import { newId } from '../api/client'
@@ -46,6 +45,7 @@ export function DefectForm({ machine, shift, item, where, definition, near, onRa
   const [id] = useState(newId)
   const [sending, setSending] = useState(false)
 
+  const least = definition?.walkround.zones.flatMap((z) => z.items).find((i) => i.id === item)?.leastGrade
   const untilGraded = definition?.defectPolicy === 'stops-until-graded'
 
   const submit = async (e: FormEvent) => {
@@ -95,14 +95,15 @@ export function DefectForm({ machine, shift, item, where, definition, near, onRa
       <fieldset>
         <legend className="mb-1 font-semibold">How grave</legend>
         {helper ? (
-          <GradeHelper onGrade={setChosen} />
+          <GradeHelper onGrade={(g) => setChosen(least && isGraver(least, g) ? least : g)} />
         ) : (
           <Button look="quiet" onClick={() => setHelper(true)}>
             Not sure? Two questions
           </Button>
         )}
+        {least && <p className="mb-2 font-semibold">A fault here bars the machine.</p>}
         <div className="grid gap-2">
-          {grade.options.map((g) => (
+          {gradesFrom(least).map((g) => (
             <label
               key={g}
               className={`flex min-h-14 cursor-pointer items-center gap-3 rounded-lg border-2 px-3 py-2 has-focus-visible:outline-3 has-focus-visible:outline-offset-2 has-focus-visible:outline-ink ${chosen === g ? 'border-ink bg-sunk' : 'border-line bg-sheet'}`}

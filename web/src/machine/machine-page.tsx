@@ -11,6 +11,7 @@ import { Loaded, Refused, Sheet, Title } from '../look/page'
 import { when } from '../look/when'
 import { Controls } from '../signon/controls'
 import { HandOverLines } from '../stow/hand-over-lines'
+import { PlateSays } from '../walkround/plate'
 import { StateMark } from '../yard/yard'
 import { WalkroundFilePanel } from './walkround-file'
 
@@ -131,7 +132,9 @@ function Now({ file: f, me }: { file: MachineFile; me: Me }) {
             {f.definition.plateFields.map((p) => (
               <div key={p.id} className="contents">
                 <dt className="text-quiet">{p.label}</dt>
-                <dd className="figure font-semibold">{f.plate?.[p.id] ?? 'not entered'}</dd>
+                <dd className="figure font-semibold">
+                  <PlateSays field={p} value={f.plate?.[p.id]} />
+                </dd>
               </div>
             ))}
           </dl>

@@ -1,5 +1,5 @@
 import type { Defect, MachineFile, OverrideRequest, RaiseDefectRequest, Shift } from '@geolabe/contract'
-import { itemsOf } from '@geolabe/core'
+import { itemsOf, symptomsOf } from '@geolabe/core'
 import { DoorOpen, OctagonAlert } from 'lucide-react'
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
@@ -74,11 +74,11 @@ export function Mishap({ shift, file }: { shift: Shift; file: MachineFile }) {
           <p className="text-quiet">
             It is stopped at once, for everyone, until it has been examined. You can add words and a photo after.
           </p>
-          {m.symptoms.length > 0 && (
+          {symptomsOf(m).length > 0 && (
             <>
               <h3 className="mt-2">It does something it should not</h3>
               <div className="grid gap-2 sm:grid-cols-2">
-                {m.symptoms.map((s) => (
+                {symptomsOf(m).map((s) => (
                   <Button key={s.id} onClick={() => setOpen({ symptom: s.id })}>
                     {s.symptom}
                   </Button>
@@ -106,7 +106,7 @@ export function Mishap({ shift, file }: { shift: Shift; file: MachineFile }) {
       <Dialog open={open === 'override'} onClose={close} title="Record an override">
         <OverrideForm shift={shift} file={file} onDone={close} />
       </Dialog>
-      {m.symptoms.map((s) => (
+      {symptomsOf(m).map((s) => (
         <Dialog key={s.id} open={typeof open === 'object' && open?.symptom === s.id} onClose={close} title={s.symptom}>
           <SymptomWay path={s} onStop={(words) => void stop(s.symptom, words)} onClose={close} />
         </Dialog>

@@ -10,7 +10,7 @@ import { Journal } from './journal'
 import { Rounds } from './rounds'
 
 const tab =
-  'min-h-12 border-b-4 border-transparent px-4 font-semibold data-[state=active]:border-accent data-[state=inactive]:text-quiet'
+  'min-h-12 border-b-4 border-transparent px-3 font-semibold sm:px-4 data-[state=active]:border-accent data-[state=inactive]:text-quiet'
 
 export function Records({ me }: { me: Me }) {
   return (

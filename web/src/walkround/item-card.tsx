@@ -1,7 +1,8 @@
 import type { MachineFile, WalkResult } from '@geolabe/contract'
-import { type WalkItem, walkPartWords, type Zone } from '@geolabe/core'
+import { type PlateValue, type WalkItem, walkPartWords, type Zone } from '@geolabe/core'
 import { Check, CircleSlash2, TriangleAlert } from 'lucide-react'
 import { useEffect, useRef, useState } from 'react'
+import { flushSync } from 'react-dom'
 import { typing } from '../help/help'
 import type { NewMark, ShownMark } from './marks'
 import { Plate } from './plate'
@@ -26,7 +27,7 @@ interface Props {
 export function ItemCard({ file, zone, zoneNumber, item, mark, due, onMark, onDefect, onBack }: Props) {
   const [text, setText] = useState(mark?.reading == null ? '' : String(mark.reading))
   const [because, setBecause] = useState<Because | null>(mark?.because ?? null)
-  const [plate, setPlate] = useState<Record<string, string>>({})
+  const [plate, setPlate] = useState<Record<string, PlateValue>>({})
   const [anyway, setAnyway] = useState(mark?.reading != null)
   const field = useRef<HTMLInputElement>(null)
   const earlier = file.readings[item.id] ?? []
@@ -34,7 +35,7 @@ export function ItemCard({ file, zone, zoneNumber, item, mark, due, onMark, onDe
   const { reading, judgement, query } = judged
   const discards = judgement?.verdict === 'discard'
   const plateOpen =
-    item.plate && file.plate === null && file.definition.plateFields.some((f) => (plate[f.id] ?? '').trim() === '')
+    item.plate && file.plate === null && file.definition.plateFields.some((f) => String(plate[f.id] ?? '').trim() === '')
   const measured = reading !== null && !discards && (!query || because !== null)
   const measuring = item.measure !== undefined && (due !== null || anyway)
   const ready = (!item.measure || measured || (due === null && text.trim() === '')) && !plateOpen
@@ -57,8 +58,9 @@ export function ItemCard({ file, zone, zoneNumber, item, mark, due, onMark, onDe
       if (typing(e)) return
       if (key === 'm' && item.measure) {
         e.preventDefault()
-        setAnyway(true)
-        setTimeout(() => field.current?.focus())
+        // At once: whoever types on loses no digit.
+        flushSync(() => setAnyway(true))
+        field.current?.focus()
       }
       if (key === 'o' && ready) inOrder()
       else if (key === 'o') field.current?.focus()
@@ -109,7 +111,9 @@ export function ItemCard({ file, zone, zoneNumber, item, mark, due, onMark, onDe
             )}
           </ul>
         )}
-        {item.plate && <Plate machine={file.definition} known={file.plate} given={plate} onGiven={setPlate} />}
+        {item.plate && (
+          <Plate machine={file.definition} known={file.plate} expected={file.plateExpected} given={plate} onGiven={setPlate} />
+        )}
         {item.measure && due && <p className="mt-4 border-l-4 border-accent pl-3 font-semibold">Measure it today. {due}</p>}
         {item.measure && !measuring && (
           <p className="mt-3 flex flex-wrap items-center gap-x-4 text-quiet">

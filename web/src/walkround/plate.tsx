@@ -1,28 +1,46 @@
-import type { Machine } from '@geolabe/core'
-import { TextField } from '../look/field'
+import { fileFigure } from '@geolabe/contract'
+import type { Machine, PlateField, PlateValue } from '@geolabe/core'
+import { useState } from 'react'
+import { Labelled, NumberField, TextField } from '../look/field'
+import { useSay } from '../units/units'
 
-/** The rating plate: entered field by field the first time, compared ever after. */
+type Plates = Record<string, PlateValue>
+
+/** A value of the plate as it is read out: a mass or a length in the person's own units. */
+export function PlateSays({ field, value }: { field: PlateField; value: PlateValue | undefined }) {
+  const say = useSay()
+  if (value === undefined) return <>not entered</>
+  if (typeof value === 'string' || field.quantity === undefined || field.quantity === 'none') return <>{String(value)}</>
+  if (field.quantity === 'voltage') return <>{value} V</>
+  return <>{say(field.quantity, value)}</>
+}
+
+/** The rating plate: entered field by field the first time, compared with the table in use, and ever after with itself. */
 export function Plate({
   machine,
   known,
+  expected,
   given,
   onGiven,
 }: {
   machine: Machine
-  known: Record<string, string> | null
-  given: Record<string, string>
-  onGiven: (g: Record<string, string>) => void
+  known: Plates | null
+  expected: Readonly<Record<string, number>>
+  given: Plates
+  onGiven: (g: Plates) => void
 }) {
   if (machine.plateFields.length === 0) return null
   if (known) {
     return (
       <div className="mt-4 rounded-lg border border-line p-3">
         <p className="mb-1 font-semibold">It said, when it was entered:</p>
-        <dl className="grid grid-cols-[auto_1fr] gap-x-4">
+        <dl className="grid grid-cols-[1fr_auto] gap-x-4">
           {machine.plateFields.map((f) => (
             <div key={f.id} className="contents">
               <dt className="text-quiet">{f.label}</dt>
-              <dd className="figure font-semibold">{known[f.id] ?? 'not entered'}</dd>
+              <dd className="figure font-semibold">
+                <PlateSays field={f} value={known[f.id]} />
+              </dd>
             </div>
           ))}
         </dl>
@@ -30,12 +48,73 @@ export function Plate({
       </div>
     )
   }
+  const put = (id: string, v: PlateValue | null) =>
+    onGiven(v === null ? Object.fromEntries(Object.entries(given).filter(([k]) => k !== id)) : { ...given, [id]: v })
   return (
     <div className="mt-4 grid gap-3">
       <p className="font-semibold">Not entered yet. Read the plate and enter what it says; it is compared from now on.</p>
       {machine.plateFields.map((f) => (
-        <TextField key={f.id} label={f.label} value={given[f.id] ?? ''} onChange={(v) => onGiven({ ...given, [f.id]: v })} />
+        <div key={f.id}>
+          <Field field={f} value={given[f.id]} onValue={(v) => put(f.id, v)} />
+          {expected[f.id] !== undefined && given[f.id] !== undefined && !agrees(expected[f.id], given[f.id]) && (
+            <p className="mt-1 border-l-4 border-outside pl-3 font-semibold">
+              The table in use gives <PlateSays field={f} value={expected[f.id]} />. One of them belongs to another machine: read
+              the plate again; if it says so, it is a defect.
+            </p>
+          )}
+        </div>
       ))}
     </div>
+  )
+}
+
+const agrees = (a: number | undefined, b: PlateValue | undefined) => Math.abs(Number(a) - Number(b)) <= 1e-6 * Number(a)
+
+function Field({
+  field: f,
+  value,
+  onValue,
+}: {
+  field: PlateField
+  value: PlateValue | undefined
+  onValue: (v: PlateValue | null) => void
+}) {
+  if (f.quantity === undefined) return <TextField label={f.label} value={String(value ?? '')} onChange={onValue} />
+  if (f.quantity === 'mass' || f.quantity === 'length') {
+    return (
+      <NumberField label={f.label} quantity={f.quantity} value={typeof value === 'number' ? value : null} onChange={onValue} />
+    )
+  }
+  return <PlainFigure label={f.label} unit={f.quantity === 'voltage' ? 'V' : ''} onValue={onValue} />
+}
+
+/** A figure that is the same in all units: a year, a voltage. */
+function PlainFigure({ label, unit, onValue }: { label: string; unit: string; onValue: (v: number | null) => void }) {
+  const [text, setText] = useState('')
+  const [wrong, setWrong] = useState<string | undefined>()
+  return (
+    <Labelled label={label} error={wrong} hint={unit}>
+      {({ id, describedBy }) => (
+        <input
+          id={id}
+          aria-describedby={describedBy}
+          aria-invalid={wrong !== undefined}
+          inputMode="decimal"
+          autoComplete="off"
+          className="field figure text-lg"
+          value={text}
+          onChange={(e) => {
+            setText(e.target.value)
+            try {
+              onValue(e.target.value.trim() === '' ? null : fileFigure(e.target.value))
+              setWrong(undefined)
+            } catch {
+              onValue(null)
+              setWrong('Enter the figure alone.')
+            }
+          }}
+        />
+      )}
+    </Labelled>
   )
 }
