@@ -21,7 +21,7 @@ export async function freeTern(): Promise<void> {
   await client.connect()
   await client.query('update shift set closed_at = now() where closed_at is null')
   await client.query(
-    "alter table defect disable trigger user; delete from photo; delete from defect_note; delete from defect_step where defect in (select id from defect where machine = 'tern' and grade <> 'watch'); delete from defect where machine = 'tern' and grade <> 'watch'; alter table defect enable trigger user; delete from throttle; alter table override_use disable trigger user; update override_use set followed_by = by, followed_at = now() where followed_by is null; alter table override_use enable trigger user",
+    "alter table defect disable trigger user; delete from photo; delete from defect_note; alter table defect_step disable trigger user; delete from defect_step where defect in (select id from defect where machine = 'tern' and grade <> 'watch'); alter table defect_step enable trigger user; delete from defect where machine = 'tern' and grade <> 'watch'; alter table defect enable trigger user; delete from throttle; alter table override_use disable trigger user; update override_use set followed_by = by, followed_at = now() where followed_by is null; alter table override_use enable trigger user",
   )
   await client.end()
 }

@@ -100,7 +100,7 @@ function contained(c: Calculator, one: Json, bounded: Record<string, Json>, path
   )
   if (typeof one === 'number') {
     const [lo, hi] = ends
-    const slack = 1e-7 * Math.max(1, Math.abs(one))
+    const slack = 1e-6 * Math.max(1, Math.abs(one))
     if (typeof lo === 'number') expect(one, `${c.name} ${path}`).toBeGreaterThanOrEqual(lo - slack)
     if (typeof hi === 'number') expect(one, `${c.name} ${path}`).toBeLessThanOrEqual(hi + slack)
   } else if (typeof w === 'boolean') {

@@ -23,14 +23,13 @@ const moving = ['running', 'travel', 'raised']
 describe('every walk-round of the yard', () => {
   it('proves the stops before anything is driven or raised', () => {
     for (const [id, m] of each((m) => m)) {
-      for (const z of m.walkround.zones) {
-        const stops = z.items.filter((i) => i.piece === 'stops')
-        if (stops.length > 0) expect([id, z.part]).toEqual([id, 'running'])
-      }
-      expect(
-        itemsOf(m.walkround).some((x) => x.item.piece === 'stops' && !isRaised(x)),
-        id,
-      ).toBe(true)
+      const order = itemsOf(m.walkround)
+      const stops = order.findIndex((x) => x.item.piece === 'stops')
+      expect(stops, id).toBeGreaterThanOrEqual(0)
+      order.forEach((x, i) => {
+        if (isRaised(x) || ['brakes', 'steering'].includes(x.item.piece ?? ''))
+          expect(i, `${id}: ${x.item.label}`).toBeGreaterThan(stops)
+      })
     }
   })
 

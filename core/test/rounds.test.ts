@@ -255,7 +255,7 @@ const asked: Record<string, string[]> = {
   ],
   whimbrel: ['ramp', 'exhaust', 'overhead guard', 'fork', 'mast', 'plate'],
   godwit: [
-    'knuckle',
+    'steering pivot',
     'isolator',
     'earth',
     'additive',
