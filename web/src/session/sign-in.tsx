@@ -24,13 +24,17 @@ export function SignIn() {
     },
   })
   const yard = organisation || demo.data?.people[0]?.organisation || ''
-  const [faults, setFaults] = useState<Partial<Record<keyof SignInRequest, string>>>({})
+  const [tried, setTried] = useState(false)
+  const read = signInRequest.safeParse({ organisation: yard, badge, pin })
+  // What is wrong is said from the first try on, and goes as it is put right.
+  const faults: Partial<Record<keyof SignInRequest, string>> =
+    tried && !read.success ? Object.fromEntries(read.error.issues.map((i) => [String(i.path[0]), i.message])) : {}
   const submit = (e: FormEvent) => {
     e.preventDefault()
-    const read = signInRequest.safeParse({ organisation: yard, badge, pin })
-    setFaults(read.success ? {} : Object.fromEntries(read.error.issues.map((i) => [String(i.path[0]), i.message])))
+    setTried(true)
     if (read.success) signIn.mutate(read.data)
   }
+  const yardToCome = yard === '' && demo.isLoading
   const organisations = [...new Set(demo.data?.people.map((p) => p.organisationName))]
   return (
     <main className="mx-auto grid min-h-dvh max-w-5xl content-center gap-8 p-5 md:grid-cols-[1fr_1.15fr] md:gap-12">
@@ -44,7 +48,12 @@ export function SignIn() {
           <TextField label="Badge" value={badge} onChange={setBadge} inputMode="numeric" autoFocus error={faults.badge} />
           <TextField label="PIN" value={pin} onChange={setPin} type="password" inputMode="numeric" error={faults.pin} />
           <Refused error={signIn.error} />
-          <Button look="next" type="submit" className="justify-center" disabled={signIn.isPending || !badge || !pin}>
+          <Button
+            look="next"
+            type="submit"
+            className="justify-center"
+            disabled={signIn.isPending || yardToCome || !badge || !pin}
+          >
             Sign on
           </Button>
         </form>

@@ -1,0 +1,125 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { calculatorNamed, driveOf, gridsOf, type Motion, modelOf, oddCells, type RatingTable, rad, stillMotion } from '../src'
+import { demoTable, tern } from './demo'
+import { runs } from './runs'
+
+// What random changes to the core were not noticed by: each is held here by its closed form.
+const run = (name: string, input: unknown) => calculatorNamed(name)?.run(input) as Record<string, never>
+
+describe('the tip', () => {
+  it('moves and speeds up as its place changes with time: slew, radius and height at once', () => {
+    fc.assert(
+      fc.property(
+        fc.record({
+          slew: fc.double({ min: 0, max: 360, noNaN: true }),
+          w: fc.double({ min: -6, max: 6, noNaN: true }),
+          a: fc.double({ min: -3, max: 3, noNaN: true }),
+          out: fc.double({ min: -1, max: 1, noNaN: true }),
+          outer: fc.double({ min: -0.5, max: 0.5, noNaN: true }),
+          up: fc.double({ min: -1, max: 1, noNaN: true }),
+        }),
+        ({ slew, w, a, out, outer, up }) => {
+          const at = (t: number): Motion => ({
+            ...stillMotion({ slew_deg: slew, radius_m: 12, height_m: 20, rope_m: 8 }),
+            slew_deg: slew + w * t + (a * t * t) / 2,
+            slew_deg_s: w + a * t,
+            slew_deg_s2: a,
+            radius_m: 12 + out * t + (outer * t * t) / 2,
+            radius_mps: out + outer * t,
+            radius_mps2: outer,
+            height_m: 20 + up * t,
+            height_mps: up,
+          })
+          const h = 1e-3
+          const [before, now, after] = [driveOf(at(-h)), driveOf(at(0)), driveOf(at(h))]
+          for (const k of [0, 1, 2] as const) {
+            expect(now.speed[k]).toBeCloseTo((after.tip[k] - before.tip[k]) / (2 * h), 5)
+            expect(now.acceleration[k]).toBeCloseTo((after.speed[k] - before.speed[k]) / (2 * h), 5)
+          }
+          // Turning while running out presses sideways by twice their product.
+          const across = -now.acceleration[0] * Math.sin(slew * rad) + now.acceleration[1] * Math.cos(slew * rad)
+          expect(across).toBeCloseTo(12 * a * rad + 2 * out * w * rad, 9)
+        },
+      ),
+      { numRuns: runs(200) },
+    )
+  })
+})
+
+describe('a slipped decimal point', () => {
+  it('is measured against the two rows before and the two after, in its own column', () => {
+    const whole = demoTable('tern-main')
+    const grid = gridsOf(whole)[0]
+    if (!grid) throw new Error('no grid')
+    const places = grid.rows.flatMap((_, i) =>
+      grid.columns.flatMap((_c, j) => {
+        const near = [i - 2, i - 1, i + 1, i + 2].map((k) => grid.cells[k]?.[j] ?? null)
+        return grid.cells[i]?.[j] && near.every((v) => v !== null) ? [{ i, j, near: near as number[] }] : []
+      }),
+    )
+    expect(places.length).toBeGreaterThan(10)
+    for (const { i, j, near } of places.slice(0, 12)) {
+      const rows = structuredClone(whole.configurations[0]?.rows ?? []) as { ratings_kg: (number | null)[] }[]
+      const slipped = (rows[i]?.ratings_kg[j] as number) * 10
+      ;(rows[i] as { ratings_kg: (number | null)[] }).ratings_kg[j] = slipped
+      const table = {
+        ...whole,
+        configurations: [{ ...whole.configurations[0], rows }, ...whole.configurations.slice(1)],
+      } as RatingTable
+      const said = oddCells(modelOf(tern), table) as unknown as {
+        findings: { kind: string; configuration: string; row: number; column: number; message: string }[]
+      }
+      const found = said.findings.find((f) => f.configuration === grid.id && f.row === i && f.column === j)
+      const [a, b] = [...near].sort((x, y) => x - y).slice(1, 3) as [number, number]
+      expect(found?.kind).toBe('decimal-slip')
+      expect(found?.message).toContain(`${(slipped / Math.sqrt(a * b)).toFixed(0)} times above`)
+    }
+  })
+})
+
+describe('tracks', () => {
+  const track = { length_m: 6, width_m: 0.9, gauge_m: 4.2 }
+  const at = (along: number, across = 0) =>
+    run('track-pressure', { force_N: 1e6, eccentricityLong_m: along, eccentricityLat_m: across, track }) as unknown as {
+      error?: { code: string; path: string }
+    }
+  it('that the weight stands beyond, or at the very end of, carry nothing', () => {
+    for (const e of [3, 3.001, 4, -3, -8]) {
+      expect(at(e)).toMatchObject({ error: { code: 'unstable', path: 'eccentricityLong_m' } })
+    }
+    for (const e of [2.1, -2.1, 5]) expect(at(0, e)).toMatchObject({ error: { code: 'unstable', path: 'eccentricityLat_m' } })
+    for (const e of [0, 1, 2.99, -2.99]) expect(at(e).error).toBeUndefined()
+  })
+})
+
+describe('a load of several parts', () => {
+  it('has its mass and its centre of gravity where the sum of the parts has them, in all three directions', () => {
+    const side = fc.double({ min: 0.1, max: 3, noNaN: true })
+    const place = fc.double({ min: -5, max: 5, noNaN: true })
+    const part = fc.record({ l: side, w: side, h: side, x: place, y: place, z: place })
+    fc.assert(
+      fc.property(fc.array(part, { minLength: 1, maxLength: 4 }), (list) => {
+        const parts = list.map((p, i) => ({
+          name: `part ${i}`,
+          shape: 'box',
+          length_m: p.l,
+          width_m: p.w,
+          height_m: p.h,
+          density_kg_m3: 2000,
+          at: { x_m: p.x, y_m: p.y, z_m: p.z },
+        }))
+        const masses = list.map((p) => 2000 * p.l * p.w * p.h)
+        const total = masses.reduce((s, m) => s + m, 0)
+        const mean = (k: 'x' | 'y' | 'z') => list.reduce((s, p, i) => s + p[k] * (masses[i] as number), 0) / total
+        const said = run('load-mass', { parts }) as unknown as {
+          mass_kg: number
+          cg: { x_m: number; y_m: number; z_m: number }
+        }
+        expect(said.mass_kg / total).toBeCloseTo(1, 9)
+        for (const k of ['x', 'y', 'z'] as const) expect(said.cg[`${k}_m`]).toBeCloseTo(mean(k), 6)
+      }),
+      { numRuns: runs(100) },
+    )
+  })
+})
