@@ -1,4 +1,6 @@
 import { defineConfig } from 'vitest/config'
 
 /** The core's own tests alone, for `npm run mutate`. */
-export default defineConfig({ test: { include: ['core/test/**/*.test.ts'], setupFiles: ['core/test/seed.ts'], testTimeout: 120_000 } })
+export default defineConfig({
+  test: { include: ['core/test/**/*.test.ts'], setupFiles: ['core/test/seed.ts'], testTimeout: 120_000 },
+})

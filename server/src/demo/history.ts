@@ -114,7 +114,7 @@ function sixWeeks(): Past[] {
         operator,
         hours: hours + i * 7,
         fuel_share: i === 0 ? 0.8 : machine === 'dunlin' ? 0.26 : 0.5,
-        standsAt: 'Where it belongs',
+        standsAt: 'its own place',
         words: 'Nothing out of the way.',
       }),
     ),

@@ -39,7 +39,14 @@ export function Trend({
       {limit !== null && (
         <>
           <path d={`M0 ${y(limit)}H${width}`} stroke="var(--outside)" strokeWidth="2" strokeDasharray="7 4" />
-          <text x={width - 2} y={y(limit) - 4} textAnchor="end" fontSize="11" fill="var(--outside)" fontWeight="700">
+          <text
+            x={width - 2}
+            y={y(limit) < 16 ? y(limit) + 13 : y(limit) - 4}
+            textAnchor="end"
+            fontSize="11"
+            fill="var(--outside)"
+            fontWeight="700"
+          >
             limit {Math.round(limit * 100) / 100}
           </text>
         </>

@@ -128,11 +128,11 @@ function Now({ file: f, me }: { file: MachineFile; me: Me }) {
       </Sheet>
       <Sheet title="Rating plate">
         {f.plate ? (
-          <dl className="grid grid-cols-[auto_1fr] gap-x-4 gap-y-1">
+          <dl className="grid grid-cols-[1fr_auto] gap-x-4 gap-y-1">
             {f.definition.plateFields.map((p) => (
               <div key={p.id} className="contents">
                 <dt className="text-quiet">{p.label}</dt>
-                <dd className="figure font-semibold">
+                <dd className="figure whitespace-nowrap font-semibold">
                   <PlateSays field={p} value={f.plate?.[p.id]} />
                 </dd>
               </div>

@@ -30,11 +30,13 @@ export function SymptomWay({
       <div className="grid gap-3" aria-live="polite">
         <p className="text-quiet">Nothing hanging, nobody beneath, hands off the levers.</p>
         <p className="text-xl font-bold">{here.ask}</p>
-        {here.answers.map((a) => (
-          <Button key={a.label} className="min-h-14 text-lg" onClick={() => setAnswers([...answers, a.label])}>
-            {a.label}
-          </Button>
-        ))}
+        <div className={here.answers.length > 4 ? 'grid gap-3 sm:grid-cols-2' : 'grid gap-3'}>
+          {here.answers.map((a) => (
+            <Button key={a.label} className="min-h-14 text-lg" onClick={() => setAnswers([...answers, a.label])}>
+              {a.label}
+            </Button>
+          ))}
+        </div>
         {back}
       </div>
     )

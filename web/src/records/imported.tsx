@@ -12,6 +12,10 @@ export function Imported({ me }: { me: Me }) {
   const may = me.roles.includes('person-in-charge') || me.roles.includes('administrator')
   return (
     <>
+      <p className="mb-3 max-w-prose text-quiet">
+        Shifts that another yard exported and signed. Each is worked out again here; it is kept apart and never becomes one of
+        this yard’s.
+      </p>
       {may ? <TakeIn /> : <p className="mb-4 text-quiet">The person in charge or an administrator takes files in.</p>}
       <Loaded query={list}>
         {(data) => {

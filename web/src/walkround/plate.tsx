@@ -38,7 +38,7 @@ export function Plate({
           {machine.plateFields.map((f) => (
             <div key={f.id} className="contents">
               <dt className="text-quiet">{f.label}</dt>
-              <dd className="figure font-semibold">
+              <dd className="figure whitespace-nowrap font-semibold">
                 <PlateSays field={f} value={known[f.id]} />
               </dd>
             </div>

@@ -139,7 +139,7 @@ export function Reading({
           />
         </div>
       )}
-      {earlier.length > 1 && (
+      {earlier.length > 2 && (
         <figure className="mt-3">
           <Trend measure={m} readings={earlier} trend={trend} now={judged.reading} />
           <figcaption className="text-[0.92rem] text-quiet">
