@@ -159,17 +159,44 @@ describe('the capacity map', () => {
       const beyond = at(z.to_m + 0.25)
       expect(beyond > 1 || beyond === unsaid).toBe(true)
       expect(z.near_m).toBeGreaterThanOrEqual(z.from_m)
+      // Near a limit from there on: not a hand's width before, and already a little beyond.
+      const listed = radii_m.filter((r) => r >= z.from_m && r <= z.to_m)
+      const nears = listed.filter((r) => at(r) >= 0.9)
+      if (z.near_m === Infinity) expect(nears).toEqual([])
+      else {
+        expect(z.near_m).toBeLessThanOrEqual(nears[0] ?? z.to_m)
+        if (z.near_m > z.from_m) expect(at(z.near_m)).toBeLessThanOrEqual(0.9 + 1e-9)
+        const beyondNear = at(z.near_m + 0.05)
+        expect(beyondNear >= 0.9 - 0.02 || beyondNear === unsaid).toBe(true)
+      }
     }
+    expect(zones.some((z) => z && z.near_m > z.from_m && z.near_m < z.to_m)).toBe(true)
     expect(new Set(zones.map((z) => z?.endedBy)).size).toBeGreaterThan(0)
   })
   it('answers as a calculator with the same figures, and refuses too many cells', () => {
     const { tables: _t, machine: _m, ...rest } = base
     const answer = calculatorNamed('capacity-map')?.run({ ...rest, machine: modelOf(tern), table: ternTable }) as {
       table: (number | null)[]
+      stability: (number | null)[]
+      ground: { id: string; utilisation: (number | null)[] }[]
+      utilisation: (number | null)[]
+      governs: (string | null)[]
+      why: (string | null)[]
       error?: { code: string }
     }
     expect(answer.error).toBeUndefined()
     expect(answer.table.map((v) => v ?? unsaid)).toEqual([...map.table])
+    const names = ['table', 'stability', ...base.ground.map((_, i) => `ground ${answer.ground[i]?.id}`)]
+    answer.governs.forEach((g, i) => {
+      const rated = answer.why[i] !== 'not-rated'
+      expect(rated ? names.includes(g ?? '') : g === null, `${i}`).toBe(true)
+      const use = answer.utilisation[i]
+      if (use === null) return
+      const parts: Record<string, number | null> = { table: answer.table[i] ?? null, stability: answer.stability[i] ?? null }
+      for (const s of answer.ground) parts[`ground ${s.id}`] = s.utilisation[i] ?? null
+      expect(parts[g as string]).toBeCloseTo(use as number, 9)
+    })
+    expect(answer.governs.some((g) => g !== null)).toBe(true)
     const many = calculatorNamed('capacity-map')?.run({
       ...rest,
       machine: modelOf(tern),

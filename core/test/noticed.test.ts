@@ -1,6 +1,21 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { calculatorNamed, driveOf, gridsOf, type Motion, modelOf, oddCells, type RatingTable, rad, stillMotion } from '../src'
+import {
+  backwardStability,
+  calculatorNamed,
+  driveOf,
+  g_mps2,
+  gridsOf,
+  groundPressure,
+  type Motion,
+  memoryPatterns,
+  modelOf,
+  oddCells,
+  type RatingTable,
+  rad,
+  stillMotion,
+  whyNot,
+} from '../src'
 import { demoTable, tern } from './demo'
 import { runs } from './runs'
 
@@ -121,5 +136,88 @@ describe('a load of several parts', () => {
       }),
       { numRuns: runs(100) },
     )
+  })
+})
+
+describe('wind on a machine without a load', () => {
+  it('tips it back by its force at its height over the weight: no wind, no height, no difference', () => {
+    const at = (wind_N: number | undefined, windHeight_m: number | undefined) =>
+      backwardStability({
+        supports: [
+          { id: 'FL', x_m: 3, y_m: 3 },
+          { id: 'FR', x_m: 3, y_m: -3 },
+          { id: 'RL', x_m: -3, y_m: 3 },
+          { id: 'RR', x_m: -3, y_m: -3 },
+        ],
+        masses: [{ mass_kg: 20_000, x_m: 0, y_m: 0 }],
+        slewing: [{ mass_kg: 10_000, radius_m: -1.5 }],
+        wind_N,
+        windHeight_m,
+        crawler: true,
+      })
+    // The weight stands 0.5 m behind the centre; half a metre of three on the way to the edge.
+    expect(at(undefined, undefined).least_m).toBeCloseTo(2.5, 6)
+    expect(at(20_000, undefined)).toEqual(at(undefined, undefined))
+    expect(at(undefined, 10)).toEqual(at(undefined, undefined))
+    const lever_m = (20_000 * 10) / (30_000 * g_mps2)
+    expect(at(20_000, 10).least_m).toBeCloseTo(2.5 - lever_m, 6)
+    expect(at(20_000, 10).backwardShare).toBeCloseTo((0.5 + lever_m) / 3, 6)
+    expect(at(20_000, 10).utilisation).toBeCloseTo((0.5 + lever_m) / 3 / 0.7, 6)
+  })
+})
+
+describe('a layer under a pad', () => {
+  it('spreads by its thickness and the tangent of its angle to every side', () => {
+    for (const deg of [10, 26.565, 45]) {
+      const p = groundPressure({
+        reaction_N: 300_000,
+        pad: { length_m: 0.8, width_m: 0.6 },
+        layer: { thickness_m: 0.5, spreadFromVertical_deg: deg },
+        allowable_kPa: 200,
+      })
+      const out = 2 * 0.5 * Math.tan(deg * rad)
+      expect(p.formation_kPa).toBeCloseTo(300 / ((0.8 + out) * (0.6 + out)), 9)
+    }
+  })
+})
+
+describe('the side of a cone to the wind', () => {
+  it('is a triangle', () => {
+    const cone = run('load-mass', {
+      parts: [{ name: 'cone', shape: 'cone', diameter_m: 2, height_m: 3, density_kg_m3: 1000, at: { x_m: 0, y_m: 0, z_m: 0 } }],
+    }) as unknown as { mass_kg: number; sailArea_m2: { x: number; y: number } }
+    expect(cone.mass_kg).toBeCloseTo(1000 * Math.PI, 6)
+    expect(cone.sailArea_m2).toEqual({ x: 3, y: 3 })
+  })
+})
+
+describe('who may take a step', () => {
+  const raised = { state: 'raised', grade: 'harm', pending: false, repairedBy: null } as const
+  it('is by part: the named contact acknowledges, and so does the person in charge; nobody else', () => {
+    const may = (roles: string[], contact: boolean) => whyNot('acknowledge', raised, { id: 'a', roles, contact }) === null
+    expect([may([], true), may(['person-in-charge'], false), may(['person-in-charge'], true)]).toEqual([true, true, true])
+    expect([may([], false), may(['operator'], false), may(['fitter'], false)]).toEqual([false, false, false])
+  })
+  it('lets contact do nothing but that', () => {
+    const contact = { id: 'a', roles: [], contact: true }
+    for (const action of ['grade', 'repair', 'verify', 'send-back', 'watch', 'accept', 'return'] as const) {
+      expect(whyNot(action, raised, contact), action).toBe('part')
+    }
+  })
+})
+
+describe('what looks filled in from memory', () => {
+  it('names the very rounds', () => {
+    const round = (id: string, duration_s: number) => ({
+      id,
+      machine: 'tern',
+      by: 'a',
+      at: `2026-03-0${id}T06:00:00Z`,
+      items: 40,
+      defects: 0,
+      duration_s,
+    })
+    const found = memoryPatterns([round('1', 900), round('2', 20), round('3', 700), round('4', 25)], '2026-03-05T06:00:00Z')
+    expect(found.filter((p) => p.kind === 'too-quick').map((p) => p.rounds)).toEqual([['2', '4']])
   })
 })
