@@ -29,11 +29,12 @@ export type NewMark = Omit<WalkMarkRequest, 'device' | 'round'>
 /** Keeps a mark, sends it, and shows it as saved only when the records have it. */
 export async function sendMark(shift: Shift, round: string | null, mark: NewMark): Promise<void> {
   const body: WalkMarkRequest = { ...mark, device: deviceId(), round }
-  const answer = await outbox.sendPatiently(`/shifts/${shift.id}/walk-items`, body)
+  const answer = await outbox.sendPatiently<{ saved: string; at: string }>(`/shifts/${shift.id}/walk-items`, body)
   // Still on its way: shown as kept on this device, from the outbox itself.
   if (answer === null) return
   const { replaces: _r, plate: _p, round: _n, ...kept } = body
-  const shown: WalkMark = { ...kept, device: body.device ?? '', because: body.because ?? null }
+  // A device’s wrong clock is set right by the records: their moment is shown, and named when the mark is replaced.
+  const shown: WalkMark = { ...kept, at: answer.at, device: body.device ?? '', because: body.because ?? null }
   const put = (marks: WalkMark[]) => [...marks.filter((m) => m.item !== mark.item), shown]
   putShift(shift.id, (s) => {
     if (!s) return s
