@@ -155,6 +155,28 @@ describe('the rating plate', () => {
   })
 })
 
+describe('the plate of a machine file', () => {
+  it('says what each field must read by the tables in use, and what was entered, as numbers', async () => {
+    const ines = await app.as('Ines Haldane')
+    for (const id of ['puffin', 'dunlin', 'tern', 'cormorant', 'wren']) {
+      const m = readMachineFile(id)
+      const tables = m.tables.map(readTableFile)
+      const { plate, plateExpected } = (await ines.get(`/machines/${id}`)).body as {
+        plate: Record<string, string | number> | null
+        plateExpected: Record<string, number>
+      }
+      const expected = m.plateFields.flatMap((f) => {
+        const v = expectedOnPlate(f, tables)
+        return v === null ? [] : [[f.id, v] as const]
+      })
+      expect(plateExpected).toEqual(Object.fromEntries(expected))
+      if (plate === null) continue
+      for (const f of m.plateFields) expect(typeof plate[f.id], `${id} ${f.id}`).toBe(f.quantity ? 'number' : 'string')
+      for (const [field, v] of expected) expect(plate[field]).toBe(v)
+    }
+  })
+})
+
 describe('readings', () => {
   it('are kept beside one another, with the day a part was replaced', async () => {
     const ines = await app.as('Ines Haldane')
@@ -245,5 +267,31 @@ describe('a daily duty', () => {
     expect((await ines.post(`/shifts/${body.id}/walk-finish`)).status).toBe(200)
     const daily = (await ines.get('/machines/gannet')).body.due.find((d: { duty: string }) => d.duty === 'daily')
     expect(daily.last).toMatchObject({ on: new Date().toISOString().slice(0, 10), words: 'By the walk-round' })
+  })
+})
+
+describe('a fault that bars the machine', () => {
+  it('is refused as milder than it is, by field and remedy, and taken as grave as it is or graver', async () => {
+    const ines = await app.as('Ines Haldane')
+    const raise = (item: string | null, grade: string) =>
+      ines.post('/defects', {
+        id: randomUUID(),
+        machine: 'gannet',
+        shift: null,
+        item,
+        where: 'Cab · Panel lamps',
+        words: 'Overload lamp does not come on',
+        grade,
+      })
+    const mild = await raise('panel', 'watch')
+    expect(mild.status).toBe(422)
+    expect(mild.body.error).toMatchObject({ code: 'too-mild', path: 'grade' })
+    expect(mild.body.error.message).toMatch(/harm to the machine or graver/)
+    expect((await raise('glass', 'watch')).status).toBe(200)
+    expect((await raise(null, 'watch')).status).toBe(200)
+    expect((await raise('panel', 'harm')).status).toBe(200)
+    expect((await raise('alarm', 'danger')).status).toBe(200)
+    const yard = (await ines.get('/yard')).body.machines as { id: string; state: string }[]
+    expect(yard.find((m) => m.id === 'gannet')?.state).toBe('stopped')
   })
 })
