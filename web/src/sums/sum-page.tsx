@@ -9,7 +9,6 @@ import { Button } from '../look/button'
 import { Loaded, Sheet, Title } from '../look/page'
 import { VerdictMark, verdictTone } from '../look/verdict'
 import { useSay } from '../units/units'
-import { Editor } from './form'
 import { handedOnBy, handOn } from './hand-on'
 import { fromLink, toLink } from './link'
 import type { Hero, Presentation } from './present'
@@ -17,6 +16,7 @@ import { presentationOf } from './presentations'
 import { isObj, type Json, type Obj, plainOf, schemaOf } from './schema'
 import { titles } from './titles'
 
+const Editor = lazy(() => import('./form').then((m) => ({ default: m.Editor })))
 const SavedLoads = lazy(() => import('./saved-loads').then((m) => ({ default: m.SavedLoads })))
 
 /** One calculator: what goes in on the left, the answer with its drawing on the right, nothing to press in between. */
@@ -131,14 +131,16 @@ function Sum({ name, shown }: { name: string; shown: Presentation }) {
               <SavedLoads input={input} onTake={setInput} />
             </Suspense>
           )}
-          <Editor
-            schema={schema}
-            value={input}
-            onChange={(v) => setInput(settled(isObj(v) ? v : {}))}
-            path=""
-            name=""
-            fault={fault}
-          />
+          <Suspense fallback={null}>
+            <Editor
+              schema={schema}
+              value={input}
+              onChange={(v) => setInput(settled(isObj(v) ? v : {}))}
+              path=""
+              name=""
+              fault={fault}
+            />
+          </Suspense>
           <p>
             <Button look="quiet" onClick={() => setInput(calculator.example as Obj)}>
               <RotateCcw size={18} aria-hidden="true" /> Back to the example
