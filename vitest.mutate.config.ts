@@ -1,6 +1,6 @@
 import { defineConfig } from 'vitest/config'
 
-/** The core's own tests alone, for `npm run mutate`. */
+/** What tests the core without a database, for `npm run mutate`. */
 export default defineConfig({
   test: {
     include: ['core/test/**/*.test.ts', 'contract/test/**/*.test.ts'],
