@@ -1,7 +1,20 @@
 import { readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
-import { type Assessment, assessCase, type Case, conditions, doubtOf, liftPlan, nearestChanges, setupPlan } from '../src'
+import {
+  type Assessment,
+  assessCase,
+  type Case,
+  calculatorNamed,
+  calculators,
+  conditions,
+  doubtOf,
+  isRefusal,
+  liftPlan,
+  nearestChanges,
+  setupPlan,
+} from '../src'
 import { northQuay, tern, ternTable } from './demo'
+import { differing } from './differing'
 
 /**
  * A thousand lifts of Tern, drawn once at random in November 2026 and kept with what was answered then (`fixture/`, never made
@@ -22,10 +35,11 @@ interface Gives {
   changes?: unknown
   [other: string]: unknown
 }
-const kept = readFileSync(new URL('./fixture/tern-cases.jsonl', import.meta.url), 'utf8')
-  .trimEnd()
-  .split('\n')
-  .map((line): Kept => JSON.parse(line))
+const linesOf = (file: string) =>
+  readFileSync(new URL(`./fixture/${file}`, import.meta.url), 'utf8')
+    .trimEnd()
+    .split('\n')
+const kept = linesOf('tern-cases.jsonl').map((line): Kept => JSON.parse(line))
 
 /** Today's case from the kept one. */
 function caseOf(k: Kept): Case {
@@ -79,19 +93,6 @@ function nowOf(c: Case, like: Gives): Gives {
   }
 }
 
-/** Where two answers differ by more than 1e-9 of the figure, as paths. */
-function differing(was: unknown, now: unknown, path = ''): string[] {
-  if (typeof was === 'number' && typeof now === 'number') {
-    return Math.abs(was - now) <= 1e-9 * Math.max(1, Math.abs(was)) ? [] : [`${path}: ${was} was, ${now} is`]
-  }
-  if (typeof was !== 'object' || typeof now !== 'object' || was === null || now === null) {
-    return Object.is(was, now) ? [] : [`${path}: ${JSON.stringify(was)} was, ${JSON.stringify(now)} is`]
-  }
-  const keys = new Set([...Object.keys(was), ...Object.keys(now)])
-  const at = (o: object, key: string) => (o as Record<string, unknown>)[key]
-  return [...keys].flatMap((key) => differing(at(was, key), at(now, key), `${path}.${key}`))
-}
-
 describe('a thousand lifts of Tern', () => {
   it('hold every verdict, and answers that were worth keeping', () => {
     expect(kept).toHaveLength(1000)
@@ -103,6 +104,29 @@ describe('a thousand lifts of Tern', () => {
     const differ = kept.slice(from, from + 100).flatMap((k, i) => {
       const paths = differing(k.gives, nowOf(caseOf(k), k.gives))
       return paths.length > 0 ? [`case ${from + i}: ${paths.slice(0, 4).join('; ')}`] : []
+    })
+    expect(differ).toEqual([])
+  })
+})
+
+/** Long lists (the cells of a working area) are kept in part: every so many, about twenty of them. */
+const thin = (v: unknown): unknown => {
+  if (Array.isArray(v)) return (v.length > 40 ? v.filter((_, i) => i % Math.ceil(v.length / 20) === 0) : v).map(thin)
+  if (typeof v !== 'object' || v === null) return v
+  return Object.fromEntries(Object.entries(v).map(([key, x]) => [key, thin(x)]))
+}
+
+/** Sums with random inputs, and what each answered or for which field it was refused, kept in the same way. */
+describe('sums worked out before', () => {
+  const sums = linesOf('sums.jsonl').map((line): [string, unknown, { refused?: string; path?: string }] => JSON.parse(line))
+  const of = (name: string) => sums.filter((s) => s[0] === name)
+  it.each(calculators.map((c) => c.name))('%s answers as it did', (name) => {
+    expect(of(name).length).toBeGreaterThanOrEqual(15)
+    const differ = of(name).flatMap(([, input, was], i) => {
+      const now = calculatorNamed(name)?.run(input)
+      const said = isRefusal(now) ? { refused: now.error.code, path: now.error.path } : thin(now)
+      const paths = differing(was, said)
+      return paths.length > 0 ? [`${name} ${i}: ${paths.slice(0, 4).join('; ')}`] : []
     })
     expect(differ).toEqual([])
   })
