@@ -1,10 +1,10 @@
+import { byUse, type Finding, found, shareOf } from '../finding/finding'
 import { groundPressure } from '../ground/ground-pressure'
+import type { LegSetting } from '../lift/plan'
 import type { Crane } from '../machine/posed'
 import { normalDegrees } from '../physics'
 import type { Policy } from '../place/place'
-import type { LegEnvelope } from '../support/reaction-envelope'
-import { byUse, type Finding, found, shareOf } from './finding'
-import type { LegSetting } from './plan'
+import type { LegEnvelope } from '../statics/reaction-envelope'
 import type { StandingAt } from './standing'
 
 export interface LegUse {

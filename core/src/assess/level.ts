@@ -1,6 +1,6 @@
-import { high, low, nominal } from '../calculator/measured'
-import { type Finding, found, type Verdict } from './finding'
-import type { SetupPlan } from './plan'
+import { type Finding, found, type Verdict } from '../finding/finding'
+import type { SetupPlan } from '../lift/plan'
+import { high, low, nominal } from '../quantity/measured'
 import type { ChosenTable } from './rating'
 
 /** Tilt at the worse end of its doubt against what the table allows, by a bubble that was itself proved. */

@@ -1,8 +1,8 @@
-import { high, low, nominal } from '../calculator/measured'
-import type { Deduction } from '../chart/chart-reading'
+import type { LiftPlan } from '../lift/plan'
 import type { Crane } from '../machine/posed'
+import { high, low, nominal } from '../quantity/measured'
+import type { Deduction } from '../rating/chart-reading'
 import { Refusal } from '../refusal'
-import type { LiftPlan } from './plan'
 
 export interface OnHook {
   /** The load itself, heaviest and nominal, kg. */

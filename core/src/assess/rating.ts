@@ -1,4 +1,10 @@
-import { high } from '../calculator/measured'
+import { byUse, type Finding, found, shareOf } from '../finding/finding'
+import type { Path } from '../lift/path'
+import type { LiftPlan } from '../lift/plan'
+import type { Crane } from '../machine/posed'
+import { normalDegrees } from '../physics'
+import { inSector } from '../plane/sector'
+import { high } from '../quantity/measured'
 import {
   type ChartReading,
   type Deduction,
@@ -6,16 +12,11 @@ import {
   type ReadingRule,
   readGross,
   withDeductions,
-} from '../chart/chart-reading'
-import { inSector, legsShortOf } from '../chart/sector'
-import type { BoomTable, ChartConfiguration } from '../chart/table'
-import type { Crane } from '../machine/posed'
-import { normalDegrees } from '../physics'
-import type { Support } from '../support/footprint'
-import { byUse, type Finding, found, shareOf } from './finding'
+} from '../rating/chart-reading'
+import { legsShortOf } from '../rating/covers'
+import type { BoomTable, ChartConfiguration } from '../rating/table'
+import type { Support } from '../statics/footprint'
 import { type OnHook, reevingOf } from './on-hook'
-import type { Path } from './path'
-import type { LiftPlan } from './plan'
 
 export interface ChosenTable {
   table: BoomTable

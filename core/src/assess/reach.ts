@@ -1,9 +1,9 @@
-import { nominal } from '../calculator/measured'
-import { poseAtRadius } from '../geometry/telescopic-geometry'
+import { type Finding, found } from '../finding/finding'
+import type { LiftPlan } from '../lift/plan'
 import { boomShape, type Crane } from '../machine/posed'
+import { poseAtRadius } from '../parts/booms/telescopic-geometry'
+import { nominal } from '../quantity/measured'
 import { Refusal } from '../refusal'
-import { type Finding, found } from './finding'
-import type { LiftPlan } from './plan'
 
 /** Outward bend of the boom where it is given; a radius measured under load has it in it already. */
 export function deflectionOf(lift: LiftPlan): number {

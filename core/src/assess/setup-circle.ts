@@ -1,11 +1,11 @@
+import type { SetupPlan } from '../lift/plan'
 import type { Machine } from '../machine/machine'
 import { type Crane, footprintOf, isCrane, poseMachine } from '../machine/posed'
 import { normalDegrees } from '../physics'
 import { Refusal } from '../refusal'
-import { prepareFootprint } from '../support/footprint'
-import { envelopeOver, type ReactionEnvelope } from '../support/reaction-envelope'
-import { sumSlewing } from '../support/resultant'
-import type { SetupPlan } from './plan'
+import { prepareFootprint } from '../statics/footprint'
+import { envelopeOver, type ReactionEnvelope } from '../statics/reaction-envelope'
+import { sumSlewing } from '../statics/resultant'
 
 export interface Circle {
   radius_m: number

@@ -1,14 +1,14 @@
+import type { Path } from '../lift/path'
+import type { SetupPlan } from '../lift/plan'
 import { boomHeadMass_kg, type Crane, type OnBoom, type Posed, poseMachine } from '../machine/posed'
 import { g_mps2, rad } from '../physics'
 import { atSlew } from '../plane/point'
 import { Refusal } from '../refusal'
 import { peakBetween } from '../search'
-import type { Footprint } from '../support/footprint'
-import { envelopeOver, type ReactionEnvelope } from '../support/reaction-envelope'
-import { resultantAt, type SlewingSums, sumSlewing } from '../support/resultant'
-import { ratedByRule, type StabilityRule, tippingAt } from '../support/tipping-load'
-import type { Path } from './path'
-import type { SetupPlan } from './plan'
+import type { Footprint } from '../statics/footprint'
+import { envelopeOver, type ReactionEnvelope } from '../statics/reaction-envelope'
+import { resultantAt, type SlewingSums, sumSlewing } from '../statics/resultant'
+import { ratedByRule, type StabilityRule, tippingAt } from '../statics/tipping-load'
 
 export interface Outward {
   /** What tilt and wind add to the radius that legs and stability feel, metres: Δr = H·tan(tilt) + F·H/(m·g). */

@@ -1,9 +1,9 @@
-import { high, nominal } from '../calculator/measured'
+import { byUse, found, shareOf } from '../finding/finding'
+import type { Conditions, LiftPlan } from '../lift/plan'
 import type { Policy } from '../place/place'
+import { high, nominal } from '../quantity/measured'
 import { windForce_N } from '../wind/air'
 import { windLimit } from '../wind/wind-limit'
-import { byUse, found, shareOf } from './finding'
-import type { Conditions, LiftPlan } from './plan'
 import type { ChosenTable } from './rating'
 
 /** Wind against what this load's sail allows at its lightest; and the force it puts on the load, newtons. */

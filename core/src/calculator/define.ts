@@ -1,7 +1,7 @@
 import type { z } from 'zod'
+import type { Nominal } from '../quantity/measured'
 import { Refusal, type RefusalBody } from '../refusal'
 import { withBounds } from './bounds'
-import type { Nominal } from './measured'
 import { implausible } from './plausible'
 import type { WorseByField } from './worse'
 

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { defineCalculator } from '../calculator/define'
-import { finite, measured, measuredNotNegative, measuredPositive } from '../calculator/measured'
+import { finite, measured, measuredNotNegative, measuredPositive } from '../quantity/measured'
 import { Refusal } from '../refusal'
 import { type Bodies, type Body, bodiesAt, motionBound_m, type Pose } from './body'
 import { distanceTo, isConvex, type Obstacle, obstacle, readied } from './obstacle'

@@ -1,7 +1,7 @@
 import { z } from 'zod'
-import { finite, positive } from '../calculator/measured'
 import { convexHull } from '../plane/hull'
 import { distanceToSegment, type Point, turn } from '../plane/point'
+import { finite, positive } from '../quantity/measured'
 import { peakBetween } from '../search'
 import type { Body } from './body'
 

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { positive } from '../calculator/measured'
+import { positive } from '../quantity/measured'
 
 /** Something that falls due on a machine: by date, by hours of use, or whichever comes first. */
 export const duty = z

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { positive } from '../calculator/measured'
+import { positive } from '../quantity/measured'
 
 /** What a machine runs on, and how a full tank or battery lasts. */
 export const energy = z.strictObject({

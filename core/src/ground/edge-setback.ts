@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { defineCalculator } from '../calculator/define'
-import { measuredNotNegative, measuredPositive, notNegative } from '../calculator/measured'
+import { measuredNotNegative, measuredPositive, notNegative } from '../quantity/measured'
 
 /** Distance from the pad's edge to the toe, in depths: one where the ground is firm, two where it is loose or wet. */
 const depths = { firm: 1, loose: 2, wet: 2 } as const

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { defineCalculator } from '../calculator/define'
-import { measuredNotNegative, measuredPositive, notNegative, positive } from '../calculator/measured'
 import { g_mps2, rad } from '../physics'
+import { measuredNotNegative, measuredPositive, notNegative, positive } from '../quantity/measured'
 import { presumedAt_kPa, type Soil, soil, type WaterTable, waterTable } from './soil'
 
 export interface Pad {

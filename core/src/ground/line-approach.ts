@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { defineCalculator } from '../calculator/define'
-import { measuredNotNegative, notNegative } from '../calculator/measured'
+import { measuredNotNegative, notNegative } from '../quantity/measured'
 import { Refusal } from '../refusal'
 
 /** Least distances to overhead lines by voltage up to and including, metres. */

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { defineCalculator } from '../calculator/define'
-import { measured, measuredPositive } from '../calculator/measured'
+import { measured, measuredPositive } from '../quantity/measured'
 import { Refusal } from '../refusal'
 
 /**

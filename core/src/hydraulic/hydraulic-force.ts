@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { defineCalculator } from '../calculator/define'
-import { measuredNotNegative, measuredPositive } from '../calculator/measured'
+import { measuredNotNegative, measuredPositive } from '../quantity/measured'
 import { Refusal } from '../refusal'
 
 /**

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { finite, positive } from '../calculator/measured'
+import { finite, positive } from '../quantity/measured'
 import { type WearRule, wearKinds, wearRules } from '../wear/limits'
 
 /** Days between two measurements of it by the maker's book or the site; 0: at every walk-round. Left out: as is usual for its kind. */

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { parseOrRefuse } from '../calculator/define'
 import { Refusal } from '../refusal'
-import { symptomPath } from '../symptom/path'
+import { symptomPath } from '../troubleshooting/path'
 import { type Measure, measure } from './measure'
 import { type WalkItem, type Walkround, walkItem, walkround, zoneHead } from './walkround'
 

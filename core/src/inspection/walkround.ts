@@ -1,6 +1,6 @@
 import { z } from 'zod'
-import { finite } from '../calculator/measured'
 import { grade } from '../defect/grade'
+import { finite } from '../quantity/measured'
 import { measure } from './measure'
 
 /** When somebody goes round: before the shift, after having left the machine, at the end. */

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { defineCalculator } from '../calculator/define'
-import { measured } from '../calculator/measured'
+import { measured } from '../quantity/measured'
 
 /**
  * A loose level read, turned end for end and read again, both by its own ends: the true slope is half the difference, its

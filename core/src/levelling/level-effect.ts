@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { defineCalculator } from '../calculator/define'
-import { measured, measuredNotNegative } from '../calculator/measured'
 import { rad } from '../physics'
+import { measured, measuredNotNegative } from '../quantity/measured'
 import { Refusal } from '../refusal'
 
 /** What a tilt does at the boom tip: Δr = −H(tan p·cosψ + tan r·sinψ) along the boom, and across it as a side load. */

@@ -1,10 +1,10 @@
 import { z } from 'zod'
 import { defineCalculator } from '../calculator/define'
-import { finite, measured, notNegative, positive } from '../calculator/measured'
 import { rad } from '../physics'
 import type { Point } from '../plane/point'
+import { finite, measured, notNegative, positive } from '../quantity/measured'
 import { Refusal } from '../refusal'
-import { prepareFootprint } from '../support/footprint'
+import { prepareFootprint } from '../statics/footprint'
 
 export interface Jack extends Point {
   id: string

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { defineCalculator } from '../calculator/define'
-import { measured, measuredNotNegative, measuredPositive, type Nominal, notNegative } from '../calculator/measured'
+import { measured, measuredNotNegative, measuredPositive, type Nominal, notNegative } from '../quantity/measured'
 import { Refusal } from '../refusal'
 import { densities_kg_m3, type Material, materials } from './materials'
 import { type Shape, solidOf } from './shape'

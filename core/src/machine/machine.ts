@@ -1,14 +1,14 @@
 import { z } from 'zod'
-import { finite, positive } from '../calculator/measured'
 import { control, override, stopControl } from '../controls/controls'
 import { defectPolicy } from '../defect/grade'
 import { duty } from '../due/duty'
 import { energy } from '../due/energy'
 import { walkround } from '../inspection/walkround'
+import { machineParts } from '../parts/parts'
 import { procedure } from '../procedure/procedure'
-import { symptomPath } from '../symptom/path'
-import { shown } from '../symptom/shown'
-import { machineParts } from './parts'
+import { finite, positive } from '../quantity/measured'
+import { symptomPath } from '../troubleshooting/path'
+import { shown } from '../troubleshooting/shown'
 import { plateField } from './plate'
 
 export const labelled = z.strictObject({ id: z.string().min(1), label: z.string().min(1) })

@@ -1,6 +1,6 @@
 import { z } from 'zod'
+import { machineParts } from '../parts/parts'
 import type { Machine } from './machine'
-import { machineParts } from './parts'
 import type { SlewingModel } from './posed'
 
 /**

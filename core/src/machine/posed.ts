@@ -1,12 +1,11 @@
-import type { SetupPlan } from '../assess/plan'
-import { type BoomPose, type BoomShape, poseAtAngle, poseAtRadius } from '../geometry/telescopic-geometry'
+import { type BoomPose, type BoomShape, poseAtAngle, poseAtRadius } from '../parts/booms/telescopic-geometry'
+import type { BoomPart, Extension, HoistPart, Leg } from '../parts/parts'
 import { rad } from '../physics'
 import { Refusal } from '../refusal'
-import type { Support } from '../support/footprint'
-import { type FixedSums, type SlewingSums, sumFixed, sumSlewing } from '../support/resultant'
-import type { SlewingMass } from '../support/schema'
+import type { Support } from '../statics/footprint'
+import { type FixedSums, type SlewingSums, sumFixed, sumSlewing } from '../statics/resultant'
+import type { SlewingMass } from '../statics/schema'
 import type { Machine } from './machine'
-import type { BoomPart, Extension, HoistPart, Leg } from './parts'
 
 /** A machine that has everything a lift on legs needs. */
 export type Crane = Machine & {
@@ -33,7 +32,7 @@ export function footprintOf(machine: Pick<Crane, 'legs'>, legs: readonly { id: s
   })
 }
 
-export function counterweightOf(machine: SlewingModel, setup: Pick<SetupPlan, 'counterweight'>) {
+export function counterweightOf(machine: SlewingModel, setup: { counterweight: string }) {
   const c = machine.upper.counterweights.find((w) => w.id === setup.counterweight)
   if (!c) {
     const known = machine.upper.counterweights.map((w) => w.id).join(', ')
@@ -108,7 +107,7 @@ export interface Posed {
 /** The unloaded machine with the boom at a radius. @throws Refusal `out-of-reach`. */
 export function poseMachine(
   machine: SlewingModel,
-  setup: Pick<SetupPlan, 'counterweight'>,
+  setup: { counterweight: string },
   boom_m: number,
   radius_m: number,
   deflection_m = 0,

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { isoDate } from '../quantity/date'
 
 export const role = z.enum(['operator', 'person-in-charge', 'fitter', 'assessor', 'administrator'])
 export type Role = z.infer<typeof role>
@@ -10,8 +11,6 @@ export const roleWords: Record<Role, string> = {
   assessor: 'Assessor',
   administrator: 'Administrator',
 }
-
-export const isoDate = z.iso.date('Give a date as YYYY-MM-DD.')
 
 export const licence = z.strictObject({ class: z.string().min(1), grade: z.string().min(1), validUntil: isoDate })
 export type Licence = z.infer<typeof licence>

@@ -1,6 +1,6 @@
 import { z } from 'zod'
-import { finite, measuredNotNegative, measuredPositive, notNegative, positive } from '../calculator/measured'
 import { soil } from '../ground/soil'
+import { finite, measuredNotNegative, measuredPositive, notNegative, positive } from '../quantity/measured'
 
 /** How a mass is known; a guess is not among them. */
 export const massSource = z.enum(['marked', 'document', 'worked-out', 'weighed', 'asked'])

@@ -1,10 +1,10 @@
 import { z } from 'zod'
 import { defineCalculator } from '../calculator/define'
-import { measuredNotNegative, measuredPositive, notNegative } from '../calculator/measured'
 import { sampleTableHead } from '../calculator/sample'
 import { ratedFigure as rated, useOf, worseRating, worseUse } from '../calculator/use'
-import { counterweightTable, heightTable, type marksTable } from '../chart/rating-table'
+import { measuredNotNegative, measuredPositive, notNegative } from '../quantity/measured'
 import { Refusal } from '../refusal'
+import { counterweightTable, heightTable, type marksTable } from './rating-table'
 
 const listedAt = (values: readonly number[], value: number) => values.findIndex((v) => Math.abs(v - value) <= 1e-6)
 

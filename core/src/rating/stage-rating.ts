@@ -1,13 +1,13 @@
 import { z } from 'zod'
 import { defineCalculator } from '../calculator/define'
-import { measured, measuredNotNegative, measuredPositive } from '../calculator/measured'
 import { sampleTableHead } from '../calculator/sample'
 import { ratedFigure as rated, useOf, worseRating, worseUse } from '../calculator/use'
-import { type Readable, type ReadingRule, readGross, readingRule } from '../chart/chart-reading'
-import { boomTable } from '../chart/table'
-import { type FoldingBoom, foldingTip } from '../geometry/articulated-geometry'
+import { type FoldingBoom, foldingTip } from '../parts/booms/articulated-geometry'
+import { measured, measuredNotNegative, measuredPositive } from '../quantity/measured'
 import { Refusal } from '../refusal'
 import { boundary, peakBetween } from '../search'
+import { type Readable, type ReadingRule, readGross, readingRule } from './chart-reading'
+import { boomTable } from './table'
 
 const sectionTable = boomTable.refine((t) => t.shape === 'radius-section', {
   message: 'Give a table by radius and section.',

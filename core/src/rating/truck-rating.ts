@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { defineCalculator } from '../calculator/define'
-import { measuredNotNegative, measuredPositive, notNegative, positive } from '../calculator/measured'
 import { ratedFigure, useOf, worseRating, worseUse } from '../calculator/use'
+import { measuredNotNegative, measuredPositive, notNegative, positive } from '../quantity/measured'
 import { Refusal } from '../refusal'
 
 export interface PlateRow {

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { defineCalculator } from '../calculator/define'
-import { measuredNotNegative, measuredPositive, notNegative } from '../calculator/measured'
+import { measuredNotNegative, measuredPositive, notNegative } from '../quantity/measured'
 
 /** What a load behind the rear axle leaves on the front axle: F₀ − P·o/wheelbase. */
 export function recovery(input: {

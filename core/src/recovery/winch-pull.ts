@@ -1,8 +1,8 @@
 import { z } from 'zod'
 import { defineCalculator } from '../calculator/define'
-import { measured, measuredNotNegative, measuredPositive, positive } from '../calculator/measured'
-import { lineSum } from '../chart/line'
+import { lineSum } from '../parts/hoists/line'
 import { g_mps2, rad } from '../physics'
+import { measured, measuredNotNegative, measuredPositive, positive } from '../quantity/measured'
 
 /** Pull that moves a mass up a slope: m·g·(sin s + c·cos s); through n parts of line with a friction at each block. */
 export function winchPull(input: {

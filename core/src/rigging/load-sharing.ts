@@ -1,9 +1,9 @@
 import { z } from 'zod'
 import { defineCalculator } from '../calculator/define'
-import { measured, measuredNotNegative, measuredPositive, positive } from '../calculator/measured'
 import { g_mps2, rad } from '../physics'
+import { measured, measuredNotNegative, measuredPositive, positive } from '../quantity/measured'
 import { Refusal } from '../refusal'
-import { supportReactions } from '../support/support-reactions'
+import { supportReactions } from '../statics/support-reactions'
 
 /**
  * Shares of two hooks at a and b from the centre of gravity: R₁ = W(b + h·tan φ)/(a + b), h the depth of the centre of

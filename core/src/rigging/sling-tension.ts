@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { defineCalculator } from '../calculator/define'
-import { finite, measured, measuredNotNegative, measuredPositive, positive } from '../calculator/measured'
 import { g_mps2, rad } from '../physics'
+import { finite, measured, measuredNotNegative, measuredPositive, positive } from '../quantity/measured'
 import { Refusal } from '../refusal'
 import { hitches, hitchShare } from './hitch'
 

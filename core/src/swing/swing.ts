@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { defineCalculator } from '../calculator/define'
-import { measured, measuredNotNegative, measuredPositive } from '../calculator/measured'
 import { g_mps2, rad } from '../physics'
+import { measured, measuredNotNegative, measuredPositive } from '../quantity/measured'
 import { Refusal } from '../refusal'
 import { boundary } from '../search'
 

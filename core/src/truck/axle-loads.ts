@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { defineCalculator } from '../calculator/define'
-import { measured, measuredNotNegative, measuredPositive, positive } from '../calculator/measured'
 import { g_mps2 } from '../physics'
+import { measured, measuredNotNegative, measuredPositive, positive } from '../quantity/measured'
 import { Refusal } from '../refusal'
 
 /** What wheels press more than they weigh while driving: EN 1991-1-1 for forklifts. */

@@ -1,8 +1,8 @@
 import { z } from 'zod'
 import { defineCalculator } from '../calculator/define'
-import { measured, measuredNotNegative, measuredPositive, positive } from '../calculator/measured'
 import { g_mps2, rad } from '../physics'
 import { insideLine } from '../plane/hull'
+import { measured, measuredNotNegative, measuredPositive, positive } from '../quantity/measured'
 import { Refusal } from '../refusal'
 
 export interface TruckStability {

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { defineCalculator } from '../calculator/define'
-import { measuredNotNegative, measuredPositive, notNegative } from '../calculator/measured'
 import { rad } from '../physics'
+import { measuredNotNegative, measuredPositive, notNegative } from '../quantity/measured'
 import { Refusal } from '../refusal'
 
 /**

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { defineCalculator } from '../calculator/define'
-import { finite } from '../calculator/measured'
-import { isoDate } from '../people/person'
+import { isoDate } from '../quantity/date'
+import { finite } from '../quantity/measured'
 import { Refusal } from '../refusal'
 import { boundary } from '../search'
 

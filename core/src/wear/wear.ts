@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { defineCalculator } from '../calculator/define'
-import { finite, measuredNotNegative, positive } from '../calculator/measured'
+import { finite, measuredNotNegative, positive } from '../quantity/measured'
 import { Refusal } from '../refusal'
 import { judgeChange } from './judge-change'
 import { measureOf, type WearKind, type WearRule, watchFrom_share, wearKinds, wearRules } from './limits'

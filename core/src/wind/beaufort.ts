@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { defineCalculator } from '../calculator/define'
-import { measuredNotNegative } from '../calculator/measured'
+import { measuredNotNegative } from '../quantity/measured'
 import { Refusal } from '../refusal'
 
 /** Beaufort steps: mean wind over ten minutes at ten metres, m/s, from and up to; what is seen on land. */

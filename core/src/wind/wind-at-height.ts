@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { defineCalculator } from '../calculator/define'
-import { measuredNotNegative } from '../calculator/measured'
+import { measuredNotNegative } from '../quantity/measured'
 
 /** Gust at a height from the ten-minute mean at ten metres: ((z/10)^0.14 + 0.4)·v₁₀, z not below 10 m. */
 export function gustAtHeight_mps(mean10_mps: number, height_m: number): number {

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { defineCalculator } from '../calculator/define'
-import { measuredNotNegative, measuredPositive, positive } from '../calculator/measured'
+import { measuredNotNegative, measuredPositive, positive } from '../quantity/measured'
 
 export interface WindLimit {
   limit_mps: number

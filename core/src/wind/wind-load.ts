@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { defineCalculator } from '../calculator/define'
-import { measuredNotNegative, measuredPositive } from '../calculator/measured'
 import { g_mps2, rad } from '../physics'
+import { measuredNotNegative, measuredPositive } from '../quantity/measured'
 import { windForce_N } from './air'
 
 /** Steady force of wind on a load, how far it hangs out, and the moment about a height below. */

@@ -1,5 +1,5 @@
 import type { NotChecked } from '../assess/assess'
-import type { CheckName, Finding } from '../assess/finding'
+import type { CheckName, Finding } from '../finding/finding'
 import type { Say } from './say'
 
 export interface FindingWords {

@@ -1,4 +1,4 @@
-import type { Quantity } from '../assess/finding'
+import type { Quantity } from '../finding/finding'
 
 /** Turns a figure into words with its unit; the interface passes one that follows the person's choice of units. */
 export type Say = (quantity: Quantity, value: number) => string

@@ -1,4 +1,4 @@
-import type { Verdict } from '../assess/finding'
+import type { Verdict } from '../finding/finding'
 
 /** The four verdicts in words. Never “safe”. */
 export const verdictWords: Record<Verdict, { short: string; long: string }> = {

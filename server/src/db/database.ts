@@ -1,5 +1,5 @@
 import pg from 'pg'
-import { databaseAway } from '../http/problem'
+import { databaseAway } from '../problem/problem'
 
 export interface Who {
   org: string

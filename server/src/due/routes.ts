@@ -2,10 +2,10 @@ import { dutyDoneRequest } from '@geolabe/contract'
 import { Router } from 'express'
 import ical from 'ical-generator'
 import type { Database } from '../db/database'
-import { Problem } from '../http/problem'
 import { reads, whoOf, writes } from '../http/routes'
+import { machineNamed } from '../library/machine'
+import { Problem } from '../problem/problem'
 import { readMe } from '../session/session'
-import { machineNamed } from '../yard/yard'
 import { readDue } from './read'
 
 const who = { operator: 'Operator', fitter: 'Fitter', outside: 'Outside examiner' } as Record<string, string>

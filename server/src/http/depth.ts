@@ -1,4 +1,4 @@
-import { Problem } from './problem'
+import { Problem } from '../problem/problem'
 
 /** No body of ours is nested deeper than a table in an assessment in a file. */
 const deepest = 60

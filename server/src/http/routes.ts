@@ -3,7 +3,7 @@ import { parseOrRefuse } from '@geolabe/core'
 import type { Request, Response } from 'express'
 import type { z } from 'zod'
 import type { Database, Tx, Who } from '../db/database'
-import { Problem } from './problem'
+import { Problem } from '../problem/problem'
 
 /** What the session guard leaves on a request. */
 export interface Signed extends Request {

@@ -9,10 +9,10 @@ import { itemsOf, measureUnit, memoryPatterns, type RoundTime } from '@geolabe/c
 import { type Request, Router } from 'express'
 import { z } from 'zod'
 import type { Database, Tx } from '../db/database'
-import { Problem } from '../http/problem'
 import { notFound, reads, requireRole, uuidParam, whoOf } from '../http/routes'
+import { machineNamed } from '../library/machine'
+import { Problem } from '../problem/problem'
 import { readShift } from '../shift/read'
-import { machineNamed } from '../yard/yard'
 
 const pageSize = 50
 const exportLimit = 20_000

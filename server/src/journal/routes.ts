@@ -2,8 +2,8 @@ import { type JournalEntry, type JournalPage, journalToCsv } from '@geolabe/cont
 import { type Request, Router } from 'express'
 import { z } from 'zod'
 import type { Database, Tx } from '../db/database'
-import { Problem } from '../http/problem'
 import { reads, whoOf } from '../http/routes'
+import { Problem } from '../problem/problem'
 import { verifyJournal } from './verify'
 
 const pageSize = 100

@@ -3,7 +3,7 @@ import { Router } from 'express'
 import { z } from 'zod'
 import type { Database, Tx } from '../db/database'
 import { reads } from '../http/routes'
-import { machineNamed } from '../yard/yard'
+import { machineNamed } from '../library/machine'
 
 const rows = 500
 

@@ -2,10 +2,10 @@ import { authoriseRequest, type PeoplePage } from '@geolabe/contract'
 import type { Licence, Machine, Role } from '@geolabe/core'
 import { Router } from 'express'
 import type { Database, Tx } from '../db/database'
-import { Problem } from '../http/problem'
 import { notFound, reads, writes } from '../http/routes'
+import { machineNamed } from '../library/machine'
+import { Problem } from '../problem/problem'
 import { readMe } from '../session/session'
-import { machineNamed } from '../yard/yard'
 
 async function readPeople(tx: Tx): Promise<PeoplePage> {
   const people = await tx.query<{

@@ -1,5 +1,5 @@
 import { fileURLToPath } from 'node:url'
-import { Problem } from '../http/problem'
+import { Problem } from '../problem/problem'
 import { BoundedPool } from '../work/bounded-pool'
 
 const unreadable = () =>

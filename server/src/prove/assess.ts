@@ -1,11 +1,12 @@
 import type { ProveRequest } from '@geolabe/contract'
 import { assess } from '@geolabe/core'
 import type { Tx } from '../db/database'
-import { Problem } from '../http/problem'
 import { notFound } from '../http/routes'
-import { tablesOf } from '../tables/in-use'
+import { machineNamed } from '../library/machine'
+import { placeInUse } from '../library/place'
+import { tablesOf } from '../library/table'
+import { Problem } from '../problem/problem'
 import { version } from '../version'
-import { machineNamed, placeInUse } from '../yard/yard'
 
 /**
  * The assessment that counts is made here, from what the database holds, with the same function that the screen used; with

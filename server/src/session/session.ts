@@ -7,8 +7,8 @@ import type { NextFunction, Request, Response } from 'express'
 import { RateLimiterPostgres, RateLimiterRes } from 'rate-limiter-flexible'
 import { z } from 'zod'
 import type { Database, Tx } from '../db/database'
-import { Problem } from '../http/problem'
 import type { Signed } from '../http/routes'
+import { Problem } from '../problem/problem'
 
 const lasts_ms = 14 * 3600 * 1000
 const deviceLasts_s = 400 * 24 * 3600

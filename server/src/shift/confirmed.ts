@@ -1,5 +1,5 @@
 import { type Procedure, waitsFor } from '@geolabe/core'
-import { Problem } from '../http/problem'
+import { Problem } from '../problem/problem'
 
 /** What a list of confirmations is still short of is refused by name. */
 export function requireAll(wanted: readonly { id: string; label: string }[], given: readonly string[], path: string): void {

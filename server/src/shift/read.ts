@@ -2,8 +2,8 @@ import type { LiftRecord, SetupRecord, Shift, ShiftPage, WalkMark } from '@geola
 import type { RoundTime } from '@geolabe/core'
 import type { Request } from 'express'
 import type { Tx } from '../db/database'
-import { Problem } from '../http/problem'
 import { notFound } from '../http/routes'
+import { Problem } from '../problem/problem'
 
 interface Row {
   id: string

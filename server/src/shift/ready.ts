@@ -1,8 +1,8 @@
 import { barsTo, type HeldStation, holding, itemsOf, type Machine, type ShiftStanding } from '@geolabe/core'
 import type { Tx } from '../db/database'
-import { Problem } from '../http/problem'
+import { machineNamed } from '../library/machine'
+import { Problem } from '../problem/problem'
 import { readMe } from '../session/session'
-import { machineNamed } from '../yard/yard'
 import { ownOpenShift } from './read'
 
 /** What keeps a person from working on: a licence may run out, or a key be withdrawn, while the shift is under way. */

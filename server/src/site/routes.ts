@@ -1,10 +1,10 @@
 import { siteRequest } from '@geolabe/contract'
 import { Router } from 'express'
 import type { Database } from '../db/database'
-import { Problem } from '../http/problem'
 import { uuidParam, writes } from '../http/routes'
+import { placeNamed } from '../library/place'
+import { Problem } from '../problem/problem'
 import { ownOpenShift, readShift } from '../shift/read'
-import { placeNamed } from '../yard/yard'
 
 /** What the team found at the site: each hazard with its control, or not fit for the job. */
 export function siteRoutes(db: Database): Router {

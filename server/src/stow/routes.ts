@@ -3,11 +3,12 @@ import { itemsOf, type Machine } from '@geolabe/core'
 import { Router } from 'express'
 import type { z } from 'zod'
 import type { Database, Tx } from '../db/database'
-import { Problem } from '../http/problem'
 import { uuidParam, writes } from '../http/routes'
+import { machineNamed } from '../library/machine'
+import { Problem } from '../problem/problem'
 import { requireProcedure } from '../shift/confirmed'
 import { ownOpenShift, readShift } from '../shift/read'
-import { machineNamed, readMachine } from '../yard/yard'
+import { readMachine } from '../yard/yard'
 
 /** Stow and hand over: the steps in order, the hours, words for the next person. Closes the shift. */
 export function stowRoutes(db: Database): Router {

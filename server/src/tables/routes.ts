@@ -2,9 +2,9 @@ import { checkTableRequest, reviseRequest, type TableFile, type TableList } from
 import { type Machine, type MachineModel, modelOf, type RatingTable } from '@geolabe/core'
 import { Router } from 'express'
 import type { Database, Tx } from '../db/database'
-import { Problem } from '../http/problem'
 import { notFound, reads, requireRole, writes } from '../http/routes'
-import { revisionInUse } from './in-use'
+import { revisionInUse } from '../library/table'
+import { Problem } from '../problem/problem'
 
 interface Row {
   id: string

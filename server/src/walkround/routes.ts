@@ -13,13 +13,13 @@ import {
 import { type Request, Router } from 'express'
 import type { z } from 'zod'
 import type { Database, Tx } from '../db/database'
-import { Problem } from '../http/problem'
 import { notFound, trueMoment, uuidParam, writes } from '../http/routes'
+import { machineNamed } from '../library/machine'
+import { checkPlate } from '../library/plate'
+import { readingsOf } from '../library/readings'
+import { Problem } from '../problem/problem'
 import { ownOpenShift, readShift } from '../shift/read'
 import { requireReady } from '../shift/ready'
-import { machineNamed } from '../yard/yard'
-import { checkPlate } from './plate'
-import { readingsOf } from './readings'
 
 async function roundOf(
   tx: Tx,

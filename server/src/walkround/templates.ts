@@ -3,9 +3,9 @@ import { parseOrRefuse, type Walkround, walkroundTemplate, writtenOut } from '@g
 import { Router } from 'express'
 import { z } from 'zod'
 import type { Database, Tx } from '../db/database'
-import { Problem } from '../http/problem'
 import { reads, requireAnyRole, whoOf, writes } from '../http/routes'
-import { machineNamed } from '../yard/yard'
+import { machineNamed } from '../library/machine'
+import { Problem } from '../problem/problem'
 
 interface RevisionRow {
   revision: number

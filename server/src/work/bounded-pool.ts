@@ -1,6 +1,6 @@
 import pLimit from 'p-limit'
 import { Tinypool } from 'tinypool'
-import { Problem } from '../http/problem'
+import { Problem } from '../problem/problem'
 
 export interface PoolOptions {
   /** A module whose default export does the work. */

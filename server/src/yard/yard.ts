@@ -1,12 +1,13 @@
 import type { DueLine, HandOverNote, MachineFile, Yard, YardMachine } from '@geolabe/contract'
-import { handOverLines, type Machine, nearLimits, type Place, type Walkround } from '@geolabe/core'
+import { handOverLines, type Machine, nearLimits } from '@geolabe/core'
 import type { Tx } from '../db/database'
 import { defectsWhere, isOpen } from '../defects/read'
 import { dueLines } from '../due/read'
 import { notFound } from '../http/routes'
-import { tablesOf } from '../tables/in-use'
-import { plateExpected, plateOf } from '../walkround/plate'
-import { readingsOf } from '../walkround/readings'
+import { withWalkround } from '../library/machine'
+import { plateExpected, plateOf } from '../library/plate'
+import { readingsOf } from '../library/readings'
+import { tablesOf } from '../library/table'
 
 interface Row {
   id: string
@@ -174,36 +175,3 @@ async function lastDriven(tx: Tx, id: string): Promise<MachineFile['lastDriven']
   const m = r.rows[0]
   return m ? { id: m.id, name: m.document.name, controls: m.document.controls } : null
 }
-
-/** A machine as it stands in the records, with the walk-round now in use. */
-async function withWalkround(tx: Tx, document: Machine): Promise<{ definition: Machine; revision: number }> {
-  const r = await tx.query<{ revision: number; document: Walkround }>(
-    'select revision, document from walkround_revision where machine = $1 and (not shorter or checked_by is not null) order by revision desc limit 1',
-    [document.id],
-  )
-  const own = r.rows[0]
-  return { definition: own ? { ...document, walkround: own.document } : document, revision: own?.revision ?? 0 }
-}
-
-/** The revision in use of each table of a machine that a lift on legs is proved with. */
-export async function machineNamed(tx: Tx, id: string): Promise<Machine> {
-  const r = await tx.query<{ document: Machine; revision: number }>('select document, revision from machine where id = $1', [id])
-  const m = r.rows[0]
-  if (!m) throw notFound('This machine')
-  // The records count revisions; a file may have been changed without saying so.
-  return { ...(await withWalkround(tx, m.document)).definition, revision: m.revision }
-}
-
-export async function readPlaces(tx: Tx): Promise<{ places: Place[] }> {
-  const r = await tx.query<{ document: Place }>('select document from place order by id limit 500')
-  return { places: r.rows.map((x) => x.document) }
-}
-
-/** A place as it stands, with the revision that a record names. */
-export async function placeInUse(tx: Tx, id: string): Promise<{ document: Place; revision: number }> {
-  const r = await tx.query<{ document: Place; revision: number }>('select document, revision from place where id = $1', [id])
-  if (!r.rows[0]) throw notFound('This place')
-  return r.rows[0]
-}
-
-export const placeNamed = async (tx: Tx, id: string): Promise<Place> => (await placeInUse(tx, id)).document

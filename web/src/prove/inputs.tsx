@@ -4,9 +4,9 @@ import { Button } from '../look/button'
 import { Choice } from '../look/choice'
 import { NumberField, SelectField, TextField, TolField } from '../look/field'
 import { Sheet } from '../look/page'
-import { withHandedOn } from '../sums/hand-on'
 import { useSay } from '../units/units'
 import type { ProveDraft } from './draft'
+import { withHandedOn } from './handed-on'
 
 const LoadBuilder = lazy(() => import('../sums/load-builder').then((m) => ({ default: m.LoadBuilder })))
 

@@ -3,7 +3,7 @@ import { NumberField, SelectField } from '../look/field'
 import { Sheet } from '../look/page'
 import { useSay } from '../units/units'
 import type { SetupDraft } from './draft'
-import type { LegState } from './setup'
+import type { LegState } from './leg-state'
 
 /** Leg loads before and with a load, round the whole circle. */
 export function CirclePanel({

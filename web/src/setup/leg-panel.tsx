@@ -4,7 +4,7 @@ import { SelectField } from '../look/field'
 import { UseBar, VerdictWord } from '../look/verdict'
 import { useSay } from '../units/units'
 import { blockedBy, type LegDraft } from './draft'
-import type { LegState } from './setup'
+import type { LegState } from './leg-state'
 
 const words: Record<Extension, string> = { in: 'In', middle: 'Middle', full: 'Full' }
 

@@ -10,7 +10,6 @@ import {
   type SetupPlan,
   setupCircle,
   tailGap,
-  type Verdict,
 } from '@geolabe/core'
 import { useMemo, useState } from 'react'
 import { useNavigate } from 'react-router'
@@ -31,6 +30,7 @@ import { useSay } from '../units/units'
 import { CirclePanel } from './circle-panel'
 import { blockedBy, firstDraft, planOf, type SetupDraft, widestThatFits } from './draft'
 import { LegPanel } from './leg-panel'
+import type { LegState } from './leg-state'
 import { dialLegs } from './legs'
 import { LevelPanel } from './level-panel'
 
@@ -39,14 +39,6 @@ export function Setup() {
   const context = useShiftContext()
   if (!isCrane(context.file.definition)) return <Sequence procedure="setup" />
   return <SetupCrane {...context} machine={context.file.definition} />
-}
-
-export interface LegState {
-  verdict: Verdict | null
-  groundUse: number | null
-  pressure_kPa: number | null
-  unloaded: { min_N: number; max_N: number } | null
-  loaded: { min_N: number; max_N: number; upper_N: number } | null
 }
 
 /** Loads and ground under every leg, round the whole circle. */

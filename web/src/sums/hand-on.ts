@@ -1,15 +1,6 @@
 import type { Tol } from '@geolabe/core'
-import type { ProveDraft } from '../prove/draft'
+import type { HandedOn } from '../transfer/transfer'
 import { isObj } from './schema'
-
-/** What a sum hands on to the proof of a shift’s next lift. */
-export interface HandedOn {
-  mass_kg?: Tol
-  sailArea_m2?: Tol
-  name?: string
-  wind_mps?: Tol
-  setRadius_m?: Tol
-}
 
 const number = (v: unknown, key: string) => (isObj(v) && typeof v[key] === 'number' ? (v[key] as number) : null)
 
@@ -48,37 +39,4 @@ export function handedOnBy(name: string, output: unknown): HandedOn | null {
     default:
       return null
   }
-}
-
-const place = (shift: string) => `geolabe.handed-on.${shift}`
-
-export function handOn(shift: string, h: HandedOn): void {
-  localStorage.setItem(place(shift), JSON.stringify(h))
-}
-
-/** Takes what was handed on to a shift, once. */
-export function takeHandedOn(shift: string): HandedOn | null {
-  const kept = localStorage.getItem(place(shift))
-  if (kept === null) return null
-  localStorage.removeItem(place(shift))
-  try {
-    return JSON.parse(kept) as HandedOn
-  } catch {
-    return null
-  }
-}
-
-export function withHandedOn(d: ProveDraft, h: HandedOn): ProveDraft {
-  const load =
-    h.mass_kg === undefined
-      ? d.lift.load
-      : {
-          ...d.lift.load,
-          name: h.name ?? 'Worked-out load',
-          mass_kg: h.mass_kg,
-          massSource: 'worked-out' as const,
-          sailArea_m2: h.sailArea_m2 ?? null,
-        }
-  const set = h.setRadius_m === undefined ? d.lift.set : { ...d.lift.set, radius_m: h.setRadius_m }
-  return { wind_mps: h.wind_mps ?? d.wind_mps, lift: { ...d.lift, load, set } }
 }

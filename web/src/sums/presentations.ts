@@ -1,4 +1,4 @@
-import type { Presentation } from './present'
+import type { Presentation } from './drawings/present'
 import { titles } from './titles'
 
 /** Drawings come with the screens that need them, not all at once. */

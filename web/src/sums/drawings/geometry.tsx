@@ -1,4 +1,4 @@
-import { fig, hero, present } from '../present'
+import { fig, hero, present } from './present'
 import { type At, Box, Dim, Earth, Line, polar, Round, Scene, Word } from './scene'
 
 interface Telescope {

@@ -1,6 +1,6 @@
 import type { loadMass as computeLoad, Shape } from '@geolabe/core'
 import { solidOf } from '@geolabe/core'
-import { fig, hero, kN, present, use } from '../present'
+import { fig, hero, kN, present, use } from './present'
 import { Arrow, type At, Box, Cog, Dim, Earth, Line, Round, Scene, Word } from './scene'
 
 type Part = { shape: string; name?: string; count?: number; at?: { x_m: number; y_m: number; z_m: number } } & Shape

@@ -1,6 +1,6 @@
 import type { ChartReading, Grid, OddCell, RatingTable } from '@geolabe/core'
 import { foldingTip, gridsOf, tableAxes } from '@geolabe/core'
-import { fig, hero, present, use } from '../present'
+import { fig, hero, present, use } from './present'
 import { type At, Box, Earth, Line, plan, polar, Round, Scene, useUnit, Word } from './scene'
 
 /** A table being read: its cells with the ones the figure came from. */

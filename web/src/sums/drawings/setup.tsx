@@ -1,6 +1,6 @@
 import type { ReactionEnvelope, SupportReactions, TippingLoad } from '@geolabe/core'
 import { convexHull } from '@geolabe/core'
-import { fig, hero, kN, present, yes } from '../present'
+import { fig, hero, kN, present, yes } from './present'
 import { Arrow, type At, arcOf, Box, Cog, Dim, Earth, Line, plan, polar, Round, Scene, turnedBy, useUnit, Word } from './scene'
 
 export const bubbleCheck = present<

@@ -1,6 +1,6 @@
 import type { Clearance, GroundPressure, Obstacle, Wear, WearTrend } from '@geolabe/core'
 import { bodiesAt, crushGap_m } from '@geolabe/core'
-import { fig, hero, kN, present, use, yes } from '../present'
+import { fig, hero, kN, present, use, yes } from './present'
 import { Arrow, type At, Box, Dim, Earth, Line, Round, Scene, Word } from './scene'
 
 export const wear = present<{ kind: string; nominal?: number; measured: number }, Wear>({

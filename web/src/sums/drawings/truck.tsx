@@ -1,5 +1,5 @@
 import type { TruckRating, TruckStability } from '@geolabe/core'
-import { fig, hero, kN, present, use, yes } from '../present'
+import { fig, hero, kN, present, use, yes } from './present'
 import { Arrow, type At, arcOf, Box, Cog, Dim, Earth, Line, Round, Scene, Word } from './scene'
 
 interface RatingIn {

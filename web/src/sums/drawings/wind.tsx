@@ -1,4 +1,4 @@
-import { fig, hero, kN, present } from '../present'
+import { fig, hero, kN, present } from './present'
 import { Arrow, type At, Box, Dim, Earth, Line, polar, Round, Scene, Word } from './scene'
 
 function Breeze({ at: [x, y], long, n = 4, gap }: { at: At; long: number; n?: number; gap: number }) {

@@ -1,0 +1,252 @@
+import { type Finding, isWorse } from '../finding/finding'
+import { counterweightOf, isCrane } from '../machine/posed'
+import type { Extension } from '../parts/parts'
+import { normalDegrees } from '../physics'
+import { high, nominal, type Tol } from '../quantity/measured'
+import { Refusal } from '../refusal'
+import { boundary } from '../search'
+import { assessCase, type Case, type Change, type ChangeKind, type Means } from './change'
+
+const wider: Record<Extension, Extension[]> = { in: ['middle', 'full'], middle: ['full'], full: [] }
+
+/**
+ * The smallest single changes that bring a failed finding inside, each proven by a fresh assessment of the changed case.
+ * A change that makes any other finding worse is not offered. Changes that bring the whole lift inside come first.
+ *
+ * Searches are bounded: bisection along one quantity at a time, on the same `assess`.
+ */
+export function nearestChanges(c: Case, f: Finding, means: Means): Change[] {
+  const before = assessCase(c)
+  const attempt = (change: ChangeKind, makes: Partial<Case>): Change | null => {
+    const changed = { ...c, ...makes }
+    try {
+      const assessment = assessCase(changed)
+      return mends(f, assessment.findings) && spoilsNothing(before.findings, assessment.findings, f)
+        ? { change, makes: { setup: changed.setup, lift: changed.lift, conditions: changed.conditions }, assessment }
+        : null
+    } catch (e) {
+      if (e instanceof Refusal) return null
+      throw e
+    }
+  }
+  const offers = [
+    ...(searches[f.check] ?? []).map((search) => search(c, f, means, attempt)),
+    // What the site has no piece for can still be said.
+    f.check === 'ground' ? matSize(f) : null,
+  ]
+  return offers.filter((o): o is Change => o !== null).sort((a, b) => rankOf(b) - rankOf(a))
+}
+
+/** What can be taken at once before what only people can do; what brings the whole lift inside first. */
+const rankOf = (c: Change) => (c.makes ? 2 : 0) + Number(c.assessment?.verdict === 'inside')
+
+type Attempt = (change: ChangeKind, makes: Partial<Case>) => Change | null
+type Search = (c: Case, f: Finding, means: Means, attempt: Attempt) => Change | null
+
+const family = (f: Finding) => (f.check === 'table' || f.check === 'rating' ? 'table' : f.id)
+
+function mends(target: Finding, after: readonly Finding[]): boolean {
+  return after.filter((f) => family(f) === family(target)).every((f) => f.verdict === 'inside')
+}
+
+function spoilsNothing(before: readonly Finding[], after: readonly Finding[], target: Finding): boolean {
+  return after.every((f) => {
+    if (family(f) === family(target)) return true
+    const was = before.find((b) => b.id === f.id)
+    return was ? !isWorse(f.verdict, was.verdict) : f.verdict === 'inside' || f.verdict === 'near'
+  })
+}
+
+const byAtMost = (t: Tol, value: number): Tol =>
+  typeof t === 'number' ? Math.min(t, value) : { ...t, value: Math.min(t.value, value) }
+
+const radius: Search = (c, _f, _means, attempt) => {
+  const to = (radius_m: number) => {
+    const lift = {
+      ...c.lift,
+      pick: { ...c.lift.pick, radius_m: byAtMost(c.lift.pick.radius_m, radius_m) },
+      set: { ...c.lift.set, radius_m: byAtMost(c.lift.set.radius_m, radius_m) },
+    }
+    return attempt({ kind: 'radius', radius_m, less_m: now - radius_m }, { lift })
+  }
+  const now = Math.max(nominal(c.lift.pick.radius_m), nominal(c.lift.set.radius_m))
+  const rows = c.tables.flatMap((t) => t.configurations.flatMap((k) => k.rows.map((r) => r.radius_m)))
+  const close = Math.min(now, ...rows)
+  // Rows are where the reading changes: the furthest row that mends it, then as far out from it as still holds.
+  const steps = [...new Set(rows)].filter((r) => r < now && r >= close).sort((a, b) => b - a)
+  const start = steps.find((r) => to(r) !== null)
+  if (start === undefined) return null
+  const outer = steps[steps.indexOf(start) - 1] ?? now
+  const found = boundary((r) => to(r) !== null, start, outer, 0.04)
+  return to(Math.floor(found * 20) / 20) ?? to(start)
+}
+
+const mass: Search = (c, _f, _means, attempt) => {
+  const t = c.lift.load.mass_kg
+  if (t === null) return null
+  const now = nominal(t)
+  const to = (kg: number) =>
+    attempt(
+      { kind: 'mass', mass_kg: kg, less_kg: now - kg },
+      { lift: { ...c.lift, load: { ...c.lift.load, mass_kg: typeof t === 'number' ? kg : { ...t, value: kg } } } },
+    )
+  // A much lighter load catches the wind sooner, so the search goes down from what it is, not up from nothing.
+  const shares = [0.97, 0.92, 0.85, 0.75, 0.62, 0.45, 0.28, 0.14, 0.06]
+  const start = shares.find((share) => now * share > high(t) - now && to(now * share) !== null)
+  if (start === undefined) return null
+  const above = shares[shares.indexOf(start) - 1] ?? 1
+  const found = boundary((kg) => to(kg) !== null, now * start, now * above, Math.max(1, now / 200))
+  const step = now > 1000 ? 50 : 5
+  return to(Math.floor(found / step) * step) ?? to(found)
+}
+
+/** Several lifts of equal parts, where the load can be taken apart: as few as will do. The sail is taken as the whole load’s. */
+const split: Search = (c, _f, _means, attempt) => {
+  const t = c.lift.load.mass_kg
+  if (t === null) return null
+  for (let lifts = 2; lifts <= 4; lifts++) {
+    const part = typeof t === 'number' ? t / lifts : { value: t.value / lifts, tolerance: t.tolerance / lifts }
+    const done = attempt(
+      { kind: 'split', lifts, mass_kg: nominal(part) },
+      { lift: { ...c.lift, load: { ...c.lift.load, mass_kg: part } } },
+    )
+    // Only people can take a load apart; then it is another load, and proved as one.
+    if (done) return { ...done, makes: null }
+  }
+  return null
+}
+
+const turn: Search = (c, _f, _means, attempt) => {
+  const other = c.lift.turn === 'clockwise' ? 'anticlockwise' : 'clockwise'
+  return attempt({ kind: 'turn', turn: other }, { lift: { ...c.lift, turn: other } })
+}
+
+const setSlew: Search = (c, _f, _means, attempt) => {
+  const now = c.lift.set.slew_deg
+  const to = (by: number) =>
+    attempt(
+      { kind: 'set-slew', slew_deg: normalDegrees(now + by), by_deg: by },
+      { lift: { ...c.lift, set: { ...c.lift.set, slew_deg: normalDegrees(now + by) } } },
+    )
+  for (let by = 5; by <= 180; by += 5) {
+    for (const sign of [1, -1]) {
+      if (to(sign * by) === null) continue
+      for (let finer = by - 4; finer < by; finer++) {
+        const nearer = to(sign * finer)
+        if (nearer) return nearer
+      }
+      return to(sign * by)
+    }
+  }
+  return null
+}
+
+const extend: Search = (c, _f, means, attempt) => {
+  if (!isCrane(c.machine)) return null
+  const labels = new Map(c.machine.legs.map((l) => [l.id, l.label]))
+  const choices = c.setup.legs.flatMap((l) =>
+    wider[l.extension].filter((e) => means.canStand(l.id, e, l.mat?.id ?? null)).map((e) => ({ id: l.id, e })),
+  )
+  const all = c.setup.legs.flatMap((l) => {
+    const widest = [...wider[l.extension]].reverse().find((e) => means.canStand(l.id, e, l.mat?.id ?? null))
+    return widest ? [{ id: l.id, e: widest }] : []
+  })
+  const widen = (set: readonly { id: string; e: Extension }[]) => {
+    const legs = set.map(({ id, e }) => ({ id, label: labels.get(id) ?? id, extension: e }))
+    return attempt(
+      { kind: 'extension', legs },
+      {
+        setup: {
+          ...c.setup,
+          legs: c.setup.legs.map((l) => ({ ...l, extension: set.find((s) => s.id === l.id)?.e ?? l.extension })),
+        },
+      },
+    )
+  }
+  for (const set of [...choices.map((x) => [x]), ...pairs(choices), all]) {
+    const done = set.length > 0 ? widen(set) : null
+    if (done) return done
+  }
+  return null
+}
+
+/** Every two legs that could both go further out. */
+function pairs<T extends { id: string }>(choices: readonly T[]): T[][] {
+  return choices.flatMap((a, i) => choices.slice(i + 1).flatMap((b) => (a.id === b.id ? [] : [[a, b]])))
+}
+
+const mat: Search = (c, f, means, attempt) => {
+  const now = c.setup.legs.find((l) => l.id === f.subject)
+  const sorted = [...means.mats].sort((a, b) => a.length_m * a.width_m - b.length_m * b.width_m || a.mass_kg - b.mass_kg)
+  for (const m of sorted) {
+    if (!f.subject || !now || m.id === now.mat?.id || !means.canStand(now.id, now.extension, m.id)) continue
+    const done = attempt(
+      { kind: 'mat', leg: f.subject, label: `${f.detail.label}`, mat: m },
+      { setup: { ...c.setup, legs: c.setup.legs.map((l) => (l.id === f.subject ? { ...l, mat: m } : l)) } },
+    )
+    if (done) return done
+  }
+  return null
+}
+
+function matSize(f: Finding): Change | null {
+  const side_m = f.detail.side_m
+  if (typeof side_m !== 'number' || f.verdict !== 'outside') return null
+  return {
+    change: { kind: 'mat-size', leg: f.subject ?? '', label: `${f.detail.label}`, side_m },
+    makes: null,
+    assessment: null,
+  }
+}
+
+const parts: Search = (c, _f, _means, attempt) => {
+  if (!isCrane(c.machine)) return null
+  const more = c.machine.hoist.reevings.map((r) => r.parts).filter((n) => n > c.lift.parts)
+  for (const n of more.sort((a, b) => a - b)) {
+    const done = attempt({ kind: 'parts', parts: n }, { lift: { ...c.lift, parts: n } })
+    if (done) return done
+  }
+  return null
+}
+
+const boom: Search = (c, _f, _means, attempt) => {
+  if (!isCrane(c.machine)) return null
+  const others = c.machine.boom.lengths_m.filter((l) => l !== c.lift.boom_m)
+  for (const boom_m of others.sort((a, b) => Math.abs(a - c.lift.boom_m) - Math.abs(b - c.lift.boom_m))) {
+    const done = attempt({ kind: 'boom', boom_m }, { lift: { ...c.lift, boom_m } })
+    if (done) return done
+  }
+  return null
+}
+
+const counterweight: Search = (c, _f, _means, attempt) => {
+  if (!isCrane(c.machine)) return null
+  const now = counterweightOf(c.machine, c.setup).mass_kg
+  for (const w of c.machine.upper.counterweights.filter((x) => x.mass_kg > now)) {
+    const done = attempt({ kind: 'counterweight', id: w.id, label: w.label }, { setup: { ...c.setup, counterweight: w.id } })
+    if (done) return done
+  }
+  return null
+}
+
+const wind: Search = (c, f, _means, attempt) => {
+  if (f.limit === null || c.conditions.wind_mps === null) return null
+  const wind_mps = Math.floor(f.limit * c.policy.near_share * 10 - 1e-9) / 10
+  return attempt({ kind: 'wind', wind_mps }, { conditions: { ...c.conditions, wind_mps } })
+}
+
+const level: Search = () => ({ change: { kind: 'level' }, makes: null, assessment: null })
+
+/** Which single changes can mend which check, in the order they are offered. */
+const searches: Partial<Record<Finding['check'], Search[]>> = {
+  table: [extend, setSlew, turn],
+  rating: [radius, turn, extend, counterweight, boom, setSlew, mass, split],
+  stability: [radius, turn, extend, counterweight, setSlew, mass, split],
+  reach: [boom, radius],
+  line: [parts, mass, split],
+  hook: [parts, mass, split],
+  leg: [radius, extend, setSlew, mass, split],
+  ground: [mat, radius, extend, mass, split],
+  wind: [wind],
+  level: [level],
+}
