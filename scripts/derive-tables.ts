@@ -6,15 +6,15 @@ import { mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs'
 import {
   atSlew,
   type BoomTable,
-  boomHeadMass_kg,
   boomTable,
   type Crane,
   cellLimit,
+  counterweightNamed,
   type Extension,
-  footprintOf,
   gridsOf,
-  isCrane,
+  liftsOnOutriggers,
   machineModel,
+  outriggers,
   poseMachine,
   prepareFootprint,
   type RatingTable,
@@ -26,6 +26,7 @@ import {
   sumSlewing,
   type Trend,
   tableAxes,
+  telescopicBoom,
   tippingAt,
   upperReactions,
   withCell,
@@ -77,11 +78,11 @@ function ratingAt(
     id: l.id,
     extension: (l.positions.full.y_m > 0 ? setting.left : setting.right) as Extension,
   }))
-  const f = prepareFootprint(footprintOf(machine, legs))
+  const f = prepareFootprint(outriggers(machine.legs).contactsOf(legs))
   const s = d.structural.find((x) => x.boom_m === boom_m)
   if (!s) return null
   try {
-    const posed = poseMachine(machine, { counterweight }, boom_m, radius_m)
+    const posed = poseMachine(machine, counterweightNamed(machine.name, machine.upper, counterweight), boom_m, radius_m)
     if (posed.pose.angle_deg > machine.boom.maxAngle_deg || posed.pose.angle_deg < machine.boom.minAngle_deg) return null
     const from = setting.sector?.from_deg ?? 0
     const to = setting.sector?.to_deg ?? 360
@@ -92,7 +93,8 @@ function ratingAt(
       const unloaded = resultantAt(posed.fixed, posed.slewing, slew)
       const hook = atSlew(radius_m, slew)
       const t = tippingAt(f, unloaded, hook).tippingLoad_kg
-      if (t !== null) stability_kg = Math.min(stability_kg, ratedByRule(t, d.stabilityRule, boomHeadMass_kg(machine, boom_m)))
+      if (t !== null)
+        stability_kg = Math.min(stability_kg, ratedByRule(t, d.stabilityRule, telescopicBoom(machine.boom).headMass_kg(boom_m)))
       // Legs: the greatest load that keeps every leg inside its strength, by halving.
       let [lo, hi] = [0, structural_kg]
       for (let i = 0; i < 20; i++) {
@@ -129,7 +131,7 @@ function ratingAt(
 
 function derive(d: Derivation): BoomTable {
   const machine = readMachineFile(d.machine)
-  if (!isCrane(machine)) throw new Error(`${d.machine} is no crane`)
+  if (!liftsOnOutriggers(machine)) throw new Error(`${d.machine} is no crane`)
   const configurations = d.settings.flatMap((setting) =>
     machine.upper.counterweights.map((cw) => {
       const lengths = machine.boom.lengths_m
@@ -153,7 +155,9 @@ function derive(d: Derivation): BoomTable {
       return {
         id: `${setting.id}-${cw.id}`,
         label: `${setting.label} · ${cw.label.toLowerCase()}`,
-        footprint: footprintOf(machine, legs).map(({ id, x_m, y_m }) => ({ id, x_m, y_m })),
+        footprint: outriggers(machine.legs)
+          .contactsOf(legs)
+          .map(({ id, x_m, y_m }) => ({ id, x_m, y_m })),
         fullyExtended: setting.left === 'full' && setting.right === 'full',
         counterweight_kg: cw.mass_kg,
         ...(setting.sector

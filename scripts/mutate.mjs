@@ -14,27 +14,30 @@ const least_share = 0.85
 const computing = [
   'assess',
   'calculator',
-  'chart',
+  'check',
   'clearance',
   'defect',
   'due',
-  'geometry',
+  'finding',
   'ground',
   'hydraulic',
   'inspection',
   'levelling',
+  'lift',
   'load',
-  'map',
-  'mend',
+  'parts',
   'plane',
   'rating',
   'recovery',
+  'remedy',
   'rigging',
-  'support',
+  'statics',
   'swing',
   'truck',
+  'uncertainty',
   'wear',
   'wind',
+  'working-area',
 ]
 
 /** A repeatable stream of numbers in [0, 1). */
@@ -50,8 +53,9 @@ const computes = /[-+*/%<>]=?|&&|\|\||Math\.|\?|return/
 const skip =
   /^\s*(\/\/|\*|\/\*|import|export \*|label:|formula:|describe|notes?:|cautions?:|source:|type |interface )|message|Refusal|z\./
 const places = computing.flatMap((folder) =>
-  readdirSync(join(root, 'core/src', folder))
+  readdirSync(join(root, 'core/src', folder), { recursive: true })
     .filter((f) => f.endsWith('.ts'))
+    .sort()
     .flatMap((f) => {
       const path = `core/src/${folder}/${f}`
       return readFileSync(join(root, path), 'utf8')

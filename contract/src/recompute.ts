@@ -42,14 +42,14 @@ export function recompute(file: ShiftFile): Recomputed[] {
     const lacks = !machine ? 'machine' : !place ? 'place' : used.includes(undefined) ? 'tables' : !setup ? 'set-up' : null
     if (lacks !== null || !machine || !place || !setup) return { lift: lift.id, equal: false, at: `the file has no ${lacks}` }
     try {
-      const again = assess(
+      const again = assess({
         machine,
-        used.filter((t) => t !== undefined),
-        setup.plan,
-        lift.plan,
-        lift.conditions,
-        place.policy,
-      )
+        tables: used.filter((t) => t !== undefined),
+        setup: setup.plan,
+        lift: lift.plan,
+        conditions: lift.conditions,
+        policy: place.policy,
+      })
       const plain = JSON.parse(JSON.stringify(again))
       const at = firstDifference(plain, JSON.parse(JSON.stringify(lift.assessment)), '')
       return { lift: lift.id, equal: at === null, at }

@@ -1,14 +1,13 @@
 import {
+  assessment,
   boomTable,
   conditions,
-  finding,
   liftPlan,
   machineDefinition,
   placeDefinition,
   roundTime,
   setupPlan,
   sitePolicy,
-  verdict,
 } from '@geolabe/core'
 import { z } from 'zod'
 import { clientId, maybeWords, moment, personRef, words } from './common'
@@ -137,32 +136,6 @@ export const handOverRequest = z.strictObject({
 })
 export type HandOverRequest = z.input<typeof handOverRequest>
 
-export const savedAssessment = z.object({
-  verdict,
-  governing: finding.nullable(),
-  findings: z.array(finding),
-  notChecked: z.array(z.string()),
-  configuration: z.object({ table: z.string(), revision: z.number(), id: z.string(), label: z.string() }).nullable(),
-  rated_kg: z.number().nullable(),
-  ratedAt: z.object({ pick_kg: z.number().nullable(), set_kg: z.number().nullable() }).nullable(),
-  readFrom: z.array(z.object({ boom_m: z.number(), radius_m: z.number(), rating_kg: z.number().nullable() })),
-  onHook_kg: z.number().nullable(),
-  legs: z.array(
-    z.object({
-      id: z.string(),
-      max_N: z.number(),
-      upper_N: z.number(),
-      min_N: z.number(),
-      min_at_deg: z.number(),
-      groundUse: z.number().nullable(),
-      pressure_kPa: z.number().nullable(),
-    }),
-  ),
-  windLimit_mps: z.number().nullable(),
-  tip: z.object({ pick_m: z.number(), set_m: z.number(), angle_pick_deg: z.number(), angle_set_deg: z.number() }).nullable(),
-})
-export type SavedAssessment = z.infer<typeof savedAssessment>
-
 export const setupRecord = z.object({ id: z.string(), at: moment, plan: setupPlan, steps: z.array(z.string()) })
 export type SetupRecord = z.infer<typeof setupRecord>
 
@@ -173,7 +146,7 @@ export const liftRecord = z.object({
   plan: liftPlan,
   conditions,
   policy: sitePolicy,
-  assessment: savedAssessment,
+  assessment: assessment,
   /** What it was computed with, so that it can be computed again years later. */
   versions: z.object({
     geolabe: z.string(),

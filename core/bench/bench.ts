@@ -119,13 +119,17 @@ wanted(
 
 // One assessment and one backward answer.
 const long = ternLift({ pick: { radius_m: 5, slew_deg: 10 }, set: { radius_m: 14, slew_deg: 200 } })
-const prove = (lift: typeof long) => assess(tern, [table], setup, lift, { wind_mps: 4 }, place.policy)
+const planOf = (lift: typeof long) => ({
+  machine: tern,
+  tables: [table],
+  setup,
+  lift,
+  conditions: { wind_mps: 4 },
+  policy: place.policy,
+})
+const prove = (lift: typeof long) => assess(planOf(lift))
 const short_ms = time('assess, 50° of slew, two radii', 1000, () => void prove(ternLift()))
-const long_ms = time(
-  'assess, 190° of slew, path looked at in 200 points',
-  200,
-  () => void assess(tern, [table], setup, long, { wind_mps: 4 }, place.policy, 200),
-)
+const long_ms = time('assess, 190° of slew, path looked at in 200 points', 200, () => void assess(planOf(long), { points: 200 }))
 wanted('assess under 1 ms', short_ms < 1, `${short_ms.toFixed(2)} ms`)
 wanted('assess with a path of 200 points under 2 ms', long_ms < 2, `${long_ms.toFixed(2)} ms`)
 const outside = ternLift({

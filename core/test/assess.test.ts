@@ -2,7 +2,6 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import {
   assess,
-  assessCase,
   type Case,
   type Finding,
   findingWords,
@@ -21,7 +20,7 @@ import { northQuay, tern, ternLift, ternSetup, ternTable } from './demo'
 const calm = { wind_mps: 4 }
 const policy = northQuay.policy
 const prove = (setup: SetupPlan = ternSetup(), lift: LiftPlan = ternLift(), conditions: { wind_mps: number | null } = calm) =>
-  assess(tern, [ternTable], setup, lift, conditions, policy)
+  assess({ machine: tern, tables: [ternTable], setup, lift, conditions, policy })
 const the = (a: { findings: Finding[] }, id: string) => a.findings.find((f) => f.id === id)
 const caseOf = (setup: SetupPlan, lift: LiftPlan, wind_mps: number | null = 4): Case => ({
   machine: tern,
@@ -186,11 +185,11 @@ describe('assess', () => {
       for (const row of c.rows.filter((_, i) => i % 4 === 1)) {
         row.ratings_kg.forEach((kg, i) => {
           if (kg === null || kg < 900) return
-          const a = assess(
-            tern,
-            [ternTable],
-            ternSetup({ left, right, level: { pitch_deg: 0, roll_deg: 0, bubbleProved: true } }),
-            ternLift({
+          const a = assess({
+            machine: tern,
+            tables: [ternTable],
+            setup: ternSetup({ left, right, level: { pitch_deg: 0, roll_deg: 0, bubbleProved: true } }),
+            lift: ternLift({
               load: { name: '', mass_kg: kg - 360, massSource: 'marked', sailArea_m2: 0, dragCoefficient: 1.2 },
               rigging: [],
               parts: 8,
@@ -199,9 +198,9 @@ describe('assess', () => {
               set: { radius_m: row.radius_m, slew_deg: to },
               configuration: c.id,
             }),
-            { wind_mps: 0 },
+            conditions: { wind_mps: 0 },
             policy,
-          )
+          })
           expect(the(a, 'stability')?.verdict, `${c.id} ${row.radius_m} ${c.boom_m[i]}`).not.toBe('outside')
           expect(the(a, 'rating')?.verdict).toBe('near')
         })
@@ -250,13 +249,13 @@ describe('the nearest change', () => {
         pick: { radius_m: 6, slew_deg: 250 },
       }),
     )
-    const failed = the(assessCase(c), 'rating')
+    const failed = the(assess(c), 'rating')
     expect(failed?.verdict).toBe('outside')
     const offers = nearestChanges(c, failed as Finding, means)
     const radius = offers.find((o) => o.change.kind === 'radius')
     for (const o of offers) {
       if (!o.makes) continue
-      const again = assessCase({ ...c, ...o.makes })
+      const again = assess({ ...c, ...o.makes })
       expect(again).toEqual(o.assessment)
       expect(again.findings.filter((f) => f.check === 'rating' || f.check === 'table').every((f) => f.verdict === 'inside')).toBe(
         true,
@@ -265,7 +264,7 @@ describe('the nearest change', () => {
     // A little further out than offered is no longer inside: it is the nearest, to the table's step.
     if (radius?.change.kind !== 'radius') throw new Error('no radius offered')
     const offered = radius.change.radius_m
-    const further = assessCase({ ...c, lift: { ...c.lift, set: { ...c.lift.set, radius_m: offered + 0.1 } } })
+    const further = assess({ ...c, lift: { ...c.lift, set: { ...c.lift.set, radius_m: offered + 0.1 } } })
     expect(the(further, 'rating')?.verdict).not.toBe('inside')
   })
 
@@ -277,7 +276,7 @@ describe('the nearest change', () => {
         set: { radius_m: 10, slew_deg: 280 },
       }),
     )
-    const failed = assessCase(c).governing as Finding
+    const failed = assess(c).governing as Finding
     const free = nearestChanges(c, failed, means).find((o) => o.change.kind === 'extension')
     expect(free?.assessment?.verdict).toMatch(/inside|near/)
     expect(nearestChanges(c, failed, { ...means, canStand: () => false }).some((o) => o.change.kind === 'extension')).toBe(false)
@@ -287,7 +286,7 @@ describe('the nearest change', () => {
     const bare = ternSetup()
     const noMats = { ...bare, legs: bare.legs.map((l) => ({ ...l, mat: null })) }
     const ground = caseOf(noMats, ternLift())
-    const g = assessCase(ground).findings.find((f) => f.check === 'ground' && f.verdict === 'outside') as Finding
+    const g = assess(ground).findings.find((f) => f.check === 'ground' && f.verdict === 'outside') as Finding
     expect(nearestChanges(ground, g, means).map((o) => o.change.kind)).toContain('mat')
     const line = caseOf(
       ternSetup(),
@@ -297,9 +296,9 @@ describe('the nearest change', () => {
         set: { radius_m: 7, slew_deg: 300 },
       }),
     )
-    expect(nearestChanges(line, the(assessCase(line), 'line') as Finding, means)[0]?.change).toEqual({ kind: 'parts', parts: 4 })
+    expect(nearestChanges(line, the(assess(line), 'line') as Finding, means)[0]?.change).toEqual({ kind: 'parts', parts: 4 })
     const gusty = caseOf(ternSetup(), ternLift(), 12)
-    const w = nearestChanges(gusty, the(assessCase(gusty), 'wind') as Finding, means)
+    const w = nearestChanges(gusty, the(assess(gusty), 'wind') as Finding, means)
     expect(w[0]?.change.kind).toBe('wind')
     expect(w[0]?.assessment?.verdict).toBe('inside')
   })

@@ -4,8 +4,8 @@ import {
   boomTable,
   type Crane,
   composeMachine,
-  isCrane,
   type LiftPlan,
+  liftsOnOutriggers,
   type Machine,
   type Place,
   piecesFile,
@@ -31,7 +31,7 @@ export const demoMachines = readdirSync(new URL('../../demo/machines/', import.m
 
 function crane(id: string): Crane {
   const m = demoMachine(id)
-  if (!isCrane(m)) throw new Error(`${id} is no crane`)
+  if (!liftsOnOutriggers(m)) throw new Error(`${id} is no crane`)
   return m
 }
 

@@ -531,7 +531,7 @@ describe('masses on the boom', () => {
     severalMachines: 'tell',
   } as const
   const at = (rigging: { name: string; mass_kg: number; on: 'boom'; at_m?: number }[]) =>
-    assess(tern, [ternTable], setup, { ...lift, rigging }, conditions, policy)
+    assess({ machine: tern, tables: [ternTable], setup, lift: { ...lift, rigging }, conditions, policy })
   it('weigh on tipping, legs and ground, most at the head', () => {
     const [none, middle, head] = [
       at([]),

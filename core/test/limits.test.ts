@@ -18,8 +18,9 @@ import {
   type RatingTable,
   Refusal,
   ratingTable,
-  slewingMasses,
+  telescopicBoom,
   tippingLoad,
+  upperMasses,
   upperReactions,
 } from '../src'
 
@@ -93,7 +94,7 @@ describe('what physics allows, shape by shape, is its closed form', () => {
     const limit = limitOf('plover', 'legs')
     const pose = poseAtRadius({ boom_m: 8.5, pivot: m.boom.pivot, headOffset_m: m.boom.headOffset_m }, 6)
     const cw = m.upper.counterweights[0] as { mass_kg: number; radius_m: number }
-    const slewing = slewingMasses({ boom: m.boom, upper: m.upper }, cw, 8.5, pose.angle_deg)
+    const slewing = [...upperMasses(m.upper, cw), ...telescopicBoom(m.boom).massesAt(8.5, pose.angle_deg)]
     const at = (slew_deg: number) =>
       tippingLoad({ supports: c.footprint, masses: m.chassis?.masses ?? [], slewing, radius_m: 6, slew_deg, rule: '85%' })
         .ratedByStability_kg ?? Infinity

@@ -13,10 +13,11 @@ import {
   poseAtRadius,
   prepareMap,
   probe,
-  slewingMasses,
   supportReactions,
+  telescopicBoom,
   tippingLoad,
   unsaid,
+  upperMasses,
   useAt,
   zonesOf,
 } from '../src'
@@ -70,7 +71,7 @@ describe('the capacity map', () => {
         expect(m.table[at]).toBeCloseTo(read.utilisation ?? unsaid, 9)
         const pose = poseAtRadius({ boom_m: 19.4, pivot: tern.boom.pivot, headOffset_m: tern.boom.headOffset_m }, radius_m)
         const out = radius_m + outwardShift_m(pose.tip_height_m, 3220, { tilt_deg: 0.3, wind_N: 0.5 * 1.25 * 25 * 1.2 * 3 })
-        const slewing = slewingMasses(tern, cw, 19.4, pose.angle_deg)
+        const slewing = [...upperMasses(tern.upper, cw), ...telescopicBoom(tern.boom).massesAt(19.4, pose.angle_deg)]
         const t = tippingLoad({ supports: footprint, masses: tern.chassis.masses, slewing, radius_m: out, slew_deg, rule: '75%' })
         expect(m.stability[at]).toBeCloseTo(t.ratedByStability_kg === null ? 0 : 3220 / t.ratedByStability_kg, 9)
         const a = (slew_deg * Math.PI) / 180

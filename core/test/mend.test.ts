@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import {
-  assessCase,
+  assess,
   type Case,
   type ChangeKind,
   doubtOf,
@@ -23,7 +23,7 @@ const caseOf = (setup: SetupPlan, lift: LiftPlan, wind_mps: number | null = 4): 
 })
 const load = (mass_kg: number) => ({ name: '', mass_kg, massSource: 'weighed' as const, sailArea_m2: 2, dragCoefficient: 1.2 })
 const failing = (c: Case, check: Finding['check']) =>
-  assessCase(c).findings.find((f) => f.check === check && f.verdict === 'outside') as Finding
+  assess(c).findings.find((f) => f.check === check && f.verdict === 'outside') as Finding
 const kinds = (c: Case, check: Finding['check']): ChangeKind['kind'][] =>
   nearestChanges(c, failing(c, check), means).map((o) => o.change.kind)
 
@@ -68,13 +68,13 @@ describe('other single changes', () => {
           turn: 'anticlockwise',
         }),
       )
-      const rating = assessCase(c).findings.find((f) => f.check === 'rating') as Finding
+      const rating = assess(c).findings.find((f) => f.check === 'rating') as Finding
       if (rating.verdict !== 'outside') return []
       expect(kinds(c, 'rating')).toContain('radius')
       expect(kinds(c, 'rating')).toContain('mass')
       const heavier = nearestChanges(c, rating, means).find((o) => o.change.kind === 'counterweight')
       if (!heavier) return []
-      expect(assessCase({ ...c, ...(heavier.makes as object) }).rated_kg as number).toBeGreaterThan(rating.limit as number)
+      expect(assess({ ...c, ...(heavier.makes as object) }).rated_kg as number).toBeGreaterThan(rating.limit as number)
       return [kg]
     })
     expect(offered.length).toBeGreaterThan(0)
@@ -95,7 +95,7 @@ describe('other single changes', () => {
         set: { radius_m: 25, slew_deg: 100 },
       }),
     )
-    const f = assessCase(c).findings.find((x) => x.verdict === 'outside') as Finding
+    const f = assess(c).findings.find((x) => x.verdict === 'outside') as Finding
     expect(nearestChanges(c, f, { mats: [], canStand: () => false }).map((o) => o.change)).toEqual([])
   })
 })
@@ -107,14 +107,14 @@ describe('a load that can be taken apart', () => {
       [14_000, 4],
     ] as const) {
       const c = caseOf(ternSetup(), ternLift({ load: load(kg), parts: 8, set: { radius_m: 8, slew_deg: 300 } }))
-      const f = assessCase(c).findings.find((x) => x.verdict === 'outside') as Finding
+      const f = assess(c).findings.find((x) => x.verdict === 'outside') as Finding
       const offer = nearestChanges(c, f, means).find((o) => o.change.kind === 'split')
       if (offer?.change.kind !== 'split') throw new Error(`no split for ${kg}`)
       expect(offer.change.lifts).toBeLessThanOrEqual(lifts)
       expect(offer.change.mass_kg).toBeCloseTo(kg / offer.change.lifts, 9)
       expect(offer.makes).toBeNull()
       expect(offer.assessment?.findings.find((x) => x.id === f.id)?.verdict).toBe('inside')
-      const one = assessCase({ ...c, lift: { ...c.lift, load: load(kg / (offer.change.lifts - 1)) } })
+      const one = assess({ ...c, lift: { ...c.lift, load: load(kg / (offer.change.lifts - 1)) } })
       expect(one.findings.find((x) => x.id === f.id)?.verdict).not.toBe('inside')
     }
   })
@@ -135,14 +135,14 @@ describe('doubt', () => {
     expect(d.nominal).toBeLessThanOrEqual(d.high)
     expect(d.inputs.map((i) => i.id).sort()).toEqual(['mass', 'set-radius'])
     expect(d.inputs[0]?.share ?? 0).toBeGreaterThanOrEqual(d.inputs[1]?.share ?? 0)
-    expect(d.high).toBeCloseTo(assessCase(doubtful(200)).governing?.utilisation ?? 0, 12)
+    expect(d.high).toBeCloseTo(assess(doubtful(200)).governing?.utilisation ?? 0, 12)
   })
   it('grows with the ±, and a wider ± never gives a better verdict', () => {
     const rank = { inside: 0, near: 1, 'not-proven': 2, outside: 3 }
     let [before, worst] = [0, 0]
     for (const tolerance of [50, 200, 500, 1500, 3000]) {
       const d = doubtOf(doubtful(tolerance))
-      const verdict = rank[assessCase(doubtful(tolerance)).verdict]
+      const verdict = rank[assess(doubtful(tolerance)).verdict]
       expect(d?.high ?? 0).toBeGreaterThanOrEqual(before)
       expect(verdict).toBeGreaterThanOrEqual(worst)
       before = d?.high ?? 0

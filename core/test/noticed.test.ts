@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import {
-  assessCase,
+  assess,
   backwardStability,
   calculatorNamed,
   driveOf,
@@ -227,7 +227,7 @@ describe('what looks filled in from memory', () => {
 
 describe('a lift over a wide arc', () => {
   const findings = (from: number, to: number, turn: 'clockwise' | 'anticlockwise', left: 'full' | 'middle') =>
-    assessCase({
+    assess({
       machine: tern,
       tables: [ternTable],
       setup: ternSetup({ left }),
@@ -262,7 +262,7 @@ describe('a lift over a wide arc', () => {
   })
 
   it('without a table is not proven, and says that there is none', () => {
-    const bare = assessCase({
+    const bare = assess({
       machine: tern,
       tables: [],
       setup: ternSetup(),
@@ -290,13 +290,12 @@ describe('a lift over a wide arc', () => {
     })
     for (const slew of [322, 327, 333, 338]) {
       const c = at(slew)
-      const f = assessCase(c).findings.find((x) => x.check === 'rating' && x.verdict === 'outside')
+      const f = assess(c).findings.find((x) => x.check === 'rating' && x.verdict === 'outside')
       if (!f) throw new Error(`inside at ${slew}`)
       const offer = nearestChanges(c, f, { mats: [], canStand: () => false }).find((o) => o.change.kind === 'set-slew')
       if (offer?.change.kind !== 'set-slew') throw new Error(`nothing offered at ${slew}`)
       const { by_deg } = offer.change
-      const fails = (by: number) =>
-        assessCase(at(slew + by)).findings.some((x) => x.check === 'rating' && x.verdict === 'outside')
+      const fails = (by: number) => assess(at(slew + by)).findings.some((x) => x.check === 'rating' && x.verdict === 'outside')
       expect(fails(by_deg)).toBe(false)
       // A degree less, either way round, is still outside.
       for (const by of [Math.abs(by_deg) - 1, 1 - Math.abs(by_deg)]) expect(fails(by), `${slew} ${by}`).toBe(true)

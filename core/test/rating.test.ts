@@ -3,19 +3,21 @@ import { describe, expect, it } from 'vitest'
 import {
   type BoomTable,
   type ChartConfiguration,
-  footprintOf,
   g_mps2,
   inSector,
   normalDegrees,
+  outriggers,
+  outwardShift_m,
   pathOf,
   poseMachine,
   prepareFootprint,
-  slewingMasses,
+  telescopicBoom,
   tippingLoad,
+  upperMasses,
 } from '../src'
-import { candidatesFor, rate, ratedAtEnds, sectorHolds, worstOnPath } from '../src/assess/rating'
-import { outwardShift_m, standAt } from '../src/assess/standing'
-import { tern, ternLift, ternSetup, ternTable } from './demo'
+import { candidatesFor, chooseTable, ratedAtEnds, sectorHolds, worstOnPath } from '../src/check/choose-table'
+import { polygonStability } from '../src/parts/stability/polygon'
+import { northQuay, tern, ternLift, ternSetup, ternTable } from './demo'
 
 const config = (id: string): ChartConfiguration => {
   const c = ternTable.configurations.find((x) => x.id === id)
@@ -24,11 +26,11 @@ const config = (id: string): ChartConfiguration => {
 }
 const policy = { readingRule: 'worse-row' as const, near_share: 0.9 }
 const feet = (left: 'in' | 'middle' | 'full', right: 'in' | 'middle' | 'full') =>
-  footprintOf(tern, ternSetup({ left, right }).legs)
+  outriggers(tern.legs).contactsOf(ternSetup({ left, right }).legs)
 
 describe('which tables cover a set-up', () => {
   it('those of its counterweight, each with the legs that are short of it', () => {
-    const all = candidatesFor([ternTable], tern, 6400, feet('middle', 'full'))
+    const all = candidatesFor([ternTable], tern.id, 6400, feet('middle', 'full'))
     expect(Object.fromEntries(all.map((c) => [c.configuration.id, c.short]))).toEqual({
       'full-heavy': ['FL', 'RL'],
       'middle-heavy': [],
@@ -37,15 +39,15 @@ describe('which tables cover a set-up', () => {
       'full-left-heavy': ['FL', 'RL'],
     })
     expect(
-      candidatesFor([ternTable], tern, 3200, feet('full', 'full')).every((c) => c.configuration.counterweight_kg === 3200),
+      candidatesFor([ternTable], tern.id, 3200, feet('full', 'full')).every((c) => c.configuration.counterweight_kg === 3200),
     ).toBe(true)
-    expect(candidatesFor([{ ...ternTable, machine: 'other' }], tern, 6400, feet('full', 'full'))).toEqual([])
+    expect(candidatesFor([{ ...ternTable, machine: 'other' }], tern.id, 6400, feet('full', 'full'))).toEqual([])
   })
 
   it('a wider footprint is never covered by fewer of them', () => {
     const widths = ['in', 'middle', 'full'] as const
     const covered = (l: number, r: number) =>
-      candidatesFor([ternTable], tern, 6400, feet(widths[l] as 'in', widths[r] as 'in'))
+      candidatesFor([ternTable], tern.id, 6400, feet(widths[l] as 'in', widths[r] as 'in'))
         .filter((c) => c.short.length === 0)
         .map((c) => c.configuration.id)
     for (const [l, r] of [
@@ -117,14 +119,8 @@ describe('reading a path', () => {
         set: { radius_m: 9.5, slew_deg: 270 },
         configuration: 'full-heavy',
       })
-      return rate(
-        candidatesFor([table], tern, 6400, feet('full', 'full')),
-        lift,
-        pathOf(lift),
-        null,
-        { ...policy, readingRule },
-        [],
-      ).reading?.gross_kg
+      const plan = { machine: tern, tables: [table], lift, policy: { ...northQuay.policy, readingRule } }
+      return chooseTable(plan, pathOf(lift), 6400, feet('full', 'full'), null).reading?.gross_kg
     }
     expect(at(ternTable, 'linear')).toBe(7800)
     expect(at({ ...ternTable, linearPermitted: true }, 'linear')).toBeCloseTo(8550, 9)
@@ -141,23 +137,22 @@ describe('standing', () => {
   })
   it('finds on the arc what the tipping-load calculator finds at its worst slew', () => {
     const setup = ternSetup()
-    const supports = footprintOf(tern, setup.legs)
-    const at = standAt(
-      tern,
-      setup,
-      prepareFootprint(supports),
-      { boom_m: 19.4, deflection_m: 0 },
-      { arc: { from_deg: 200, to_deg: 330 } },
-      12,
-      { total_kg: 3000, dynamicFactor: 1, outward: { tilt_deg: 0, wind_N: 0 }, onBoom: [] },
-      ['75%'],
-    )
-    const pose = poseMachine(tern, setup, 19.4, 12).pose
+    const supports = outriggers(tern.legs).contactsOf(setup.legs)
+    const counterweight = { mass_kg: 6400, radius_m: -2.65 }
+    const at = polygonStability(tern, counterweight, prepareFootprint(supports)).standingAt({
+      boom_m: 19.4,
+      deflection_m: 0,
+      arc: { from_deg: 200, to_deg: 330 },
+      radius_m: 12,
+      load: { total_kg: 3000, dynamicFactor: 1, outward: { tilt_deg: 0, wind_N: 0 }, onBoom: [] },
+      rules: ['75%'],
+    })
+    const { angle_deg } = poseMachine(tern, counterweight, 19.4, 12).pose
     const one = (slew_deg: number) =>
       tippingLoad({
         supports,
         masses: tern.chassis.masses,
-        slewing: slewingMasses(tern, { mass_kg: 6400, radius_m: -2.65 }, 19.4, pose.angle_deg),
+        slewing: [...upperMasses(tern.upper, counterweight), ...telescopicBoom(tern.boom).massesAt(19.4, angle_deg)],
         radius_m: 12,
         slew_deg,
         rule: '75%',

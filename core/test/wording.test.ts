@@ -3,12 +3,15 @@ import {
   byUse,
   type ChangeKind,
   changeWords,
-  checkName,
+  checkNames,
   type Finding,
+  finding,
   findingWords,
   governingOf,
   isWorse,
   type MatKind,
+  reasons,
+  type Said,
   sayMetric,
   shareOf,
   verdict,
@@ -16,85 +19,91 @@ import {
 } from '../src'
 import { northQuay } from './demo'
 
-const bare: Finding = {
+const figures = {
   id: 'x',
-  check: 'rating',
   subject: null,
   verdict: 'inside',
-  reason: '',
   quantity: 'mass',
   measured: 3000,
   nominal: 2900,
   limit: 4000,
   utilisation: 0.75,
   at: { radius_m: 9, slew_deg: 120 },
-  detail: {},
-}
-const reasons: [Finding['check'], string, Partial<Finding>][] = [
-  ['mass', 'unknown', {}],
-  ['table', 'no-table', {}],
-  ['table', 'unknown-configuration', {}],
-  ['table', 'legs-short', { detail: { table: 'Legs full', legs: 'FL, RL' } }],
-  ['rating', 'outside-sector', { detail: { table: 'Over the right' } }],
-  ['rating', 'outside-sector', { detail: { table: 'Over the right', legs: 'FL', other: 'All round' } }],
-  ['rating', 'not-rated', {}],
-  ['rating', 'bend-unknown', {}],
-  ['rating', 'capacity', { detail: { rule: 'linear' } }],
-  ['line', 'capacity', { detail: { parts: 4 } }],
-  ['hook', 'capacity', { detail: { block: 'two-sheave block' } }],
-  ['stability', 'tipping', { detail: { edge: 'RR–FR', tipping_kg: 9000 } }],
-  ['stability', 'cannot-tip', {}],
-  ['stability', 'unstable-unloaded', {}],
-  ['leg', 'capacity', { subject: 'FL', quantity: 'force', detail: { label: 'front left leg' } }],
-  [
-    'ground',
-    'allowable',
-    { subject: 'FL', quantity: 'pressure', detail: { label: 'front left leg', ground: 'Quay deck', source: 'An engineer.' } },
-  ],
-  [
-    'ground',
-    'presumed',
-    { subject: 'FL', quantity: 'pressure', detail: { label: 'front left leg', ground: 'Gravel', source: 'BS 8004.' } },
-  ],
-  [
-    'ground',
-    'nothing-presumed',
-    { subject: 'FL', quantity: 'pressure', detail: { label: 'front left leg', ground: 'Made ground', source: '' } },
-  ],
-  ['ground', 'unknown', { subject: 'FL' }],
-  ['wind', 'no-limit', {}],
-  ['wind', 'no-sail', {}],
-  ['wind', 'no-mass', {}],
-  ['wind', 'unread', { quantity: 'speed' }],
-  ['wind', 'speed', { quantity: 'speed' }],
-  ['level', 'unread', {}],
-  ['level', 'no-limit', {}],
-  ['level', 'bubble-unproved', { quantity: 'angle' }],
-  ['level', 'tilt', { quantity: 'angle' }],
-  ['reach', 'too-steep', { detail: { boom_m: 29, angle_deg: 80 } }],
-  ['reach', 'too-flat', { detail: { boom_m: 9.8, angle_deg: -2 } }],
-  ['reach', 'out-of-reach', { detail: { boom_m: 9.8 } }],
+} as const
+const bare = {}
+const rated = { table: 'Legs full', boom_m: 19.4, rule: 'linear', basis: 'structural' } as const
+const deck = { label: 'front left leg', ground: 'Quay deck', source: 'An engineer.' }
+/** One of every reason that a check can give, some twice. */
+const given: Said[] = [
+  { check: 'mass', reason: 'unknown', detail: bare },
+  { check: 'table', reason: 'no-table', detail: bare },
+  { check: 'table', reason: 'unknown-configuration', detail: bare },
+  { check: 'table', reason: 'legs-short', detail: { table: 'Legs full', legs: 'FL, RL' } },
+  { check: 'rating', reason: 'outside-sector', detail: { table: 'Over the right' } },
+  { check: 'rating', reason: 'outside-sector', detail: { table: 'Over the right', legs: 'FL', other: 'All round' } },
+  { check: 'rating', reason: 'not-rated', detail: { table: 'Legs full', boom_m: 19.4 } },
+  { check: 'rating', reason: 'bend-unknown', detail: rated },
+  { check: 'rating', reason: 'capacity', detail: rated },
+  { check: 'line', reason: 'capacity', detail: { parts: 4 } },
+  { check: 'hook', reason: 'capacity', detail: { block: 'two-sheave block' } },
+  { check: 'stability', reason: 'tipping', detail: { edge: 'RR–FR', tipping_kg: 9000 } },
+  { check: 'stability', reason: 'cannot-tip', detail: bare },
+  { check: 'stability', reason: 'unstable-unloaded', detail: bare },
+  { check: 'leg', reason: 'capacity', detail: { label: 'front left leg' } },
+  { check: 'ground', reason: 'allowable', detail: deck },
+  { check: 'ground', reason: 'presumed', detail: { ...deck, source: 'BS 8004.' } },
+  { check: 'ground', reason: 'nothing-presumed', detail: deck },
+  { check: 'ground', reason: 'unknown', detail: { ...deck, ground: '', source: '' } },
+  { check: 'wind', reason: 'no-limit', detail: bare },
+  { check: 'wind', reason: 'no-sail', detail: bare },
+  { check: 'wind', reason: 'no-mass', detail: bare },
+  { check: 'wind', reason: 'unread', detail: bare },
+  { check: 'wind', reason: 'speed', detail: { chart_mps: 9.8 } },
+  { check: 'level', reason: 'unread', detail: bare },
+  { check: 'level', reason: 'no-limit', detail: bare },
+  { check: 'level', reason: 'bubble-unproved', detail: bare },
+  { check: 'level', reason: 'tilt', detail: bare },
+  { check: 'reach', reason: 'too-steep', detail: { boom_m: 29, angle_deg: 80 } },
+  { check: 'reach', reason: 'too-flat', detail: { boom_m: 9.8, angle_deg: -2 } },
+  { check: 'reach', reason: 'out-of-reach', detail: { boom_m: 9.8 } },
+  ...checkNames.map((check): Said => ({ check, reason: 'nothing-checks-this', detail: bare })),
 ]
 
 describe('findings in words', () => {
-  it.each(reasons)('%s/%s is a sentence, says what to do where something is wrong, and never “safe”', (check, reason, more) => {
-    for (const v of verdict.options) {
-      const w = findingWords({ ...bare, check, reason, verdict: v, ...more }, sayMetric)
-      expect(w.what).toMatch(/^[A-Z0-9“].*[.]$/)
-      expect(w.rule).toMatch(/\.$/)
-      expect(`${w.title} ${w.what} ${w.rule} ${w.todo}`).not.toMatch(/\bsafe|undefined|NaN|null|\[object/i)
-      if (v === 'outside' && reason !== 'cannot-tip') expect(w.todo.length).toBeGreaterThan(8)
-    }
+  it('there is one here of every reason that a check can give', () => {
+    const here = new Set(given.map((g) => `${g.check}/${g.reason}`))
+    for (const check of checkNames)
+      for (const reason of [...Object.keys(reasons[check]), 'nothing-checks-this']) expect(here).toContain(`${check}/${reason}`)
+  })
+  it.each(given.map((g) => [g.check, g.reason, g] as const))(
+    '%s/%s is a sentence, says what to do where something is wrong, and never “safe”; and is what the schema of findings takes',
+    (_check, reason, g) => {
+      for (const v of verdict.options) {
+        const f: Finding = { ...figures, verdict: v, ...g }
+        expect(finding.parse(JSON.parse(JSON.stringify(f)))).toEqual(f)
+        const w = findingWords(f, sayMetric)
+        expect(w.title).toMatch(/^[A-Z]/)
+        expect(w.what).toMatch(/^[A-Z0-9“].*[.]$/)
+        expect(w.rule).toMatch(/\.$/)
+        expect(`${w.title} ${w.what} ${w.rule} ${w.todo}`).not.toMatch(/\bsafe|undefined|NaN|null|\[object/i)
+        if (v === 'outside' && reason !== 'cannot-tip') expect(w.todo.length).toBeGreaterThan(8)
+      }
+    },
+  )
+  it('a reason that a check cannot give, or a detail that is not its own, is no finding', () => {
+    const f = { ...figures, check: 'line', reason: 'capacity', detail: { parts: 4 } }
+    expect(finding.safeParse(f).success).toBe(true)
+    expect(finding.safeParse({ ...f, reason: 'tilt' }).success).toBe(false)
+    expect(finding.safeParse({ ...f, check: 'hook' }).success).toBe(false)
+    expect(finding.safeParse({ ...f, detail: {} }).success).toBe(false)
   })
   it('says when a figure is the worse end of its ±, and only then', () => {
-    const rating = { ...bare, reason: 'capacity' }
+    const rating: Finding = { ...figures, check: 'rating', reason: 'capacity', detail: rated }
     expect(findingWords(rating, sayMetric).what).toMatch(/worse end of its ±; as given it is 2,900 kg\.$/)
     expect(findingWords({ ...rating, nominal: 3000 }, sayMetric).what).not.toMatch(/±/)
     // A leg's elastic share is not a doubt about its bound.
-    expect(findingWords({ ...bare, check: 'leg', reason: 'capacity' }, sayMetric).what).not.toMatch(/±/)
-  })
-  it('has a title for every check', () => {
-    for (const check of checkName.options) expect(findingWords({ ...bare, check }, sayMetric).title).toMatch(/^[A-Z]/)
+    const leg: Finding = { ...figures, check: 'leg', reason: 'capacity', detail: { label: 'front left leg' } }
+    expect(findingWords(leg, sayMetric).what).not.toMatch(/±/)
   })
 })
 
@@ -153,7 +162,8 @@ describe('verdicts', () => {
     expect(shareOf(5, 10)).toBe(0.5)
   })
   it('are governed by the worst finding, and among equals by the fullest', () => {
-    const f = (id: string, v: Finding['verdict'], utilisation: number | null) => ({ ...bare, id, verdict: v, utilisation })
+    const tilt = { ...figures, check: 'level', reason: 'tilt', detail: bare } as const
+    const f = (id: string, v: Finding['verdict'], utilisation: number | null) => ({ ...tilt, id, verdict: v, utilisation })
     expect(governingOf([])).toBeNull()
     expect(governingOf([f('a', 'inside', 0.4), f('b', 'inside', 0.7), f('c', 'inside', null)])?.id).toBe('b')
     expect(governingOf([f('a', 'near', 0.99), f('b', 'not-proven', null)])?.id).toBe('b')

@@ -1,4 +1,4 @@
-import { barsTo, boomTable, isBoomTable, isCrane, legsShortOf } from '@geolabe/core'
+import { barsTo, boomTable, isBoomTable, legsShortOf, liftsOnOutriggers } from '@geolabe/core'
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest'
 import { migrate, type Owner } from '../src/db/migrate'
 import { readMachineFile, readOrganisations, readPlaceFile, readTableFile } from '../src/demo/files'
@@ -73,7 +73,7 @@ describe('its machines and tables', () => {
   for (const org of readOrganisations()) {
     for (const id of org.machines) {
       const m = readMachineFile(id)
-      if (isCrane(m)) {
+      if (liftsOnOutriggers(m)) {
         it(`${id}: every table setting can be reached by its legs and stands on one of its counterweights`, () => {
           for (const table of m.tables.map(readTableFile).filter(isBoomTable)) {
             expect(boomTable.parse(table).machine).toBe(id)

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs'
 import type { LiftRecord, Shift } from '@geolabe/contract'
-import { groundPressure, isCrane, placeDefinition } from '@geolabe/core'
+import { groundPressure, liftsOnOutriggers, placeDefinition } from '@geolabe/core'
 import { describe, expect, it } from 'vitest'
 import { readMachineFile } from '../../server/src/demo/files'
 import { fromPaper, onPaper, pathOf } from '../src/instruments/frame'
@@ -10,7 +10,7 @@ import { nextStation, stationStates } from '../src/shift/route-line'
 
 const read = (path: string) => JSON.parse(readFileSync(new URL(`../../demo/${path}`, import.meta.url), 'utf8'))
 const machine = readMachineFile('tern')
-if (!isCrane(machine)) throw new Error('Tern is no crane')
+if (!liftsOnOutriggers(machine)) throw new Error('Tern is no crane')
 const tern = machine
 const quay = placeDefinition.parse(read('places/north-quay.json'))
 

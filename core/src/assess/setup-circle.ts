@@ -1,6 +1,9 @@
 import type { SetupPlan } from '../lift/plan'
+import { liftsOnOutriggers } from '../machine/crane'
 import type { Machine } from '../machine/machine'
-import { type Crane, footprintOf, isCrane, poseMachine } from '../machine/posed'
+import { poseMachine } from '../parts/stability/slewing'
+import { counterweightNamed } from '../parts/superstructure'
+import { outriggers } from '../parts/supports/outriggers'
 import { normalDegrees } from '../physics'
 import { Refusal } from '../refusal'
 import { prepareFootprint } from '../statics/footprint'
@@ -17,16 +20,16 @@ export interface Circle {
 
 /**
  * Leg loads before and with a load, round the whole circle at one radius.
- * @throws Refusal as `footprintOf`, `poseMachine`.
+ * @throws Refusal when the set-up does not fit the machine, `out-of-reach`.
  */
 export function setupCircle(
   machine: Machine,
   setup: SetupPlan,
   at: { boom_m: number; radius_m: number; load_kg: number | null },
 ): Circle {
-  if (!isCrane(machine)) throw new Refusal('no-crane', `${machine.name} has no boom, legs and hoist.`, 'machine')
-  const f = prepareFootprint(footprintOf(machine, setup.legs))
-  const posed = poseMachine(machine as Crane, setup, at.boom_m, at.radius_m)
+  if (!liftsOnOutriggers(machine)) throw new Refusal('no-crane', `${machine.name} has no boom, legs and hoist.`, 'machine')
+  const f = prepareFootprint(outriggers(machine.legs).contactsOf(setup.legs))
+  const posed = poseMachine(machine, counterweightNamed(machine.name, machine.upper, setup.counterweight), at.boom_m, at.radius_m)
   const round = { from_deg: 0, to_deg: 360 }
   const unloaded = envelopeOver(f, posed.fixed, posed.slewing, round, 2, 0.05)
   const hung = at.load_kg === null ? null : sumSlewing([{ mass_kg: at.load_kg, radius_m: at.radius_m }])

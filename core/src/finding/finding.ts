@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { type CheckName, type Said, said } from './reasons'
 
 /** Never fewer than four. */
 export const verdict = z.enum(['inside', 'near', 'outside', 'not-proven'])
@@ -7,43 +8,28 @@ export type Verdict = z.infer<typeof verdict>
 export const quantity = z.enum(['mass', 'length', 'area', 'pressure', 'force', 'speed', 'angle', 'share'])
 export type Quantity = z.infer<typeof quantity>
 
-export const checkName = z.enum([
-  'mass',
-  'radius',
-  'reach',
-  'table',
-  'rating',
-  'line',
-  'hook',
-  'stability',
-  'leg',
-  'ground',
-  'wind',
-  'level',
-])
-export type CheckName = z.infer<typeof checkName>
-
 /** One thing looked at: what, measured, limit, by which rule. Words are made from it in one place (`wording/`). */
-export const finding = z.object({
-  /** Check and subject: one finding each. */
-  id: z.string(),
-  check: checkName,
-  /** The leg, or the end of the path, it is about. */
-  subject: z.string().nullable(),
-  verdict,
-  /** Why, as a word the wording knows. */
-  reason: z.string(),
-  quantity: quantity.nullable(),
-  /** At the worse end of every doubt, SI. */
-  measured: z.number().nullable(),
-  /** With every doubt left out. */
-  nominal: z.number().nullable(),
-  limit: z.number().nullable(),
-  utilisation: z.number().nullable(),
-  at: z.object({ radius_m: z.number(), slew_deg: z.number() }).nullable(),
-  detail: z.record(z.string(), z.union([z.string(), z.number()])),
-})
+export const finding = z.intersection(
+  z.object({
+    /** Check and subject: one finding each. */
+    id: z.string(),
+    /** The leg, or the end of the path, it is about. */
+    subject: z.string().nullable(),
+    verdict,
+    quantity: quantity.nullable(),
+    /** At the worse end of every doubt, SI. */
+    measured: z.number().nullable(),
+    /** With every doubt left out. */
+    nominal: z.number().nullable(),
+    limit: z.number().nullable(),
+    utilisation: z.number().nullable(),
+    at: z.object({ radius_m: z.number(), slew_deg: z.number() }).nullable(),
+  }),
+  said,
+)
 export type Finding = z.infer<typeof finding>
+/** A finding of one check. */
+export type FindingOf<C extends CheckName> = Extract<Finding, { check: C }>
 
 const rank: Record<Verdict, number> = { inside: 0, near: 1, 'not-proven': 2, outside: 3 }
 
@@ -83,10 +69,11 @@ export function shareOf(measured: number, limit: number): number | null {
 }
 const mostShare = 1e9
 
-/** A finding with everything unsaid left empty. */
-export function found(f: Partial<Finding> & Pick<Finding, 'check' | 'verdict' | 'reason'>): Finding {
+type Figures = Pick<Finding, 'subject' | 'quantity' | 'measured' | 'nominal' | 'limit' | 'utilisation' | 'at'>
+
+/** A finding with everything that is left out empty. */
+export function found(f: Said & { verdict: Verdict } & Partial<Figures>): Finding {
   return {
-    id: f.subject ? `${f.check}:${f.subject}` : f.check,
     subject: null,
     quantity: null,
     measured: null,
@@ -94,7 +81,7 @@ export function found(f: Partial<Finding> & Pick<Finding, 'check' | 'verdict' | 
     limit: null,
     utilisation: null,
     at: null,
-    detail: {},
     ...f,
+    id: f.subject ? `${f.check}:${f.subject}` : f.check,
   }
 }

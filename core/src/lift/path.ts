@@ -1,15 +1,14 @@
 import { normalDegrees } from '../physics'
-import { high, low, nominal } from '../quantity/measured'
+import { high, low } from '../quantity/measured'
 import type { Arc } from '../statics/reaction-envelope'
 import type { LiftPlan } from './plan'
 
 export interface Path {
   /** Slew from pick-up to set-down the way the lift is turned; a pick and set at one slew is an arc of nothing. */
   arc: Arc
-  /** The least and greatest radius at the worse end of what was measured, and the greatest with doubt left out. */
+  /** The least and greatest radius at the worse end of what was measured. */
   least_m: number
   greatest_m: number
-  nominalGreatest_m: number
   /** The lift passes its points in an order nobody fixes, so every slew is checked at both. */
   radii_m: number[]
 }
@@ -24,7 +23,6 @@ export function pathOf(lift: LiftPlan): Path {
     arc: { from_deg: from, to_deg: from + by },
     least_m,
     greatest_m,
-    nominalGreatest_m: Math.max(nominal(lift.pick.radius_m), nominal(lift.set.radius_m)),
     radii_m: greatest_m - least_m > 1e-9 ? [least_m, greatest_m] : [greatest_m],
   }
 }

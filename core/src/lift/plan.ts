@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { extension } from '../parts/parts'
+import { extension } from '../parts/supports/outriggers'
 import { groundKind, massSource, matKind } from '../place/place'
 import { finite, measured, measuredNotNegative, measuredPositive, notNegative, positive } from '../quantity/measured'
 

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { machineParts } from '../parts/parts'
+import type { SlewingParts } from '../parts/stability/slewing'
 import type { Machine } from './machine'
-import type { SlewingModel } from './posed'
 
 /**
  * Geometry and masses of a machine by themselves: what its tables are checked against. A whole machine holds one; a machine
@@ -23,6 +23,6 @@ export function modelOf(m: Machine): MachineModel {
   return machineModel.parse({ format: 'geolabe.model/1', id: m.id, name: m.name, kind: m.kind, note: m.note, ...parts })
 }
 
-export function isSlewing(m: MachineModel): m is MachineModel & SlewingModel {
+export function isSlewing(m: MachineModel): m is MachineModel & SlewingParts {
   return Boolean(m.chassis && m.upper && m.boom)
 }

@@ -2,8 +2,7 @@ import { z } from 'zod'
 import { defineCalculator } from '../calculator/define'
 import { sampleLegs, sampleTableHead } from '../calculator/sample'
 import { worseRating, worseUse } from '../calculator/use'
-import { lineSum } from '../parts/hoists/line'
-import { g_mps2 } from '../physics'
+import { lineLimit_kg, type Reeving } from '../parts/hoists/rope'
 import { inSector } from '../plane/sector'
 import { measured, measuredNotNegative, measuredPositive, notNegative, positive } from '../quantity/measured'
 import { Refusal } from '../refusal'
@@ -22,12 +21,7 @@ export interface Deduction {
   at_m?: number | undefined
 }
 
-export interface HoistReeving {
-  linePull_N: number
-  parts: number
-  leadSheaves?: number | undefined
-  /** Share of the line force that passes each sheave, 0–1. */
-  sheaveEfficiency: number
+export interface HoistReeving extends Reeving {
   /** Rating of the hook block, kg. */
   hook_kg?: number | undefined
 }
@@ -125,12 +119,6 @@ export function readGross(
     if (least === null || f.kg < least.kg) least = f
   }
   return least === null ? { ...none, rows } : { gross_kg: least.kg, basis: least.basis, rows }
-}
-
-/** Greatest mass a reeving can lift, kg: F·η^k·(1−ηⁿ)/(1−η)/g. One lead sheave, the head's, unless more are given. */
-export function lineLimit_kg(h: HoistReeving): number {
-  const e = h.sheaveEfficiency
-  return (h.linePull_N * e ** (h.leadSheaves ?? 1) * lineSum(h.parts, e)) / g_mps2
 }
 
 interface ReadingInput {

@@ -1,13 +1,14 @@
 import { isSlewing, type MachineModel } from '../machine/model'
-import { boomHeadMass_kg, type SlewingModel, slewingMasses } from '../machine/posed'
-import { poseAtAngle, poseAtRadius } from '../parts/booms/telescopic-geometry'
+import { telescopicBoom } from '../parts/booms/telescopic'
+import { lineLimit_kg } from '../parts/hoists/rope'
+import type { SlewingParts } from '../parts/stability/slewing'
+import { upperMasses } from '../parts/superstructure'
 import { g_mps2, normalDegrees, rad } from '../physics'
 import { atSlew } from '../plane/point'
 import { Refusal } from '../refusal'
 import { prepareFootprint } from '../statics/footprint'
 import { resultantAt, sumFixed, sumSlewing } from '../statics/resultant'
 import { ratedByRule, type StabilityRule, tippingAt } from '../statics/tipping-load'
-import { lineLimit_kg } from './chart-reading'
 import type { RatingTable } from './rating-table'
 
 /** What physics allows in a cell: kg, nothing at all (0, out of reach), or null where this model cannot say. */
@@ -24,7 +25,7 @@ interface Sweep {
 }
 
 /** Least rating by stability over the slews a configuration covers, kg; 0 where the boom does not reach. */
-export function slewingLimit_kg(m: SlewingModel, s: Sweep, boom_m: number, radius_m: number, angle_deg: number): number {
+export function slewingLimit_kg(m: SlewingParts, s: Sweep, boom_m: number, radius_m: number, angle_deg: number): number {
   const f = prepareFootprint(s.footprint)
   const cw = m.upper.counterweights.find((c) => c.mass_kg === s.counterweight_kg)
   if (!cw) {
@@ -35,8 +36,9 @@ export function slewingLimit_kg(m: SlewingModel, s: Sweep, boom_m: number, radiu
     )
   }
   const fixed = sumFixed(m.chassis.masses, {})
-  const slewing = sumSlewing(slewingMasses(m, cw, boom_m, angle_deg))
-  const head_kg = boomHeadMass_kg(m, boom_m)
+  const boom = telescopicBoom(m.boom)
+  const slewing = sumSlewing([...upperMasses(m.upper, cw), ...boom.massesAt(boom_m, angle_deg)])
+  const head_kg = boom.headMass_kg(boom_m)
   let least = Infinity
   for (let slew = 0; slew < 360; slew += step_deg) {
     if (!s.stands(slew)) continue
@@ -100,10 +102,7 @@ export function cellLimit(m: MachineModel, t: RatingTable, configuration: string
       }
       return (radius, boom) =>
         orNothing(() => {
-          const pose = poseAtRadius(
-            { boom_m: Number(boom), pivot: m.boom.pivot, headOffset_m: m.boom.headOffset_m },
-            Number(radius),
-          )
+          const pose = telescopicBoom(m.boom).poseAtRadius(Number(boom), Number(radius))
           if (pose.angle_deg > m.boom.maxAngle_deg + 0.5 || pose.angle_deg < m.boom.minAngle_deg - 0.5) return 0
           return slewingLimit_kg(m, sweep, Number(boom), Number(radius), pose.angle_deg)
         })
@@ -120,10 +119,7 @@ export function cellLimit(m: MachineModel, t: RatingTable, configuration: string
       }
       return (angle, boom) =>
         orNothing(() => {
-          const { radius_m } = poseAtAngle(
-            { boom_m: Number(boom), pivot: m.boom.pivot, headOffset_m: m.boom.headOffset_m },
-            Number(angle),
-          )
+          const { radius_m } = telescopicBoom(m.boom).poseAtAngle(Number(boom), Number(angle))
           return radius_m <= 0 ? Infinity : slewingLimit_kg(m, sweep, Number(boom), radius_m, Number(angle))
         })
     }

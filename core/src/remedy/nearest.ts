@@ -1,13 +1,16 @@
+import { assess } from '../assess/assess'
+import { checkNamed } from '../check/checks'
 import { type Finding, isWorse } from '../finding/finding'
-import { counterweightOf, isCrane } from '../machine/posed'
-import type { Extension } from '../parts/parts'
+import type { Case } from '../lift/case'
+import type { ChangeKind, RemedyName } from '../lift/change'
+import { liftsOnOutriggers } from '../machine/crane'
+import { counterweightNamed } from '../parts/superstructure'
+import { type Extension, outriggers } from '../parts/supports/outriggers'
 import { normalDegrees } from '../physics'
 import { high, nominal, type Tol } from '../quantity/measured'
 import { Refusal } from '../refusal'
 import { boundary } from '../search'
-import { assessCase, type Case, type Change, type ChangeKind, type Means } from './change'
-
-const wider: Record<Extension, Extension[]> = { in: ['middle', 'full'], middle: ['full'], full: [] }
+import type { Change, Means } from './change'
 
 /**
  * The smallest single changes that bring a failed finding inside, each proven by a fresh assessment of the changed case.
@@ -16,11 +19,11 @@ const wider: Record<Extension, Extension[]> = { in: ['middle', 'full'], middle: 
  * Searches are bounded: bisection along one quantity at a time, on the same `assess`.
  */
 export function nearestChanges(c: Case, f: Finding, means: Means): Change[] {
-  const before = assessCase(c)
+  const before = assess(c)
   const attempt = (change: ChangeKind, makes: Partial<Case>): Change | null => {
     const changed = { ...c, ...makes }
     try {
-      const assessment = assessCase(changed)
+      const assessment = assess(changed)
       return mends(f, assessment.findings) && spoilsNothing(before.findings, assessment.findings, f)
         ? { change, makes: { setup: changed.setup, lift: changed.lift, conditions: changed.conditions }, assessment }
         : null
@@ -29,11 +32,7 @@ export function nearestChanges(c: Case, f: Finding, means: Means): Change[] {
       throw e
     }
   }
-  const offers = [
-    ...(searches[f.check] ?? []).map((search) => search(c, f, means, attempt)),
-    // What the site has no piece for can still be said.
-    f.check === 'ground' ? matSize(f) : null,
-  ]
+  const offers = checkNamed(f.check).remedies.map((name) => searches[name](c, f, means, attempt))
   return offers.filter((o): o is Change => o !== null).sort((a, b) => rankOf(b) - rankOf(a))
 }
 
@@ -43,6 +42,7 @@ const rankOf = (c: Change) => (c.makes ? 2 : 0) + Number(c.assessment?.verdict =
 type Attempt = (change: ChangeKind, makes: Partial<Case>) => Change | null
 type Search = (c: Case, f: Finding, means: Means, attempt: Attempt) => Change | null
 
+/** Table and rating are one question: which table, and what it allows. */
 const family = (f: Finding) => (f.check === 'table' || f.check === 'rating' ? 'table' : f.id)
 
 function mends(target: Finding, after: readonly Finding[]): boolean {
@@ -142,13 +142,17 @@ const setSlew: Search = (c, _f, _means, attempt) => {
 }
 
 const extend: Search = (c, _f, means, attempt) => {
-  if (!isCrane(c.machine)) return null
-  const labels = new Map(c.machine.legs.map((l) => [l.id, l.label]))
+  if (!liftsOnOutriggers(c.machine)) return null
+  const support = outriggers(c.machine.legs)
+  const labels = new Map(support.points.map((l) => [l.id, l.label]))
   const choices = c.setup.legs.flatMap((l) =>
-    wider[l.extension].filter((e) => means.canStand(l.id, e, l.mat?.id ?? null)).map((e) => ({ id: l.id, e })),
+    support
+      .furtherOut(l.extension)
+      .filter((e) => means.canStand(l.id, e, l.mat?.id ?? null))
+      .map((e) => ({ id: l.id, e })),
   )
   const all = c.setup.legs.flatMap((l) => {
-    const widest = [...wider[l.extension]].reverse().find((e) => means.canStand(l.id, e, l.mat?.id ?? null))
+    const widest = [...support.furtherOut(l.extension)].reverse().find((e) => means.canStand(l.id, e, l.mat?.id ?? null))
     return widest ? [{ id: l.id, e: widest }] : []
   })
   const widen = (set: readonly { id: string; e: Extension }[]) => {
@@ -177,11 +181,12 @@ function pairs<T extends { id: string }>(choices: readonly T[]): T[][] {
 
 const mat: Search = (c, f, means, attempt) => {
   const now = c.setup.legs.find((l) => l.id === f.subject)
+  const label = liftsOnOutriggers(c.machine) ? (c.machine.legs.find((l) => l.id === f.subject)?.label ?? '') : ''
   const sorted = [...means.mats].sort((a, b) => a.length_m * a.width_m - b.length_m * b.width_m || a.mass_kg - b.mass_kg)
   for (const m of sorted) {
     if (!f.subject || !now || m.id === now.mat?.id || !means.canStand(now.id, now.extension, m.id)) continue
     const done = attempt(
-      { kind: 'mat', leg: f.subject, label: `${f.detail.label}`, mat: m },
+      { kind: 'mat', leg: f.subject, label, mat: m },
       { setup: { ...c.setup, legs: c.setup.legs.map((l) => (l.id === f.subject ? { ...l, mat: m } : l)) } },
     )
     if (done) return done
@@ -189,18 +194,16 @@ const mat: Search = (c, f, means, attempt) => {
   return null
 }
 
-function matSize(f: Finding): Change | null {
-  const side_m = f.detail.side_m
-  if (typeof side_m !== 'number' || f.verdict !== 'outside') return null
-  return {
-    change: { kind: 'mat-size', leg: f.subject ?? '', label: `${f.detail.label}`, side_m },
-    makes: null,
-    assessment: null,
-  }
+/** What the site has no piece for can still be named. */
+const matSize: Search = (_c, f) => {
+  if (f.check !== 'ground' || f.verdict !== 'outside' || f.reason === 'nothing-checks-this') return null
+  const { side_m, label } = f.detail
+  if (side_m === undefined) return null
+  return { change: { kind: 'mat-size', leg: f.subject ?? '', label, side_m }, makes: null, assessment: null }
 }
 
 const parts: Search = (c, _f, _means, attempt) => {
-  if (!isCrane(c.machine)) return null
+  if (!liftsOnOutriggers(c.machine)) return null
   const more = c.machine.hoist.reevings.map((r) => r.parts).filter((n) => n > c.lift.parts)
   for (const n of more.sort((a, b) => a - b)) {
     const done = attempt({ kind: 'parts', parts: n }, { lift: { ...c.lift, parts: n } })
@@ -210,7 +213,7 @@ const parts: Search = (c, _f, _means, attempt) => {
 }
 
 const boom: Search = (c, _f, _means, attempt) => {
-  if (!isCrane(c.machine)) return null
+  if (!liftsOnOutriggers(c.machine)) return null
   const others = c.machine.boom.lengths_m.filter((l) => l !== c.lift.boom_m)
   for (const boom_m of others.sort((a, b) => Math.abs(a - c.lift.boom_m) - Math.abs(b - c.lift.boom_m))) {
     const done = attempt({ kind: 'boom', boom_m }, { lift: { ...c.lift, boom_m } })
@@ -220,9 +223,10 @@ const boom: Search = (c, _f, _means, attempt) => {
 }
 
 const counterweight: Search = (c, _f, _means, attempt) => {
-  if (!isCrane(c.machine)) return null
-  const now = counterweightOf(c.machine, c.setup).mass_kg
-  for (const w of c.machine.upper.counterweights.filter((x) => x.mass_kg > now)) {
+  if (!liftsOnOutriggers(c.machine)) return null
+  const { name, upper } = c.machine
+  const now = counterweightNamed(name, upper, c.setup.counterweight).mass_kg
+  for (const w of upper.counterweights.filter((x) => x.mass_kg > now)) {
     const done = attempt({ kind: 'counterweight', id: w.id, label: w.label }, { setup: { ...c.setup, counterweight: w.id } })
     if (done) return done
   }
@@ -237,16 +241,19 @@ const wind: Search = (c, f, _means, attempt) => {
 
 const level: Search = () => ({ change: { kind: 'level' }, makes: null, assessment: null })
 
-/** Which single changes can mend which check, in the order they are offered. */
-const searches: Partial<Record<Finding['check'], Search[]>> = {
-  table: [extend, setSlew, turn],
-  rating: [radius, turn, extend, counterweight, boom, setSlew, mass, split],
-  stability: [radius, turn, extend, counterweight, setSlew, mass, split],
-  reach: [boom, radius],
-  line: [parts, mass, split],
-  hook: [parts, mass, split],
-  leg: [radius, extend, setSlew, mass, split],
-  ground: [mat, radius, extend, mass, split],
-  wind: [wind],
-  level: [level],
+/** How each change is looked for. Which of them can put a check right, and in which order they are offered, the check says. */
+const searches: Record<RemedyName, Search> = {
+  radius,
+  mass,
+  split,
+  turn,
+  'set-slew': setSlew,
+  extension: extend,
+  mat,
+  'mat-size': matSize,
+  parts,
+  boom,
+  counterweight,
+  wind,
+  level,
 }

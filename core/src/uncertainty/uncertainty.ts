@@ -1,6 +1,7 @@
+import { assess } from '../assess/assess'
+import type { Case } from '../lift/case'
 import { nominal, type Tol } from '../quantity/measured'
 import { Refusal } from '../refusal'
-import { assessCase, type Case } from '../remedy/change'
 
 export interface DoubtfulInput {
   id: string
@@ -63,13 +64,13 @@ function placesIn(c: Case): Place[] {
 export function doubtOf(c: Case): Doubt | null {
   const use = (x: Case, id: string): number | null => {
     try {
-      return assessCase(x).findings.find((f) => f.id === id)?.utilisation ?? null
+      return assess(x).findings.find((f) => f.id === id)?.utilisation ?? null
     } catch (e) {
       if (e instanceof Refusal) return null
       throw e
     }
   }
-  const governing = assessCase(c).governing
+  const governing = assess(c).governing
   if (!governing || governing.utilisation === null) return null
   const doubtful = placesIn(c).filter((p) => {
     const v = p.get(c)

@@ -1,4 +1,4 @@
-import type { ChangeKind } from '../remedy/change'
+import type { ChangeKind } from '../lift/change'
 import type { Say } from './say'
 
 const out = { in: 'in', middle: 'to the middle', full: 'fully out' } as const

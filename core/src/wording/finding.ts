@@ -1,5 +1,6 @@
-import type { NotChecked } from '../assess/assess'
-import type { CheckName, Finding } from '../finding/finding'
+import type { NotChecked } from '../assess/assessment'
+import type { Finding } from '../finding/finding'
+import type { CheckName, Said } from '../finding/reasons'
 import type { Say } from './say'
 
 export interface FindingWords {
@@ -15,7 +16,6 @@ export interface FindingWords {
 
 const titles: Record<CheckName, string> = {
   mass: 'Mass of the load',
-  radius: 'Radius',
   reach: 'Boom',
   table: 'Rating table',
   rating: 'Rated capacity',
@@ -30,7 +30,6 @@ const titles: Record<CheckName, string> = {
 
 const rules: Record<CheckName, string> = {
   mass: 'No lift on a guess.',
-  radius: 'The machine’s own table.',
   reach: 'Boom geometry.',
   table: 'The machine’s own table, for exactly this set-up.',
   rating: 'The machine’s own table.',
@@ -43,119 +42,137 @@ const rules: Record<CheckName, string> = {
   level: 'The table’s greatest tilt.',
 }
 
+/** Figures of one finding as words. */
+interface Figures {
+  measured: string
+  limit: string
+  /** Where on the path. */
+  at: string
+  /** What to do while it is outside. */
+  over: string
+  say: Say
+}
+/** What was found, and what to do about it. */
+type Sentence = readonly [what: string, todo?: string]
+type Worded = { [F in Said as `${F['check']}/${F['reason']}`]: (detail: F['detail'], f: Figures) => Sentence }
+
+const ground = (d: { ground: string; source: string }, f: Figures, presumed: string): Sentence => [
+  `${f.measured} on ${d.ground.toLowerCase()}, which takes ${f.limit}${presumed}. ${d.source}`,
+  f.over && 'A larger mat, or less load on this leg.',
+]
+const unanswered = (): Sentence => [
+  'Due before this lift, and nothing here checks it.',
+  'Have it proved by the maker’s book and a competent person before you lift.',
+]
+
+/** One sentence for every reason of every check. A reason without one does not compile. */
+const worded: Worded = {
+  'mass/unknown': () => [
+    'The mass is not known, or nobody said how it is known.',
+    'Weigh it, work it out, read the marking, or ask whoever knows the product.',
+  ],
+  'table/no-table': () => [
+    'No rating table for this machine with this counterweight.',
+    'Enter the table, or fit a counterweight it is made for.',
+  ],
+  'table/unknown-configuration': () => [
+    'The table has no such setting for this counterweight.',
+    'Choose a setting the table has.',
+  ],
+  'table/legs-short': (d) => [
+    `“${d.table}” does not cover this set-up: ${d.legs} not out as far as it asks.`,
+    'Put those legs further out, or choose a setting made for shorter legs.',
+  ],
+  'rating/outside-sector': (d) => [
+    `The path leaves the part of the circle that “${d.table}” covers.${d.legs ? ` “${d.other}” would cover it, but ${d.legs} stand too short.` : ''}`,
+    'Keep the lift inside the sector, or put the legs further out.',
+  ],
+  'rating/not-rated': (_d, f) => [`Not rated at ${f.at}: the table has nothing here.`, 'Come closer or change the boom length.'],
+  'rating/bend-unknown': (_d, f) => [
+    `${f.measured} of ${f.limit} by the radius worked out, but a boom bends outwards under load and nobody has said how far.`,
+    'Measure the radius with the load hanging just clear, or give the bend.',
+  ],
+  'rating/capacity': (_d, f) => [`${f.measured} on the hook of ${f.limit} rated at ${f.at}.`, f.over],
+  'line/capacity': (d, f) => [
+    `${f.measured} on ${d.parts} parts of line that hold ${f.limit}.`,
+    f.over && 'Reeve more parts, or lift less.',
+  ],
+  'hook/capacity': (d, f) => [`${f.measured} on ${d.block}, marked ${f.limit}.`, f.over && 'Fit a larger block.'],
+  'stability/tipping': (d, f) => [
+    `${f.measured} of ${f.limit} that stability allows over ${d.edge} at ${f.at}; it would tip at ${f.say('mass', d.tipping_kg)}.`,
+    f.over,
+  ],
+  'stability/cannot-tip': () => ['The hook stays inside the footprint; the load alone cannot tip the machine.'],
+  'stability/unstable-unloaded': () => [
+    'Without any load the machine would tip over here.',
+    'Widen the footprint or keep the boom out of this direction.',
+  ],
+  'leg/capacity': (_d, f) => [`${f.measured} at most on this leg, which may carry ${f.limit}.`, f.over],
+  'ground/allowable': (d, f) => ground(d, f, ''),
+  'ground/presumed': (d, f) => ground(d, f, ' (presumed)'),
+  'ground/nothing-presumed': (d, f) => [
+    `${f.measured} on ${d.ground.toLowerCase()}: nothing may be presumed for it.`,
+    'Get a figure from an engineer or a test, or stand somewhere else.',
+  ],
+  'ground/unknown': () => ['Nobody has said what this leg stands on.', 'Choose the ground under this leg.'],
+  'wind/no-limit': () => ['The table in use states no wind limit.', 'Ask for the maker’s figure.'],
+  'wind/no-sail': () => ['The load’s sail area is not known.', 'Give its largest side, height × width.'],
+  'wind/no-mass': () => ['Without a known mass the wind limit cannot be worked out.', 'Find out the mass.'],
+  'wind/unread': (_d, f) => [`No wind reading. This load may be lifted up to ${f.limit}.`, 'Read the gauge at the boom tip.'],
+  'wind/speed': (_d, f) => [`${f.measured} of ${f.limit} for this load’s sail.`, f.over && 'Wait for the wind to fall.'],
+  'level/unread': () => ['The level has not been read both ways.', 'Read the level along and across.'],
+  'level/no-limit': () => ['No table in use says how much tilt it allows.', 'Choose a set-up that a table covers.'],
+  'level/bubble-unproved': (_d, f) => [
+    `${f.measured} out of level by a bubble that nobody has proved.`,
+    'Turn a loose level end for end and compare.',
+  ],
+  'level/tilt': (_d, f) => [`${f.measured} out of level; the table allows ${f.limit}.`, f.over && 'Level again.'],
+  'reach/too-steep': (d, f) => [
+    `Too close for ${f.say('length', d.boom_m)} of boom: it cannot be raised past ${f.say('angle', d.angle_deg)}.`,
+    'Shorten the boom or move out.',
+  ],
+  'reach/too-flat': (d, f) => [
+    `Too far for ${f.say('length', d.boom_m)} of boom: it may not be lowered past ${f.say('angle', d.angle_deg)}.`,
+    'Lengthen the boom or come closer.',
+  ],
+  'reach/out-of-reach': (d, f) => [
+    `${f.say('length', d.boom_m)} of boom does not reach this radius.`,
+    'Lengthen the boom or come closer.',
+  ],
+  'mass/nothing-checks-this': unanswered,
+  'table/nothing-checks-this': unanswered,
+  'rating/nothing-checks-this': unanswered,
+  'line/nothing-checks-this': unanswered,
+  'hook/nothing-checks-this': unanswered,
+  'reach/nothing-checks-this': unanswered,
+  'level/nothing-checks-this': unanswered,
+  'wind/nothing-checks-this': unanswered,
+  'stability/nothing-checks-this': unanswered,
+  'leg/nothing-checks-this': unanswered,
+  'ground/nothing-checks-this': unanswered,
+}
+
+/** By which rule it is judged. */
+function ruleOf(f: Finding): string {
+  if (f.check !== 'rating' || !('rule' in f.detail)) return rules[f.check]
+  return `${rules.rating} Read by the ${f.detail.rule === 'linear' ? 'straight line' : 'worse row'}.`
+}
+
 /** A finding in words. Findings are data; this is the only place that words them. */
 export function findingWords(f: Finding, say: Say): FindingWords {
-  const title = f.subject ? `${titles[f.check]} · ${f.detail.label ?? f.subject}` : titles[f.check]
-  const q = (v: number | null) => (f.quantity === null || v === null ? '' : say(f.quantity, v))
-  const d = f.detail
-  const rule =
-    f.check === 'rating' && d.rule
-      ? `${rules.rating} Read by the ${d.rule === 'linear' ? 'straight line' : 'worse row'}.`
-      : rules[f.check]
-  const words = (what: string, todo = ''): FindingWords => ({ title, what: `${what}${doubt(f, say)}`, rule, todo })
-  const key = `${f.check}/${f.reason}`
-  switch (key) {
-    case 'mass/unknown':
-      return words(
-        'The mass is not known, or nobody said how it is known.',
-        'Weigh it, work it out, read the marking, or ask whoever knows the product.',
-      )
-    case 'table/no-table':
-      return words(
-        'No rating table for this machine with this counterweight.',
-        'Enter the table, or fit a counterweight it is made for.',
-      )
-    case 'table/unknown-configuration':
-      return words('The table has no such setting for this counterweight.', 'Choose a setting the table has.')
-    case 'table/legs-short':
-      return words(
-        `“${d.table}” does not cover this set-up: ${d.legs} not out as far as it asks.`,
-        'Put those legs further out, or choose a setting made for shorter legs.',
-      )
-    case 'rating/outside-sector':
-      return words(
-        `The path leaves the part of the circle that “${d.table}” covers.${d.legs ? ` “${d.other}” would cover it, but ${d.legs} stand too short.` : ''}`,
-        'Keep the lift inside the sector, or put the legs further out.',
-      )
-    case 'rating/not-rated':
-      return words(`Not rated at ${at(f, say)}: the table has nothing here.`, 'Come closer or change the boom length.')
-    case 'rating/bend-unknown':
-      return words(
-        `${q(f.measured)} of ${q(f.limit)} by the radius worked out, but a boom bends outwards under load and nobody has said how far.`,
-        'Measure the radius with the load hanging just clear, or give the bend.',
-      )
-    case 'rating/capacity':
-      return words(`${q(f.measured)} on the hook of ${q(f.limit)} rated at ${at(f, say)}.`, over(f))
-    case 'line/capacity':
-      return words(
-        `${q(f.measured)} on ${d.parts} parts of line that hold ${q(f.limit)}.`,
-        over(f) && 'Reeve more parts, or lift less.',
-      )
-    case 'hook/capacity':
-      return words(`${q(f.measured)} on ${d.block}, marked ${q(f.limit)}.`, over(f) && 'Fit a larger block.')
-    case 'stability/tipping':
-      return words(
-        `${q(f.measured)} of ${q(f.limit)} that stability allows over ${d.edge} at ${at(f, say)}; it would tip at ${say('mass', Number(d.tipping_kg))}.`,
-        over(f),
-      )
-    case 'stability/cannot-tip':
-      return words('The hook stays inside the footprint; the load alone cannot tip the machine.')
-    case 'stability/unstable-unloaded':
-      return words(
-        'Without any load the machine would tip over here.',
-        'Widen the footprint or keep the boom out of this direction.',
-      )
-    case 'leg/capacity':
-      return words(`${q(f.measured)} at most on this leg, which may carry ${q(f.limit)}.`, over(f))
-    case 'ground/allowable':
-    case 'ground/presumed':
-      return words(
-        `${q(f.measured)} on ${String(d.ground).toLowerCase()}, which takes ${q(f.limit)}${f.reason === 'presumed' ? ' (presumed)' : ''}. ${d.source}`,
-        over(f) && 'A larger mat, or less load on this leg.',
-      )
-    case 'ground/nothing-presumed':
-      return words(
-        `${q(f.measured)} on ${String(d.ground).toLowerCase()}: nothing may be presumed for it.`,
-        'Get a figure from an engineer or a test, or stand somewhere else.',
-      )
-    case 'ground/unknown':
-      return words('Nobody has said what this leg stands on.', 'Choose the ground under this leg.')
-    case 'wind/no-limit':
-      return words('The table in use states no wind limit.', 'Ask for the maker’s figure.')
-    case 'wind/no-sail':
-      return words('The load’s sail area is not known.', 'Give its largest side, height × width.')
-    case 'wind/no-mass':
-      return words('Without a known mass the wind limit cannot be worked out.', 'Find out the mass.')
-    case 'wind/unread':
-      return words(`No wind reading. This load may be lifted up to ${q(f.limit)}.`, 'Read the gauge at the boom tip.')
-    case 'wind/speed':
-      return words(`${q(f.measured)} of ${q(f.limit)} for this load’s sail.`, over(f) && 'Wait for the wind to fall.')
-    case 'level/unread':
-      return words('The level has not been read both ways.', 'Read the level along and across.')
-    case 'level/no-limit':
-      return words('No table in use says how much tilt it allows.', 'Choose a set-up that a table covers.')
-    case 'level/bubble-unproved':
-      return words(
-        `${q(f.measured)} out of level by a bubble that nobody has proved.`,
-        'Turn a loose level end for end and compare.',
-      )
-    case 'level/tilt':
-      return words(`${q(f.measured)} out of level; the table allows ${q(f.limit)}.`, over(f) && 'Level again.')
-    case 'reach/too-steep':
-      return words(
-        `Too close for ${say('length', Number(d.boom_m))} of boom: it cannot be raised past ${say('angle', Number(d.angle_deg))}.`,
-        'Shorten the boom or move out.',
-      )
-    case 'reach/too-flat':
-      return words(
-        `Too far for ${say('length', Number(d.boom_m))} of boom: it may not be lowered past ${say('angle', Number(d.angle_deg))}.`,
-        'Lengthen the boom or come closer.',
-      )
-    case 'reach/out-of-reach':
-      return words(`${say('length', Number(d.boom_m))} of boom does not reach this radius.`, 'Lengthen the boom or come closer.')
-    default:
-      return words(f.reason)
-  }
+  const figure = (v: number | null) => (f.quantity === null || v === null ? '' : say(f.quantity, v))
+  // The compiler holds each sentence against the detail of its own reason above; which of them it is, only the data knows.
+  const sentence = worded[`${f.check}/${f.reason}` as keyof Worded] as (detail: Finding['detail'], f: Figures) => Sentence
+  const [what, todo = ''] = sentence(f.detail, {
+    measured: figure(f.measured),
+    limit: figure(f.limit),
+    at: f.at ? `${say('length', f.at.radius_m)}, slew ${say('angle', f.at.slew_deg)}` : '',
+    over: f.verdict === 'outside' ? 'Do not lift. Change what is named below.' : '',
+    say,
+  })
+  const label = 'label' in f.detail ? f.detail.label : f.subject
+  const title = f.subject ? `${titles[f.check]} · ${label}` : titles[f.check]
+  return { title, what: `${what}${doubt(f, say)}`, rule: ruleOf(f), todo }
 }
 
 /** What is measured or estimated is judged at its worse end; where that makes a difference it is said. */
@@ -165,9 +182,6 @@ function doubt(f: Finding, say: Say): string {
   if (Math.abs(f.measured - f.nominal) <= 0.002 * Math.abs(f.measured)) return ''
   return ` That is the worse end of its ±; as given it is ${say(f.quantity, f.nominal)}.`
 }
-
-const over = (f: Finding) => (f.verdict === 'outside' ? 'Do not lift. Change what is named below.' : '')
-const at = (f: Finding, say: Say) => (f.at ? `${say('length', f.at.radius_m)}, slew ${say('angle', f.at.slew_deg)}` : '')
 
 /** What was not checked, listed next to what was. */
 export const notCheckedWords: Record<NotChecked, string> = {

@@ -1,7 +1,8 @@
-import { outwardShift_m } from '../assess/standing'
 import { type GroundInput, groundUse as useOfGround } from '../ground/ground-pressure'
-import { boomHeadMass_kg, boomShape, counterweightOf, onBoomMasses, type SlewingModel, slewingMasses } from '../machine/posed'
-import { poseAtRadius } from '../parts/booms/telescopic-geometry'
+import { telescopicBoom } from '../parts/booms/telescopic'
+import type { SlewingParts } from '../parts/stability/slewing'
+import { outwardShift_m } from '../parts/stability/stability'
+import { counterweightNamed, upperMasses } from '../parts/superstructure'
 import { g_mps2, rad } from '../physics'
 import { inSector } from '../plane/sector'
 import { type Deduction, type ReadingRule, readGross } from '../rating/chart-reading'
@@ -15,7 +16,7 @@ import { ratedByRule, type StabilityRule } from '../statics/tipping-load'
 import { windForce_N } from '../wind/air'
 
 export interface MapInput {
-  machine: SlewingModel
+  machine: SlewingParts
   tables: readonly BoomTable[]
   /** A configuration by its id; omitted: at each slew the best of those that cover this footprint. */
   configuration?: string | undefined
@@ -86,7 +87,7 @@ export interface PreparedMap {
 export function prepareMap(input: MapInput): PreparedMap {
   const { machine, load, policy } = input
   const f = prepareFootprint(input.footprint)
-  const counterweight = counterweightOf(machine, input)
+  const counterweight = counterweightNamed(machine.name, machine.upper, input.counterweight)
   const all = input.tables.flatMap((table) => table.configurations.map((configuration) => ({ table, configuration })))
   const named = input.configuration === undefined ? all : all.filter((c) => c.configuration.id === input.configuration)
   const chosen = named.filter(
@@ -108,7 +109,7 @@ export function prepareMap(input: MapInput): PreparedMap {
   const total_kg = load.mass_kg + onHook_kg
   const wind_N = windForce_N(input.wind_mps, load.dragCoefficient, load.sailArea_m2)
   const fixed = sumFixed(machine.chassis.masses, {})
-  const shape = boomShape(machine, input.boom_m, input.deflection_m ?? 0)
+  const boom = telescopicBoom(machine.boom)
   const ringAt = (radius_m: number): Ring => {
     const tableUse = chosen.map((c) => {
       const rule: ReadingRule = c.table.linearPermitted ? policy.readingRule : 'worse-row'
@@ -121,11 +122,11 @@ export function prepareMap(input: MapInput): PreparedMap {
     })
     const none = { force_N: 1, along_Nm: 0 }
     try {
-      const pose = poseAtRadius(shape, radius_m)
+      const pose = boom.poseAtRadius(input.boom_m, radius_m, input.deflection_m ?? 0)
       const hook_m = radius_m + outwardShift_m(pose.tip_height_m, total_kg, { tilt_deg: input.tilt_deg, wind_N })
       const bare = sumSlewing([
-        ...slewingMasses(machine, counterweight, input.boom_m, pose.angle_deg),
-        ...onBoomMasses(machine, input.boom_m, pose.angle_deg, onBoom),
+        ...upperMasses(machine.upper, counterweight),
+        ...boom.massesAt(input.boom_m, pose.angle_deg, onBoom),
       ])
       const hung = total_kg * policy.dynamicFactor * g_mps2
       return {
@@ -149,7 +150,7 @@ export function prepareMap(input: MapInput): PreparedMap {
     covering: input.slew_deg.map((s) => chosen.flatMap((c, i) => (inSector(c.configuration, s) ? [i] : []))),
     groundUse: f.supports.map((s) => groundUseOf(input.ground.find((g) => g.id === s.id))),
     rules,
-    head_kg: boomHeadMass_kg(machine, input.boom_m, onBoom),
+    head_kg: boom.headMass_kg(input.boom_m, onBoom),
     total_kg,
     fixed,
   }

@@ -1,18 +1,20 @@
-import { levelFinding } from '../assess/level'
-import { onHook } from '../assess/on-hook'
-import { deflectionOf } from '../assess/reach'
-import { counterweightOf, footprintOf, isCrane } from '../machine/posed'
+import { tiltOf } from '../check/tilt'
+import type { Case } from '../lift/case'
+import { deflectionOf, onHook } from '../lift/hook-load'
+import { liftsOnOutriggers } from '../machine/crane'
+import { ropeHoist } from '../parts/hoists/rope'
+import { counterweightNamed } from '../parts/superstructure'
+import { outriggers } from '../parts/supports/outriggers'
 import { high } from '../quantity/measured'
-import type { Case } from '../remedy/change'
 import type { MapInput } from './capacity-map'
 
 /** What the map of a lift’s surroundings is made from, at the worse end of every doubt; null without a known mass, or without legs. */
 export function mapOfCase(c: Case, radii_m: readonly number[], slew_deg: readonly number[]): MapInput | null {
-  if (!isCrane(c.machine)) return null
+  if (!liftsOnOutriggers(c.machine)) return null
   const { machine, setup, lift, policy } = c
-  const hook = onHook(machine, lift)
+  const hook = onHook(ropeHoist(machine.name, machine.hoist).blockOf(lift.parts), lift)
   if (!hook) return null
-  counterweightOf(machine, setup)
+  counterweightNamed(machine.name, machine.upper, setup.counterweight)
   const sail = lift.load.sailArea_m2
   return {
     machine,
@@ -21,7 +23,7 @@ export function mapOfCase(c: Case, radii_m: readonly number[], slew_deg: readonl
     counterweight: setup.counterweight,
     boom_m: lift.boom_m,
     deflection_m: deflectionOf(lift),
-    footprint: footprintOf(machine, setup.legs),
+    footprint: outriggers(machine.legs).contactsOf(setup.legs),
     ground: setup.legs.flatMap((l) => {
       const leg = machine.legs.find((x) => x.id === l.id)
       if (!leg || !l.ground) return []
@@ -36,7 +38,7 @@ export function mapOfCase(c: Case, radii_m: readonly number[], slew_deg: readonl
     },
     policy: { readingRule: policy.readingRule, legLoads: policy.legLoads, dynamicFactor: policy.dynamicFactor },
     wind_mps: c.conditions.wind_mps === null ? 0 : high(c.conditions.wind_mps),
-    tilt_deg: Math.min(15, levelFinding(setup, null).tilt_deg ?? 0),
+    tilt_deg: Math.min(15, tiltOf(setup)?.worst_deg ?? 0),
     radii_m,
     slew_deg,
   }

@@ -26,8 +26,7 @@ const plan = z.strictObject({
 
 const path = process.argv[2]
 const said = answer(() => {
-  const p = parseOrRefuse(plan, path ? JSON.parse(readFileSync(path, 'utf8')) : undefined)
-  return assess(p.machine, p.tables, p.setup, p.lift, p.conditions, p.policy)
+  return assess(parseOrRefuse(plan, path ? JSON.parse(readFileSync(path, 'utf8')) : undefined))
 })
 console.log(JSON.stringify(said, null, 1))
 process.exitCode = isRefusal(said) ? 2 : 0

@@ -1,5 +1,5 @@
 import type { ProveRequest } from '@geolabe/contract'
-import { assess } from '@geolabe/core'
+import { assess, type Case } from '@geolabe/core'
 import type { Tx } from '../db/database'
 import { notFound } from '../http/routes'
 import { machineNamed } from '../library/machine'
@@ -14,7 +14,7 @@ import { version } from '../version'
  */
 export async function assessOnServer(tx: Tx, shift: { id: string; machine: string; place: string }, b: ProveRequest) {
   // Only this shift's own set-up: how a machine stood on another day proves nothing.
-  const r = await tx.query<{ plan: Parameters<typeof assess>[2]; stands: boolean }>(
+  const r = await tx.query<{ plan: Case['setup']; stands: boolean }>(
     'select u.plan, (s.moved_at is null or u.at > s.moved_at) as stands from setup u join shift s on s.org = u.org and s.id = u.shift where u.id = $1 and u.shift = $2',
     [b.setup, shift.id],
   )
@@ -28,7 +28,7 @@ export async function assessOnServer(tx: Tx, shift: { id: string; machine: strin
   const { policy } = place.document
   return {
     policy,
-    assessment: assess(machine, tables, setup, b.plan, b.conditions, policy),
+    assessment: assess({ machine, tables, setup, lift: b.plan, conditions: b.conditions, policy }),
     versions: {
       geolabe: version,
       machine: { id: machine.id, revision: machine.revision },

@@ -1,4 +1,4 @@
-import { boomShape, type Crane, poseAtRadius, Refusal } from '@geolabe/core'
+import { type BoomPose, type Crane, Refusal, telescopicBoom } from '@geolabe/core'
 import { useSay } from '../units/units'
 import { MachineSide } from './machine-shape'
 
@@ -17,9 +17,9 @@ export function SideView({
   label: string
 }) {
   const say = useSay()
-  let pose: ReturnType<typeof poseAtRadius> | null = null
+  let pose: BoomPose | null = null
   try {
-    pose = poseAtRadius(boomShape(machine, boom_m, deflection_m), radius_m)
+    pose = telescopicBoom(machine.boom).poseAtRadius(boom_m, radius_m, deflection_m)
   } catch (e) {
     if (!(e instanceof Refusal)) throw e
   }

@@ -1,5 +1,5 @@
 import type { LiftRecord, OutcomeRequest, Shift } from '@geolabe/contract'
-import { findingWords, isCrane, pathOf, verdictWords } from '@geolabe/core'
+import { findingWords, liftsOnOutriggers, pathOf, verdictWords } from '@geolabe/core'
 import { useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { useDraft } from '../api/draft'
@@ -22,7 +22,7 @@ import { useSay } from '../units/units'
 /** Station: the proven lift, its last confirmations, and how it ended. */
 export function Lift() {
   const { shift, file } = useShiftContext()
-  if (!isCrane(file.definition)) return <Sequence procedure="lift" />
+  if (!liftsOnOutriggers(file.definition)) return <Sequence procedure="lift" />
   const open = [...shift.lifts].reverse().find((l) => !l.outcome)
   if (open) return <OneLift key={open.id} lift={open} />
   return (
@@ -140,7 +140,7 @@ function OneLift({ lift }: { lift: LiftRecord }) {
           </Sheet>
         </div>
         <div className="grid gap-4">
-          {isCrane(machine) && setup && (
+          {liftsOnOutriggers(machine) && setup && (
             <Dial
               machine={machine}
               label="The lift as it was proved"

@@ -1,11 +1,11 @@
 import type { ProveRequest, Shift } from '@geolabe/contract'
 import {
   type Assessment,
-  assessCase,
+  assess,
   type Case,
   type Change,
   doubtOf,
-  isCrane,
+  liftsOnOutriggers,
   nominal,
   pathOf,
   Refusal,
@@ -41,7 +41,7 @@ export function Prove() {
   const context = useShiftContext()
   const machine = context.file.definition
   const setup = context.shift.setups[context.shift.setups.length - 1]
-  if (!isCrane(machine)) return <p>This machine has no boom and legs; a lift is not proved here.</p>
+  if (!liftsOnOutriggers(machine)) return <p>This machine has no boom and legs; a lift is not proved here.</p>
   if (!setup) {
     return (
       <>
@@ -87,7 +87,7 @@ function ProveCrane({
   )
   const { assessment, refused } = useMemo<{ assessment: Assessment | null; refused: string | null }>(() => {
     try {
-      return { assessment: assessCase(c), refused: null }
+      return { assessment: assess(c), refused: null }
     } catch (e) {
       if (e instanceof Refusal) return { assessment: null, refused: e.message }
       throw e

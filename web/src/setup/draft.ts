@@ -2,9 +2,9 @@ import type { Shift } from '@geolabe/contract'
 import {
   type Crane,
   type Extension,
-  footprintOf,
   groundAt,
   inTheWay,
+  outriggers,
   type Place,
   type SetupPlan,
   type Stand,
@@ -76,7 +76,7 @@ export function firstDraft(machine: Crane, place: Place, shift: Shift): SetupDra
 
 /** The draft as a plan: mats and ground whole, so that it reads and recomputes alone. */
 export function planOf(d: SetupDraft, machine: Crane, place: Place): SetupPlan {
-  const feet = footprintOf(machine, d.legs)
+  const feet = outriggers(machine.legs).contactsOf(d.legs)
   const bubble = machine.procedures.setup.find((s) => s.proves === 'bubble')
   return {
     place: place.id,

@@ -1,4 +1,4 @@
-import { type Crane, footprintOf, type Levelling, levelling, nominal } from '@geolabe/core'
+import { type Crane, type Levelling, levelling, nominal, outriggers } from '@geolabe/core'
 import { Bubble } from '../instruments/bubble'
 import { Choice } from '../look/choice'
 import { NumberField, TolField } from '../look/field'
@@ -20,7 +20,7 @@ export function LevelPanel({
 }) {
   const say = useSay()
   const [pitch, roll] = [draft.pitch_deg, draft.roll_deg]
-  const feet = footprintOf(machine, draft.legs)
+  const feet = outriggers(machine.legs).contactsOf(draft.legs)
   const jacks = machine.legs.map((l) => {
     const d = draft.legs.find((x) => x.id === l.id)
     const foot = feet.find((f) => f.id === l.id)

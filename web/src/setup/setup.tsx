@@ -5,7 +5,7 @@ import {
   type Crane,
   extension,
   groundPressure,
-  isCrane,
+  liftsOnOutriggers,
   normalDegrees,
   type SetupPlan,
   setupCircle,
@@ -37,7 +37,7 @@ import { LevelPanel } from './level-panel'
 /** Station: the machine on its legs, where they can stand, on what, and level. */
 export function Setup() {
   const context = useShiftContext()
-  if (!isCrane(context.file.definition)) return <Sequence procedure="setup" />
+  if (!liftsOnOutriggers(context.file.definition)) return <Sequence procedure="setup" />
   return <SetupCrane {...context} machine={context.file.definition} />
 }
 

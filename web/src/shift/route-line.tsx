@@ -1,5 +1,5 @@
 import { type Shift, type Station, station, stationWords } from '@geolabe/contract'
-import { isCrane, isRaised, itemsOf, type Machine } from '@geolabe/core'
+import { isRaised, itemsOf, liftsOnOutriggers, type Machine } from '@geolabe/core'
 import clsx from 'clsx'
 import { Link } from 'react-router'
 
@@ -7,7 +7,7 @@ export type StationState = 'done' | 'open' | 'stopped'
 
 /** The stations of a shift on this machine: what stands on no legs and has no boom of that kind is not proved on the dial. */
 export function stationsOf(m: Machine): readonly Station[] {
-  if (isCrane(m)) return station.options
+  if (liftsOnOutriggers(m)) return station.options
   return station.options.filter((s) => s !== 'prove' && (s !== 'set-up' || m.procedures.setup.length > 0))
 }
 
@@ -20,7 +20,7 @@ export const standsSetUp = (s: Shift, m: Machine) =>
 /** What of a shift stands, station by station. Going back is normal. */
 export function stationStates(s: Shift, m: Machine, stopped: boolean): Record<Station, StationState> {
   const lifting = stopped ? 'stopped' : 'open'
-  const lifted = isCrane(m)
+  const lifted = liftsOnOutriggers(m)
     ? s.lifts.some((l) => l.outcome) && !s.lifts.some((l) => !l.outcome)
     : s.sequences.some((q) => q.procedure === 'lift')
   return {
@@ -40,7 +40,7 @@ export function nextStation(s: Shift, m: Machine): Station {
   if (!s.site?.fit) return 'site'
   if (!standsSetUp(s, m)) return 'set-up'
   if (hasRaised(m) && !s.walk.raisedAt) return 'walk-round'
-  if (!isCrane(m)) return 'lift'
+  if (!liftsOnOutriggers(m)) return 'lift'
   if (s.lifts.some((l) => !l.outcome)) return 'lift'
   return 'prove'
 }

@@ -1,5 +1,5 @@
 import type { Shift, SiteRecord } from '@geolabe/contract'
-import { type Feature, isCrane, lineApproach } from '@geolabe/core'
+import { type Feature, liftsOnOutriggers, lineApproach } from '@geolabe/core'
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
 import { newId } from '../api/client'
@@ -68,7 +68,7 @@ export function Site() {
       const s = await outbox.send<Shift>(`/shifts/${shift.id}/site`, body)
       putShift(shift.id, s)
       clear()
-      if (fit) navigate(`/shifts/${shift.id}/${isCrane(file.definition) ? 'set-up' : nextStation(s, file.definition)}`)
+      if (fit) navigate(`/shifts/${shift.id}/${liftsOnOutriggers(file.definition) ? 'set-up' : nextStation(s, file.definition)}`)
     } catch (e) {
       setError(e)
     }

@@ -1,8 +1,7 @@
-import type { LiftPlan } from '../lift/plan'
-import type { Crane } from '../machine/posed'
+import type { Block } from '../parts/hoists/hoist'
 import { high, low, nominal } from '../quantity/measured'
 import type { Deduction } from '../rating/chart-reading'
-import { Refusal } from '../refusal'
+import type { LiftPlan } from './plan'
 
 export interface OnHook {
   /** The load itself, heaviest and nominal, kg. */
@@ -16,20 +15,10 @@ export interface OnHook {
   totalNominal_kg: number
 }
 
-export function reevingOf(machine: Crane, parts: number) {
-  const reeving = machine.hoist.reevings.find((r) => r.parts === parts)
-  if (!reeving) {
-    const known = machine.hoist.reevings.map((r) => r.parts).join(', ')
-    throw new Refusal('unknown-reeving', `${machine.name} is not reeved in ${parts} parts; it can be in ${known}.`, 'lift.parts')
-  }
-  return reeving
-}
-
 /** What hangs on the hook, each at its heaviest; null while the load's mass is unknown. */
-export function onHook(machine: Crane, lift: LiftPlan): OnHook | null {
+export function onHook(block: Block, lift: LiftPlan): OnHook | null {
   const m = lift.load.mass_kg
   if (m === null || lift.load.massSource === null) return null
-  const { block } = reevingOf(machine, lift.parts)
   const deductions: Deduction[] = [
     { name: block.name, mass_kg: block.mass_kg, on: 'hook' },
     ...lift.rigging.map((r) => ({ name: r.name, mass_kg: high(r.mass_kg), on: r.on, at_m: r.at_m })),
@@ -44,4 +33,9 @@ export function onHook(machine: Crane, lift: LiftPlan): OnHook | null {
     total_kg: high(m) + hung,
     totalNominal_kg: nominal(m) + hungNominal,
   }
+}
+
+/** Outward deflection of the boom where it is given; a radius measured under load has it in it already. */
+export function deflectionOf(lift: LiftPlan): number {
+  return lift.radiusKnown !== null && typeof lift.radiusKnown === 'object' ? lift.radiusKnown.deflection_m : 0
 }

@@ -1,0 +1,53 @@
+import { z } from 'zod'
+import { finding, verdict } from '../finding/finding'
+
+/** What nobody has looked at when an assessment is done. Words in `wording/`. */
+export const notChecked = [
+  'clearance',
+  'overhead-lines',
+  'slings',
+  'buried',
+  'swing',
+  'condition',
+  'hook-height',
+  'people',
+  'machine-tilt',
+  'mats-near',
+] as const
+export type NotChecked = (typeof notChecked)[number]
+
+const kg = z.number().nullable()
+
+/** What is carried by one outrigger over the whole path at its worse radius. */
+const legUse = z.object({
+  id: z.string(),
+  max_N: z.number(),
+  upper_N: z.number(),
+  min_N: z.number(),
+  min_at_deg: z.number(),
+  /** Share of what the ground allows; null: not proven. */
+  groundUse: z.number().nullable(),
+  pressure_kPa: z.number().nullable(),
+})
+export type LegUse = z.infer<typeof legUse>
+
+/** What came of proving one lift: a value, kept whole with its record. */
+export const assessment = z.object({
+  verdict,
+  governing: finding.nullable(),
+  findings: z.array(finding),
+  notChecked: z.array(z.enum(notChecked)).readonly(),
+  /** The table configuration the machine's own computer has to be set to. */
+  configuration: z.object({ table: z.string(), revision: z.number(), id: z.string(), label: z.string() }).nullable(),
+  rated_kg: kg,
+  /** What the same table rates at each end; null: not rated there. The worst on the path is `rated_kg`. */
+  ratedAt: z.object({ pick_kg: kg, set_kg: kg }).nullable(),
+  /** Cells the worst reading was taken from. */
+  readFrom: z.array(z.object({ boom_m: z.number(), radius_m: z.number(), rating_kg: kg })),
+  onHook_kg: kg,
+  legs: z.array(legUse),
+  windLimit_mps: z.number().nullable(),
+  /** Height of the boom's head and its angle at the two ends, as given. */
+  tip: z.object({ pick_m: z.number(), set_m: z.number(), angle_pick_deg: z.number(), angle_set_deg: z.number() }).nullable(),
+})
+export type Assessment = z.infer<typeof assessment>

@@ -1,0 +1,26 @@
+import type { Finding } from '../finding/finding'
+import type { CheckName } from '../finding/reasons'
+import type { RemedyName } from '../lift/change'
+import type { LiftContext } from './context'
+
+/**
+ * One thing that is looked at before a lift. It owns what it finds and which changes can put that right; its sentences stand in
+ * `wording/`, one for each of its reasons. Assessing, what is due, remedies and uncertainty all go over one list of these, so
+ * that a check cannot be in one of them and missing in another.
+ */
+export interface Check<C extends CheckName = CheckName> {
+  id: C
+  /** The rules of assessing from which on it counts; a saved assessment is worked out again by the checks of its own rules. */
+  since: number
+  /**
+   * Never skips: where an input is missing it finds *not proven*. It may say nothing only where `heldBackBy` or `impliedBy` has
+   * spoken; else its silence is *not proven*.
+   */
+  run: (ctx: LiftContext) => Finding[]
+  /** Checks that it rests on: where one of them finds something outside or not proven, this one cannot be worked out. */
+  heldBackBy: readonly CheckName[]
+  /** Checks that cannot speak unless this one has passed, which says nothing when it does. */
+  impliedBy: readonly CheckName[]
+  /** Changes that can put right what it finds, in the order they are offered. */
+  remedies: readonly RemedyName[]
+}

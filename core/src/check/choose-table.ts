@@ -1,0 +1,121 @@
+import type { Case } from '../lift/case'
+import type { OnHook } from '../lift/hook-load'
+import type { Path } from '../lift/path'
+import type { LiftPlan } from '../lift/plan'
+import { normalDegrees } from '../physics'
+import { inSector } from '../plane/sector'
+import { high } from '../quantity/measured'
+import { type ChartReading, type ReadingRule, readGross, withDeductions } from '../rating/chart-reading'
+import { legsShortOf } from '../rating/covers'
+import type { BoomTable, ChartConfiguration } from '../rating/table'
+import type { Support } from '../statics/footprint'
+
+export interface ChosenTable {
+  table: BoomTable
+  configuration: ChartConfiguration
+}
+
+/** A table for this machine and counterweight, with the legs that keep it from covering this footprint. */
+export interface Candidate extends ChosenTable {
+  short: string[]
+}
+
+/** Tables of a machine that are made for a counterweight. */
+export function candidatesFor(
+  tables: readonly BoomTable[],
+  machine: string,
+  counterweight_kg: number,
+  contacts: readonly Support[],
+): Candidate[] {
+  return tables
+    .filter((t) => t.machine === machine)
+    .flatMap((table) =>
+      table.configurations
+        .filter((c) => c.counterweight_kg === counterweight_kg)
+        .map((configuration) => ({ table, configuration, short: legsShortOf(configuration, contacts) })),
+    )
+}
+
+/** Does a sector hold the whole arc? */
+export function sectorHolds(c: ChartConfiguration, arc: Path['arc']): boolean {
+  if (!c.sector) return true
+  const width = normalDegrees(c.sector.to_deg - c.sector.from_deg) || 360
+  const [a, b] = arc.from_deg <= arc.to_deg ? [arc.from_deg, arc.to_deg] : [arc.to_deg, arc.from_deg]
+  if (!inSector(c, a) || !inSector(c, b)) return false
+  const into = normalDegrees(a - c.sector.from_deg)
+  return (into > 360 - 1e-9 ? 0 : into) + (b - a) <= width + 1e-9
+}
+
+/** The least rating on a path: at its ends and at every row of the table between them. */
+export function worstOnPath(c: ChartConfiguration, path: Path, boom_m: number, rule: ReadingRule) {
+  const radii = [...path.radii_m, ...c.rows.map((r) => r.radius_m).filter((r) => r > path.least_m && r < path.greatest_m)]
+  let worst: { radius_m: number; read: ReturnType<typeof readGross> } | null = null
+  for (const radius_m of radii) {
+    const read = readGross({ rows: c.rows, boom_m: c.boom_m }, { radius_m, boom_m }, rule)
+    if (read.gross_kg === 'not-rated') return { radius_m, read }
+    if (worst === null || read.gross_kg < (worst.read.gross_kg as number)) worst = { radius_m, read }
+  }
+  return worst as { radius_m: number; read: ReturnType<typeof readGross> }
+}
+
+/** What came of looking for the table that covers a set-up and a path. */
+export type Choice =
+  | { by: 'none'; reason: 'no-table' | 'unknown-configuration'; chosen: null; reading: null }
+  | { by: 'short'; table: string; legs: string[]; chosen: null; reading: null }
+  /** The path leaves its sector; another, for which these legs are too short, would hold it. */
+  | { by: 'sector'; other: Candidate | null; chosen: ChosenTable; reading: null }
+  | { by: 'table'; chosen: ChosenTable; reading: ChartReading; rule: ReadingRule; radius_m: number }
+
+/**
+ * The table that covers this set-up and path. Among several the one least used is proposed; a configuration named by the person
+ * is judged as it stands.
+ */
+export function chooseTable(
+  { tables, machine, lift, policy }: Pick<Case, 'tables' | 'machine' | 'lift' | 'policy'>,
+  path: Path,
+  counterweight_kg: number,
+  contacts: readonly Support[],
+  hook: OnHook | null,
+): Choice {
+  const candidates = candidatesFor(tables, machine.id, counterweight_kg, contacts)
+  const none = { chosen: null, reading: null }
+  if (candidates.length === 0) return { by: 'none', reason: 'no-table', ...none }
+  const named = lift.configuration
+  const pool = named === undefined ? candidates : candidates.filter((c) => c.configuration.id === named)
+  if (pool.length === 0) return { by: 'none', reason: 'unknown-configuration', ...none }
+  const covering = pool.filter((c) => c.short.length === 0)
+  if (covering.length === 0) {
+    const nearest = [...pool].sort((a, b) => a.short.length - b.short.length)[0] as Candidate
+    return { by: 'short', table: nearest.configuration.label, legs: nearest.short, ...none }
+  }
+  const rated = covering
+    .map((c) => {
+      const rule: ReadingRule = c.table.linearPermitted ? policy.readingRule : 'worse-row'
+      const worst = worstOnPath(c.configuration, path, lift.boom_m, rule)
+      const reading = withDeductions(worst.read, rule, hook?.deductions ?? [], hook?.load_kg, undefined)
+      return { c, held: sectorHolds(c.configuration, path.arc), radius_m: worst.radius_m, rule, reading }
+    })
+    .sort((a, b) => {
+      const score = (r: typeof a) => (!r.held ? 3 : r.reading.gross_kg === 'not-rated' ? 2 : 0)
+      return score(a) - score(b) || gross(b.reading) - gross(a.reading)
+    })
+  const best = rated[0] as (typeof rated)[number]
+  const chosen = { table: best.c.table, configuration: best.c.configuration }
+  if (!best.held) {
+    const other = candidates.find((x) => x.short.length > 0 && sectorHolds(x.configuration, path.arc)) ?? null
+    return { by: 'sector', other, chosen, reading: null }
+  }
+  return { by: 'table', chosen, reading: best.reading, rule: best.rule, radius_m: best.radius_m }
+}
+
+const gross = (r: ChartReading) => (r.gross_kg === 'not-rated' ? -1 : r.gross_kg)
+
+/** What a table rates at pick-up and at set-down, each at the worse end of its doubt. */
+export function ratedAtEnds({ table, configuration }: ChosenTable, lift: LiftPlan, policy: { readingRule: ReadingRule }) {
+  const rule: ReadingRule = table.linearPermitted ? policy.readingRule : 'worse-row'
+  const at = ({ radius_m, slew_deg }: LiftPlan['pick']) => {
+    const { gross_kg } = readGross(configuration, { radius_m: high(radius_m), boom_m: lift.boom_m, slew_deg }, rule)
+    return gross_kg === 'not-rated' ? null : gross_kg
+  }
+  return { pick_kg: at(lift.pick), set_kg: at(lift.set) }
+}

@@ -1,0 +1,123 @@
+import type { Case } from '../lift/case'
+import { deflectionOf, type OnHook, onHook } from '../lift/hook-load'
+import { type Path, pathOf } from '../lift/path'
+import { type Crane, liftsOnOutriggers } from '../machine/crane'
+import type { BoomModel } from '../parts/booms/boom'
+import { telescopicBoom } from '../parts/booms/telescopic'
+import type { Block, HoistModel } from '../parts/hoists/hoist'
+import { ropeHoist } from '../parts/hoists/rope'
+import { polygonStability } from '../parts/stability/polygon'
+import type { StandingAt } from '../parts/stability/stability'
+import { counterweightNamed } from '../parts/superstructure'
+import { type Extension, outriggers } from '../parts/supports/outriggers'
+import type { SupportModel } from '../parts/supports/support'
+import { high } from '../quantity/measured'
+import { Refusal } from '../refusal'
+import { prepareFootprint } from '../statics/footprint'
+import type { StabilityRule } from '../statics/tipping-load'
+import { windForce_N } from '../wind/air'
+import { type Bearing, bearingsOf } from './bearing'
+import { type Choice, chooseTable } from './choose-table'
+import { reachedAt } from './reached'
+import { tiltOf } from './tilt'
+
+const allRules: readonly StabilityRule[] = ['75%', '85%', '1.25P+0.1F']
+
+/** Everything that the checks of one lift ask for, each worked out once, when it is first asked for. */
+export class LiftContext {
+  readonly machine: Crane
+  readonly support: SupportModel<Extension>
+  readonly boom: BoomModel
+  readonly hoist: HoistModel
+  readonly block: Block
+  readonly path: Path
+  readonly deflection_m: number
+  /** What hangs on the hook; null while the load's mass is unknown. */
+  readonly hook: OnHook | null
+  /** From this share of a limit a finding says near: the site's, or the machine's own alarm where that comes sooner. */
+  readonly near_share: number
+  readonly #counterweight: { mass_kg: number; radius_m: number }
+  readonly #footprint
+  #choice: Choice | undefined
+  #stands: readonly StandingAt[] | undefined
+  #bearings: readonly Bearing[] | undefined
+
+  /**
+   * @param points points the arc is looked at in before its extremes are refined; omitted: one every 5°
+   * @throws Refusal when the plan does not fit the machine: unknown leg, reeving, counterweight
+   */
+  constructor(
+    readonly plan: Case,
+    readonly points?: number,
+  ) {
+    const { machine, setup, lift, policy } = plan
+    if (!liftsOnOutriggers(machine)) {
+      throw new Refusal('no-crane', `${machine.name} has no boom, legs and hoist; this assessment is not for it.`, 'machine')
+    }
+    this.machine = machine
+    this.support = outriggers(machine.legs)
+    this.boom = telescopicBoom(machine.boom)
+    this.hoist = ropeHoist(machine.name, machine.hoist)
+    this.path = pathOf(lift)
+    this.deflection_m = deflectionOf(lift)
+    this.#footprint = prepareFootprint(this.support.contactsOf(setup.legs))
+    this.#counterweight = counterweightNamed(machine.name, machine.upper, setup.counterweight)
+    this.block = this.hoist.blockOf(lift.parts)
+    this.hook = onHook(this.block, lift)
+    this.near_share = Math.min(policy.near_share, machine.approachAlarm_share ?? 1)
+  }
+
+  /** The table that covers this set-up and path, or why none does. */
+  get choice(): Choice {
+    this.#choice ??= chooseTable(this.plan, this.path, this.#counterweight.mass_kg, this.#footprint.supports, this.hook)
+    return this.#choice
+  }
+
+  /** The first radius of the path that the boom does not get to, and why; null: it gets to all. */
+  get reached() {
+    return reachedAt(this.boom, this.plan.lift.boom_m, this.deflection_m, this.path.radii_m)
+  }
+
+  /** Force of the wind on the load where table, sail, mass and wind are known, newtons; else none. */
+  get wind_N(): number {
+    const { lift, conditions } = this.plan
+    const sail = lift.load.sailArea_m2
+    if (!this.choice.chosen?.table.wind || sail === null || !this.hook || conditions.wind_mps === null) return 0
+    return windForce_N(high(conditions.wind_mps), lift.load.dragCoefficient, high(sail))
+  }
+
+  /** Bearing loads and tipping at each radius of the path; none while the mass is unknown or the boom does not get there. */
+  get stands(): readonly StandingAt[] {
+    this.#stands ??= this.hook === null || this.reached !== null ? [] : this.#standings(this.hook)
+    return this.#stands
+  }
+
+  /** What each outrigger carries over the whole path. */
+  get bearings(): readonly Bearing[] {
+    this.#bearings ??= bearingsOf(this.support.points, this.plan, this.stands)
+    return this.#bearings
+  }
+
+  #standings(hook: OnHook): StandingAt[] {
+    const { lift, setup, policy } = this.plan
+    const model = polygonStability(this.machine, this.#counterweight, this.#footprint)
+    const load = {
+      total_kg: hook.total_kg,
+      dynamicFactor: policy.dynamicFactor,
+      outward: { tilt_deg: tiltOf(setup)?.worst_deg ?? 0, wind_N: this.wind_N },
+      onBoom: hook.deductions.filter((d) => d.on === 'boom'),
+    }
+    const { deflection_m, points, path } = this
+    const rules = rulesFor(this.choice.chosen)
+    return path.radii_m.map((radius_m) =>
+      model.standingAt({ boom_m: lift.boom_m, deflection_m, radius_m, arc: path.arc, load, rules, points }),
+    )
+  }
+}
+
+/** The rule of the table; 85 % only for outriggers fully out. Without one, the least of the three. */
+function rulesFor(chosen: Choice['chosen']): readonly StabilityRule[] {
+  if (!chosen) return allRules
+  const { stabilityRule } = chosen.table
+  return stabilityRule === '85%' && !chosen.configuration.fullyExtended ? ['75%'] : [stabilityRule]
+}

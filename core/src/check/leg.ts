@@ -1,0 +1,27 @@
+import { byUse, found } from '../finding/finding'
+import type { Check } from './check'
+
+/** What each outrigger carries against the strength of its own structure. */
+export const legCheck: Check<'leg'> = {
+  id: 'leg',
+  since: 1,
+  run: ({ bearings, near_share }) =>
+    bearings.map(({ point, reaction_N, worst, at }) =>
+      found({
+        check: 'leg',
+        subject: point.id,
+        verdict: byUse(reaction_N / point.capacity_N, near_share),
+        reason: 'capacity',
+        quantity: 'force',
+        measured: reaction_N,
+        nominal: worst.max_N,
+        limit: point.capacity_N,
+        utilisation: reaction_N / point.capacity_N,
+        at,
+        detail: { label: point.label },
+      }),
+    ),
+  heldBackBy: ['mass', 'reach', 'stability'],
+  impliedBy: [],
+  remedies: ['radius', 'extension', 'set-slew', 'mass', 'split'],
+}

@@ -1,0 +1,33 @@
+import { found } from '../finding/finding'
+import type { Check } from './check'
+import { tiltOf } from './tilt'
+
+/** Tilt at the worse end of its ± against what the table allows, by a bubble that was itself proved. */
+export const levelCheck: Check<'level'> = {
+  id: 'level',
+  since: 1,
+  run: ({ plan: { setup }, choice }) => {
+    const tilt = tiltOf(setup)
+    if (!tilt) return [found({ check: 'level', verdict: 'not-proven', reason: 'unread', detail: {} })]
+    if (!choice.chosen) return [found({ check: 'level', verdict: 'not-proven', reason: 'no-limit', detail: {} })]
+    const limit = choice.chosen.table.level_deg
+    const verdict = tilt.worst_deg > limit + 1e-9 ? 'outside' : 'inside'
+    const unproved = verdict === 'inside' && !setup.level.bubbleProved
+    return [
+      found({
+        check: 'level',
+        verdict: unproved ? 'not-proven' : verdict,
+        reason: unproved ? 'bubble-unproved' : 'tilt',
+        quantity: 'angle',
+        measured: tilt.worst_deg,
+        nominal: tilt.nominal_deg,
+        limit,
+        utilisation: tilt.worst_deg / limit,
+        detail: {},
+      }),
+    ]
+  },
+  heldBackBy: [],
+  impliedBy: [],
+  remedies: ['level'],
+}

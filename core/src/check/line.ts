@@ -1,0 +1,30 @@
+import { byUse, found } from '../finding/finding'
+import type { Check } from './check'
+
+/** Everything on the hook against what this many parts of line hold. */
+export const lineCheck: Check<'line'> = {
+  id: 'line',
+  since: 1,
+  run: ({ hook, hoist, plan, near_share }) => {
+    if (!hook) return []
+    const { parts } = plan.lift
+    const limit = hoist.limit_kg(parts)
+    const utilisation = hook.total_kg / limit
+    return [
+      found({
+        check: 'line',
+        verdict: byUse(utilisation, near_share),
+        reason: 'capacity',
+        quantity: 'mass',
+        measured: hook.total_kg,
+        nominal: hook.totalNominal_kg,
+        limit,
+        utilisation,
+        detail: { parts },
+      }),
+    ]
+  },
+  heldBackBy: ['mass'],
+  impliedBy: [],
+  remedies: ['parts', 'mass', 'split'],
+}

@@ -1,0 +1,66 @@
+import { byUse, type Finding, found, shareOf } from '../finding/finding'
+import type { LiftPlan } from '../lift/plan'
+import { nominal } from '../quantity/measured'
+import type { Check } from './check'
+import type { LiftContext } from './context'
+
+/** Everything lifted against the machine's own table, at the worst point of the path. */
+export const ratingCheck: Check<'rating'> = {
+  id: 'rating',
+  since: 1,
+  run: (ctx) => {
+    const { choice, plan } = ctx
+    if (choice.by === 'sector') {
+      const other = choice.other && { legs: choice.other.short.join(', '), other: choice.other.configuration.label }
+      const detail = { table: choice.chosen.configuration.label, ...other }
+      return [found({ check: 'rating', verdict: 'outside', reason: 'outside-sector', detail })]
+    }
+    if (choice.by !== 'table') return []
+    const at = { radius_m: choice.radius_m, slew_deg: slewWithRadius(plan.lift, choice.radius_m) }
+    const { gross_kg, basis } = choice.reading
+    const table = choice.chosen.configuration.label
+    if (gross_kg === 'not-rated') {
+      const detail = { table, boom_m: plan.lift.boom_m }
+      return [found({ check: 'rating', verdict: 'outside', reason: 'not-rated', at, detail })]
+    }
+    return judged(ctx, gross_kg, at, { table, boom_m: plan.lift.boom_m, rule: choice.rule, basis })
+  },
+  heldBackBy: ['table', 'mass'],
+  impliedBy: [],
+  remedies: ['radius', 'turn', 'extension', 'counterweight', 'boom', 'set-slew', 'mass', 'split'],
+}
+
+function judged(
+  { hook, plan, near_share }: LiftContext,
+  gross_kg: number,
+  at: { radius_m: number; slew_deg: number },
+  detail: Extract<Finding, { reason: 'capacity'; check: 'rating' }>['detail'],
+): Finding[] {
+  if (!hook) return []
+  const onBoom_kg = hook.deductions.filter((d) => d.on === 'boom').reduce((s, d) => s + d.mass_kg, 0)
+  const used_kg = hook.load_kg + hook.deductions.reduce((s, d) => s + d.mass_kg, 0)
+  const utilisation = shareOf(used_kg, gross_kg)
+  const verdict = byUse(utilisation, near_share)
+  // A boom bends outwards under load: without the bend the true radius is greater, and the rating is not proven.
+  const unknownBend = plan.lift.radiusKnown === null && verdict !== 'outside'
+  return [
+    found({
+      check: 'rating',
+      verdict: unknownBend ? 'not-proven' : verdict,
+      reason: unknownBend ? 'bend-unknown' : 'capacity',
+      quantity: 'mass',
+      measured: used_kg,
+      nominal: hook.totalNominal_kg + onBoom_kg,
+      limit: gross_kg,
+      utilisation,
+      at,
+      detail,
+    }),
+  ]
+}
+
+/** The slew of whichever end stands nearer to a radius. */
+export function slewWithRadius(lift: LiftPlan, radius_m: number): number {
+  const off = (p: LiftPlan['pick']) => Math.abs(nominal(p.radius_m) - radius_m)
+  return off(lift.set) <= off(lift.pick) ? lift.set.slew_deg : lift.pick.slew_deg
+}

@@ -1,0 +1,23 @@
+import { found } from '../finding/finding'
+import type { Check } from './check'
+
+/** The boom gets to every radius of the path: long enough, and inside its angles. */
+export const reachCheck: Check<'reach'> = {
+  id: 'reach',
+  since: 1,
+  run: ({ reached, plan: { lift } }) => {
+    if (!reached) return []
+    const outside = {
+      check: 'reach',
+      verdict: 'outside',
+      at: { radius_m: reached.radius_m, slew_deg: lift.set.slew_deg },
+    } as const
+    const { boom_m } = lift
+    return reached.reason === 'out-of-reach'
+      ? [found({ ...outside, reason: reached.reason, detail: { boom_m } })]
+      : [found({ ...outside, reason: reached.reason, detail: { angle_deg: reached.limit_deg, boom_m } })]
+  },
+  heldBackBy: ['mass'],
+  impliedBy: ['stability'],
+  remedies: ['boom', 'radius'],
+}

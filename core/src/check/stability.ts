@@ -1,0 +1,40 @@
+import { byUse, found, shareOf } from '../finding/finding'
+import { normalDegrees } from '../physics'
+import type { Check } from './check'
+
+/** The least that stability allows on the path, with the margin of the machine's table. */
+export const stabilityCheck: Check<'stability'> = {
+  id: 'stability',
+  since: 1,
+  run: ({ hook, stands, near_share }) => {
+    if (!hook || stands.length === 0) return []
+    const fallen = stands.find((s) => !s.standsUnloaded)
+    if (fallen) {
+      const at = { radius_m: fallen.radius_m, slew_deg: normalDegrees(fallen.slew_deg) }
+      return [found({ check: 'stability', verdict: 'outside', reason: 'unstable-unloaded', at, detail: {} })]
+    }
+    const worst = stands.reduce((a, b) => ((b.rated_kg ?? Infinity) < (a.rated_kg ?? Infinity) ? b : a))
+    const at = { radius_m: worst.radius_m, slew_deg: normalDegrees(worst.slew_deg) }
+    if (worst.rated_kg === null) {
+      return [found({ check: 'stability', verdict: 'inside', reason: 'cannot-tip', at, detail: {} })]
+    }
+    const utilisation = shareOf(hook.total_kg, worst.rated_kg)
+    return [
+      found({
+        check: 'stability',
+        verdict: byUse(utilisation, near_share),
+        reason: 'tipping',
+        quantity: 'mass',
+        measured: hook.total_kg,
+        nominal: hook.totalNominal_kg,
+        limit: worst.rated_kg,
+        utilisation,
+        at,
+        detail: { tipping_kg: worst.tipping_kg ?? 0, edge: worst.edge?.join('–') ?? '' },
+      }),
+    ]
+  },
+  heldBackBy: ['mass', 'reach'],
+  impliedBy: [],
+  remedies: ['radius', 'turn', 'extension', 'counterweight', 'set-slew', 'mass', 'split'],
+}

@@ -1,0 +1,17 @@
+import { found } from '../finding/finding'
+import type { Check } from './check'
+
+/** A table of this machine covers this set-up. */
+export const tableCheck: Check<'table'> = {
+  id: 'table',
+  since: 1,
+  run: ({ choice }) => {
+    if (choice.by === 'none') return [found({ check: 'table', verdict: 'not-proven', reason: choice.reason, detail: {} })]
+    if (choice.by !== 'short') return []
+    const detail = { table: choice.table, legs: choice.legs.join(', ') }
+    return [found({ check: 'table', verdict: 'outside', reason: 'legs-short', detail })]
+  },
+  heldBackBy: ['mass'],
+  impliedBy: ['rating'],
+  remedies: ['extension', 'set-slew', 'turn'],
+}

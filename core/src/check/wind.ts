@@ -1,0 +1,54 @@
+import { byUse, type Finding, found, shareOf } from '../finding/finding'
+import { high, nominal } from '../quantity/measured'
+import { windLimit } from '../wind/wind-limit'
+import type { Check } from './check'
+import type { LiftContext } from './context'
+
+/** The gust that this load may be lifted in, at its lightest and with its greatest sail, m/s; null: a figure is missing. */
+export function windLimitOf({ choice, hook, plan: { lift } }: LiftContext): number | null {
+  const table = choice.chosen?.table.wind
+  if (!table || lift.load.sailArea_m2 === null || !hook) return null
+  return windLimit({
+    chartLimit_mps: table.limit_mps,
+    referenceArea_m2_per_t: table.referenceArea_m2_per_t,
+    mass_kg: hook.loadLightest_kg,
+    sailArea_m2: high(lift.load.sailArea_m2),
+    dragCoefficient: lift.load.dragCoefficient,
+  }).limit_mps
+}
+
+/** Wind against what this load's sail allows. */
+export const windCheck: Check<'wind'> = {
+  id: 'wind',
+  since: 1,
+  run: (ctx) => {
+    const { choice, hook, plan, near_share } = ctx
+    const missing = (reason: 'no-limit' | 'no-sail' | 'no-mass' | 'unread', limit: number | null = null): Finding[] => [
+      found({ check: 'wind', verdict: 'not-proven', reason, quantity: 'speed', limit, detail: {} }),
+    ]
+    const table = choice.chosen?.table.wind
+    if (!table) return missing('no-limit')
+    if (plan.lift.load.sailArea_m2 === null) return missing('no-sail')
+    if (!hook) return missing('no-mass')
+    const limit = windLimitOf(ctx)
+    const { wind_mps } = plan.conditions
+    if (wind_mps === null || limit === null) return missing('unread', limit)
+    const utilisation = shareOf(high(wind_mps), limit)
+    return [
+      found({
+        check: 'wind',
+        verdict: byUse(utilisation, near_share),
+        reason: 'speed',
+        quantity: 'speed',
+        measured: high(wind_mps),
+        nominal: nominal(wind_mps),
+        limit,
+        utilisation,
+        detail: { chart_mps: table.limit_mps },
+      }),
+    ]
+  },
+  heldBackBy: [],
+  impliedBy: [],
+  remedies: ['wind'],
+}

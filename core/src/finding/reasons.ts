@@ -1,0 +1,74 @@
+import { z } from 'zod'
+
+/** Nothing to add to the reason. */
+const bare = z.strictObject({})
+const table = z.string()
+const rated = z.strictObject({ table, boom_m: z.number(), rule: z.enum(['worse-row', 'linear']), basis: z.string() })
+const ground = z.strictObject({ label: z.string(), ground: z.string(), source: z.string(), side_m: z.number().optional() })
+
+/**
+ * Every check, every reason it can give, and what goes with that reason. A reason that is not here cannot be given; one that has
+ * no words does not compile (`wording/`).
+ */
+export const reasons = {
+  mass: { unknown: bare },
+  table: {
+    'no-table': bare,
+    'unknown-configuration': bare,
+    'legs-short': z.strictObject({ table, legs: z.string() }),
+  },
+  rating: {
+    'outside-sector': z.strictObject({ table, legs: z.string().optional(), other: z.string().optional() }),
+    'not-rated': z.strictObject({ table, boom_m: z.number() }),
+    'bend-unknown': rated,
+    capacity: rated,
+  },
+  line: { capacity: z.strictObject({ parts: z.number() }) },
+  hook: { capacity: z.strictObject({ block: z.string() }) },
+  reach: {
+    'too-steep': z.strictObject({ angle_deg: z.number(), boom_m: z.number() }),
+    'too-flat': z.strictObject({ angle_deg: z.number(), boom_m: z.number() }),
+    'out-of-reach': z.strictObject({ boom_m: z.number() }),
+  },
+  level: { unread: bare, 'no-limit': bare, 'bubble-unproved': bare, tilt: bare },
+  wind: {
+    'no-limit': bare,
+    'no-sail': bare,
+    'no-mass': bare,
+    unread: bare,
+    speed: z.strictObject({ chart_mps: z.number() }),
+  },
+  stability: {
+    'unstable-unloaded': bare,
+    'cannot-tip': bare,
+    tipping: z.strictObject({ tipping_kg: z.number(), edge: z.string() }),
+  },
+  leg: { capacity: z.strictObject({ label: z.string() }) },
+  ground: { unknown: ground, 'nothing-presumed': ground, allowable: ground, presumed: ground },
+} satisfies Record<string, Record<string, z.ZodType>>
+
+export type CheckName = keyof typeof reasons
+type ReasonOf<C extends CheckName> = keyof (typeof reasons)[C] & string
+/** What every check may have to say besides: it is due here and gave no answer. */
+const unanswered = 'nothing-checks-this'
+
+type Detail<T> = T extends z.ZodType ? z.output<T> : never
+/** A check, a reason of its own and what goes with it. */
+export type Said = {
+  [C in CheckName]:
+    | { [R in ReasonOf<C>]: { check: C; reason: R; detail: Detail<(typeof reasons)[C][R]> } }[ReasonOf<C>]
+    | { check: C; reason: typeof unanswered; detail: z.output<typeof bare> }
+}[CheckName]
+export type Reason<C extends CheckName = CheckName> = Extract<Said, { check: C }>['reason']
+
+export const checkNames = Object.keys(reasons) as CheckName[]
+
+/** The same as a schema, for what crosses the wire. */
+export const said = z.union(
+  checkNames.flatMap((check) => [
+    ...Object.entries<z.ZodType>(reasons[check]).map(([reason, detail]) =>
+      z.object({ check: z.literal(check), reason: z.literal(reason), detail }),
+    ),
+    z.object({ check: z.literal(check), reason: z.literal(unanswered), detail: bare }),
+  ]),
+) as unknown as z.ZodType<Said, Said>

@@ -1,0 +1,22 @@
+import type { Extension } from '../parts/supports/outriggers'
+import type { MatKind } from '../place/place'
+import type { LiftPlan } from './plan'
+
+/** One change to a lift or its set-up, as data. */
+export type ChangeKind =
+  | { kind: 'radius'; radius_m: number; less_m: number }
+  | { kind: 'mass'; mass_kg: number; less_kg: number }
+  | { kind: 'split'; lifts: number; mass_kg: number }
+  | { kind: 'turn'; turn: LiftPlan['turn'] }
+  | { kind: 'set-slew'; slew_deg: number; by_deg: number }
+  | { kind: 'extension'; legs: { id: string; label: string; extension: Extension }[] }
+  | { kind: 'mat'; leg: string; label: string; mat: MatKind }
+  | { kind: 'mat-size'; leg: string; label: string; side_m: number }
+  | { kind: 'parts'; parts: number }
+  | { kind: 'boom'; boom_m: number }
+  | { kind: 'counterweight'; id: string; label: string }
+  | { kind: 'wind'; wind_mps: number }
+  | { kind: 'level' }
+
+/** The kinds of change that can put a finding right. */
+export type RemedyName = ChangeKind['kind']

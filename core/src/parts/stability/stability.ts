@@ -1,0 +1,47 @@
+import { g_mps2, rad } from '../../physics'
+import type { Arc, ReactionEnvelope } from '../../statics/reaction-envelope'
+import type { StabilityRule } from '../../statics/tipping-load'
+import type { OnBoom } from '../booms/boom'
+import type { Posed } from './slewing'
+
+export interface Outward {
+  /** What tilt and wind add to the radius that legs and stability feel, metres: Δr = H·tan(tilt) + F·H/(m·g). */
+  tilt_deg: number
+  wind_N: number
+}
+
+/** How much further out the hook load acts for tilt and wind. Wind acts through the rope at the boom tip, outwards. */
+export function outwardShift_m(tip_height_m: number, mass_kg: number, o: Outward): number {
+  return tip_height_m * Math.tan(o.tilt_deg * rad) + (mass_kg > 0 ? (o.wind_N * tip_height_m) / (mass_kg * g_mps2) : 0)
+}
+
+export interface StandingAt {
+  radius_m: number
+  posed: Posed
+  legs: ReactionEnvelope
+  /** Least rating by stability on the arc and where; null: nothing to tip over. */
+  rated_kg: number | null
+  tipping_kg: number | null
+  slew_deg: number
+  edge: [string, string] | null
+  /** Stands without a load everywhere on the arc. */
+  standsUnloaded: boolean
+}
+
+/** One radius of a lift, over the arc it is slewed through. */
+export interface StandingQuestion {
+  boom_m: number
+  deflection_m: number
+  radius_m: number
+  arc: Arc
+  load: { total_kg: number; dynamicFactor: number; outward: Outward; onBoom: readonly OnBoom[] }
+  rules: readonly StabilityRule[]
+  /** Points the arc is looked at in before its extremes are refined; omitted: one every 5°. */
+  points?: number | undefined
+}
+
+/** What keeps a machine from tipping: what its bearing points carry, and the load that would tip it. */
+export interface StabilityModel {
+  /** @throws Refusal `out-of-reach` */
+  standingAt: (q: StandingQuestion) => StandingAt
+}

@@ -1,0 +1,38 @@
+import { z } from 'zod'
+import { finite, notNegative, positive } from '../quantity/measured'
+import { Refusal } from '../refusal'
+import type { Mass, SlewingMass } from '../statics/schema'
+
+/** What does not turn: the carrier and what is fixed to it, metres from the slew centre. */
+export const chassisPart = z.strictObject({
+  masses: z.array(z.strictObject({ name: z.string().min(1), mass_kg: positive, x_m: finite, y_m: finite })).min(1),
+})
+export type ChassisPart = { masses: readonly Mass[] }
+
+/** What turns, but for the boom. */
+export const upperPart = z.strictObject({
+  /** Radius along the boom's direction; behind the slew centre negative. */
+  masses: z.array(z.strictObject({ name: z.string().min(1), mass_kg: positive, radius_m: finite })),
+  counterweights: z
+    .array(z.strictObject({ id: z.string().min(1), label: z.string().min(1), mass_kg: notNegative, radius_m: finite }))
+    .min(1),
+  tail_m: positive,
+})
+export type UpperPart = z.infer<typeof upperPart>
+export type Counterweight = UpperPart['counterweights'][number]
+
+/** @throws Refusal `unknown-counterweight` naming those there are */
+export function counterweightNamed(name: string, upper: UpperPart, id: string): Counterweight {
+  const c = upper.counterweights.find((w) => w.id === id)
+  if (c) return c
+  const known = upper.counterweights.map((w) => w.id).join(', ')
+  throw new Refusal('unknown-counterweight', `${name} has no such counterweight; it has: ${known}.`, 'setup.counterweight')
+}
+
+/** Masses that turn with the superstructure whatever the boom does. */
+export function upperMasses(upper: UpperPart, counterweight: { mass_kg: number; radius_m: number }): SlewingMass[] {
+  return [
+    ...upper.masses.map(({ mass_kg, radius_m }) => ({ mass_kg, radius_m })),
+    { mass_kg: counterweight.mass_kg, radius_m: counterweight.radius_m },
+  ]
+}
