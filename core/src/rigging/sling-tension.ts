@@ -25,12 +25,9 @@ export function legForces(hook: At, lifts: readonly At[], weight_N: number): num
     return d.map((c) => c / length) as [number, number, number]
   })
   const n = u.length
-  // Normal equations, at most three unknowns.
+  // Normal equations, at most three unknowns; they are positive definite or singular, so that no rows need be changed about.
   const a = u.map((p) => [...u.map((q) => p[0] * q[0] + p[1] * q[1] + p[2] * q[2]), p[2] * weight_N])
   for (let i = 0; i < n; i++) {
-    let pivot = i
-    for (let r = i + 1; r < n; r++) if (Math.abs(a[r]?.[i] ?? 0) > Math.abs(a[pivot]?.[i] ?? 0)) pivot = r
-    ;[a[i], a[pivot]] = [a[pivot] as number[], a[i] as number[]]
     const row = a[i] as number[]
     if (Math.abs(row[i] as number) < 1e-12) return null
     for (let r = 0; r < n; r++) {

@@ -1,0 +1,245 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { z } from 'zod'
+import {
+  assess,
+  calculatorNamed,
+  checks,
+  g_mps2,
+  isRefusal,
+  judge,
+  levelling,
+  modelOf,
+  oddCells,
+  parseOrRefuse,
+  Refusal,
+  withBounds,
+} from '../src'
+import { measuredPositive } from '../src/quantity/measured'
+import { legForces } from '../src/rigging/sling-tension'
+import { northQuay, tern, ternLift, ternSetup, ternTable } from './demo'
+
+// Where a limit, a list or a search ends: what random changes to the core were not noticed by.
+const run = (name: string, input: unknown) => calculatorNamed(name)?.run(input) as Record<string, never>
+const refusalOf = (work: () => unknown) => {
+  try {
+    work()
+  } catch (e) {
+    if (e instanceof Refusal) return e
+    throw e
+  }
+  throw new Error('not refused')
+}
+const unit = fc.double({ min: -1, max: 1, noNaN: true })
+
+describe('the forces of three legs', () => {
+  it('add up to the weight and lie along the legs; a hook that two legs cannot hold is none', () => {
+    const corner = fc.record({ r: fc.double({ min: 0.5, max: 3, noNaN: true }), turn: unit })
+    fc.assert(
+      fc.property(
+        fc.array(corner, { minLength: 3, maxLength: 3 }),
+        fc.double({ min: 2, max: 6, noNaN: true }),
+        (corners, z_m) => {
+          const lifts = corners.map(({ r, turn }, i) => {
+            const a = ((i * 120 + 25 * turn) * Math.PI) / 180
+            return { x_m: r * Math.cos(a), y_m: r * Math.sin(a), z_m: 0 }
+          })
+          const hook = { x_m: 0.1, y_m: -0.1, z_m }
+          const t = legForces(hook, lifts, 9000)
+          if (!t) throw new Error('the hook stands inside the triangle')
+          const sum = [0, 0, 0]
+          lifts.forEach((l, i) => {
+            const d = [hook.x_m - l.x_m, hook.y_m - l.y_m, hook.z_m - l.z_m]
+            const length = Math.hypot(...d)
+            for (const k of [0, 1, 2]) sum[k] = (sum[k] as number) + ((t[i] as number) * (d[k] as number)) / length
+          })
+          expect(sum[0]).toBeCloseTo(0, 5)
+          expect(sum[1]).toBeCloseTo(0, 5)
+          expect(sum[2]).toBeCloseTo(9000, 5)
+          for (const f of t) expect(f).toBeGreaterThanOrEqual(0)
+        },
+      ),
+    )
+    const two = [
+      { x_m: -1, y_m: 0, z_m: 0 },
+      { x_m: 1, y_m: 0, z_m: 0 },
+    ]
+    const along = legForces({ x_m: 0, y_m: 0, z_m: 2 }, two, 1000)
+    expect(along?.[0]).toBeCloseTo((1000 / 2) * (Math.hypot(1, 2) / 2), 9)
+    expect(legForces({ x_m: 0, y_m: 0.3, z_m: 2 }, two, 1000)).toBeNull()
+    expect(legForces({ x_m: 0, y_m: 1e-3, z_m: 2 }, two, 1000)).toBeNull()
+    // Outside the triangle one leg would have to push.
+    const three = [...two, { x_m: 0, y_m: 2, z_m: 0 }]
+    expect(legForces({ x_m: 0, y_m: -0.2, z_m: 2 }, three, 1000)).toBeNull()
+    // Two legs at one point are none of their own.
+    expect(legForces({ x_m: 0, y_m: 0, z_m: 2 }, [...two, { x_m: 1, y_m: 0, z_m: 0 }], 1000)).toBeNull()
+  })
+})
+
+describe('bounds', () => {
+  it('keep each row with its own, in whatever order an answer lists them', () => {
+    // Two rows change places with the input; each one's word stands at its own worst, not at its neighbour's.
+    const verdictOf = (v: number) => (v > 10 ? 'outside' : v > 8 ? 'near' : 'inside')
+    const compute = (x: unknown) => {
+      const { a_m } = x as { a_m: number }
+      const rows = [
+        { id: 'rising', use: a_m },
+        { id: 'falling', use: 12 - a_m },
+        { id: 'still', use: 1 },
+      ].map((r) => ({ ...r, verdict: verdictOf(r.use) }))
+      return { rows: rows.sort((p, q) => q.use - p.use) }
+    }
+    const worse = {
+      rows: { rows: 'id' },
+      'rows.*.id': 'given',
+      'rows.*.use': 'high',
+      'rows.*.verdict': { words: ['inside', 'near', 'outside'] },
+    } as const
+    for (const value of [5, 7]) {
+      const b = withBounds({ a_m: { value, tolerance: 2 } }, compute, { worse }) as unknown as Record<
+        'low' | 'high' | 'rows',
+        { id: string; use: number; verdict: string }[]
+      > & { low: { rows: { id: string; use: number }[] }; high: { rows: { id: string; use: number }[] } }
+      const row = (list: readonly { id: string }[], id: string) =>
+        list.find((r) => r.id === id) as never as { use: number; verdict: string }
+      expect(row(b.rows, 'rising')).toEqual({ id: 'rising', use: value, verdict: verdictOf(value + 2) })
+      expect(row(b.rows, 'falling')).toEqual({ id: 'falling', use: 12 - value, verdict: verdictOf(14 - value) })
+      expect(row(b.rows, 'still')).toEqual({ id: 'still', use: 1, verdict: 'inside' })
+      expect([row(b.low.rows, 'rising').use, row(b.high.rows, 'rising').use]).toEqual([value - 2, value + 2])
+      expect([row(b.low.rows, 'falling').use, row(b.high.rows, 'falling').use]).toEqual([10 - value, 14 - value])
+    }
+  })
+  it('find a hill that stands askew to every input, wherever its top is', () => {
+    fc.assert(
+      fc.property(unit, unit, unit, fc.double({ min: -0.4, max: 0.4, noNaN: true }), (p, q, r, skew) => {
+        const top = { a: 3 * p, b: 3 * q, c: 3 * r }
+        const hill = ({ a, b, c }: { a: number; b: number; c: number }) => {
+          const [x, y, z] = [a - top.a, b - top.b, c - top.c]
+          return { y: 7 - (x * x + y * y + z * z + 2 * skew * (x * y + y * z)) }
+        }
+        const wide = { value: 0.3, tolerance: 4 }
+        const b = withBounds({ a: wide, b: wide, c: wide }, (x) => hill(x as never), { worse: { y: 'either' } }) as unknown as {
+          low: { y: number }
+          high: { y: number }
+        }
+        expect(b.high.y).toBeGreaterThan(7 - 0.02)
+        expect(b.high.y).toBeLessThanOrEqual(7 + 1e-9)
+        const ends = [-3.7, 4.3]
+        const least = Math.min(...ends.flatMap((x) => ends.flatMap((y) => ends.map((z) => hill({ a: x, b: y, c: z }).y))))
+        expect(b.low.y).toBeCloseTo(least, 9)
+      }),
+      { numRuns: 40 },
+    )
+  })
+})
+
+describe('what is refused', () => {
+  it('a figure that its ± brings to nothing is not more than nothing', () => {
+    expect(measuredPositive.safeParse({ value: 1, tolerance: 1 }).success).toBe(false)
+    expect(measuredPositive.safeParse({ value: 1, tolerance: 0.999 }).success).toBe(true)
+  })
+  it('of several shapes the one that came nearest is named', () => {
+    const point = z.strictObject({ kind: z.literal('point'), at: z.strictObject({ x_m: z.number(), y_m: z.number() }) })
+    const shape = z.union([z.number(), z.strictObject({ kind: z.literal('none') }), point, z.string()])
+    const e = refusalOf(() => parseOrRefuse(z.strictObject({ shape }), { shape: { kind: 'point', at: { x_m: 1, y_m: 'far' } } }))
+    expect(e.body.error.path).toBe('shape.at.y_m')
+  })
+  it('a mass that was not given reads otherwise than one given twice', () => {
+    const box = { shape: 'box', length_m: 1, width_m: 1, height_m: 1, at: { x_m: 0, y_m: 0, z_m: 0 } }
+    const of = (part: object) => run('load-mass', { parts: [part] }) as unknown as { error: { code: string; path: string } }
+    expect(of(box).error).toMatchObject({ code: 'missing-field', path: 'parts.0.material' })
+    expect(of({ ...box, material: 'steel', mass_kg: 3 }).error).toMatchObject({ code: 'one-of-three', path: 'parts.0.mass_kg' })
+  })
+  it('a jack at either of its ends stands inside them; a hair beyond it does not', () => {
+    const with_ = (stroke_m: number) =>
+      levelling({
+        supports: [
+          { id: 'A', x_m: 2, y_m: 2, stroke_m, min_m: 0.1, max_m: 0.5 },
+          { id: 'B', x_m: 2, y_m: -2, stroke_m: 0.3, min_m: 0.1, max_m: 0.5 },
+          { id: 'C', x_m: -2, y_m: -2, stroke_m: 0.3, min_m: 0.1, max_m: 0.5 },
+          { id: 'D', x_m: -2, y_m: 2, stroke_m: 0.3, min_m: 0.1, max_m: 0.5 },
+        ],
+        pitch_deg: 0,
+        roll_deg: 0,
+        strategy: 'least-movement',
+      })
+    for (const end of [0.1, 0.5]) expect(with_(end)).toBeTruthy()
+    for (const end of [0.1 - 1e-9, 0.5 + 1e-9]) {
+      expect(refusalOf(() => with_(end)).body.error).toMatchObject({ code: 'stroke-outside', path: 'supports.0.stroke_m' })
+    }
+  })
+  it('a reeving or a setting that is not there is answered with those that are', () => {
+    const plan = { machine: tern, tables: [ternTable], setup: ternSetup(), conditions: { wind_mps: 4 }, policy: northQuay.policy }
+    const reeving = refusalOf(() => assess({ ...plan, lift: ternLift({ parts: 3 }) }))
+    expect(reeving.body.error).toMatchObject({ code: 'unknown-reeving', path: 'lift.parts' })
+    expect(reeving.message).toContain('2, 4, 8')
+    const heavy = refusalOf(() => assess({ ...plan, setup: ternSetup({ counterweight: 'none' }), lift: ternLift() }))
+    expect(heavy.body.error).toMatchObject({ code: 'unknown-counterweight', path: 'setup.counterweight' })
+    for (const c of tern.upper.counterweights) expect(heavy.message).toContain(c.id)
+    const chart = run('stage-rating', { ...calculatorNamed('stage-rating')?.example, configuration: 'nowhere' })
+    if (!isRefusal(chart)) throw new Error('read a setting that is not there')
+    const example = calculatorNamed('stage-rating')?.example as { table: { configurations: { id: string }[] } }
+    for (const c of example.table.configurations) expect(chart.error.message).toContain(c.id)
+  })
+  it('a reading that no part can give, whatever it is judged by', () => {
+    const source = 'Made up.'
+    const measures = [
+      { kind: 'wear', wear: 'fork-heel', nominal: 50 },
+      { kind: 'range', label: 'Pressure', unit: 'kPa', least: 700, most: 900, source },
+      { kind: 'loss', label: 'Lining', unit: 'mm', nominal: 10, limit_share: 0.5, watch_share: 0.4, source },
+    ] as unknown as Parameters<typeof judge>[0][]
+    for (const m of measures) {
+      for (const reading of [-1, -1e-9, Number.NaN, Number.POSITIVE_INFINITY]) {
+        expect(refusalOf(() => judge(m, reading)).body.error, `${m.kind} ${reading}`).toMatchObject({
+          code: 'implausible',
+          path: 'reading',
+        })
+      }
+    }
+    const range = measures[1] as (typeof measures)[number]
+    expect(judge(range, 0).verdict).toBe('discard')
+    expect([judge(range, 700), judge(range, 900)].map((j) => j.verdict)).toEqual(['ok', 'ok'])
+    expect([judge(range, 699.9), judge(range, 900.1)].map((j) => [j.verdict, j.limit])).toEqual([
+      ['discard', 700],
+      ['discard', 900],
+    ])
+    expect(judge(range, 900 + 5 * 200).verdict).toBe('discard')
+    refusalOf(() => judge(range, 900 + 5 * 200 + 1))
+  })
+})
+
+describe('a table against physics', () => {
+  it('has no limit where nothing can tip, and no finding about it', () => {
+    const c = ternTable.configurations.find((x) => x.id === 'full-heavy')
+    if (!c) throw new Error('no such configuration')
+    const near = { ...c, rows: [{ radius_m: 2.4, ratings_kg: c.boom_m.map((_, i) => (i === 0 ? 30_000 : null)) }] }
+    const { limits, findings } = oddCells(modelOf(tern), { ...ternTable, configurations: [near] })
+    expect(limits[0]?.kg[0]?.[0]).toBeNull()
+    expect(findings.filter((f) => f.kind === 'above-physics' && f.column === 0)).toEqual([])
+  })
+})
+
+describe('checks', () => {
+  it('each offers only changes that it names, and what it offers is looked for', () => {
+    const names = new Set(checks.flatMap((c) => c.remedies))
+    expect(names.size).toBeGreaterThan(10)
+    expect(new Set(checks.map((c) => c.id)).size).toBe(checks.length)
+  })
+  it('line and hook: the lead line’s force over parts and sheaves, and the block’s own mark', () => {
+    for (const { parts, block } of tern.hoist.reevings) {
+      const { linePull_N, sheaveEfficiency: e, leadSheaves } = tern.hoist
+      const a = assess({
+        machine: tern,
+        tables: [ternTable],
+        setup: ternSetup(),
+        lift: ternLift({ parts }),
+        conditions: { wind_mps: 4 },
+        policy: northQuay.policy,
+      })
+      let sum = 0
+      for (let i = 0; i < parts; i++) sum += e ** i
+      expect(a.findings.find((f) => f.check === 'line')?.limit).toBeCloseTo((linePull_N * e ** leadSheaves * sum) / g_mps2, 6)
+      expect(a.findings.find((f) => f.check === 'hook')?.limit).toBe(block.hook_kg)
+    }
+  })
+})
