@@ -3,21 +3,31 @@ import { describe, expect, it } from 'vitest'
 import { z } from 'zod'
 import {
   assess,
+  boomTable,
   calculatorNamed,
   checks,
   g_mps2,
+  isClosed,
   isRefusal,
   judge,
   levelling,
+  limitsOf,
   modelOf,
   oddCells,
   parseOrRefuse,
+  queryReading,
   Refusal,
+  type Walkround,
+  walkroundTemplate,
+  wearKinds,
+  wearRules,
+  wearsTowards,
   withBounds,
+  writtenOut,
 } from '../src'
 import { measuredPositive } from '../src/quantity/measured'
 import { legForces } from '../src/rigging/sling-tension'
-import { northQuay, tern, ternLift, ternSetup, ternTable } from './demo'
+import { demoMachine, northQuay, tern, ternLift, ternSetup, ternTable } from './demo'
 
 // Where a limit, a list or a search ends: what random changes to the core were not noticed by.
 const run = (name: string, input: unknown) => calculatorNamed(name)?.run(input) as Record<string, never>
@@ -241,5 +251,177 @@ describe('checks', () => {
       expect(a.findings.find((f) => f.check === 'line')?.limit).toBeCloseTo((linePull_N * e ** leadSheaves * sum) / g_mps2, 6)
       expect(a.findings.find((f) => f.check === 'hook')?.limit).toBe(block.hook_kg)
     }
+  })
+})
+
+describe('what wears', () => {
+  it('goes one way, by its rule, and beyond its limit only that way', () => {
+    const source = 'Made up.'
+    const change = { label: 'Lining', unit: 'mm', nominal: 10, limit_share: 0.4, watch_share: 0.3, source }
+    expect(wearsTowards({ kind: 'loss', ...change })).toBe('down')
+    expect(wearsTowards({ kind: 'growth', ...change })).toBe('up')
+    expect(wearsTowards({ kind: 'range', label: 'Oil', unit: 'kPa', least: 1, most: 2, source })).toBe('either')
+    for (const wear of wearKinds) {
+      const rule = wearRules[wear]
+      const m = { kind: 'wear', wear, nominal: 20, makerLimit: 3 } as const
+      const towards = wearsTowards(m)
+      const { least, most } = limitsOf(m)
+      // A part that only wears down has no upper limit, one that only grows no lower one.
+      expect([least === null, most === null], wear).toEqual([towards === 'up', towards === 'down'])
+      if (rule.by === 'maker') expect(towards).toBe(rule.direction === 'least' ? 'down' : 'up')
+    }
+  })
+  it('is asked about when more than half of what was left went at once, and not at the limit itself', () => {
+    const m = { kind: 'loss', label: 'Lining', unit: 'mm', nominal: 10, limit_share: 0.4, watch_share: 0.3, source: 'x' } as const
+    const from = fc.double({ min: 6.2, max: 10, noNaN: true })
+    fc.assert(
+      fc.property(from, fc.double({ min: 0, max: 1.2, noNaN: true }), (value, share) => {
+        const left = value - 6
+        const reading = value - share * left
+        fc.pre(Math.abs(share - 0.5) > 1e-6 && Math.abs(share * left - 0.01 * value) > 1e-6)
+        const asked = queryReading(m, reading, { at: '2026-03-02', value })
+        // What two careful readings may differ by is never asked about.
+        if (share > 0.5 && share * left > 0.01 * value) expect(asked).toMatch(/more than half of what was left/)
+        else expect(asked).toBeNull()
+      }),
+    )
+    expect(queryReading(m, 5.9, { at: '2026-03-02', value: 6 })).toBeNull()
+    expect(queryReading(m, 4, { at: '2026-03-02', value: 6 })).toBeNull()
+  })
+})
+
+describe('lists', () => {
+  it('what is said besides of a piece is said at its first item, and only where there is something to say', () => {
+    const pieces = [
+      {
+        id: 'hose',
+        label: 'Hose',
+        items: [
+          { id: 'skin', label: 'Skin', look: 'Whole, dry.' },
+          { id: 'ends', label: 'Ends', look: 'Tight.' },
+        ],
+      },
+    ]
+    const zone = {
+      id: 'front',
+      label: 'Front',
+      items: [{ piece: 'hose', id: 'left-hose', label: 'Left hose', also: 'clear of the wheel' }],
+    }
+    const bare = { ...zone, id: 'rear', items: [{ piece: 'hose', id: 'right-hose', label: 'Right hose' }] }
+    const { items: _, ...head } = demoMachine('tern').walkround.zones[0] as Walkround['zones'][number]
+    const template = walkroundTemplate.parse({
+      format: 'geolabe.walkround/1',
+      machine: 'x',
+      revision: 1,
+      before: [],
+      zones: [zone, bare].map((z) => ({ ...head, ...z })),
+    })
+    const made = writtenOut(template, pieces)
+    expect(made.zones.flatMap((z) => z.items.map((i) => [i.id, i.look]))).toEqual([
+      ['left-hose', 'Whole, dry.; clear of the wheel'],
+      ['left-hose-ends', 'Tight.'],
+      ['right-hose', 'Whole, dry.'],
+      ['right-hose-ends', 'Tight.'],
+    ])
+  })
+  it('a defect is closed when the machine was returned or it was accepted, and at no other time', () => {
+    const states = ['open', 'repaired', 'verified', 'returned', 'accepted', 'watched'] as const
+    expect(states.filter((s) => isClosed(s as never))).toEqual(['returned', 'accepted'])
+  })
+  it('rows of a table rise from each to the next', () => {
+    const table = (radii: number[]) => {
+      const c = ternTable.configurations[0] as (typeof ternTable.configurations)[number]
+      const rows = radii.map((radius_m) => ({ radius_m, ratings_kg: c.boom_m.map(() => 1000) }))
+      return boomTable.safeParse({ ...ternTable, configurations: [{ ...c, rows }] })
+    }
+    expect(table([3, 4, 5]).success).toBe(true)
+    for (const radii of [
+      [3, 5, 4],
+      [3, 3, 4],
+    ]) {
+      const wrong = table(radii)
+      expect(wrong.success).toBe(false)
+      expect(wrong.error?.issues[0]?.path.slice(0, 3)).toEqual(['configurations', 0, 'rows'])
+    }
+  })
+})
+
+describe('limits of their own', () => {
+  it('a folding boom gives only the elbows that its angles allow, and refuses where none is left', () => {
+    const arm = (min_deg: number, max_deg: number) => ({
+      inner: { length_m: 5, min_deg: -180, max_deg: 180 },
+      outer: { length_m: 4, extension_m: 1, min_deg, max_deg },
+      pivot: { back_m: 0.5, height_m: 2 },
+      tip: { radius_m: 5, height_m: 5 },
+    })
+    const folds = (min: number, max: number) =>
+      (run('articulated-geometry', arm(min, max)) as unknown as { poses?: { fold_deg: number }[] }).poses?.map((p) => p.fold_deg)
+    const both = folds(-180, 180) as number[]
+    expect(both).toHaveLength(2)
+    const [down, up] = [...both].sort((a, b) => a - b) as [number, number]
+    expect(down).toBeCloseTo(-up, 9)
+    expect(folds(0, 180)).toEqual([up])
+    expect(folds(-180, 0)).toEqual([down])
+    expect(folds(up, 180)).toEqual([up])
+    expect(run('articulated-geometry', arm(-1, 1))).toMatchObject({ error: { code: 'outside-angles', path: 'tip' } })
+  })
+  it('a battery at either end of what the plate names proves it; lighter or heavier does not', () => {
+    const example = calculatorNamed('truck-rating')?.example as object
+    const proven = (mass_kg: number) =>
+      (run('truck-rating', { ...example, battery: { mass_kg, min_kg: 680, max_kg: 820 } }) as unknown as { proven: boolean })
+        .proven
+    expect([680, 750, 820].map(proven)).toEqual([true, true, true])
+    expect([679.9, 820.1].map(proven)).toEqual([false, false])
+  })
+  it('a slope of 40° is still computed; a steeper one is a slip', () => {
+    const example = calculatorNamed('stability-triangle')?.example as object
+    for (const axis of ['pitch_deg', 'roll_deg']) {
+      for (const sign of [1, -1]) {
+        const at = (deg: number) => run('stability-triangle', { ...example, [axis]: sign * deg })
+        expect(isRefusal(at(40))).toBe(false)
+        expect(at(40.01)).toMatchObject({ error: { code: 'too-steep', path: axis } })
+      }
+    }
+  })
+  it('a lift point without a piston has a share and no pressure', () => {
+    const points = [
+      { id: 'A', x_m: -1, y_m: -1 },
+      { id: 'B', x_m: 1, y_m: -1, piston_m2: 0.01 },
+      { id: 'C', x_m: 0, y_m: 1 },
+    ]
+    const r = run('load-sharing', { mass_kg: 3000, several: { points, cg: { x_m: 0, y_m: -1 / 3 } } }) as unknown as {
+      hooks: { id: string; load_kg: number; pressure_kPa: number | null }[]
+    }
+    expect(r.hooks.map((h) => h.pressure_kPa === null)).toEqual([true, false, true])
+    for (const h of r.hooks) expect(h.load_kg).toBeCloseTo(1000, 6)
+    expect(r.hooks[1]?.pressure_kPa).toBeCloseTo((1000 * g_mps2) / 0.01 / 1000, 6)
+  })
+  it('what is fixed to the boom comes off the table and not off line and hook', () => {
+    const example = calculatorNamed('chart-reading')?.example as object
+    const deductions = [
+      { name: 'block', mass_kg: 200, on: 'hook' },
+      { name: 'jib', mass_kg: 300, on: 'boom' },
+      { name: 'drum', mass_kg: 100, on: 'boom' },
+    ]
+    const read = run('chart-reading', { ...example, deductions, load_kg: undefined, hoist: undefined }) as unknown as {
+      gross_kg: number
+      net_kg: number
+    }
+    expect(read.net_kg).toBe(read.gross_kg - 600)
+  })
+  it('a boom that may not be lowered so far is too flat there, and one at its angle is not', () => {
+    const prove = (minAngle_deg: number) =>
+      assess({
+        machine: { ...tern, boom: { ...tern.boom, minAngle_deg } },
+        tables: [ternTable],
+        setup: ternSetup(),
+        lift: ternLift(),
+        conditions: { wind_mps: 4 },
+        policy: northQuay.policy,
+      })
+    const flattest = prove(-2).tip?.angle_set_deg as number
+    expect(prove(flattest - 1e-9).findings.some((f) => f.check === 'reach')).toBe(false)
+    const reach = prove(flattest + 0.01).findings.find((f) => f.check === 'reach')
+    expect(reach).toMatchObject({ reason: 'too-flat', verdict: 'outside', at: { radius_m: 9 } })
   })
 })

@@ -3,7 +3,6 @@ import type { OnHook } from '../lift/hook-load'
 import type { Path } from '../lift/path'
 import type { LiftPlan } from '../lift/plan'
 import { normalDegrees } from '../physics'
-import { inSector } from '../plane/sector'
 import { high } from '../quantity/measured'
 import { type ChartReading, type ReadingRule, readGross, withDeductions } from '../rating/chart-reading'
 import { legsShortOf } from '../rating/covers'
@@ -41,7 +40,6 @@ export function sectorHolds(c: ChartConfiguration, arc: Path['arc']): boolean {
   if (!c.sector) return true
   const width = normalDegrees(c.sector.to_deg - c.sector.from_deg) || 360
   const [a, b] = arc.from_deg <= arc.to_deg ? [arc.from_deg, arc.to_deg] : [arc.to_deg, arc.from_deg]
-  if (!inSector(c, a) || !inSector(c, b)) return false
   const into = normalDegrees(a - c.sector.from_deg)
   return (into > 360 - 1e-9 ? 0 : into) + (b - a) <= width + 1e-9
 }
