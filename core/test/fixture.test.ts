@@ -64,7 +64,7 @@ function caseOf(k: Kept): Case {
 }
 
 /** Names and sources are data of the demo; what was computed is kept. */
-const said = new Set(['label', 'ground', 'source', 'table'])
+const said = new Set(['label', 'ground', 'source', 'table', 'empty'])
 const detailOf = (detail: object) => Object.fromEntries(Object.entries(detail).filter(([key]) => !said.has(key)))
 const findingOf = (f: Assessment['findings'][number]): [string, ...unknown[]] => [
   f.id,
@@ -77,6 +77,33 @@ const findingOf = (f: Assessment['findings'][number]): [string, ...unknown[]] =>
   f.at ? [f.at.radius_m, f.at.slew_deg] : null,
   detailOf(f.detail),
 ]
+
+/**
+ * Then, outriggers were looked at laden and at the least and greatest radius only. Today also with the hook empty (faults.md A7) and
+ * between the radii (proof.md W2), so that an outrigger and its ground may read more, never less; a lift in which one does is held to
+ * that, and every other finding of it to the figure.
+ */
+function readMore(was: Gives, now: Gives): string[] {
+  const rank = (v: unknown) => ['inside', 'near', 'not-proven', 'outside'].indexOf(String(v))
+  const worse = (path: string, a: unknown, b: unknown) => (rank(b) >= rank(a) ? [] : [`${path}: ${a} was, ${b} is`])
+  const more = (path: string, a: unknown, b: unknown) =>
+    typeof a !== 'number' || (typeof b === 'number' && b >= a * (1 - 1e-9)) ? [] : [`${path}: ${a} was, ${b} is`]
+  const other = (g: Gives): Gives => ({ ...g, findings: g.findings.filter(([id]) => !/^(leg|ground):/.test(id)) })
+  const { verdict: _v, governing: _g, legs: legsThen, doubt: _d, changes: _c, ...then } = other(was)
+  const { verdict: _v2, governing: _g2, legs: legsNow, doubt: _d2, changes: _c2, ...today } = other(now)
+  const pairs = (legsThen as number[][]).map((leg, i) => [leg, (legsNow as number[][])[i] as number[]] as const)
+  return [
+    ...differing(then, today),
+    ...worse('verdict', was.verdict, now.verdict),
+    ...was.findings.flatMap(([id, verdict, , measured]) => {
+      const f = now.findings.find((x) => x[0] === id)
+      return f ? [...worse(id, verdict, f[1]), ...(/^(leg|ground):/.test(id) ? more(id, measured, f[3]) : [])] : [`${id} is gone`]
+    }),
+    // Most, upper, share of the ground and pressure read more; least and where that is are those of the load.
+    ...pairs.flatMap(([a, b]) => [1, 2, 5, 6].flatMap((i) => more(`${a[0]} ${i}`, a[i], b[i]))),
+    ...pairs.flatMap(([a, b]) => differing([a[3], a[4]], [b[3], b[4]], `${a[0]}`)),
+  ]
+}
 
 /** What is answered now, in the form it was kept in. */
 function nowOf(c: Case, like: Gives): Gives {
@@ -105,6 +132,7 @@ function nowOf(c: Case, like: Gives): Gives {
   }
 }
 
+let readingMore = 0
 describe('a thousand lifts of Tern', () => {
   it('hold every verdict, and answers that were worth keeping', () => {
     expect(kept).toHaveLength(1000)
@@ -114,10 +142,17 @@ describe('a thousand lifts of Tern', () => {
   })
   it.each(Array.from({ length: 10 }, (_, i) => i * 100))('are answered as they were, from number %i on', (from) => {
     const differ = kept.slice(from, from + 100).flatMap((k, i) => {
-      const paths = differing(k.gives, nowOf(caseOf(k), k.gives))
+      const now = nowOf(caseOf(k), k.gives)
+      const exact = differing(k.gives, now)
+      if (exact.length > 0) readingMore++
+      const paths = exact.length > 0 ? readMore(k.gives, now) : []
       return paths.length > 0 ? [`case ${from + i}: ${paths.slice(0, 4).join('; ')}`] : []
     })
     expect(differ).toEqual([])
+  })
+  it('read more on an outrigger in some, and are the same to the last figure in the others', () => {
+    expect(readingMore).toBeGreaterThan(100)
+    expect(readingMore).toBeLessThan(600)
   })
 })
 

@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import {
+  assess,
   type BoomTable,
   type ChartConfiguration,
   g_mps2,
@@ -11,13 +12,16 @@ import {
   pathOf,
   poseMachine,
   prepareFootprint,
+  resultantAt,
   telescopicBoom,
   tippingLoad,
   upperMasses,
 } from '../src'
 import { candidatesFor, chooseTable, ratedAtEnds, sectorHolds, worstOnPath } from '../src/check/choose-table'
 import { polygonStability } from '../src/parts/stability/polygon'
+import { reactionsAt } from '../src/statics/support-reactions'
 import { northQuay, tern, ternLift, ternSetup, ternTable } from './demo'
+import { runs } from './runs'
 
 const config = (id: string): ChartConfiguration => {
   const c = ternTable.configurations.find((x) => x.id === id)
@@ -160,5 +164,44 @@ describe('standing', () => {
     const least = Math.min(...Array.from({ length: 1301 }, (_, i) => one(200 + i / 10)))
     expect(at.rated_kg).toBeCloseTo(one(at.slew_deg), 6)
     expect(at.rated_kg as number).toBeLessThanOrEqual(least * (1 + 1e-6))
+  })
+})
+
+describe('outriggers between the ends of a lift', () => {
+  it('never carry more at any radius, at any slew, laden or with the hook empty, than the assessment says', () => {
+    const length = fc.double({ min: 3.5, max: 14, noNaN: true })
+    const lift = fc.record({ a: length, b: length, from: fc.integer({ min: 0, max: 359 }), by: fc.integer({ min: 0, max: 120 }) })
+    fc.assert(
+      fc.property(lift, fc.integer({ min: 200, max: 3500 }), ({ a, b, from, by }, mass_kg) => {
+        const load = { name: '', mass_kg, massSource: 'weighed', sailArea_m2: 0, dragCoefficient: 1.2 } as const
+        const ends = { pick: { radius_m: a, slew_deg: from }, set: { radius_m: b, slew_deg: (from + by) % 360 } }
+        const plan = { machine: tern, tables: [ternTable], conditions: { wind_mps: 0 }, policy: northQuay.policy }
+        const level = { pitch_deg: 0, roll_deg: 0, bubbleProved: true }
+        const setup = ternSetup({ level })
+        const proved = assess({ ...plan, setup, lift: ternLift({ load, rigging: [], boom_m: 19.4, ...ends }) })
+        if (proved.legs.length === 0) return
+        const f = prepareFootprint(outriggers(tern.legs).contactsOf(setup.legs))
+        const hung = (mass_kg + 220) * northQuay.policy.dynamicFactor
+        for (let i = 0; i <= 12; i++) {
+          const radius_m = a + (i / 12) * (b - a)
+          const posed = poseMachine(tern, { mass_kg: 6400, radius_m: -2.65 }, 19.4, radius_m)
+          for (let j = 0; j <= 12; j++) {
+            for (const kg of [0, hung]) {
+              const slewing = {
+                force_N: posed.slewing.force_N + kg * g_mps2,
+                along_Nm: posed.slewing.along_Nm + kg * g_mps2 * radius_m,
+                across_Nm: posed.slewing.across_Nm,
+              }
+              const r = reactionsAt(f, resultantAt(posed.fixed, slewing, from + (j / 12) * by))
+              r.reactions?.forEach((x) => {
+                const said = proved.legs.find((l) => l.id === x.id)?.upper_N ?? 0
+                expect(x.upper_N).toBeLessThanOrEqual(said * (1 + 1e-6))
+              })
+            }
+          }
+        }
+      }),
+      { numRuns: runs(2000, 60) },
+    )
   })
 })

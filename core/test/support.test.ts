@@ -13,6 +13,9 @@ import {
   supportReactions,
   tippingLoad,
 } from '../src'
+import { prepareFootprint } from '../src/statics/footprint'
+import { reactionsAt } from '../src/statics/support-reactions'
+import { upperAlong } from '../src/statics/upper-along'
 import { runs } from './runs'
 
 /** Centimetres, so that no two supports are a hair apart. */
@@ -365,5 +368,42 @@ describe('tipping-load', () => {
         rule: '75%',
       }),
     ).toMatchObject({ error: { code: 'unstable-unloaded' } })
+  })
+})
+
+describe('the upper bound along a line', () => {
+  it('peaks where the way crosses a line through two supports: a square, closed form', () => {
+    const square = prepareFootprint([
+      { id: 'FL', x_m: 1, y_m: 1 },
+      { id: 'FR', x_m: 1, y_m: -1 },
+      { id: 'RR', x_m: -1, y_m: -1 },
+      { id: 'RL', x_m: -1, y_m: 1 },
+    ])
+    const [fl] = upperAlong(square, { x_m: -0.4, y_m: 0 }, { x_m: 0.2, y_m: -0.6 }, 1000)
+    expect(fl?.upper_N).toBeCloseTo(400, 9)
+    expect(fl?.t).toBeCloseTo(1 / 3, 9)
+  })
+  it('is nowhere less than what any point on the way gives', () => {
+    const inside = fc.double({ min: -1, max: 1, noNaN: true })
+    const corner = fc.record({ x: fc.double({ min: 1.2, max: 3, noNaN: true }), y: fc.double({ min: 1.2, max: 3, noNaN: true }) })
+    fc.assert(
+      fc.property(fc.array(corner, { minLength: 4, maxLength: 4 }), fc.array(inside, { minLength: 4, maxLength: 4 }), (c, p) => {
+        const supports = c.map(({ x, y }, i) => ({ id: `${i}`, x_m: i < 2 ? x : -x, y_m: i % 3 === 0 ? y : -y }))
+        const f = prepareFootprint(supports)
+        const [from, to] = [
+          { x_m: p[0] as number, y_m: p[1] as number },
+          { x_m: p[2] as number, y_m: p[3] as number },
+        ]
+        const best = upperAlong(f, from, to, 1)
+        for (let k = 0; k <= 60; k++) {
+          const at = (a: number, b: number) => a + (k / 60) * (b - a)
+          const r = reactionsAt(f, { x_m: at(from.x_m, to.x_m), y_m: at(from.y_m, to.y_m), force_N: 1 })
+          r.reactions?.forEach((x, i) => {
+            expect(x.upper_N).toBeLessThanOrEqual((best[i]?.upper_N ?? 0) + 1e-9)
+          })
+        }
+      }),
+      { numRuns: runs(1000, 100) },
+    )
   })
 })

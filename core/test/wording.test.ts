@@ -32,7 +32,7 @@ const figures = {
 } as const
 const bare = {}
 const rated = { table: 'Legs full', boom_m: 19.4, rule: 'linear', basis: 'structural' } as const
-const deck = { label: 'front left leg', ground: 'Quay deck', source: 'An engineer.' }
+const deck = { label: 'front left leg', empty: false, ground: 'Quay deck', source: 'An engineer.' }
 /** One of every reason that a check can give, some twice. */
 const given: Said[] = [
   { check: 'mass', reason: 'unknown', detail: bare },
@@ -49,8 +49,9 @@ const given: Said[] = [
   { check: 'stability', reason: 'tipping', detail: { edge: 'RR–FR', tipping_kg: 9000 } },
   { check: 'stability', reason: 'cannot-tip', detail: bare },
   { check: 'stability', reason: 'unstable-unloaded', detail: bare },
-  { check: 'leg', reason: 'capacity', detail: { label: 'front left leg' } },
+  { check: 'leg', reason: 'capacity', detail: { label: 'front left leg', empty: false } },
   { check: 'ground', reason: 'allowable', detail: deck },
+  { check: 'ground', reason: 'allowable', detail: { ...deck, empty: true } },
   { check: 'ground', reason: 'presumed', detail: { ...deck, source: 'BS 8004.' } },
   { check: 'ground', reason: 'nothing-presumed', detail: deck },
   { check: 'ground', reason: 'unknown', detail: { ...deck, ground: '', source: '' } },
@@ -102,7 +103,7 @@ describe('findings in words', () => {
     expect(findingWords(rating, sayMetric).what).toMatch(/worse end of its ±; as given it is 2,900 kg\.$/)
     expect(findingWords({ ...rating, nominal: 3000 }, sayMetric).what).not.toMatch(/±/)
     // A leg's elastic share is not a doubt about its bound.
-    const leg: Finding = { ...figures, check: 'leg', reason: 'capacity', detail: { label: 'front left leg' } }
+    const leg: Finding = { ...figures, check: 'leg', reason: 'capacity', detail: { label: 'front left leg', empty: false } }
     expect(findingWords(leg, sayMetric).what).not.toMatch(/±/)
   })
 })

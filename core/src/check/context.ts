@@ -7,7 +7,7 @@ import { telescopicBoom } from '../parts/booms/telescopic'
 import type { Block, HoistModel } from '../parts/hoists/hoist'
 import { ropeHoist } from '../parts/hoists/rope'
 import { polygonStability } from '../parts/stability/polygon'
-import type { StandingAt } from '../parts/stability/stability'
+import type { PeakBetween, StabilityModel, StandingAt, StandingQuestion } from '../parts/stability/stability'
 import { counterweightNamed } from '../parts/superstructure'
 import { type Extension, outriggers } from '../parts/supports/outriggers'
 import type { SupportModel } from '../parts/supports/support'
@@ -88,30 +88,47 @@ export class LiftContext {
 
   /** Bearing loads and tipping at each radius of the path; none while the mass is unknown or the boom does not get there. */
   get stands(): readonly StandingAt[] {
-    this.#stands ??= this.hook === null || this.reached !== null ? [] : this.#standings(this.hook)
+    const { hook, path } = this
+    this.#stands ??=
+      hook === null || this.reached !== null
+        ? []
+        : path.radii_m.map((radius_m) => this.#stability.standingAt(this.#question(hook, radius_m)))
     return this.#stands
   }
 
   /** What each outrigger carries over the whole path. */
   get bearings(): readonly Bearing[] {
-    this.#bearings ??= bearingsOf(this.support.points, this.plan, this.stands)
+    this.#bearings ??= bearingsOf(this.support.points, this.plan, this.stands, this.#peaks)
     return this.#bearings
   }
 
-  #standings(hook: OnHook): StandingAt[] {
+  /** Where outriggers carry more between the least and the greatest radius than at either. */
+  get #peaks(): readonly PeakBetween[] {
+    const { path, hook } = this
+    if (hook === null || this.stands.length < 2) return []
+    return this.#stability.peaksBetween(this.#question(hook, path.greatest_m), path.least_m)
+  }
+
+  get #stability(): StabilityModel {
+    return polygonStability(this.machine, this.#counterweight, this.#footprint)
+  }
+
+  #question(hook: OnHook, radius_m: number): StandingQuestion {
     const { lift, setup, policy } = this.plan
-    const model = polygonStability(this.machine, this.#counterweight, this.#footprint)
-    const load = {
-      total_kg: hook.total_kg,
-      dynamicFactor: policy.dynamicFactor,
-      outward: { tilt_deg: tiltOf(setup)?.worst_deg ?? 0, wind_N: this.wind_N },
-      onBoom: hook.deductions.filter((d) => d.on === 'boom'),
+    return {
+      boom_m: lift.boom_m,
+      deflection_m: this.deflection_m,
+      radius_m,
+      arc: this.path.arc,
+      load: {
+        total_kg: hook.total_kg,
+        dynamicFactor: policy.dynamicFactor,
+        outward: { tilt_deg: tiltOf(setup)?.worst_deg ?? 0, wind_N: this.wind_N },
+        onBoom: hook.deductions.filter((d) => d.on === 'boom'),
+      },
+      rules: rulesFor(this.choice.chosen),
+      points: this.points,
     }
-    const { deflection_m, points, path } = this
-    const rules = rulesFor(this.choice.chosen)
-    return path.radii_m.map((radius_m) =>
-      model.standingAt({ boom_m: lift.boom_m, deflection_m, radius_m, arc: path.arc, load, rules, points }),
-    )
   }
 }
 

@@ -6,9 +6,10 @@ export const groundCheck: Check<'ground'> = {
   id: 'ground',
   since: 1,
   run: ({ bearings, near_share }) =>
-    bearings.map(({ point, setting: { ground }, pressed, at }) => {
+    bearings.map(({ point, setting: { ground }, pressed, at, empty }) => {
       const detail = {
         label: point.label,
+        empty,
         ground: ground?.label ?? '',
         source: ground?.source ?? '',
         ...(pressed.requiredSide_m === null ? {} : { side_m: pressed.requiredSide_m }),

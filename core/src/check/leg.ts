@@ -6,7 +6,7 @@ export const legCheck: Check<'leg'> = {
   id: 'leg',
   since: 1,
   run: ({ bearings, near_share }) =>
-    bearings.map(({ point, reaction_N, worst, at }) =>
+    bearings.map(({ point, reaction_N, elastic_N, at, empty }) =>
       found({
         check: 'leg',
         subject: point.id,
@@ -14,11 +14,11 @@ export const legCheck: Check<'leg'> = {
         reason: 'capacity',
         quantity: 'force',
         measured: reaction_N,
-        nominal: worst.max_N,
+        nominal: elastic_N,
         limit: point.capacity_N,
         utilisation: reaction_N / point.capacity_N,
         at,
-        detail: { label: point.label },
+        detail: { label: point.label, empty },
       }),
     ),
   heldBackBy: ['mass', 'reach', 'stability'],

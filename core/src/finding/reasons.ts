@@ -4,7 +4,9 @@ import { z } from 'zod'
 const bare = z.strictObject({})
 const table = z.string()
 const rated = z.strictObject({ table, boom_m: z.number(), rule: z.enum(['worse-row', 'linear']), basis: z.string() })
-const ground = z.strictObject({ label: z.string(), ground: z.string(), source: z.string(), side_m: z.number().optional() })
+/** A bearing point, and whether it carries most with the hook empty. */
+const bearing = { label: z.string(), empty: z.boolean() }
+const ground = z.strictObject({ ...bearing, ground: z.string(), source: z.string(), side_m: z.number().optional() })
 
 /**
  * Every check, every reason it can give, and what goes with that reason. A reason that is not here cannot be given; one that has
@@ -43,7 +45,7 @@ export const reasons = {
     'cannot-tip': bare,
     tipping: z.strictObject({ tipping_kg: z.number(), edge: z.string() }),
   },
-  leg: { capacity: z.strictObject({ label: z.string() }) },
+  leg: { capacity: z.strictObject(bearing) },
   ground: { unknown: ground, 'nothing-presumed': ground, allowable: ground, presumed: ground },
 } satisfies Record<string, Record<string, z.ZodType>>
 

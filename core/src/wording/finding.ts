@@ -56,9 +56,10 @@ interface Figures {
 type Sentence = readonly [what: string, todo?: string]
 type Worded = { [F in Said as `${F['check']}/${F['reason']}`]: (detail: F['detail'], f: Figures) => Sentence }
 
-const ground = (d: { ground: string; source: string }, f: Figures, presumed: string): Sentence => [
-  `${f.measured} on ${d.ground.toLowerCase()}, which takes ${f.limit}${presumed}. ${d.source}`,
-  f.over && 'A larger mat, or less load on this leg.',
+const emptyHook = (d: { empty: boolean }) => (d.empty ? ' with the hook empty' : '')
+const ground = (d: { ground: string; source: string; empty: boolean }, f: Figures, presumed: string): Sentence => [
+  `${f.measured}${emptyHook(d)} on ${d.ground.toLowerCase()}, which takes ${f.limit}${presumed}. ${d.source}`,
+  f.over && (d.empty ? 'A larger mat, or a lighter counterweight.' : 'A larger mat, or less load on this leg.'),
 ]
 const unanswered = (): Sentence => [
   'Due before this lift, and nothing here checks it.',
@@ -107,11 +108,11 @@ const worded: Worded = {
     'Without any load the machine would tip over here.',
     'Widen the footprint or keep the boom out of this direction.',
   ],
-  'leg/capacity': (_d, f) => [`${f.measured} at most on this leg, which may carry ${f.limit}.`, f.over],
+  'leg/capacity': (d, f) => [`${f.measured} at most on this leg${emptyHook(d)}, which may carry ${f.limit}.`, f.over],
   'ground/allowable': (d, f) => ground(d, f, ''),
   'ground/presumed': (d, f) => ground(d, f, ' (presumed)'),
   'ground/nothing-presumed': (d, f) => [
-    `${f.measured} on ${d.ground.toLowerCase()}: nothing may be presumed for it.`,
+    `${f.measured}${emptyHook(d)} on ${d.ground.toLowerCase()}: nothing may be presumed for it.`,
     'Get a figure from an engineer or a test, or stand somewhere else.',
   ],
   'ground/unknown': () => ['Nobody has said what this leg stands on.', 'Choose the ground under this leg.'],

@@ -1,13 +1,14 @@
 import { atSlew } from '../../plane/point'
 import { Refusal } from '../../refusal'
-import { peakBetween } from '../../search'
+import { boundary, peakBetween } from '../../search'
 import type { Footprint } from '../../statics/footprint'
 import { envelopeOver } from '../../statics/reaction-envelope'
 import { resultantAt, type SlewingSums, sumSlewing } from '../../statics/resultant'
 import { ratedByRule, tippingAt } from '../../statics/tipping-load'
+import { upperAlong } from '../../statics/upper-along'
 import { telescopicBoom } from '../booms/telescopic'
 import { poseMachine, type SlewingParts } from './slewing'
-import { outwardShift_m, type StabilityModel, type StandingAt, type StandingQuestion } from './stability'
+import { outwardShift_m, type PeakBetween, type StabilityModel, type StandingAt, type StandingQuestion } from './stability'
 
 const sum = (a: SlewingSums, b: SlewingSums): SlewingSums => ({
   force_N: a.force_N + b.force_N,
@@ -27,7 +28,51 @@ export function polygonStability(
   counterweight: { mass_kg: number; radius_m: number },
   f: Footprint,
 ): StabilityModel {
-  return { standingAt: (q) => standingAt(machine, counterweight, f, q) }
+  return {
+    standingAt: (q) => standingAt(machine, counterweight, f, q),
+    peaksBetween: (q, nearer_m) => peaksBetween(machine, counterweight, f, q, nearer_m),
+  }
+}
+
+/** The machine with its boom at a radius, and with the load on it, where that acts. */
+function loadedAt(machine: SlewingParts, counterweight: { mass_kg: number; radius_m: number }, q: StandingQuestion) {
+  const { boom_m, radius_m, load } = q
+  const posed = poseMachine(machine, counterweight, boom_m, radius_m, q.deflection_m, load.onBoom)
+  const hook_m = radius_m + outwardShift_m(posed.pose.tip_height_m, load.total_kg, load.outward)
+  const loaded = sum(posed.slewing, sumSlewing([{ mass_kg: load.total_kg * load.dynamicFactor, radius_m: hook_m }]))
+  return { posed, hook_m, loaded }
+}
+
+/** How closely the radius of a peak is found, as a share of the way between the two. */
+const peakTolerance_share = 1e-9
+
+function peaksBetween(
+  machine: SlewingParts,
+  counterweight: { mass_kg: number; radius_m: number },
+  f: Footprint,
+  q: StandingQuestion,
+  nearer_m: number,
+): PeakBetween[] {
+  const at = (radius_m: number) => loadedAt(machine, counterweight, { ...q, radius_m })
+  const [near, far] = [at(nearer_m), at(q.radius_m)]
+  const ends = [...new Set([q.arc.from_deg, q.arc.to_deg])]
+  return [false, true].flatMap((empty) => {
+    const turning = (x: typeof near) => (empty ? x.posed.slewing : x.loaded)
+    const [first, last] = [turning(near), turning(far)]
+    const force_N = far.posed.fixed.force_N + last.force_N
+    return ends.flatMap((slew_deg) => {
+      const place = (x: typeof near) => resultantAt(x.posed.fixed, turning(x), slew_deg)
+      return upperAlong(f, place(near), place(far), force_N)
+        .filter(({ t }) => t > 0 && t < 1)
+        .map(({ id, upper_N, t }) => {
+          const sought = first.along_Nm + t * (last.along_Nm - first.along_Nm)
+          const rises = last.along_Nm > first.along_Nm
+          const short = (r: number) => turning(at(r)).along_Nm <= sought === rises
+          const tolerance = peakTolerance_share * (q.radius_m - nearer_m)
+          return { id, upper_N, radius_m: boundary(short, nearer_m, q.radius_m, tolerance), slew_deg, empty }
+        })
+    })
+  })
 }
 
 function standingAt(
@@ -37,12 +82,11 @@ function standingAt(
   q: StandingQuestion,
 ): StandingAt {
   const { boom_m, radius_m, arc, load, rules, points } = q
-  const posed = poseMachine(machine, counterweight, boom_m, radius_m, q.deflection_m, load.onBoom)
-  const shifted = radius_m + outwardShift_m(posed.pose.tip_height_m, load.total_kg, load.outward)
-  const loaded = sum(posed.slewing, sumSlewing([{ mass_kg: load.total_kg * load.dynamicFactor, radius_m: shifted }]))
+  const { posed, hook_m: shifted, loaded } = loadedAt(machine, counterweight, q)
   const { from_deg, to_deg } = arc
   const by_deg = points === undefined ? step_deg : Math.max(0.01, Math.abs(to_deg - from_deg) / points)
-  const legs = envelopeOver(f, posed.fixed, loaded, arc, by_deg, refine_deg)
+  const laden = envelopeOver(f, posed.fixed, loaded, arc, by_deg, refine_deg)
+  const empty = envelopeOver(f, posed.fixed, posed.slewing, arc, by_deg, refine_deg)
   const head_kg = telescopicBoom(machine.boom).headMass_kg(boom_m, load.onBoom)
   const tipping = (slew_deg: number) => tippingAt(f, resultantAt(posed.fixed, posed.slewing, slew_deg), atSlew(shifted, slew_deg))
   const count = Math.max(1, Math.ceil(Math.abs(to_deg - from_deg) / by_deg))
@@ -66,9 +110,9 @@ function standingAt(
     }
   } catch (e) {
     if (!(e instanceof Refusal) || e.code !== 'unstable-unloaded') throw e
-    return { radius_m, posed, legs, rated_kg: 0, tipping_kg: 0, slew_deg: from_deg, edge: null, standsUnloaded: false }
+    return { radius_m, posed, laden, empty, rated_kg: 0, tipping_kg: 0, slew_deg: from_deg, edge: null, standsUnloaded: false }
   }
-  const base = { radius_m, posed, legs, standsUnloaded: true }
+  const base = { radius_m, posed, laden, empty, standsUnloaded: true }
   if (least === null) return { ...base, rated_kg: null, tipping_kg: null, slew_deg: from_deg, edge: null }
   const { kg, slew_deg } = least
   return {

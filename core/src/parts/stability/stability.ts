@@ -18,7 +18,9 @@ export function outwardShift_m(tip_height_m: number, mass_kg: number, o: Outward
 export interface StandingAt {
   radius_m: number
   posed: Posed
-  legs: ReactionEnvelope
+  /** What the bearing points carry over the arc with the load on, and with the hook empty. */
+  laden: ReactionEnvelope
+  empty: ReactionEnvelope
   /** Least rating by stability on the arc and where; null: nothing to tip over. */
   rated_kg: number | null
   tipping_kg: number | null
@@ -40,8 +42,24 @@ export interface StandingQuestion {
   points?: number | undefined
 }
 
+/** A bearing point that carries more between two radii than at either. */
+export interface PeakBetween {
+  id: string
+  upper_N: number
+  radius_m: number
+  slew_deg: number
+  /** With the hook empty. */
+  empty: boolean
+}
+
 /** What keeps a machine from tipping: what its bearing points carry, and the load that would tip it. */
 export interface StabilityModel {
   /** @throws Refusal `out-of-reach` */
   standingAt: (q: StandingQuestion) => StandingAt
+  /**
+   * Where a bearing point carries more between two radii than at either, at the ends of the arc: the upper bound of its load is concave
+   * in the place of the resultant, so that inside the arc no other place can hold more than the arcs themselves and these two edges.
+   * @param nearer_m the lesser radius; the greater is the question's own
+   */
+  peaksBetween: (q: StandingQuestion, nearer_m: number) => PeakBetween[]
 }
