@@ -1,6 +1,6 @@
 export { assess } from './assess/assess'
+export { assessSetup, type SetupAssessment } from './assess/assess-setup'
 export { type Assessment, assessment, type NotChecked } from './assess/assessment'
-export { type Circle, setupCircle } from './assess/setup-circle'
 export { withBounds } from './calculator/bounds'
 export { answer, type Calculator, parseOrRefuse, plainIssue } from './calculator/define'
 export { implausible } from './calculator/plausible'

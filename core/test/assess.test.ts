@@ -2,6 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import {
   assess,
+  assessSetup,
   type Case,
   type Finding,
   findingWords,
@@ -12,10 +13,10 @@ import {
   pathOf,
   type SetupPlan,
   sayMetric,
-  setupCircle,
   verdictWords,
 } from '../src'
 import { northQuay, tern, ternLift, ternSetup, ternTable } from './demo'
+import { runs } from './runs'
 
 const calm = { wind_mps: 4 }
 const policy = northQuay.policy
@@ -313,11 +314,55 @@ describe('path and circle', () => {
     expect(arc('clockwise', 90, 90)).toEqual({ from_deg: 90, to_deg: 90 })
   })
   it('names the leg that lightens first: opposite the boom', () => {
-    const c = setupCircle(tern, ternSetup(), { boom_m: 19.4, radius_m: 9, load_kg: 3000 })
-    expect(c.loaded?.supports).toHaveLength(4)
+    const plan = { machine: tern, tables: [ternTable], setup: ternSetup(), policy }
+    const c = assessSetup(plan, { boom_m: 19.4, radius_m: 9, load_kg: 3000 })
+    expect(c.laden?.supports).toHaveLength(4)
     const leg = tern.legs.find((l) => l.id === c.lightens?.id)
     const bearing = (Math.atan2(leg?.positions.full.y_m ?? 0, leg?.positions.full.x_m ?? 0) * 180) / Math.PI
     const away = Math.abs((((((c.lightens?.at_deg ?? 0) - bearing) % 360) + 540) % 360) - 180)
     expect(away).toBeGreaterThan(120)
+    expect(assessSetup(plan, { boom_m: 19.4, radius_m: 9, load_kg: null }).laden).toBeNull()
+    expect(() => assessSetup(plan, { boom_m: 9.8, radius_m: 19, load_kg: null })).toThrow(/does not get to this radius/)
+  })
+})
+
+describe('set up and prove', () => {
+  it('judge one outrigger alike: same load, same radius, same slews', () => {
+    const share = fc.double({ min: 0, max: 1, noNaN: true })
+    const drawn = fc.record({
+      radius_m: fc.double({ min: 4, max: 15, noNaN: true }),
+      from_deg: fc.integer({ min: 0, max: 359 }),
+      by_deg: fc.integer({ min: 1, max: 200 }),
+      mass_kg: fc.integer({ min: 300, max: 4000 }),
+      pitch_deg: share,
+      legLoads: fc.constantFrom('upper' as const, 'elastic' as const),
+      out: fc.constantFrom('middle' as const, 'full' as const),
+    })
+    fc.assert(
+      fc.property(drawn, ({ radius_m, from_deg, by_deg, mass_kg, pitch_deg, legLoads, out }) => {
+        const level = { pitch_deg: pitch_deg / 3, roll_deg: 0, bubbleProved: true }
+        const plan = {
+          machine: tern,
+          tables: [ternTable],
+          setup: ternSetup({ left: out, level }),
+          policy: { ...policy, legLoads },
+        }
+        const load = { name: '', mass_kg, massSource: 'weighed', sailArea_m2: 0, dragCoefficient: 1.2 } as const
+        const lift = ternLift({
+          load,
+          rigging: [],
+          pick: { radius_m, slew_deg: from_deg },
+          set: { radius_m, slew_deg: (from_deg + by_deg) % 360 },
+        })
+        const proved = assess({ ...plan, lift, conditions: { wind_mps: 0 } }, { points: 180 })
+        if (proved.onHook_kg === null || proved.legs.length === 0) return
+        const arc = { from_deg, to_deg: from_deg + by_deg }
+        const setUp = assessSetup(plan, { boom_m: lift.boom_m, radius_m, load_kg: proved.onHook_kg, arc })
+        const legs = (list: readonly Finding[]) => list.filter((f) => f.check === 'leg' || f.check === 'ground')
+        expect(legs(setUp.findings).length).toBeGreaterThan(4)
+        expect(legs(setUp.findings)).toEqual(legs(proved.findings))
+      }),
+      { numRuns: runs(1000, 100) },
+    )
   })
 })

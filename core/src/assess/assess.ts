@@ -30,7 +30,7 @@ export interface Thoroughness {
  */
 export function assess(plan: Case, { checks: run = checks, points }: Thoroughness = {}): Assessment {
   if (!liftsOnOutriggers(plan.machine)) return summed(withUnanswered(plan, []))
-  const ctx = new LiftContext(plan, points)
+  const ctx = new LiftContext(plan, { points })
   return {
     ...summed(
       withUnanswered(

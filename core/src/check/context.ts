@@ -42,13 +42,16 @@ export class LiftContext {
   #stands: readonly StandingAt[] | undefined
   #bearings: readonly Bearing[] | undefined
 
+  readonly #points: number | undefined
+
   /**
-   * @param points points the arc is looked at in before its extremes are refined; omitted: one every 5°
+   * @param given `points` the arc is looked at in before its extremes are refined, omitted: one every 5°; `path` and `hook` in place of
+   * the lift's own, for a trial
    * @throws Refusal when the plan does not fit the machine: unknown leg, reeving, counterweight
    */
   constructor(
     readonly plan: Case,
-    readonly points?: number,
+    given: { points?: number | undefined; path?: Path; hook?: OnHook } = {},
   ) {
     const { machine, setup, lift, policy } = plan
     if (!liftsOnOutriggers(machine)) {
@@ -58,12 +61,13 @@ export class LiftContext {
     this.support = outriggers(machine.legs)
     this.boom = telescopicBoom(machine.boom)
     this.hoist = ropeHoist(machine.name, machine.hoist)
-    this.path = pathOf(lift)
+    this.#points = given.points
+    this.path = given.path ?? pathOf(lift)
     this.deflection_m = deflectionOf(lift)
     this.#footprint = prepareFootprint(this.support.contactsOf(setup.legs))
     this.#counterweight = counterweightNamed(machine.name, machine.upper, setup.counterweight)
     this.block = this.hoist.blockOf(lift.parts)
-    this.hook = onHook(this.block, lift)
+    this.hook = given.hook ?? onHook(this.block, lift)
     this.near_share = Math.min(policy.near_share, machine.approachAlarm_share ?? 1)
   }
 
@@ -127,7 +131,7 @@ export class LiftContext {
         onBoom: hook.deductions.filter((d) => d.on === 'boom'),
       },
       rules: rulesFor(this.choice.chosen),
-      points: this.points,
+      points: this.#points,
     }
   }
 }

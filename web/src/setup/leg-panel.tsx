@@ -1,4 +1,4 @@
-import { type Crane, type Extension, groundAt, type Leg, type Place, type Stand } from '@geolabe/core'
+import { type Crane, type Extension, findingWords, groundAt, type Leg, type Place, type Stand } from '@geolabe/core'
 import { Choice } from '../look/choice'
 import { SelectField } from '../look/field'
 import { UseBar, VerdictWord } from '../look/verdict'
@@ -33,7 +33,7 @@ export function LegPanel({
   }))
   const lies = groundAt(place, stand, leg.positions[draft.extension])
   const blocked = ways.filter((w) => w.blocked)
-  const ground = place.ground.find((g) => g.id === (draft.ground ?? lies))
+  const _ground = place.ground.find((g) => g.id === (draft.ground ?? lies))
   return (
     <section className="rounded-xl border border-line bg-sheet p-4" aria-label={leg.label}>
       <div className="mb-2 flex flex-wrap items-center justify-between gap-2">
@@ -70,17 +70,14 @@ export function LegPanel({
           options={place.ground.map((g) => ({ value: g.id, label: g.label }))}
         />
       </div>
-      {state?.pressure_kPa != null && (
-        <div className="mt-3">
-          {state.groundUse !== null && state.verdict && <UseBar verdict={state.verdict} share={state.groundUse} />}
-          <p className="mt-1">
-            <span className="figure font-bold">{say('pressure', state.pressure_kPa)}</span>{' '}
-            {state.groundUse === null
-              ? `on ${ground?.label.toLowerCase()}: nothing may be presumed for it.`
-              : `, ${say('share', state.groundUse)} of what ${ground?.label.toLowerCase()} takes.`}{' '}
-            <span className="text-quiet">{ground?.source}</span>
-          </p>
-        </div>
+      {[state?.ground, state?.structure].map(
+        (f) =>
+          f && (
+            <div key={f.id} className="mt-3">
+              {f.utilisation !== null && <UseBar verdict={f.verdict} share={f.utilisation} />}
+              <p className="mt-1">{findingWords(f, say).what}</p>
+            </div>
+          ),
       )}
     </section>
   )

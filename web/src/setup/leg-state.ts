@@ -1,9 +1,11 @@
-import type { Verdict } from '@geolabe/core'
+import type { Finding, Verdict } from '@geolabe/core'
 
+/** What the checks say of one leg, and what it carries once round. */
 export interface LegState {
+  /** The worse of its own strength and of the ground. */
   verdict: Verdict | null
-  groundUse: number | null
-  pressure_kPa: number | null
+  ground: Finding | null
+  structure: Finding | null
   unloaded: { min_N: number; max_N: number } | null
   loaded: { min_N: number; max_N: number; upper_N: number } | null
 }

@@ -1,15 +1,14 @@
 import type { Shift } from '@geolabe/contract'
 import {
-  byUse,
-  type Circle,
+  assessSetup,
   type Crane,
   extension,
-  groundPressure,
   liftsOnOutriggers,
   normalDegrees,
-  type SetupPlan,
-  setupCircle,
+  type SetupAssessment,
   tailGap,
+  type Verdict,
+  worseVerdict,
 } from '@geolabe/core'
 import { useMemo, useState } from 'react'
 import { useNavigate } from 'react-router'
@@ -41,34 +40,21 @@ export function Setup() {
   return <SetupCrane {...context} machine={context.file.definition} />
 }
 
-/** Loads and ground under every leg, round the whole circle. */
-function legStates(circle: Circle | null, machine: Crane, plan: SetupPlan, near_share: number): Map<string, LegState> {
+/** What the checks say of each leg, once round. */
+function legStates(stands: SetupAssessment | null, machine: Crane): Map<string, LegState> {
   return new Map(
-    machine.legs.map((leg) => {
-      const setting = plan.legs.find((l) => l.id === leg.id)
-      const unloaded = circle?.unloaded.supports.find((s) => s.id === leg.id) ?? null
-      const loaded = circle?.loaded?.supports.find((s) => s.id === leg.id) ?? null
-      const reaction_N = Math.max(unloaded?.upper_N ?? 0, loaded?.upper_N ?? 0)
-      const g = setting?.ground
-      const pressed =
-        reaction_N > 0
-          ? groundPressure({
-              reaction_N,
-              pad: leg.pad,
-              mat: setting?.mat ?? undefined,
-              allowable_kPa: g?.allowable_kPa,
-              soil: g?.soil,
-            })
-          : null
-      const use = pressed?.utilisation ?? null
+    machine.legs.map(({ id }) => {
+      const own = stands?.findings.filter((f) => f.subject === id) ?? []
+      const ground = own.find((f) => f.check === 'ground') ?? null
+      const verdict = own.reduce<Verdict | null>((v, f) => (v === null ? f.verdict : worseVerdict(v, f.verdict)), null)
       return [
-        leg.id,
+        id,
         {
-          verdict: pressed ? (use === null ? 'not-proven' : byUse(use, near_share)) : null,
-          groundUse: use,
-          pressure_kPa: pressed?.formation_kPa ?? null,
-          unloaded,
-          loaded,
+          verdict,
+          ground,
+          structure: own.find((f) => f.check === 'leg') ?? null,
+          unloaded: stands?.empty.supports.find((s) => s.id === id) ?? null,
+          loaded: stands?.laden?.supports.find((s) => s.id === id) ?? null,
         },
       ]
     }),
@@ -85,20 +71,14 @@ function SetupCrane({ shift, file, place, machine }: ShiftContext & { machine: C
   const { boom_m, radius_m, load_kg } = draft.circle
   const result = useMemo(() => {
     try {
-      return {
-        circle: setupCircle(machine, plan, {
-          boom_m,
-          radius_m,
-          load_kg: load_kg === null ? null : load_kg * place.policy.dynamicFactor,
-        }),
-        why: null,
-      }
+      const trial = { boom_m, radius_m, load_kg }
+      return { stands: assessSetup({ machine, tables: file.tables, setup: plan, policy: place.policy }, trial), why: null }
     } catch (e) {
-      return { circle: null, why: e instanceof Error ? e.message : String(e) }
+      return { stands: null, why: e instanceof Error ? e.message : String(e) }
     }
-  }, [machine, plan, boom_m, radius_m, load_kg, place])
-  const states = useMemo(() => legStates(result.circle, machine, plan, place.policy.near_share), [result, machine, plan, place])
-  const level_deg = file.tables[0]?.level_deg ?? null
+  }, [machine, plan, boom_m, radius_m, load_kg, place, file.tables])
+  const states = useMemo(() => legStates(result.stands, machine), [result, machine])
+  const level_deg = result.stands?.findings.find((f) => f.check === 'level')?.limit ?? null
   const blocked = draft.legs.filter((l) => blockedBy(machine, place, draft.stand, l.id, l.extension, l.mat))
   const open = machine.procedures.setup.filter((s) => !draft.steps.includes(s.id))
   const why =
@@ -166,11 +146,11 @@ function SetupCrane({ shift, file, place, machine }: ShiftContext & { machine: C
               return { verdict: s?.verdict ?? null, note: N === undefined ? '' : say('force', N) }
             })}
           />
-          {result.circle?.lightens && (
+          {result.stands?.lightens && (
             <p className="text-lg">
-              <strong>{machine.legs.find((l) => l.id === result.circle?.lightens?.id)?.label}</strong> lightens first: down to{' '}
-              <strong className="figure">{say('force', result.circle.lightens.min_N)}</strong> with the boom at slew{' '}
-              <strong className="figure">{say('angle', normalDegrees(result.circle.lightens.at_deg))}</strong>.
+              <strong>{machine.legs.find((l) => l.id === result.stands?.lightens?.id)?.label}</strong> lightens first: down to{' '}
+              <strong className="figure">{say('force', result.stands.lightens.min_N)}</strong> with the boom at slew{' '}
+              <strong className="figure">{say('angle', normalDegrees(result.stands.lightens.at_deg))}</strong>.
             </p>
           )}
           {tail && (

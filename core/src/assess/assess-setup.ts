@@ -1,0 +1,91 @@
+import { LiftContext } from '../check/context'
+import { groundCheck } from '../check/ground'
+import { legCheck } from '../check/leg'
+import { levelCheck } from '../check/level'
+import { tableCheck } from '../check/table'
+import { type Finding, type Verdict, worseVerdict } from '../finding/finding'
+import type { Case } from '../lift/case'
+import type { OnHook } from '../lift/hook-load'
+import type { LiftPlan } from '../lift/plan'
+import { type Crane, liftsOnOutriggers } from '../machine/crane'
+import { normalDegrees } from '../physics'
+import { Refusal } from '../refusal'
+import type { Arc, ReactionEnvelope } from '../statics/reaction-envelope'
+
+/** What a set-up is tried with before a lift is planned: a boom, a radius, and everything on the hook. */
+export interface Trial {
+  boom_m: number
+  radius_m: number
+  /** Null: the hook is empty. */
+  load_kg: number | null
+  /** Through which slews; omitted: once round. */
+  arc?: Arc | undefined
+}
+
+/** How a machine stands, before any lift. */
+export interface SetupAssessment {
+  verdict: Verdict
+  findings: Finding[]
+  /** What the outriggers carry with the hook empty, and with the trial load. */
+  empty: ReactionEnvelope
+  laden: ReactionEnvelope | null
+  /** The outrigger that lightens first as the boom goes round, and where. */
+  lightens: { id: string; min_N: number; at_deg: number } | null
+}
+
+/** Checks that a set-up is judged by before there is a lift: the same ones that prove the lift later. */
+const setupChecks = [tableCheck, levelCheck, legCheck, groundCheck]
+
+/**
+ * Judges how a machine stands by the checks of a lift, with a trial load once round: one outrigger reads the same here as in the proof of
+ * that load at that radius.
+ *
+ * @throws Refusal when the set-up does not fit the machine, `out-of-reach`
+ * @example assessSetup({ machine, tables, setup, policy }, { boom_m: 19.4, radius_m: 9, load_kg: 3000 }).lightens?.id
+ */
+export function assessSetup(plan: Omit<Case, 'lift' | 'conditions'>, trial: Trial): SetupAssessment {
+  const { machine } = plan
+  if (!liftsOnOutriggers(machine)) throw new Refusal('no-crane', `${machine.name} has no boom, legs and hoist.`, 'machine')
+  const { radius_m, load_kg, arc = { from_deg: 0, to_deg: 360 } } = trial
+  const ctx = new LiftContext(
+    { ...plan, lift: trialLift(machine, trial), conditions: { wind_mps: null } },
+    { points: 180, path: { arc, least_m: radius_m, greatest_m: radius_m, radii_m: [radius_m] }, hook: trialHook(load_kg ?? 0) },
+  )
+  const [stand] = ctx.stands
+  if (!stand)
+    throw new Refusal('out-of-reach', 'The boom does not get to this radius; change the boom or the radius.', 'radius_m')
+  const findings = setupChecks.flatMap((check) => check.run(ctx))
+  const laden = load_kg === null ? null : stand.laden
+  const [lightest] = [...(laden ?? stand.empty).supports].sort((a, b) => a.min_N - b.min_N)
+  return {
+    verdict: findings.reduce<Verdict>((v, f) => worseVerdict(v, f.verdict), 'inside'),
+    findings,
+    empty: stand.empty,
+    laden,
+    lightens: lightest ? { id: lightest.id, min_N: lightest.min_N, at_deg: normalDegrees(lightest.min_at_deg) } : null,
+  }
+}
+
+const trialHook = (kg: number): OnHook => ({
+  load_kg: kg,
+  loadNominal_kg: kg,
+  loadLightest_kg: kg,
+  deductions: [],
+  total_kg: kg,
+  totalNominal_kg: kg,
+})
+
+/** A lift that says no more than the trial does. */
+function trialLift(machine: Crane, { boom_m, radius_m, load_kg }: Trial): LiftPlan {
+  const point = { radius_m, slew_deg: 0 }
+  return {
+    load: { name: '', mass_kg: load_kg || null, massSource: null, sailArea_m2: null, dragCoefficient: 1 },
+    rigging: [],
+    parts: machine.hoist.reevings[0]?.parts ?? 1,
+    boom_m,
+    pick: point,
+    set: point,
+    turn: 'anticlockwise',
+    radiusKnown: 'measured-under-load',
+  }
+}
