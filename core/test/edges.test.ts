@@ -7,14 +7,17 @@ import {
   calculatorNamed,
   checks,
   g_mps2,
+  hoursPerDay,
   isClosed,
   isRefusal,
   judge,
   levelling,
   limitsOf,
+  mapOfCase,
   modelOf,
   oddCells,
   parseOrRefuse,
+  plateFault,
   queryReading,
   Refusal,
   type Walkround,
@@ -423,5 +426,65 @@ describe('limits of their own', () => {
     expect(prove(flattest - 1e-9).findings.some((f) => f.check === 'reach')).toBe(false)
     const reach = prove(flattest + 0.01).findings.find((f) => f.check === 'reach')
     expect(reach).toMatchObject({ reason: 'too-flat', verdict: 'outside', at: { radius_m: 9 } })
+  })
+})
+
+describe('what stands on the line', () => {
+  it('hours a day are those of the last six weeks, the 42nd day among them', () => {
+    const read = (at: string, hours: number) => ({ at, hours })
+    const day = (n: number) => new Date(Date.UTC(2026, 2, 1 + n)).toISOString().slice(0, 10)
+    fc.assert(
+      fc.property(fc.integer({ min: 43, max: 400 }), fc.integer({ min: 1, max: 41 }), (old, young) => {
+        const used = [read(day(400 - old), 100), read(day(400 - young), 900), read(day(400), 900 + young)]
+        expect(hoursPerDay(used)).toBeCloseTo(1, 12)
+      }),
+    )
+    expect(hoursPerDay([read(day(0), 0), read(day(42), 84)])).toBe(2)
+    expect(hoursPerDay([read(day(0), 0), read(day(43), 86)])).toBeNull()
+  })
+  it('a share of what may be lost: in order, watched, done', () => {
+    const { limit_share } = wearRules['fork-heel']
+    const heel = (lost: number) =>
+      run('wear', { kind: 'fork-heel', nominal: 50, measured: 50 * (1 - lost) }) as unknown as { verdict: string }
+    expect([0, 0.5 * limit_share, 0.99 * limit_share, limit_share, 1.2 * limit_share].map((x) => heel(x).verdict)).toEqual([
+      'ok',
+      'ok',
+      'watch',
+      'discard',
+      'discard',
+    ])
+  })
+  it('a load hung below its centre of gravity by its lowest point is refused, however high the others are', () => {
+    const example = calculatorNamed('sling-tension')?.example as {
+      lifts: { x_m: number; y_m: number; z_m: number }[]
+      cg: object
+    }
+    const level = example.lifts.map((l) => ({ ...l, z_m: 1 }))
+    const at = (z_m: number, lifts: object[]) => run('sling-tension', { ...example, cg: { ...example.cg, z_m }, lifts })
+    expect(isRefusal(at(1, level))).toBe(false)
+    expect(at(1.01, level)).toMatchObject({ error: { code: 'top-heavy', path: 'cg.z_m' } })
+    const low = level.map((l, i) => (i === 0 ? { ...l, z_m: 0.5 } : l))
+    expect(at(0.7, low)).toMatchObject({ error: { code: 'top-heavy' } })
+    expect(isRefusal(at(0.5, low))).toBe(false)
+  })
+  it('the working area takes each outrigger’s own float, mat and ground', () => {
+    const legs = tern.legs.map((l, i) => ({ ...l, pad: { length_m: 0.4 + i / 10, width_m: 0.5 } }))
+    const setup = ternSetup()
+    const own = setup.legs.map((l, i) => ({ ...l, mat: i === 1 ? null : l.mat, ground: i === 2 ? null : l.ground }))
+    const plan = { machine: { ...tern, legs }, tables: [ternTable], conditions: { wind_mps: 3 }, policy: northQuay.policy }
+    const map = mapOfCase({ ...plan, setup: { ...setup, legs: own }, lift: ternLift() }, [5], [0])
+    expect(map?.ground.map((g) => [g.id, g.pad.length_m, g.mat])).toEqual(
+      own.filter((l) => l.ground).map((l) => [l.id, legs.find((x) => x.id === l.id)?.pad.length_m, l.mat ?? undefined]),
+    )
+    expect(map?.ground).toHaveLength(3)
+  })
+  it('a plate agrees with its table to the figure and no further', () => {
+    const fields = [{ id: 'capacity', label: 'Capacity', quantity: 'mass', expected: 2500 }] as const
+    const fault = (now: number) => plateFault(fields, null, { capacity: now }, [])?.kind ?? null
+    expect([2500, 2500.002].map(fault)).toEqual([null, null])
+    expect([2500.01, 2499.99, 2501, 250].map(fault)).toEqual(['other-table', 'other-table', 'other-table', 'other-table'])
+    const small = [{ id: 'centre', label: 'Load centre', quantity: 'none', expected: 0.5 }] as const
+    expect(plateFault(small, null, { centre: 0.500_000_5 }, [])).toBeNull()
+    expect(plateFault(small, null, { centre: 0.5001 }, [])?.kind).toBe('other-table')
   })
 })
