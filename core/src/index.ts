@@ -100,7 +100,15 @@ export { type Extension, extension, type Leg, outriggers } from './parts/support
 export { type Bar, barsTo, licenceExpiries } from './people/may-operate'
 export { type Licence, licence, type Role, role, roleWords } from './people/person'
 export { g_mps2, normalDegrees, rad } from './physics'
-export { type Feature, type MassSource, type MatKind, type Place, placeDefinition, sitePolicy } from './place/place'
+export {
+  type Feature,
+  type MassSource,
+  type MatKind,
+  type Place,
+  placeDefinition,
+  sitePolicy,
+  usualNear_share,
+} from './place/place'
 export { groundAt, inTheWay, type Stand, toMachine, toPlace } from './place/standing'
 export { crushGap_m, tailGap } from './place/tail'
 export { contains, convexHull, insideLine, marginInside, sizeOf } from './plane/hull'

@@ -59,12 +59,15 @@ const placeLoad = z.strictObject({
 })
 export type PlaceLoad = z.infer<typeof placeLoad>
 
+/** From this share of a limit on it is near, unless a site says otherwise. */
+export const usualNear_share = 0.9
+
 /** How a site wants things read and judged. Each choice has a stated default. */
 export const sitePolicy = z.strictObject({
   readingRule: z.enum(['worse-row', 'linear']).default('worse-row'),
   legLoads: z.enum(['upper', 'elastic']).default('upper'),
   /** From this share of a limit a finding says near. */
-  near_share: positive.max(0.95, 'A site may lower it, never raise it over 95 %.').default(0.9),
+  near_share: positive.max(0.95, 'A site may lower it, never raise it over 95 %.').default(usualNear_share),
   /** The hook load is taken this much heavier for legs and ground, for the jerk of lifting. */
   dynamicFactor: finite.min(1).max(2).default(1.1),
   /** A machine whose thorough examination is overdue is not taken, or it is only said. */

@@ -1,4 +1,4 @@
-import { calculatorNamed, implausible, isRefusal, type Say } from '@geolabe/core'
+import { calculatorNamed, implausible, isRefusal, type Say, worseVerdict } from '@geolabe/core'
 import { useQuery } from '@tanstack/react-query'
 import { Copy, Link2, RotateCcw } from 'lucide-react'
 import { lazy, Suspense, useEffect, useMemo, useState } from 'react'
@@ -194,7 +194,6 @@ function withChoices(schema: ReturnType<typeof schemaOf>, input: Obj): ReturnTyp
 }
 
 type Doubtful = Hero & { range?: string }
-const rank = ['inside', 'near', 'not-proven', 'outside'] as const
 
 /** Figures with both ends of their doubt; a verdict is that of the worse end. */
 function heroesOf(shown: Presentation, plain: Obj, output: object, say: Say): Doubtful[] {
@@ -203,9 +202,7 @@ function heroesOf(shown: Presentation, plain: Obj, output: object, say: Say): Do
   const ends = [output.low, output.high].map((end) => shown.hero(plain, end, say))
   return middle.map((h, i) => {
     const both = ends.map((e) => e[i]).filter((e) => e !== undefined)
-    const worst = [h, ...both]
-      .map((e) => e.verdict)
-      .reduce((a, b) => (b && (!a || rank.indexOf(b) > rank.indexOf(a)) ? b : a), h.verdict)
+    const worst = [h, ...both].map((e) => e.verdict).reduce((a, b) => (a && b ? worseVerdict(a, b) : (a ?? b)), h.verdict)
     const values = both.map((e) => e.value)
     const apart = values.some((v) => v !== h.value)
     return { ...h, ...(worst ? { verdict: worst } : {}), ...(apart ? { range: values.join(' … ') } : {}) }

@@ -1,4 +1,4 @@
-import type { Quantity, Say, Verdict } from '@geolabe/core'
+import { byUse, type Quantity, type Say, usualNear_share, type Verdict } from '@geolabe/core'
 import type { ComponentType } from 'react'
 
 /** One figure of an answer, large. */
@@ -39,11 +39,15 @@ export const hero = (say: Say, label: string, q: Quantity, v: number | null | 'n
   label,
   value: v === null ? none : v === 'not-rated' ? 'not rated' : say(q, v),
 })
-/** A share of a limit: inside, near from nine tenths, outside. */
-export function use(say: Say, label: string, share: number | null): Hero {
-  if (share === null) return { label, value: 'not proven', verdict: 'not-proven' }
-  return { label, value: say('share', share), verdict: share > 1 + 1e-12 ? 'outside' : share >= 0.9 ? 'near' : 'inside' }
-}
+/** How a share of a limit stands, where no site says from when on it is near. */
+export const verdictOf = (share: number | null): Verdict => (share === null ? 'not-proven' : byUse(share, usualNear_share))
+
+/** A share of a limit. */
+export const use = (say: Say, label: string, share: number | null): Hero => ({
+  label,
+  value: share === null ? 'not proven' : say('share', share),
+  verdict: verdictOf(share),
+})
 export const yes = (label: string, ok: boolean | null, good: string, bad: string): Hero => ({
   label,
   value: ok === null ? 'not proven' : ok ? good : bad,

@@ -1,6 +1,6 @@
 import type { Clearance, GroundPressure, Obstacle, Wear, WearTrend } from '@geolabe/core'
 import { bodiesAt, crushGap_m } from '@geolabe/core'
-import { fig, hero, kN, present, use, yes } from './present'
+import { fig, hero, kN, present, use, verdictOf, yes } from './present'
 import { Arrow, type At, Box, Dim, Earth, Line, Round, Scene, Word } from './scene'
 
 export const wear = present<{ kind: string; nominal?: number; measured: number }, Wear>({
@@ -251,14 +251,8 @@ export const groundPressure = present<
     const e = output.effective.length_m
     const out = input.layer ? input.layer.thickness_m * Math.tan((input.layer.spreadFromVertical_deg * Math.PI) / 180) : 0
     const deep = input.layer?.thickness_m ?? 0
-    const tone =
-      output.utilisation === null
-        ? 'unproven'
-        : output.utilisation > 1
-          ? 'outside'
-          : output.utilisation >= 0.9
-            ? 'near'
-            : 'inside'
+    const verdict = verdictOf(output.utilisation)
+    const tone = verdict === 'not-proven' ? 'unproven' : verdict
     const n = 7
     return (
       <Scene
