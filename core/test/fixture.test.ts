@@ -10,10 +10,13 @@ import {
   conditions,
   doubtOf,
   dueChecks,
+  governingOf,
   isRefusal,
   liftPlan,
   nearestChanges,
   setupPlan,
+  type Verdict,
+  worseVerdict,
 } from '../src'
 import { demoMachine, demoMachines, northQuay, tern, ternTable } from './demo'
 import { differing } from './differing'
@@ -107,7 +110,12 @@ function readMore(was: Gives, now: Gives): string[] {
 
 /** What is answered now, in the form it was kept in. */
 function nowOf(c: Case, like: Gives): Gives {
-  const a = assess(c)
+  const whole = assess(c)
+  const findings = whole.findings.filter((f) => f.check !== 'backward')
+  // Falling over backwards is a new check (proof.md K30); what it says is set aside, and what governs without it is looked at.
+  const verdict = findings.reduce<Verdict>((v, f) => worseVerdict(v, f.verdict), 'inside')
+  const a = { ...whole, findings, verdict, governing: governingOf(findings) }
+  const setAside = whole.governing?.check === 'backward'
   const means = { mats: northQuay.mats, canStand: () => true }
   return {
     verdict: a.verdict,
@@ -125,7 +133,7 @@ function nowOf(c: Case, like: Gives): Gives {
     legs: a.legs.map((l) => Object.values(l)),
     windLimit_mps: a.windLimit_mps,
     tip: a.tip && Object.values(a.tip),
-    ...('doubt' in like ? { doubt: doubtOf(c) } : {}),
+    ...('doubt' in like ? { doubt: setAside ? like.doubt : doubtOf(c) } : {}),
     ...('changes' in like && a.governing
       ? { changes: nearestChanges(c, a.governing, means).map((n) => [n.change, n.assessment?.verdict ?? null]) }
       : {}),

@@ -4,6 +4,7 @@ import {
   assess,
   type BoomTable,
   type ChartConfiguration,
+  calculatorNamed,
   g_mps2,
   inSector,
   normalDegrees,
@@ -203,5 +204,43 @@ describe('outriggers between the ends of a lift', () => {
       }),
       { numRuns: runs(2000, 60) },
     )
+  })
+})
+
+describe('backward', () => {
+  it('is what the calculator says of the empty machine with its boom up, whatever is to be lifted', () => {
+    for (const out of ['in', 'middle', 'full'] as const)
+      for (const { id, ...counterweight } of tern.upper.counterweights)
+        for (const boom_m of tern.boom.lengths_m) {
+          const plan = { machine: tern, tables: [ternTable], conditions: { wind_mps: 0 }, policy: northQuay.policy }
+          const setup = ternSetup({ left: out, right: out, counterweight: id })
+          const near = { radius_m: 5, slew_deg: 90 }
+          const f = assess({ ...plan, setup, lift: ternLift({ boom_m, pick: near, set: near }) }).findings.find(
+            (x) => x.check === 'backward',
+          )
+          const r = calculatorNamed('backward-stability')?.run({
+            supports: feet(out, out),
+            masses: tern.chassis.masses.map(({ mass_kg, x_m, y_m }) => ({ mass_kg, x_m, y_m })),
+            slewing: [
+              ...upperMasses(tern.upper, counterweight),
+              ...telescopicBoom(tern.boom).massesAt(boom_m, tern.boom.maxAngle_deg),
+            ],
+            crawler: false,
+            notRated: [],
+          }) as { underBoomShare: number; utilisation: number }
+          expect(f?.measured).toBeCloseTo(r.underBoomShare, 6)
+          expect(f?.utilisation).toBeCloseTo(r.utilisation, 6)
+          expect(f?.limit).toBeCloseTo(0.15, 6)
+        }
+  })
+  it('falls over with more counterweight than the machine is made for', () => {
+    const heavy = {
+      ...tern,
+      upper: { ...tern.upper, counterweights: [{ id: 'huge', label: 'Huge', mass_kg: 120_000, radius_m: -2.65 }] },
+    }
+    const level = { pitch_deg: 0, roll_deg: 0, bubbleProved: true }
+    const plan = { machine: heavy, tables: [ternTable], conditions: { wind_mps: 0 }, policy: northQuay.policy }
+    const a = assess({ ...plan, setup: ternSetup({ counterweight: 'huge', level }), lift: ternLift() })
+    expect(a.findings.find((x) => x.check === 'backward')).toMatchObject({ verdict: 'outside', reason: 'falls-back' })
   })
 })

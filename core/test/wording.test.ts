@@ -49,6 +49,8 @@ const given: Said[] = [
   { check: 'stability', reason: 'tipping', detail: { edge: 'RR–FR', tipping_kg: 9000 } },
   { check: 'stability', reason: 'cannot-tip', detail: bare },
   { check: 'stability', reason: 'unstable-unloaded', detail: bare },
+  { check: 'backward', reason: 'falls-back', detail: bare },
+  { check: 'backward', reason: 'under-boom', detail: bare },
   { check: 'leg', reason: 'capacity', detail: { label: 'front left leg', empty: false } },
   { check: 'ground', reason: 'allowable', detail: deck },
   { check: 'ground', reason: 'allowable', detail: { ...deck, empty: true } },

@@ -1,3 +1,4 @@
+import { backwardCheck } from '../check/backward'
 import { LiftContext } from '../check/context'
 import { groundCheck } from '../check/ground'
 import { legCheck } from '../check/leg'
@@ -34,7 +35,7 @@ export interface SetupAssessment {
 }
 
 /** Checks that a set-up is judged by before there is a lift: the same ones that prove the lift later. */
-const setupChecks = [tableCheck, levelCheck, legCheck, groundCheck]
+const setupChecks = [tableCheck, levelCheck, legCheck, groundCheck, backwardCheck]
 
 /**
  * Judges how a machine stands by the checks of a lift, with a trial load once round: one outrigger reads the same here as in the proof of

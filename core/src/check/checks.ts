@@ -1,4 +1,5 @@
 import type { CheckName } from '../finding/reasons'
+import { backwardCheck } from './backward'
 import type { Check } from './check'
 import { groundCheck } from './ground'
 import { hookCheck } from './hook'
@@ -25,6 +26,7 @@ export const checks: readonly Check[] = [
   stabilityCheck,
   legCheck,
   groundCheck,
+  backwardCheck,
 ]
 
 const byName = new Map(checks.map((c) => [c.id, c]))

@@ -13,7 +13,7 @@ import { type Extension, outriggers } from '../parts/supports/outriggers'
 import type { SupportModel } from '../parts/supports/support'
 import { high } from '../quantity/measured'
 import { Refusal } from '../refusal'
-import { prepareFootprint } from '../statics/footprint'
+import { prepareFootprint, type Support } from '../statics/footprint'
 import type { StabilityRule } from '../statics/tipping-load'
 import { windForce_N } from '../wind/air'
 import { type Bearing, bearingsOf } from './bearing'
@@ -36,7 +36,7 @@ export class LiftContext {
   readonly hook: OnHook | null
   /** From this share of a limit a finding says near: the site's, or the machine's own alarm where that comes sooner. */
   readonly near_share: number
-  readonly #counterweight: { mass_kg: number; radius_m: number }
+  readonly counterweight: { mass_kg: number; radius_m: number }
   readonly #footprint
   #choice: Choice | undefined
   #stands: readonly StandingAt[] | undefined
@@ -65,15 +65,20 @@ export class LiftContext {
     this.path = given.path ?? pathOf(lift)
     this.deflection_m = deflectionOf(lift)
     this.#footprint = prepareFootprint(this.support.contactsOf(setup.legs))
-    this.#counterweight = counterweightNamed(machine.name, machine.upper, setup.counterweight)
+    this.counterweight = counterweightNamed(machine.name, machine.upper, setup.counterweight)
     this.block = this.hoist.blockOf(lift.parts)
     this.hook = given.hook ?? onHook(this.block, lift)
     this.near_share = Math.min(policy.near_share, machine.approachAlarm_share ?? 1)
   }
 
+  /** Where the machine bears on the ground. */
+  get contacts(): readonly Support[] {
+    return this.#footprint.supports
+  }
+
   /** The table that covers this set-up and path, or why none does. */
   get choice(): Choice {
-    this.#choice ??= chooseTable(this.plan, this.path, this.#counterweight.mass_kg, this.#footprint.supports, this.hook)
+    this.#choice ??= chooseTable(this.plan, this.path, this.counterweight.mass_kg, this.#footprint.supports, this.hook)
     return this.#choice
   }
 
@@ -114,7 +119,7 @@ export class LiftContext {
   }
 
   get #stability(): StabilityModel {
-    return polygonStability(this.machine, this.#counterweight, this.#footprint)
+    return polygonStability(this.machine, this.counterweight, this.#footprint)
   }
 
   #question(hook: OnHook, radius_m: number): StandingQuestion {

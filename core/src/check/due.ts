@@ -7,6 +7,7 @@ const dueBy: readonly [keyof Machine | null, readonly CheckName[]][] = [
   ['boom', ['reach']],
   ['hoist', ['line', 'hook']],
   ['legs', ['leg']],
+  ['upper', ['backward']],
 ]
 
 /**

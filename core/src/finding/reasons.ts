@@ -45,6 +45,7 @@ export const reasons = {
     'cannot-tip': bare,
     tipping: z.strictObject({ tipping_kg: z.number(), edge: z.string() }),
   },
+  backward: { 'falls-back': bare, 'under-boom': bare },
   leg: { capacity: z.strictObject(bearing) },
   ground: { unknown: ground, 'nothing-presumed': ground, allowable: ground, presumed: ground },
 } satisfies Record<string, Record<string, z.ZodType>>

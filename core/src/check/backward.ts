@@ -1,0 +1,68 @@
+import { byUse, found } from '../finding/finding'
+import type { Crane } from '../machine/crane'
+import { upperMasses } from '../parts/superstructure'
+import { normalDegrees } from '../physics'
+import { backwardStability } from '../statics/backward-stability'
+import type { Check } from './check'
+import type { LiftContext } from './context'
+
+type Backward = ReturnType<typeof backwardStability>
+
+/** It depends on the machine, how it stands and the boom's length, not on the lift: worked out once for each. */
+const known = new WeakMap<Crane, WeakMap<object, Map<string, Backward>>>()
+
+function backwardOf(ctx: LiftContext): Backward {
+  const { machine, boom, counterweight, contacts, plan } = ctx
+  const { sector } = ctx.choice.chosen?.configuration ?? {}
+  const setups = known.get(machine) ?? new WeakMap<object, Map<string, Backward>>()
+  const answers = setups.get(plan.setup) ?? new Map<string, Backward>()
+  known.set(machine, setups)
+  setups.set(plan.setup, answers)
+  const key = `${plan.lift.boom_m} ${sector?.from_deg} ${sector?.to_deg}`
+  const answer =
+    answers.get(key) ??
+    backwardStability({
+      supports: contacts,
+      masses: machine.chassis.masses,
+      slewing: [...upperMasses(machine.upper, counterweight), ...boom.massesAt(plan.lift.boom_m, boom.maxAngle_deg)],
+      crawler: false,
+      notRated: sector ? [{ from_deg: sector.to_deg, to_deg: sector.from_deg }] : [],
+      step_deg: 2,
+    })
+  answers.set(key, answer)
+  return answer
+}
+
+/**
+ * With the hook empty and the boom as high as it goes: enough of the weight stays on the side or end under the boom, all the way round
+ * (15 %, 10 % where the table rates nothing; SAE J1289, ASME B30.5). Wind from the front is not in it: the machine's data give it no area.
+ */
+export const backwardCheck: Check<'backward'> = {
+  id: 'backward',
+  since: 1,
+  run: (ctx) => {
+    const { boom, near_share, plan } = ctx
+    const b = backwardOf(ctx)
+    const { radius_m } = boom.poseAtAngle(plan.lift.boom_m, boom.maxAngle_deg)
+    if (!b.stable) {
+      const at = { radius_m, slew_deg: normalDegrees(b.at_deg) }
+      return [found({ check: 'backward', verdict: 'outside', reason: 'falls-back', at, detail: {} })]
+    }
+    return [
+      found({
+        check: 'backward',
+        verdict: byUse(b.utilisation, near_share),
+        reason: 'under-boom',
+        quantity: 'share',
+        measured: b.underBoomShare,
+        limit: b.utilisation === null ? null : b.utilisation * b.underBoomShare,
+        utilisation: b.utilisation,
+        at: { radius_m, slew_deg: normalDegrees(b.underBoomAt_deg) },
+        detail: {},
+      }),
+    ]
+  },
+  heldBackBy: [],
+  impliedBy: [],
+  remedies: ['extension'],
+}
