@@ -236,7 +236,7 @@ describe('backward', () => {
   it('falls over with more counterweight than the machine is made for', () => {
     const heavy = {
       ...tern,
-      upper: { ...tern.upper, counterweights: [{ id: 'huge', label: 'Huge', mass_kg: 120_000, radius_m: -2.65 }] },
+      upper: { ...tern.upper, counterweights: [{ id: 'huge', label: 'Huge', mass_kg: 120_000, radius_m: -6 }] },
     }
     const level = { pitch_deg: 0, roll_deg: 0, bubbleProved: true }
     const plan = { machine: heavy, tables: [ternTable], conditions: { wind_mps: 0 }, policy: northQuay.policy }
