@@ -133,7 +133,7 @@ describe('doubt', () => {
     if (!d) throw new Error('no doubt')
     expect(d.low).toBeLessThanOrEqual(d.nominal)
     expect(d.nominal).toBeLessThanOrEqual(d.high)
-    expect(d.inputs.map((i) => i.id).sort()).toEqual(['mass', 'set-radius'])
+    expect(d.inputs.map((i) => i.id).sort()).toEqual(['lift.load.mass_kg', 'lift.set.radius_m'])
     expect(d.inputs[0]?.share ?? 0).toBeGreaterThanOrEqual(d.inputs[1]?.share ?? 0)
     expect(d.high).toBeCloseTo(assess(doubtful(200)).governing?.utilisation ?? 0, 12)
   })
@@ -152,6 +152,14 @@ describe('doubt', () => {
   it('is none where nothing has a ±', () => {
     expect(doubtOf(caseOf(ternSetup(), ternLift()))).toBeNull()
     expect(doubtOf(doubtful(0, 0))).toBeNull()
-    for (const id of ['mass', 'wind', 'rigging-0', 'set-radius']) expect(doubtWords(id).length).toBeGreaterThan(5)
+    const named = [
+      'lift.load.mass_kg',
+      'conditions.wind_mps',
+      'lift.rigging.0.mass_kg',
+      'lift.set.radius_m',
+      'setup.level.roll_deg',
+    ]
+    expect(new Set(named.map(doubtWords)).size).toBe(named.length)
+    expect(named.map(doubtWords)).not.toContain(doubtWords('nowhere'))
   })
 })

@@ -1,9 +1,10 @@
 import { assess } from '../assess/assess'
 import type { Case } from '../lift/case'
-import { nominal, type Tol } from '../quantity/measured'
+import { nominal, type Tolerant, tolerant } from '../quantity/measured'
 import { Refusal } from '../refusal'
 
 export interface DoubtfulInput {
+  /** Where it stands in the case: lift.load.mass_kg. */
   id: string
   /** How much of the governing limit's use this ± is answerable for: what its removal takes away. */
   share: number
@@ -19,42 +20,27 @@ export interface Doubt {
   inputs: DoubtfulInput[]
 }
 
-interface Place {
-  id: string
-  get: (c: Case) => Tol | null
-  set: (c: Case, v: Tol) => Case
+/** Where a ± stands in a case: the keys from the case down to it. */
+type Path = readonly string[]
+
+/** The parts of a case that hold what was measured. */
+const measuredParts = ['lift', 'conditions', 'setup'] as const
+
+/** Every ± of a value that is more than nothing, wherever it stands in it. */
+function uncertainIn(value: unknown, path: Path): Path[] {
+  if (typeof value !== 'object' || value === null) return []
+  if (tolerant.safeParse(value).success) return (value as Tolerant).tolerance > 0 ? [path] : []
+  return Object.entries(value).flatMap(([key, v]) => uncertainIn(v, [...path, key]))
 }
 
-/** Where an assessment takes a ±. */
-function placesIn(c: Case): Place[] {
-  const load = (key: 'mass_kg' | 'sailArea_m2'): Place => ({
-    id: key === 'mass_kg' ? 'mass' : 'sail',
-    get: (x) => x.lift.load[key],
-    set: (x, v) => ({ ...x, lift: { ...x.lift, load: { ...x.lift.load, [key]: v } } }),
-  })
-  const end = (which: 'pick' | 'set'): Place => ({
-    id: `${which}-radius`,
-    get: (x) => x.lift[which].radius_m,
-    set: (x, v) => ({ ...x, lift: { ...x.lift, [which]: { ...x.lift[which], radius_m: v } } }),
-  })
-  const level = (axis: 'pitch_deg' | 'roll_deg'): Place => ({
-    id: axis === 'pitch_deg' ? 'pitch' : 'roll',
-    get: (x) => x.setup.level[axis],
-    set: (x, v) => ({ ...x, setup: { ...x.setup, level: { ...x.setup.level, [axis]: v } } }),
-  })
-  const rigging = c.lift.rigging.map(
-    (_, i): Place => ({
-      id: `rigging-${i}`,
-      get: (x) => x.lift.rigging[i]?.mass_kg ?? null,
-      set: (x, v) => ({ ...x, lift: { ...x.lift, rigging: x.lift.rigging.map((r, j) => (j === i ? { ...r, mass_kg: v } : r)) } }),
-    }),
-  )
-  const wind: Place = {
-    id: 'wind',
-    get: (x) => x.conditions.wind_mps,
-    set: (x, v) => ({ ...x, conditions: { ...x.conditions, wind_mps: v } }),
-  }
-  return [load('mass_kg'), load('sailArea_m2'), end('pick'), end('set'), ...rigging, wind, level('pitch_deg'), level('roll_deg')]
+const read = (c: Case, path: Path): Tolerant =>
+  path.reduce<unknown>((v, key) => (v as Record<string, unknown>)[key], c) as Tolerant
+
+/** The same case with another figure at a path. */
+function put<T>(value: T, [key, ...rest]: Path, by: number): T {
+  if (key === undefined) return by as T
+  if (Array.isArray(value)) return value.map((x, i) => (String(i) === key ? put(x, rest, by) : x)) as T
+  return { ...value, [key]: put((value as Record<string, unknown>)[key], rest, by) }
 }
 
 /**
@@ -72,22 +58,21 @@ export function doubtOf(c: Case): Doubt | null {
   }
   const governing = assess(c).governing
   if (!governing || governing.utilisation === null) return null
-  const doubtful = placesIn(c).filter((p) => {
-    const v = p.get(c)
-    return v !== null && typeof v !== 'number' && v.tolerance > 0
-  })
-  if (doubtful.length === 0) return null
+  const uncertain = measuredParts.flatMap((part) => uncertainIn(c[part], [part]))
+  if (uncertain.length === 0) return null
   const high = governing.utilisation
-  const flat = (x: Case, p: Place) => p.set(x, nominal(p.get(x) as Tol))
-  const inputs = doubtful.map((p) => ({ id: p.id, share: Math.max(0, high - (use(flat(c, p), governing.id) ?? high)) }))
-  const plain = doubtful.reduce(flat, c)
+  const flat = (x: Case, path: Path) => put(x, path, nominal(read(c, path)))
+  const inputs = uncertain.map((path) => ({
+    id: path.join('.'),
+    share: Math.max(0, high - (use(flat(c, path), governing.id) ?? high)),
+  }))
+  const plain = uncertain.reduce(flat, c)
   const middle = use(plain, governing.id) ?? high
   // Each at whichever end uses less, one after another.
-  const best = doubtful.reduce((x, p) => {
-    const t = p.get(c) as { value: number; tolerance: number }
-    const ends = [p.set(x, t.value - t.tolerance), p.set(x, t.value + t.tolerance)]
-    const uses = ends.map((e) => use(e, governing.id) ?? Infinity)
-    return (uses[0] as number) <= (uses[1] as number) ? (ends[0] as Case) : (ends[1] as Case)
+  const best = uncertain.reduce((x, path) => {
+    const { value, tolerance } = read(c, path)
+    const [low, up] = [put(x, path, value - tolerance), put(x, path, value + tolerance)]
+    return (use(low, governing.id) ?? Infinity) <= (use(up, governing.id) ?? Infinity) ? low : up
   }, plain)
   return {
     finding: governing.id,
@@ -96,18 +81,4 @@ export function doubtOf(c: Case): Doubt | null {
     high,
     inputs: inputs.sort((a, b) => b.share - a.share),
   }
-}
-
-/** The inputs in words. */
-export function doubtWords(id: string): string {
-  const words: Record<string, string> = {
-    mass: 'the load’s mass',
-    sail: 'the load’s sail area',
-    'pick-radius': 'the radius at pick-up',
-    'set-radius': 'the radius at set-down',
-    wind: 'the wind',
-    pitch: 'the level along',
-    roll: 'the level across',
-  }
-  return words[id] ?? 'the rigging’s mass'
 }
