@@ -30,7 +30,7 @@ import {
 } from '../src'
 import { measuredPositive } from '../src/quantity/measured'
 import { legForces } from '../src/rigging/sling-tension'
-import { demoMachine, northQuay, tern, ternLift, ternSetup, ternTable } from './demo'
+import { demoMachine, demoMachines, demoTable, northQuay, tern, ternLift, ternSetup, ternTable } from './demo'
 
 // Where a limit, a list or a search ends: what random changes to the core were not noticed by.
 const run = (name: string, input: unknown) => calculatorNamed(name)?.run(input) as Record<string, never>
@@ -486,5 +486,89 @@ describe('what stands on the line', () => {
     const small = [{ id: 'centre', label: 'Load centre', quantity: 'none', expected: 0.5 }] as const
     expect(plateFault(small, null, { centre: 0.500_000_5 }, [])).toBeNull()
     expect(plateFault(small, null, { centre: 0.5001 }, [])?.kind).toBe('other-table')
+  })
+})
+
+describe('one boom length or several', () => {
+  it('a table by angle is read without its boom length only where it has one', () => {
+    const table = demoMachines.map((id) => demoTable(`${id}-main`)).find((t) => t.shape === 'angle-stage')
+    if (table?.shape !== 'angle-stage') throw new Error('no table by angle')
+    const c = table.configurations[0] as (typeof table.configurations)[number]
+    const row = c.rows[0] as (typeof c.rows)[number]
+    const read = (configuration: typeof c, boom_m?: number) =>
+      run('chart-reading', {
+        chart: { ...table, configurations: [configuration] },
+        configuration: c.id,
+        radius_m: 5,
+        angle_deg: row.angle_deg,
+        slew_deg: 0,
+        rule: 'worse-row',
+        deductions: [],
+        ...(boom_m === undefined ? {} : { boom_m }),
+      }) as unknown as { error?: { code: string; path: string }; gross_kg?: unknown }
+    expect(c.boom_m.length).toBeGreaterThan(1)
+    expect(read(c).error).toMatchObject({ code: 'missing-field', path: 'boom_m' })
+    const single = {
+      ...c,
+      boom_m: [c.boom_m[0] as number],
+      rows: c.rows.map((r) => ({ ...r, ratings_kg: [r.ratings_kg[0] ?? null] })),
+    }
+    expect(read(single).error).toBeUndefined()
+    expect(read(single).gross_kg).toEqual(read(c, c.boom_m[0]).gross_kg)
+  })
+  it('a radius further out than the boom is long is not rated, whatever the table says there', () => {
+    const c = ternTable.configurations[1] as (typeof ternTable.configurations)[number]
+    const far = { ...c, boom_m: [10], rows: [5, 40].map((radius_m) => ({ radius_m, ratings_kg: [1000] })) }
+    const gross = (radius_m: number) =>
+      (
+        run('chart-reading', {
+          chart: { ...ternTable, configurations: [far] },
+          configuration: c.id,
+          radius_m,
+          rule: 'worse-row',
+          deductions: [],
+        }) as unknown as { gross_kg: unknown }
+      ).gross_kg
+    // The foot of a boom stands ahead of the slew centre on some machines, by no more than a metre.
+    expect([5, 10, 10.9].map(gross)).toEqual([1000, 1000, 1000])
+    expect([11.1, 39].map(gross)).toEqual(['not-rated', 'not-rated'])
+  })
+})
+
+describe('searches and slips', () => {
+  it('a hill of one input is climbed to its top, also when that stands close to an end of the ±', () => {
+    const place = fc.oneof(fc.double({ min: 0, max: 1, noNaN: true }), fc.double({ min: 0, max: 0.02, noNaN: true }))
+    fc.assert(
+      fc.property(place, fc.boolean(), fc.double({ min: 0.1, max: 50, noNaN: true }), (share, turned, steep) => {
+        const top = -2 + 4 * (turned ? 1 - share : share)
+        const b = withBounds({ a: { value: 0, tolerance: 2 } }, (x) => ({ y: -steep * ((x as { a: number }).a - top) ** 2 }), {
+          worse: { y: 'either' },
+        }) as unknown as { high: { y: number }; low: { y: number } }
+        expect(b.high.y).toBeGreaterThan(-1e-6 * steep)
+        expect(b.low.y).toBeCloseTo(-steep * (2 + Math.abs(top)) ** 2, 6)
+      }),
+      { numRuns: 200 },
+    )
+  })
+  it('ten turns are a path; more are a slip', () => {
+    const example = calculatorNamed('clearance')?.example as { path: { slew_deg: number }[] }
+    const turned = (slew_deg: number) => run('clearance', { ...example, path: [{ ...example.path[0], slew_deg }] })
+    for (const sign of [1, -1]) {
+      expect(isRefusal(turned(sign * 3600))).toBe(false)
+      expect(turned(sign * 3601)).toMatchObject({ error: { code: 'out-of-range', path: 'path.0.slew_deg' } })
+    }
+  })
+  it('a line beyond the table of voltages has a distance only where the site gives one', () => {
+    const line = (siteMinimum_m?: number) =>
+      run('line-approach', { voltage_kV: 5000, distance_m: 30, ...(siteMinimum_m === undefined ? {} : { siteMinimum_m }) })
+    expect(line()).toMatchObject({ required_m: null, ok: null })
+    expect(line(25)).toMatchObject({ required_m: 25, ok: true, short_m: 0 })
+    expect(line(33)).toMatchObject({ required_m: 33, ok: false, short_m: 3 })
+  })
+  it('there is no working area of a load that nobody knows', () => {
+    const plan = { machine: tern, tables: [ternTable], setup: ternSetup(), conditions: { wind_mps: 3 }, policy: northQuay.policy }
+    const load = { name: '', mass_kg: null, massSource: null, sailArea_m2: 1, dragCoefficient: 1.2 } as const
+    expect(mapOfCase({ ...plan, lift: ternLift({ load }) }, [5], [0])).toBeNull()
+    expect(mapOfCase({ ...plan, lift: ternLift() }, [5], [0])).not.toBeNull()
   })
 })
