@@ -53,3 +53,23 @@ export function leastOn(
   }
   return best
 }
+
+/**
+ * Where f is nothing between a and b, given that it has different signs there: false position, which for a function that is nearly
+ * straight takes a handful of looks (Illinois rule, so that neither end stays for ever).
+ */
+export function rootBetween(f: (x: number) => number, a: number, b: number, tolerance: number): number {
+  let [x0, x1] = [a, b]
+  let [y0, y1] = [f(a), f(b)]
+  if (y0 === 0) return a
+  for (let i = 0; i < 100 && y1 !== 0; i++) {
+    const x = x1 - (y1 * (x1 - x0)) / (y1 - y0)
+    const y = f(x)
+    const near = Math.abs(x - x1) <= tolerance
+    if (y * y1 < 0) [x0, y0] = [x1, y1]
+    else y0 /= 2
+    ;[x1, y1] = [x, y]
+    if (near) break
+  }
+  return x1
+}

@@ -30,6 +30,7 @@ import {
 } from '../src'
 import { measuredPositive } from '../src/quantity/measured'
 import { legForces } from '../src/rigging/sling-tension'
+import { rootBetween } from '../src/search'
 import { demoMachine, demoMachines, demoTable, northQuay, tern, ternLift, ternSetup, ternTable } from './demo'
 
 // Where a limit, a list or a search ends: what random changes to the core were not noticed by.
@@ -549,6 +550,24 @@ describe('searches and slips', () => {
       }),
       { numRuns: 200 },
     )
+  })
+  it('a root is found from either side, of straight and of crooked functions', () => {
+    const nowhere = fc.double({ min: -0.98, max: 0.98, noNaN: true })
+    fc.assert(
+      fc.property(nowhere, fc.constantFrom(1, 3, 5), fc.boolean(), (root, power, falls) => {
+        const f = (x: number) => (falls ? -1 : 1) * (x - root + 0.3 * ((x - root) ** power + (x - root) ** 3))
+        let looks = 0
+        const counted = (v: number) => {
+          looks++
+          return f(v)
+        }
+        const x = rootBetween(counted, -1, 1, 1e-9)
+        expect(Math.abs(x - root)).toBeLessThan(1e-7)
+        expect(looks).toBeLessThan(25)
+      }),
+    )
+    expect(rootBetween((x) => x - 2, 2, 5, 1e-9)).toBe(2)
+    expect(rootBetween((x) => x - 5, 2, 5, 1e-9)).toBe(5)
   })
   it('ten turns are a path; more are a slip', () => {
     const example = calculatorNamed('clearance')?.example as { path: { slew_deg: number }[] }

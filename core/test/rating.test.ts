@@ -151,6 +151,7 @@ describe('standing', () => {
       radius_m: 12,
       load: { total_kg: 3000, dynamicFactor: 1, outward: { tilt_deg: 0, wind_N: 0 }, onBoom: [] },
       rules: ['75%'],
+      loads: 'upper',
     })
     const { angle_deg } = poseMachine(tern, counterweight, 19.4, 12).pose
     const one = (slew_deg: number) =>

@@ -11,7 +11,8 @@ import type { LiftPlan } from '../lift/plan'
 import { type Crane, liftsOnOutriggers } from '../machine/crane'
 import { normalDegrees } from '../physics'
 import { Refusal } from '../refusal'
-import type { Arc, ReactionEnvelope } from '../statics/reaction-envelope'
+import { prepareFootprint } from '../statics/footprint'
+import { type Arc, envelopeOver, type ReactionEnvelope } from '../statics/reaction-envelope'
 
 /** What a set-up is tried with before a lift is planned: a boom, a radius, and everything on the hook. */
 export interface Trial {
@@ -37,6 +38,9 @@ export interface SetupAssessment {
 /** Checks that a set-up is judged by before there is a lift: the same ones that prove the lift later. */
 const setupChecks = [tableCheck, levelCheck, legCheck, groundCheck, backwardCheck]
 
+/** How finely what is shown of the empty machine is looked at. */
+const [setupStep_deg, setupRefine_deg] = [2, 0.05]
+
 /**
  * Judges how a machine stands by the checks of a lift, with a trial load once round: one outrigger reads the same here as in the proof of
  * that load at that radius.
@@ -57,11 +61,13 @@ export function assessSetup(plan: Omit<Case, 'lift' | 'conditions'>, trial: Tria
     throw new Refusal('out-of-reach', 'The boom does not get to this radius; change the boom or the radius.', 'radius_m')
   const findings = setupChecks.flatMap((check) => check.run(ctx))
   const laden = load_kg === null ? null : stand.laden
-  const [lightest] = [...(laden ?? stand.empty).supports].sort((a, b) => a.min_N - b.min_N)
+  const { fixed, slewing } = stand.posed
+  const empty = envelopeOver(prepareFootprint(ctx.contacts), fixed, slewing, arc, setupStep_deg, setupRefine_deg)
+  const [lightest] = [...(laden ?? empty).supports].sort((a, b) => a.min_N - b.min_N)
   return {
     verdict: findings.reduce<Verdict>((v, f) => worseVerdict(v, f.verdict), 'inside'),
     findings,
-    empty: stand.empty,
+    empty,
     laden,
     lightens: lightest ? { id: lightest.id, min_N: lightest.min_N, at_deg: normalDegrees(lightest.min_at_deg) } : null,
   }

@@ -37,13 +37,13 @@ interface Candidate {
 /** Laden and empty, at every radius that was looked at, and between them. */
 function candidatesOf(id: string, byUpper: boolean, stands: readonly StandingAt[], peaks: readonly PeakBetween[]): Candidate[] {
   const atRadii = stands.flatMap(({ radius_m, laden, empty }) =>
-    [laden, empty].flatMap((envelope) => {
-      const e = envelope.supports.find((x) => x.id === id)
+    [laden.supports, empty].flatMap((supports) => {
+      const e = supports.find((x) => x.id === id)
       if (!e) return []
       const slew_deg = normalDegrees(byUpper ? e.upper_at_deg : e.max_at_deg)
       const { max_N: elastic_N, upper_N } = e
       const reaction_N = byUpper ? upper_N : elastic_N
-      return [{ reaction_N, elastic_N, upper_N, at: { radius_m, slew_deg }, empty: envelope === empty }]
+      return [{ reaction_N, elastic_N, upper_N, at: { radius_m, slew_deg }, empty: supports === empty }]
     }),
   )
   if (!byUpper) return atRadii

@@ -136,6 +136,7 @@ export class LiftContext {
         onBoom: hook.deductions.filter((d) => d.on === 'boom'),
       },
       rules: rulesFor(this.choice.chosen),
+      loads: policy.legLoads,
       points: this.#points,
     }
   }

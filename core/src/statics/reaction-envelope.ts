@@ -84,31 +84,9 @@ export function envelopeOver(
   }
   const standing = margins.map((m) => m > f.least_m)
 
-  /** Greatest of sign·value over the standing samples, every peak that could be it refined between its neighbours. */
-  const extreme = (sign: 1 | -1, sample: (i: number) => number, exact: (deg: number) => number) => {
-    let [x, y] = [Number.NaN, -Infinity]
-    let widest = 0
-    for (let i = 0; i <= count; i++) {
-      if (!standing[i]) continue
-      const v = sign * sample(i)
-      if (v > y) [x, y] = [at(i), v]
-      if (i > 0 && standing[i - 1]) widest = Math.max(widest, Math.abs(v - sign * sample(i - 1)))
-    }
-    if (sign < 0 && y === 0) return { at_deg: x, value: 0 }
-    const least = y - widest
-    const side = (i: number) => (standing[i] ? sign * sample(i) : -Infinity)
-    for (let i = 0; i <= count; i++) {
-      const v = side(i)
-      if (v < least || v < side(Math.max(0, i - 1)) || v < side(Math.min(count, i + 1))) continue
-      const [a, b] = [Math.max(0, i - 1), Math.min(count, i + 1)]
-      // A peak between a standing and a fallen sample belongs to the standing side only.
-      const left = standing[a] ? at(a) : boundary(stands, at(i), at(a), refine_deg)
-      const right = standing[b] ? at(b) : boundary(stands, at(i), at(b), refine_deg)
-      const p = peakBetween((deg) => sign * exact(deg), left, right, refine_deg)
-      if (p.y > y) [x, y] = [p.x, p.y]
-    }
-    return { at_deg: x, value: sign * y }
-  }
+  const arcSamples: ArcSamples = { count, at, standing, stands, refine_deg }
+  const extreme = (sign: 1 | -1, sample: (i: number) => number, exact: (deg: number) => number) =>
+    extremeOf(arcSamples, sign, sample, exact)
 
   const least = leastOfSamples(margins, at, margin, refine_deg)
   /** Where a leg is least loaded or the margin smallest between samples: what happens there and nowhere near is still seen. */
@@ -163,6 +141,84 @@ export function envelopeOver(
     }),
     unstable: arcsWhere((d) => !stands(d), [...Array.from({ length: count + 1 }, (_, i) => at(i)), ...falls]),
   }
+}
+
+/** An arc looked at from place to place, and where on it the machine stands. */
+interface ArcSamples {
+  count: number
+  at: (i: number) => number
+  standing: readonly boolean[]
+  stands: (deg: number) => boolean
+  refine_deg: number
+}
+
+/** Greatest of sign·value over the standing samples, every peak that could be it refined between its neighbours. */
+function extremeOf(
+  { count, at, standing, stands, refine_deg }: ArcSamples,
+  sign: 1 | -1,
+  sample: (i: number) => number,
+  exact: (deg: number) => number,
+): { at_deg: number; value: number } {
+  let [x, y] = [Number.NaN, -Infinity]
+  let widest = 0
+  for (let i = 0; i <= count; i++) {
+    if (!standing[i]) continue
+    const v = sign * sample(i)
+    if (v > y) [x, y] = [at(i), v]
+    if (i > 0 && standing[i - 1]) widest = Math.max(widest, Math.abs(v - sign * sample(i - 1)))
+  }
+  if (sign < 0 && y === 0) return { at_deg: x, value: 0 }
+  const least = y - widest
+  const side = (i: number) => (standing[i] ? sign * sample(i) : -Infinity)
+  for (let i = 0; i <= count; i++) {
+    const v = side(i)
+    if (v < least || v < side(Math.max(0, i - 1)) || v < side(Math.min(count, i + 1))) continue
+    const [a, b] = [Math.max(0, i - 1), Math.min(count, i + 1)]
+    // A peak between a standing and a fallen sample belongs to the standing side only.
+    const left = standing[a] ? at(a) : boundary(stands, at(i), at(a), refine_deg)
+    const right = standing[b] ? at(b) : boundary(stands, at(i), at(b), refine_deg)
+    const p = peakBetween((deg) => sign * exact(deg), left, right, refine_deg)
+    if (p.y > y) [x, y] = [p.x, p.y]
+  }
+  return { at_deg: x, value: sign * y }
+}
+
+/** The most that a support may carry on an arc by its upper bound, where, and what it carries there on an even, elastic ground. */
+export type UpperOver = Pick<LegEnvelope, 'id' | 'max_N' | 'max_at_deg' | 'upper_N' | 'upper_at_deg'>
+
+/**
+ * The greatest upper bound of each support's load over an arc, as `envelopeOver` finds it, and nothing besides.
+ * @returns one entry a support where the machine stands anywhere on the arc, else none; `max_N` is the elastic load at the same place
+ */
+export function upperOver(
+  f: Footprint,
+  fixed: FixedSums,
+  slewing: SlewingSums,
+  arc: Arc,
+  step_deg: number,
+  refine_deg = angleTolerance_deg,
+): UpperOver[] {
+  const [from_deg, to_deg] = [Math.min(arc.from_deg, arc.to_deg), Math.max(arc.from_deg, arc.to_deg)]
+  const count = Math.max(1, Math.ceil((to_deg - from_deg) / step_deg - 1e-9))
+  const at = (i: number) => from_deg + ((to_deg - from_deg) * i) / count
+  const where = (deg: number) => resultantAt(fixed, slewing, deg)
+  const scratch = new Float64Array(f.supports.length)
+  const carried = (kind: typeof upperReactions, deg: number) => {
+    const r = where(deg)
+    kind(f, r.x_m, r.y_m, r.force_N, scratch)
+    return scratch
+  }
+  const stands = (deg: number) => marginOf(f, where(deg)) > f.least_m
+  const angles = Array.from({ length: count + 1 }, (_, i) => at(i))
+  const standing = angles.map(stands)
+  if (!standing.some(Boolean)) return []
+  const upper = angles.map((deg) => carried(upperReactions, deg).slice())
+  return f.supports.map(({ id }, leg) => {
+    const exact = (deg: number) => carried(upperReactions, deg)[leg] ?? 0
+    const up = extremeOf({ count, at, standing, stands, refine_deg }, 1, (i) => upper[i]?.[leg] ?? 0, exact)
+    const max_N = carried(elasticReactions, up.at_deg)[leg] ?? 0
+    return { id, max_N, max_at_deg: up.at_deg, upper_N: Math.max(up.value, max_N), upper_at_deg: up.at_deg }
+  })
 }
 
 /** The least of samples of a function, each dip that could be it refined between its neighbours. */

@@ -1,8 +1,8 @@
 import { atSlew } from '../../plane/point'
 import { Refusal } from '../../refusal'
-import { boundary, peakBetween } from '../../search'
+import { peakBetween, rootBetween } from '../../search'
 import type { Footprint } from '../../statics/footprint'
-import { envelopeOver } from '../../statics/reaction-envelope'
+import { envelopeOver, upperOver } from '../../statics/reaction-envelope'
 import { resultantAt, type SlewingSums, sumSlewing } from '../../statics/resultant'
 import { ratedByRule, tippingAt } from '../../statics/tipping-load'
 import { upperAlong } from '../../statics/upper-along'
@@ -66,10 +66,9 @@ function peaksBetween(
         .filter(({ t }) => t > 0 && t < 1)
         .map(({ id, upper_N, t }) => {
           const sought = first.along_Nm + t * (last.along_Nm - first.along_Nm)
-          const rises = last.along_Nm > first.along_Nm
-          const short = (r: number) => turning(at(r)).along_Nm <= sought === rises
+          const beyond = (r: number) => turning(at(r)).along_Nm - sought
           const tolerance = peakTolerance_share * (q.radius_m - nearer_m)
-          return { id, upper_N, radius_m: boundary(short, nearer_m, q.radius_m, tolerance), slew_deg, empty }
+          return { id, upper_N, radius_m: rootBetween(beyond, nearer_m, q.radius_m, tolerance), slew_deg, empty }
         })
     })
   })
@@ -86,7 +85,8 @@ function standingAt(
   const { from_deg, to_deg } = arc
   const by_deg = points === undefined ? step_deg : Math.max(0.01, Math.abs(to_deg - from_deg) / points)
   const laden = envelopeOver(f, posed.fixed, loaded, arc, by_deg, refine_deg)
-  const empty = envelopeOver(f, posed.fixed, posed.slewing, arc, by_deg, refine_deg)
+  const overArc = q.loads === 'upper' ? upperOver : (...a: Parameters<typeof envelopeOver>) => envelopeOver(...a).supports
+  const empty = overArc(f, posed.fixed, posed.slewing, arc, by_deg, refine_deg)
   const head_kg = telescopicBoom(machine.boom).headMass_kg(boom_m, load.onBoom)
   const tipping = (slew_deg: number) => tippingAt(f, resultantAt(posed.fixed, posed.slewing, slew_deg), atSlew(shifted, slew_deg))
   const count = Math.max(1, Math.ceil(Math.abs(to_deg - from_deg) / by_deg))

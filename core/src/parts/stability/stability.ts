@@ -1,5 +1,5 @@
 import { g_mps2, rad } from '../../physics'
-import type { Arc, ReactionEnvelope } from '../../statics/reaction-envelope'
+import type { Arc, ReactionEnvelope, UpperOver } from '../../statics/reaction-envelope'
 import type { StabilityRule } from '../../statics/tipping-load'
 import type { OnBoom } from '../booms/boom'
 import type { Posed } from './slewing'
@@ -20,7 +20,7 @@ export interface StandingAt {
   posed: Posed
   /** What the bearing points carry over the arc with the load on, and with the hook empty. */
   laden: ReactionEnvelope
-  empty: ReactionEnvelope
+  empty: readonly UpperOver[]
   /** Least rating by stability on the arc and where; null: nothing to tip over. */
   rated_kg: number | null
   tipping_kg: number | null
@@ -38,6 +38,8 @@ export interface StandingQuestion {
   arc: Arc
   load: { total_kg: number; dynamicFactor: number; outward: Outward; onBoom: readonly OnBoom[] }
   rules: readonly StabilityRule[]
+  /** By which the outriggers are judged; the empty hook is looked at no further than that needs. */
+  loads: 'upper' | 'elastic'
   /** Points the arc is looked at in before its extremes are refined; omitted: one every 5°. */
   points?: number | undefined
 }
