@@ -591,3 +591,55 @@ describe('searches and slips', () => {
     expect(mapOfCase({ ...plan, lift: ternLift() }, [5], [0])).not.toBeNull()
   })
 })
+
+describe('what a second look at random changes showed', () => {
+  it('a boom too short for a radius is said with its length and no angle', () => {
+    const far = { radius_m: 25, slew_deg: 250 }
+    const plan = { machine: tern, tables: [ternTable], setup: ternSetup(), conditions: { wind_mps: 4 }, policy: northQuay.policy }
+    const reach = assess({ ...plan, lift: ternLift({ boom_m: 14.6, pick: far, set: far }) }).findings.find(
+      (f) => f.check === 'reach',
+    )
+    expect(reach).toMatchObject({ verdict: 'outside', reason: 'out-of-reach', at: { radius_m: 25 } })
+    expect(reach?.detail).toEqual({ boom_m: 14.6 })
+  })
+  it('growth is limited by its share or by millimetres, whichever comes first', () => {
+    for (const wear of wearKinds) {
+      const rule = wearRules[wear]
+      if (rule.by !== 'growth') continue
+      const most_mm = 'most_mm' in rule ? rule.most_mm : undefined
+      for (const nominal of [5, 40, 200, 3000]) {
+        const byShare = nominal * (1 + rule.limit_share)
+        const { most } = limitsOf({ kind: 'wear', wear, nominal })
+        expect(most, `${wear} ${nominal}`).toBeCloseTo(most_mm === undefined ? byShare : Math.min(byShare, nominal + most_mm), 9)
+      }
+    }
+  })
+  it('a leg leans by how far its lift point stands from the hook, whichever way', () => {
+    const weight = fc.double({ min: 0.2, max: 1, noNaN: true })
+    fc.assert(
+      fc.property(fc.tuple(weight, weight, weight), (w) => {
+        const lifts = [
+          { id: 'A', x_m: -1.5, y_m: -1, z_m: 0 },
+          { id: 'B', x_m: 1.5, y_m: -1, z_m: 0 },
+          { id: 'C', x_m: 0, y_m: 1.5, z_m: 0 },
+        ]
+        const mean = (key: 'x_m' | 'y_m') => lifts.reduce((s, l, i) => s + l[key] * (w[i] ?? 0), 0) / (w[0] + w[1] + w[2])
+        const [x_m, y_m] = [mean('x_m'), mean('y_m')]
+        const r = run('sling-tension', {
+          mass_kg: 1000,
+          cg: { x_m, y_m },
+          hook: { z_m: 3 },
+          lifts,
+          hitch: 'straight',
+          rule: 'three',
+        }) as unknown as {
+          legs?: { angle_deg: number }[]
+        }
+        lifts.forEach((l, i) => {
+          const out = Math.hypot(l.x_m - x_m, l.y_m - y_m)
+          expect(r.legs?.[i]?.angle_deg).toBeCloseTo((Math.atan2(out, 3) * 180) / Math.PI, 9)
+        })
+      }),
+    )
+  })
+})
