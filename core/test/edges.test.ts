@@ -28,6 +28,7 @@ import {
   withBounds,
   writtenOut,
 } from '../src'
+import { tiltOf } from '../src/levelling/levelling'
 import { measuredPositive } from '../src/quantity/measured'
 import { legForces } from '../src/rigging/sling-tension'
 import { rootBetween } from '../src/search'
@@ -639,6 +640,24 @@ describe('what a second look at random changes showed', () => {
           const out = Math.hypot(l.x_m - x_m, l.y_m - y_m)
           expect(r.legs?.[i]?.angle_deg).toBeCloseTo((Math.atan2(out, 3) * 180) / Math.PI, 9)
         })
+      }),
+    )
+  })
+  it('the plane through the feet is read back as it was laid, on any feet', () => {
+    const angle = fc.double({ min: -8, max: 8, noNaN: true })
+    const spread = fc.double({ min: 1, max: 4, noNaN: true })
+    fc.assert(
+      fc.property(angle, angle, unit, fc.tuple(spread, spread, spread, spread), (pitch_deg, roll_deg, up_m, [a, b, c, d]) => {
+        const sin = (deg: number) => Math.sin((deg * Math.PI) / 180)
+        const feet = [
+          { x_m: a, y_m: b },
+          { x_m: b, y_m: -c },
+          { x_m: -c, y_m: -d },
+          { x_m: -d, y_m: a },
+        ]
+        const laid = tiltOf(feet.map((p) => ({ ...p, rise_m: p.x_m * sin(pitch_deg) + p.y_m * sin(roll_deg) + up_m })))
+        expect(laid.pitch_deg).toBeCloseTo(pitch_deg, 9)
+        expect(laid.roll_deg).toBeCloseTo(roll_deg, 9)
       }),
     )
   })
