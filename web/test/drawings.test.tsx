@@ -131,7 +131,7 @@ describe('how sure a proof is', () => {
       fc.property(share, share, share, (a, b, c) => {
         const [low, nominal, high] = [a, b, c].sort((x, y) => x - y) as [number, number, number]
         const markup = renderToStaticMarkup(
-          <DoubtPanel doubt={{ finding: 'rating', low, nominal, high, inputs: [{ id: 'mass', share: 0.2 }] }} />,
+          <DoubtPanel doubt={{ finding: 'rating', low, nominal, high, inputs: [{ id: 'lift.load.mass_kg', share: 0.2 }] }} />,
         )
         for (const v of [low, nominal, high]) expect(markup).toContain(say('share', v))
         expect(markup).toContain('the load’s mass')
