@@ -75,7 +75,7 @@ export {
 export { bubbleCheck } from './levelling/bubble-check'
 export { levelEffect } from './levelling/level-effect'
 export { type Levelling, levelling, tiltOf } from './levelling/levelling'
-export type { Case } from './lift/case'
+export { type Case, nearShareOf } from './lift/case'
 export type { ChangeKind } from './lift/change'
 export { pathOf } from './lift/path'
 export { conditions, type HookPoint, type LiftPlan, liftPlan, type SetupPlan, setupPlan } from './lift/plan'

@@ -8,6 +8,7 @@ import {
   type Finding,
   type LiftPlan,
   nearestChanges,
+  nearShareOf,
   type SetupPlan,
 } from '../src'
 import { northQuay, tern, ternLift, ternSetup, ternTable } from './demo'
@@ -117,6 +118,17 @@ describe('a load that can be taken apart', () => {
       const one = assess({ ...c, lift: { ...c.lift, load: load(kg / (offer.change.lifts - 1)) } })
       expect(one.findings.find((x) => x.id === f.id)?.verdict).not.toBe('inside')
     }
+  })
+})
+
+describe('near', () => {
+  it('is the same rule for what is offered: wind at a site that begins later than the machine’s own alarm', () => {
+    const c = caseOf(ternSetup(), ternLift())
+    const gusty = { ...c, conditions: { wind_mps: 12 }, policy: { ...c.policy, near_share: 0.95 } }
+    const f = failing(gusty, 'wind')
+    const [offer] = nearestChanges(gusty, f, means)
+    expect(offer?.assessment?.findings.find((x) => x.check === 'wind')?.verdict).toBe('inside')
+    expect(nearShareOf(gusty)).toBe(tern.approachAlarm_share)
   })
 })
 

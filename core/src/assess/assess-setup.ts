@@ -28,6 +28,8 @@ export interface Trial {
 export interface SetupAssessment {
   verdict: Verdict
   findings: Finding[]
+  /** How far out of level the table that covers this set-up allows; null: none covers it. */
+  levelLimit_deg: number | null
   /** What the outriggers carry with the hook empty, and with the trial load. */
   empty: ReactionEnvelope
   laden: ReactionEnvelope | null
@@ -67,6 +69,7 @@ export function assessSetup(plan: Omit<Case, 'lift' | 'conditions'>, trial: Tria
   return {
     verdict: findings.reduce<Verdict>((v, f) => worseVerdict(v, f.verdict), 'inside'),
     findings,
+    levelLimit_deg: ctx.choice.chosen?.table.level_deg ?? null,
     empty,
     laden,
     lightens: lightest ? { id: lightest.id, min_N: lightest.min_N, at_deg: normalDegrees(lightest.min_at_deg) } : null,

@@ -13,6 +13,7 @@ export const notChecked = [
   'people',
   'machine-tilt',
   'mats-near',
+  'backward-wind',
 ] as const
 export type NotChecked = (typeof notChecked)[number]
 

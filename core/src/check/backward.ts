@@ -35,7 +35,8 @@ function backwardOf(ctx: LiftContext): Backward {
 
 /**
  * With the hook empty and the boom as high as it goes: enough of the weight stays on the side or end under the boom, all the way round
- * (15 %, 10 % where the table rates nothing; SAE J1289, ASME B30.5). Wind from the front is not in it: the machine's data give it no area.
+ * (15 %, 10 % where the table rates nothing; SAE J1289, ASME B30.5). Wind from the front is listed as not checked: the machine's data give
+ * the boom no area.
  */
 export const backwardCheck: Check<'backward'> = {
   id: 'backward',

@@ -46,7 +46,6 @@ function candidatesOf(id: string, byUpper: boolean, stands: readonly StandingAt[
       return [{ reaction_N, elastic_N, upper_N, at: { radius_m, slew_deg }, empty: supports === empty }]
     }),
   )
-  if (!byUpper) return atRadii
   const elastic_N = Math.max(...atRadii.map((c) => c.elastic_N))
   const between = peaks.filter((p) => p.id === id)
   return [

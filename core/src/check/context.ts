@@ -1,4 +1,4 @@
-import type { Case } from '../lift/case'
+import { type Case, nearShareOf } from '../lift/case'
 import { deflectionOf, type OnHook, onHook } from '../lift/hook-load'
 import { type Path, pathOf } from '../lift/path'
 import { type Crane, liftsOnOutriggers } from '../machine/crane'
@@ -34,14 +34,13 @@ export class LiftContext {
   readonly deflection_m: number
   /** What hangs on the hook; null while the load's mass is unknown. */
   readonly hook: OnHook | null
-  /** From this share of a limit a finding says near: the site's, or the machine's own alarm where that comes sooner. */
+  /** From this share of a limit on a finding says near. */
   readonly near_share: number
   readonly counterweight: { mass_kg: number; radius_m: number }
   readonly #footprint
   #choice: Choice | undefined
   #stands: readonly StandingAt[] | undefined
   #bearings: readonly Bearing[] | undefined
-
   readonly #points: number | undefined
 
   /**
@@ -53,7 +52,7 @@ export class LiftContext {
     readonly plan: Case,
     given: { points?: number | undefined; path?: Path; hook?: OnHook } = {},
   ) {
-    const { machine, setup, lift, policy } = plan
+    const { machine, setup, lift } = plan
     if (!liftsOnOutriggers(machine)) {
       throw new Refusal('no-crane', `${machine.name} has no boom, legs and hoist; this assessment is not for it.`, 'machine')
     }
@@ -68,7 +67,7 @@ export class LiftContext {
     this.counterweight = counterweightNamed(machine.name, machine.upper, setup.counterweight)
     this.block = this.hoist.blockOf(lift.parts)
     this.hook = given.hook ?? onHook(this.block, lift)
-    this.near_share = Math.min(policy.near_share, machine.approachAlarm_share ?? 1)
+    this.near_share = nearShareOf(plan)
   }
 
   /** Where the machine bears on the ground. */
@@ -111,10 +110,10 @@ export class LiftContext {
     return this.#bearings
   }
 
-  /** Where outriggers carry more between the least and the greatest radius than at either. */
+  /** Where outriggers carry more, by the upper bound, between the least and the greatest radius than at either. */
   get #peaks(): readonly PeakBetween[] {
-    const { path, hook } = this
-    if (hook === null || this.stands.length < 2) return []
+    const { path, hook, plan } = this
+    if (hook === null || this.stands.length < 2 || plan.policy.legLoads !== 'upper') return []
     return this.#stability.peaksBetween(this.#question(hook, path.greatest_m), path.least_m)
   }
 

@@ -12,3 +12,7 @@ export interface Case {
   conditions: Conditions
   policy: Policy
 }
+
+/** From this share of a limit on it is near: the site's, or the machine's own alarm where that comes sooner. */
+export const nearShareOf = ({ machine, policy }: Pick<Case, 'machine' | 'policy'>): number =>
+  Math.min(policy.near_share, machine.approachAlarm_share ?? 1)

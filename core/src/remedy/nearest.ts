@@ -1,7 +1,7 @@
 import { assess } from '../assess/assess'
 import { checkNamed } from '../check/checks'
 import { type Finding, isWorse } from '../finding/finding'
-import type { Case } from '../lift/case'
+import { type Case, nearShareOf } from '../lift/case'
 import type { ChangeKind, RemedyName } from '../lift/change'
 import { liftsOnOutriggers } from '../machine/crane'
 import { counterweightNamed } from '../parts/superstructure'
@@ -235,7 +235,7 @@ const counterweight: Search = (c, _f, _means, attempt) => {
 
 const wind: Search = (c, f, _means, attempt) => {
   if (f.limit === null || c.conditions.wind_mps === null) return null
-  const wind_mps = Math.floor(f.limit * c.policy.near_share * 10 - 1e-9) / 10
+  const wind_mps = Math.floor(f.limit * nearShareOf(c) * 10 - 1e-9) / 10
   return attempt({ kind: 'wind', wind_mps }, { conditions: { ...c.conditions, wind_mps } })
 }
 

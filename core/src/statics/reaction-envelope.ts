@@ -52,10 +52,7 @@ export function envelopeOver(
   step_deg: number,
   refine_deg = angleTolerance_deg,
 ): ReactionEnvelope {
-  const from_deg = Math.min(arc.from_deg, arc.to_deg)
-  const to_deg = Math.max(arc.from_deg, arc.to_deg)
-  const count = Math.max(1, Math.ceil((to_deg - from_deg) / step_deg - 1e-9))
-  const at = (i: number) => from_deg + ((to_deg - from_deg) * i) / count
+  const { count, at } = stepsOver(arc, step_deg)
   const n = f.supports.length
   const scratch = new Float64Array(n)
   const where = (deg: number) => resultantAt(fixed, slewing, deg)
@@ -143,6 +140,13 @@ export function envelopeOver(
   }
 }
 
+/** The angles at which an arc is looked at, whichever way it is given: `count` equal steps of at most `step_deg`. */
+function stepsOver(arc: Arc, step_deg: number): Pick<ArcSamples, 'count' | 'at'> {
+  const [from_deg, to_deg] = [Math.min(arc.from_deg, arc.to_deg), Math.max(arc.from_deg, arc.to_deg)]
+  const count = Math.max(1, Math.ceil((to_deg - from_deg) / step_deg - 1e-9))
+  return { count, at: (i) => from_deg + ((to_deg - from_deg) * i) / count }
+}
+
 /** An arc looked at from place to place, and where on it the machine stands. */
 interface ArcSamples {
   count: number
@@ -198,9 +202,7 @@ export function upperOver(
   step_deg: number,
   refine_deg = angleTolerance_deg,
 ): UpperOver[] {
-  const [from_deg, to_deg] = [Math.min(arc.from_deg, arc.to_deg), Math.max(arc.from_deg, arc.to_deg)]
-  const count = Math.max(1, Math.ceil((to_deg - from_deg) / step_deg - 1e-9))
-  const at = (i: number) => from_deg + ((to_deg - from_deg) * i) / count
+  const { count, at } = stepsOver(arc, step_deg)
   const where = (deg: number) => resultantAt(fixed, slewing, deg)
   const scratch = new Float64Array(f.supports.length)
   const carried = (kind: typeof upperReactions, deg: number) => {

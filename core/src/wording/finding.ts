@@ -207,4 +207,5 @@ export const notCheckedWords: Record<NotChecked, string> = {
   people: 'People inside the zone',
   'machine-tilt': 'The machine’s own weight shifting with its tilt',
   'mats-near': 'Mats so near each other that their pressures add up',
+  'backward-wind': 'Wind from the front on the raised boom with the hook empty',
 }

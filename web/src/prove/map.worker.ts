@@ -1,4 +1,15 @@
-import { type Case, emptyMap, fillMap, type MapZone, mapOfCase, prepareMap, probe, Refusal, zonesOf } from '@geolabe/core'
+import {
+  type Case,
+  emptyMap,
+  fillMap,
+  type MapZone,
+  mapOfCase,
+  nearShareOf,
+  prepareMap,
+  probe,
+  Refusal,
+  zonesOf,
+} from '@geolabe/core'
 
 export interface MapQuestion {
   id: number
@@ -38,7 +49,7 @@ async function work(q: MapQuestion): Promise<void> {
     const { table, stability, ground, governs } = map
     const answer: MapAnswer = {
       id: q.id,
-      zones: zonesOf(map, q.radii_m, q.slews_deg, q.case.policy.near_share, probe(prepared)),
+      zones: zonesOf(map, q.radii_m, q.slews_deg, nearShareOf(q.case), probe(prepared)),
       layers: { table, stability, ground, governs },
     }
     const transfer = [table.buffer, stability.buffer, governs.buffer, ...ground.map((g) => g.buffer)]

@@ -33,7 +33,6 @@ export function LegPanel({
   }))
   const lies = groundAt(place, stand, leg.positions[draft.extension])
   const blocked = ways.filter((w) => w.blocked)
-  const _ground = place.ground.find((g) => g.id === (draft.ground ?? lies))
   return (
     <section className="rounded-xl border border-line bg-sheet p-4" aria-label={leg.label}>
       <div className="mb-2 flex flex-wrap items-center justify-between gap-2">

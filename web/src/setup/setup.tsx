@@ -3,6 +3,7 @@ import {
   assessSetup,
   type Crane,
   extension,
+  findingWords,
   liftsOnOutriggers,
   normalDegrees,
   type SetupAssessment,
@@ -21,6 +22,7 @@ import { Button } from '../look/button'
 import { Choice } from '../look/choice'
 import { NumberField } from '../look/field'
 import { ActionBar, Refused, Sheet, Title } from '../look/page'
+import { VerdictWord } from '../look/verdict'
 import { type ShiftContext, useShiftContext } from '../shift/frame'
 import { nextStation } from '../shift/route-line'
 import { Sequence } from '../shift/sequence'
@@ -78,7 +80,10 @@ function SetupCrane({ shift, file, place, machine }: ShiftContext & { machine: C
     }
   }, [machine, plan, boom_m, radius_m, load_kg, place, file.tables])
   const states = useMemo(() => legStates(result.stands, machine), [result, machine])
-  const level_deg = result.stands?.findings.find((f) => f.check === 'level')?.limit ?? null
+  const level_deg = result.stands?.levelLimit_deg ?? null
+  // What is about the whole machine and not in order; the level has a panel of its own.
+  const standing =
+    result.stands?.findings.filter((f) => f.subject === null && f.check !== 'level' && f.verdict !== 'inside') ?? []
   const blocked = draft.legs.filter((l) => blockedBy(machine, place, draft.stand, l.id, l.extension, l.mat))
   const open = machine.procedures.setup.filter((s) => !draft.steps.includes(s.id))
   const why =
@@ -142,8 +147,8 @@ function SetupCrane({ shift, file, place, machine }: ShiftContext & { machine: C
             }}
             legs={dialLegs(machine, plan, (id) => {
               const s = states.get(id)
-              const N = s?.loaded?.upper_N ?? s?.unloaded?.max_N
-              return { verdict: s?.verdict ?? null, note: N === undefined ? '' : say('force', N) }
+              const N = s?.structure?.measured ?? null
+              return { verdict: s?.verdict ?? null, note: N === null ? '' : say('force', N) }
             })}
           />
           {result.stands?.lightens && (
@@ -167,6 +172,17 @@ function SetupCrane({ shift, file, place, machine }: ShiftContext & { machine: C
               </p>
             </div>
           )}
+          {standing.map((f) => {
+            const { title, what, todo } = findingWords(f, say)
+            return (
+              <Sheet key={f.id} title={title}>
+                <VerdictWord verdict={f.verdict} />
+                <p className="mt-1">
+                  {what} {todo}
+                </p>
+              </Sheet>
+            )
+          })}
           {result.why && <p className="font-bold text-outside">{result.why}</p>}
         </div>
         <div className="grid gap-4">

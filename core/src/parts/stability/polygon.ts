@@ -85,8 +85,8 @@ function standingAt(
   const { from_deg, to_deg } = arc
   const by_deg = points === undefined ? step_deg : Math.max(0.01, Math.abs(to_deg - from_deg) / points)
   const laden = envelopeOver(f, posed.fixed, loaded, arc, by_deg, refine_deg)
-  const overArc = q.loads === 'upper' ? upperOver : (...a: Parameters<typeof envelopeOver>) => envelopeOver(...a).supports
-  const empty = overArc(f, posed.fixed, posed.slewing, arc, by_deg, refine_deg)
+  const hookless = [f, posed.fixed, posed.slewing, arc, by_deg, refine_deg] as const
+  const empty = q.loads === 'upper' ? upperOver(...hookless) : envelopeOver(...hookless).supports
   const head_kg = telescopicBoom(machine.boom).headMass_kg(boom_m, load.onBoom)
   const tipping = (slew_deg: number) => tippingAt(f, resultantAt(posed.fixed, posed.slewing, slew_deg), atSlew(shifted, slew_deg))
   const count = Math.max(1, Math.ceil(Math.abs(to_deg - from_deg) / by_deg))
