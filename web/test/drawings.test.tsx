@@ -1,11 +1,12 @@
 import 'fake-indexeddb/auto'
-import { calculatorNamed, calculators, isRefusal, type MapZone } from '@geolabe/core'
+import { calculatorNamed, calculators, type Finding, isRefusal, type MapZone } from '@geolabe/core'
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
 import fc from 'fast-check'
 import { renderToStaticMarkup } from 'react-dom/server'
 import { describe, expect, it } from 'vitest'
 import { ZoneLegend, Zones, zoneEnds } from '../src/instruments/zones'
 import { DoubtPanel } from '../src/prove/doubt-panel'
+import { Standing } from '../src/setup/standing'
 import { Editor } from '../src/sums/form'
 import { presentationOf } from '../src/sums/presentations'
 import { isObj, isTol, type Json, type Obj, plainOf, schemaOf } from '../src/sums/schema'
@@ -141,8 +142,33 @@ describe('how sure a proof is', () => {
   })
   it('says so where no measurement would matter', () => {
     const markup = renderToStaticMarkup(
-      <DoubtPanel doubt={{ finding: 'rating', low: 0.5, nominal: 0.5, high: 0.5, inputs: [{ id: 'wind', share: 0 }] }} />,
+      <DoubtPanel
+        doubt={{ finding: 'rating', low: 0.5, nominal: 0.5, high: 0.5, inputs: [{ id: 'conditions.wind_mps', share: 0 }] }}
+      />,
     )
     expect(markup).toContain('No single ± makes a difference')
+  })
+})
+
+describe('how a machine stands', () => {
+  const figures = { subject: null, quantity: null, measured: null, nominal: null, limit: null, utilisation: null, at: null }
+  const back: Finding = { ...figures, id: 'backward', check: 'backward', reason: 'falls-back', verdict: 'outside', detail: {} }
+  it('is said where it concerns the whole machine and is not in order', () => {
+    const markup = renderToStaticMarkup(<Standing findings={[back]} />)
+    expect(markup).toContain('fall over backwards')
+    expect(markup).toContain('Fit less counterweight')
+    expect(markup).toMatch(/outside/i)
+  })
+  it('is not said twice: a leg, the level, and what is in order are said elsewhere or not at all', () => {
+    const leg: Finding = {
+      ...back,
+      id: 'leg:FL',
+      subject: 'FL',
+      check: 'leg',
+      reason: 'capacity',
+      detail: { label: 'x', empty: false },
+    }
+    const level: Finding = { ...back, id: 'level', check: 'level', reason: 'unread', verdict: 'not-proven' }
+    expect(renderToStaticMarkup(<Standing findings={[leg, level, { ...back, verdict: 'inside' }]} />)).toBe('')
   })
 })

@@ -3,7 +3,6 @@ import {
   assessSetup,
   type Crane,
   extension,
-  findingWords,
   liftsOnOutriggers,
   normalDegrees,
   type SetupAssessment,
@@ -22,7 +21,6 @@ import { Button } from '../look/button'
 import { Choice } from '../look/choice'
 import { NumberField } from '../look/field'
 import { ActionBar, Refused, Sheet, Title } from '../look/page'
-import { VerdictWord } from '../look/verdict'
 import { type ShiftContext, useShiftContext } from '../shift/frame'
 import { nextStation } from '../shift/route-line'
 import { Sequence } from '../shift/sequence'
@@ -34,6 +32,7 @@ import { LegPanel } from './leg-panel'
 import type { LegState } from './leg-state'
 import { dialLegs } from './legs'
 import { LevelPanel } from './level-panel'
+import { Standing } from './standing'
 
 /** Station: the machine on its legs, where they can stand, on what, and level. */
 export function Setup() {
@@ -81,9 +80,6 @@ function SetupCrane({ shift, file, place, machine }: ShiftContext & { machine: C
   }, [machine, plan, boom_m, radius_m, load_kg, place, file.tables])
   const states = useMemo(() => legStates(result.stands, machine), [result, machine])
   const level_deg = result.stands?.levelLimit_deg ?? null
-  // What is about the whole machine and not in order; the level has a panel of its own.
-  const standing =
-    result.stands?.findings.filter((f) => f.subject === null && f.check !== 'level' && f.verdict !== 'inside') ?? []
   const blocked = draft.legs.filter((l) => blockedBy(machine, place, draft.stand, l.id, l.extension, l.mat))
   const open = machine.procedures.setup.filter((s) => !draft.steps.includes(s.id))
   const why =
@@ -153,9 +149,11 @@ function SetupCrane({ shift, file, place, machine }: ShiftContext & { machine: C
           />
           {result.stands?.lightens && (
             <p className="text-lg">
-              <strong>{machine.legs.find((l) => l.id === result.stands?.lightens?.id)?.label}</strong> lightens first: down to{' '}
-              <strong className="figure">{say('force', result.stands.lightens.min_N)}</strong> with the boom at slew{' '}
-              <strong className="figure">{say('angle', normalDegrees(result.stands.lightens.at_deg))}</strong>.
+              <strong className="inline-block first-letter:uppercase">
+                {machine.legs.find((l) => l.id === result.stands?.lightens?.id)?.label}
+              </strong>{' '}
+              lightens first: down to <strong className="figure">{say('force', result.stands.lightens.min_N)}</strong> with the
+              boom at slew <strong className="figure">{say('angle', normalDegrees(result.stands.lightens.at_deg))}</strong>.
             </p>
           )}
           {tail && (
@@ -172,17 +170,7 @@ function SetupCrane({ shift, file, place, machine }: ShiftContext & { machine: C
               </p>
             </div>
           )}
-          {standing.map((f) => {
-            const { title, what, todo } = findingWords(f, say)
-            return (
-              <Sheet key={f.id} title={title}>
-                <VerdictWord verdict={f.verdict} />
-                <p className="mt-1">
-                  {what} {todo}
-                </p>
-              </Sheet>
-            )
-          })}
+          {result.stands && <Standing findings={result.stands.findings} />}
           {result.why && <p className="font-bold text-outside">{result.why}</p>}
         </div>
         <div className="grid gap-4">

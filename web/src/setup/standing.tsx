@@ -1,0 +1,22 @@
+import { type Finding, findingWords } from '@geolabe/core'
+import { Sheet } from '../look/page'
+import { VerdictWord } from '../look/verdict'
+import { useSay } from '../units/units'
+
+/** What concerns the whole machine as it stands and is not in order: no table that covers it, too little weight under the boom. */
+export function Standing({ findings }: { findings: readonly Finding[] }) {
+  const say = useSay()
+  // A leg says its own, and the level has a panel to itself.
+  const whole = findings.filter((f) => f.subject === null && f.check !== 'level' && f.verdict !== 'inside')
+  return whole.map((f) => {
+    const { title, what, todo } = findingWords(f, say)
+    return (
+      <Sheet key={f.id} title={title}>
+        <VerdictWord verdict={f.verdict} />
+        <p className="mt-1">
+          {what} {todo}
+        </p>
+      </Sheet>
+    )
+  })
+}
