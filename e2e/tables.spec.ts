@@ -64,7 +64,7 @@ test('a table goes out as CSV and comes back from a spreadsheet, its faults name
     page
       .getByLabel('Take from a file')
       .setInputFiles({ name: 'puffin.json', mimeType: 'application/json', buffer: Buffer.from(text) })
-  await whole(json.replace('"plate"', '"plates"'))
+  await whole(json.replace('"liftHeight_m"', '"liftHeight"'))
   await expect(page.getByRole('alert')).toBeVisible()
   await whole(json.replaceAll('2150', '2140'))
   await expect(page.getByText(/2,150 kg → 2,140 kg/).first()).toBeVisible()

@@ -5,13 +5,10 @@
 import { mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs'
 import {
   atSlew,
-  type BoomTable,
-  boomTable,
   type Crane,
   cellLimit,
   counterweightNamed,
   type Extension,
-  gridsOf,
   liftsOnOutriggers,
   machineModel,
   outriggers,
@@ -24,6 +21,7 @@ import {
   resultantAt,
   stabilityRule,
   sumSlewing,
+  type TableAxes,
   type Trend,
   tableAxes,
   telescopicBoom,
@@ -129,7 +127,12 @@ function ratingAt(
   }
 }
 
-function derive(d: Derivation): BoomTable {
+const boomAxes = {
+  row: { quantity: 'radius_m', label: 'Radius', reading: 'neighbours', trend: 'falls' },
+  column: { quantity: 'boom_m', label: 'Boom', reading: 'neighbours', trend: null },
+} satisfies TableAxes
+
+function derive(d: Derivation): RatingTable {
   const machine = readMachineFile(d.machine)
   if (!liftsOnOutriggers(machine)) throw new Error(`${d.machine} is no crane`)
   const configurations = d.settings.flatMap((setting) =>
@@ -145,7 +148,7 @@ function derive(d: Derivation): BoomTable {
             before[i] = Math.min(before[i] ?? Infinity, r.kg)
             return { ...r, kg: before[i] as number }
           })
-          return { radius_m, ratings_kg: cells.map((c) => c?.kg ?? null), basis: cells.map((c) => c?.basis ?? null) }
+          return { at: radius_m, ratings_kg: cells.map((c) => c?.kg ?? null), basis: cells.map((c) => c?.basis ?? null) }
         })
         .filter((r) => r.ratings_kg.some((k) => k !== null))
       const legs = machine.legs.map((l) => ({
@@ -155,22 +158,25 @@ function derive(d: Derivation): BoomTable {
       return {
         id: `${setting.id}-${cw.id}`,
         label: `${setting.label} · ${cw.label.toLowerCase()}`,
-        footprint: outriggers(machine.legs)
-          .contactsOf(legs)
-          .map(({ id, x_m, y_m }) => ({ id, x_m, y_m })),
-        fullyExtended: setting.left === 'full' && setting.right === 'full',
-        counterweight_kg: cw.mass_kg,
-        ...(setting.sector
-          ? { sector: { ...setting.sector, ...(setting.dependsOn ? { dependsOn: setting.dependsOn } : {}) } }
-          : {}),
-        boom_m: lengths,
+        appliesTo: {
+          standing: {
+            footprint: outriggers(machine.legs)
+              .contactsOf(legs)
+              .map(({ id, x_m, y_m }) => ({ id, x_m, y_m })),
+            counterweight_kg: cw.mass_kg,
+            fullyExtended: setting.left === 'full' && setting.right === 'full',
+          },
+          ...(setting.sector
+            ? { sector: { ...setting.sector, ...(setting.dependsOn ? { dependsOn: setting.dependsOn } : {}) } }
+            : {}),
+        },
+        columns: lengths,
         rows,
       }
     }),
   )
-  return boomTable.parse({
+  return ratingTable.parse({
     format: 'geolabe.table/1',
-    shape: 'boom-radius',
     id: d.table,
     machine: d.machine,
     title: d.title,
@@ -178,7 +184,8 @@ function derive(d: Derivation): BoomTable {
     enteredBy: d.enteredBy,
     document: d.document,
     checkedBy: d.checkedBy,
-    linearPermitted: d.linearPermitted,
+    axes: boomAxes,
+    ...(d.linearPermitted ? { linearPermitted: true } : {}),
     stabilityRule: d.stabilityRule,
     wind: d.wind,
     level_deg: d.level_deg,
@@ -190,13 +197,19 @@ function derive(d: Derivation): BoomTable {
 const compact = (json: string) =>
   json.replace(/\[\s+([^[\]{}]*?)\s+\]/g, (_, inner: string) => `[${inner.replace(/\s*\n\s*/g, ' ')}]`)
 
-/** Any other shape: rows by their figures, physics from the core's own limits, strength as ceilings. */
+/** By any other axes: rows by their figures, physics from the core's own limits, strength as ceilings. */
 const shapeDerivation = z.strictObject({
   format: z.literal('geolabe.derivation/1'),
   table: z.looseObject({
     machine: z.string(),
-    shape: z.string(),
-    configurations: z.array(z.looseObject({ id: z.string(), rows: z.array(z.union([z.number(), z.string()])) })),
+    axes: tableAxes,
+    configurations: z.array(
+      z.looseObject({
+        id: z.string(),
+        columns: z.array(z.union([z.number(), z.string()])),
+        rows: z.array(z.union([z.number(), z.string()])),
+      }),
+    ),
   }),
   /** By configuration, or “*”: greatest rating of each column, and its moment about the slew centre. */
   ceilings: z.record(
@@ -215,19 +228,19 @@ const shapeDerivation = z.strictObject({
 
 function deriveShape(d: z.infer<typeof shapeDerivation>): RatingTable {
   const model = machineModel.parse(read(`demo/models/${d.table.machine}.json`))
-  const { row, column } = tableAxes[d.table.shape as RatingTable['shape']]
+  const { row, column } = d.table.axes
   const blank = ratingTable.parse({
     ...d.table,
     configurations: d.table.configurations.map((c) => ({
       ...c,
-      rows: c.rows.map((value) => ({ [row.field]: value, ratings_kg: (c[column.field] as unknown[]).map(() => null) })),
+      rows: c.rows.map((at) => ({ at, ratings_kg: c.columns.map(() => null) })),
     })),
   })
-  const filled = gridsOf(blank).map((g) => {
+  const filled = blank.configurations.map((g) => {
     const limit = cellLimit(model, blank, g.id)
     const ceiling = d.ceilings[g.id] ?? d.ceilings['*']
     if (!ceiling) throw new Error(`${d.table.machine}: no ceiling for ${g.id}`)
-    const cells = g.rows.map((r) =>
+    const cells = g.rows.map(({ at: r }) =>
       g.columns.map((c, j) => {
         const e = d.envelope
         if (e && Math.hypot(Number(c) + e.back_m, Number(r) - e.height_m) > e.radius_m) return null
@@ -240,7 +253,7 @@ function deriveShape(d: z.infer<typeof shapeDerivation>): RatingTable {
     return ordered(cells, row.trend, column.trend)
   })
   let table: RatingTable = blank
-  gridsOf(blank).forEach((g, k) => {
+  blank.configurations.forEach((g, k) => {
     filled[k]?.forEach((cells, i) => {
       cells.forEach((kg, j) => {
         table = withCell(table, { configuration: g.id, row: i, column: j }, kg)
@@ -251,7 +264,7 @@ function deriveShape(d: z.infer<typeof shapeDerivation>): RatingTable {
     ...table,
     configurations: table.configurations.map((c) => ({
       ...c,
-      rows: (c.rows as { ratings_kg: (number | null)[] }[]).filter((r) => r.ratings_kg.some((kg) => kg !== null)),
+      rows: c.rows.filter((r) => r.ratings_kg.some((kg) => kg !== null)),
     })),
   })
 }

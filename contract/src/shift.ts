@@ -1,10 +1,10 @@
 import {
   assessment,
-  boomTable,
   conditions,
   liftPlan,
   machineDefinition,
   placeDefinition,
+  ratingTable,
   roundTime,
   setupPlan,
   sitePolicy,
@@ -236,7 +236,7 @@ export const shiftFile = z.strictObject({
   used: z.strictObject({
     machines: z.array(z.strictObject({ revision: z.number(), document: machineDefinition })).max(20),
     places: z.array(z.strictObject({ revision: z.number(), document: placeDefinition })).max(20),
-    tables: z.array(boomTable).max(50),
+    tables: z.array(ratingTable).max(50),
   }),
   defects: z.array(
     raiseDefectRequest.extend({ id: z.string(), shift: z.string().nullable(), raisedBy: personRef, raisedAt: moment }),

@@ -1,4 +1,4 @@
-import { gridsOf, parseOrRefuse, type RatingTable, Refusal, ratingTable, tableAxes } from '@geolabe/core'
+import { type Axis, parseOrRefuse, type RatingTable, Refusal, ratingTable, unitOfAxis } from '@geolabe/core'
 import Papa from 'papaparse'
 import { fileFigure } from './figures'
 
@@ -7,19 +7,14 @@ import { fileFigure } from './figures'
  * nothing is rated. Columns that only some configurations have stay empty in the others.
  */
 export function tableToCsv(t: RatingTable): string {
-  const { row } = tableAxes[t.shape]
-  const grids = gridsOf(t)
-  const columns = [...new Set(grids.flatMap((g) => [...g.columns]))].sort((a, b) =>
+  const { configurations, axes } = t
+  const columns = [...new Set(configurations.flatMap((c) => c.columns))].sort((a, b) =>
     typeof a === 'number' && typeof b === 'number' ? a - b : 0,
   )
-  const lines = grids.flatMap((g) =>
-    g.rows.map((value, i) => [
-      g.id,
-      value,
-      ...columns.map((c) => (g.columns.includes(c) ? (g.cells[i]?.[g.columns.indexOf(c)] ?? '') : '')),
-    ]),
+  const lines = configurations.flatMap((c) =>
+    c.rows.map((row) => [c.id, row.at, ...columns.map((v) => row.ratings_kg[c.columns.indexOf(v)] ?? '')]),
   )
-  return Papa.unparse([['configuration', row.field, ...columns], ...lines], { newline: '\n' })
+  return Papa.unparse([['configuration', axes.row.quantity, ...columns], ...lines], { newline: '\n' })
 }
 
 const wrong = (line: number, column: string, message: string) =>
@@ -41,17 +36,19 @@ function figureAt(text: string, line: number, column: string): number {
  * @throws Refusal `bad-csv` naming line and column; and what the table’s own schema refuses.
  */
 export function csvToTable(csv: string, into: RatingTable): RatingTable {
-  const axes = tableAxes[into.shape]
+  const { row, column } = into.axes
   const parsed = Papa.parse<string[]>(csv.replace(/^\uFEFF/, ''), { skipEmptyLines: 'greedy' })
   const fault = parsed.errors.find((e) => e.type !== 'Delimiter')
   if (fault) throw wrong((fault.row ?? 0) + 1, '', fault.message)
   const [top, ...lines] = parsed.data
   if (top?.[0]?.trim() !== 'configuration') throw wrong(1, '1', 'The first column has to be “configuration”.')
-  if (top[1]?.trim() !== axes.row.field) throw wrong(1, '2', `The second column has to be “${axes.row.field}”.`)
-  const columns = top.slice(2).map((c, j) => (axes.column.unit === 'name' ? c.trim() : figureAt(c, 1, String(j + 3))))
+  if (top[1]?.trim() !== row.quantity) throw wrong(1, '2', `The second column has to be “${row.quantity}”.`)
+  const entry = (axis: Axis, text: string, line: number, at: string) =>
+    unitOfAxis(axis) === 'name' ? text.trim() : figureAt(text, line, at)
+  const columns = top.slice(2).map((c, j) => entry(column, c, 1, String(j + 3)))
   const copy = structuredClone(into)
-  for (const c of copy.configurations as unknown as (Record<string, unknown> & { id: string })[]) {
-    const own = c[axes.column.field] as (number | string)[]
+  for (const c of copy.configurations) {
+    const own = c.columns
     const missing = own.find((v) => !columns.includes(v))
     if (missing !== undefined)
       throw wrong(1, String(missing), `Configuration “${c.id}” has a column ${missing}, which the file lacks.`)
@@ -59,8 +56,8 @@ export function csvToTable(csv: string, into: RatingTable): RatingTable {
       const line = i + 2
       if (cells[0]?.trim() !== c.id) return []
       const head = cells[1]?.trim() ?? ''
-      const value = axes.row.unit === 'name' ? head : figureAt(head, line, axes.row.field)
-      if (head === '') throw wrong(line, axes.row.field, 'Give the row’s own figure.')
+      const at = entry(row, head, line, row.quantity)
+      if (head === '') throw wrong(line, row.quantity, 'Give the row’s own figure.')
       const ratings_kg = own.map((v) => {
         const text = cells[columns.indexOf(v) + 2]?.trim() ?? ''
         if (text === '') return null
@@ -68,9 +65,9 @@ export function csvToTable(csv: string, into: RatingTable): RatingTable {
         if (kg < 0) throw wrong(line, String(v), 'A rating is never negative; leave it empty where nothing is rated.')
         return kg
       })
-      return [{ [axes.row.field]: value, ratings_kg }]
+      return [{ at, ratings_kg }]
     })
-    if ((c.rows as unknown[]).length === 0) throw wrong(2, 'configuration', `The file has no row for configuration “${c.id}”.`)
+    if (c.rows.length === 0) throw wrong(2, 'configuration', `The file has no row for configuration “${c.id}”.`)
   }
   const known = new Set(into.configurations.map((c) => c.id))
   lines.forEach((cells, i) => {

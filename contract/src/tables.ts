@@ -1,4 +1,4 @@
-import { machineModel, ratingTable } from '@geolabe/core'
+import { machineModel, ratingTable, tableAxes } from '@geolabe/core'
 import { z } from 'zod'
 import { maybeWords, moment } from './common'
 
@@ -8,7 +8,8 @@ export const tableSummary = z.object({
   machineName: z.string(),
   kind: z.string(),
   title: z.string(),
-  shape: z.string(),
+  /** What its rows and columns are. */
+  axes: tableAxes,
   /** The newest revision, and the one that lifts are proved with: the newest that somebody else has checked. */
   revision: z.number(),
   inUse: z.number(),

@@ -1,4 +1,4 @@
-import { type BoomPart, boomTable, control, machineDefinition, type Polygon, placeDefinition } from '@geolabe/core'
+import { type BoomPart, control, machineDefinition, type Polygon, placeDefinition, ratingTable } from '@geolabe/core'
 import { z } from 'zod'
 import { clientId, maybeWords, moment, personRef } from './common'
 import { defect } from './defects'
@@ -94,7 +94,7 @@ export type HandOverNote = z.infer<typeof handOverNote>
 /** Everything somebody needs before taking a machine. */
 export const machineFile = z.object({
   definition: machineDefinition,
-  tables: z.array(boomTable),
+  tables: z.array(ratingTable),
   state: yardMachine,
   watched: z.array(defect),
   stopping: z.array(defect),

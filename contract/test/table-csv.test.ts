@@ -108,8 +108,8 @@ describe('any text at all', () => {
     )
     /** Columns that a configuration lacks are not read for it. */
     function csvHas(line: number, column: number): boolean {
-      const c = puffin.configurations.find((x) => x.id === lines[line]?.[0]) as { loadCentre_m: number[] } | undefined
-      return Boolean(c?.loadCentre_m.includes(Number(lines[0]?.[column])))
+      const c = puffin.configurations.find((x) => x.id === lines[line]?.[0])
+      return Boolean(c?.columns.includes(Number(lines[0]?.[column])))
     }
   })
 })

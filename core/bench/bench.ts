@@ -4,7 +4,6 @@ import { readFileSync } from 'node:fs'
 import quadprog from 'quadprog'
 import {
   assess,
-  boomTable,
   type Case,
   capacityMap,
   elasticReactions,
@@ -12,11 +11,12 @@ import {
   nearestChanges,
   placeDefinition,
   prepareFootprint,
+  ratingTable,
 } from '../src'
 import { tern, ternLift, ternSetup } from '../test/demo'
 
 const read = (p: string) => JSON.parse(readFileSync(new URL(`../../demo/${p}`, import.meta.url), 'utf8'))
-const table = boomTable.parse(read('tables/tern-main.json'))
+const table = ratingTable.parse(read('tables/tern-main.json'))
 const place = placeDefinition.parse(read('places/north-quay.json'))
 
 /** Mean of the runs after a fifth of them to warm up; of three rounds the fastest, since others share this machine. */

@@ -117,13 +117,31 @@ export { inSector } from './plane/sector'
 export { type Procedure, waitsFor, withoutStep } from './procedure/procedure'
 export { isoDate } from './quantity/date'
 export { high, low, nominal, type Tol } from './quantity/measured'
-export { type ChartReading, chartReading, readGross } from './rating/chart-reading'
+export {
+  type Axis,
+  type AxisQuantity,
+  axesTitle,
+  entriesFor,
+  sameAxes,
+  type TableAxes,
+  type Trend,
+  tableAxes,
+  unitOfAxis,
+} from './rating/axes'
+export { type ChartReading, chartPlace, chartReading, isReadByChart, type ReadingInput } from './rating/chart-reading'
 export { legsShortOf } from './rating/covers'
-export { changesBetween, type Grid, gridsOf, type Trend, tableAxes, withCell } from './rating/grid'
-export { cellLimit } from './rating/limit'
+export { changesBetween, withCell } from './rating/grid'
+export { cellLimit } from './rating/limit/limit'
 export { expectedOnPlate, type PlateFault, plateFault } from './rating/plate'
-export { isBoomTable, type RatingTable, ratingTable, type TableShape } from './rating/rating-table'
-export { type BoomTable, boomTable, type ChartConfiguration } from './rating/table'
+export { ratedAtSlew, ratingAt } from './rating/read'
+export {
+  type RatingConfiguration,
+  type RatingTable,
+  ratingTable,
+  rowFigures,
+  type StandingConfiguration,
+  saysStanding,
+} from './rating/table'
 export { type OddCell, oddCells } from './rating/table-check'
 export { type PlateRow, type TruckRating, truckRating } from './rating/truck-rating'
 export { recovery } from './recovery/recovery'

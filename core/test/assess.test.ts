@@ -49,7 +49,7 @@ describe('assess', () => {
     const a = prove(ternSetup(), ternLift({ pick: { radius_m: 5, slew_deg: 250 }, set: { radius_m: 11.5, slew_deg: 260 } }))
     expect(a.rated_kg).toBe(7000)
     expect(a.ratedAt).toEqual({ pick_kg: 13_200, set_kg: 7000 })
-    expect(a.readFrom.map((c) => c.radius_m)).toEqual([10, 12])
+    expect(a.readFrom.map((c) => c.row)).toEqual([10, 12])
   })
 
   it.each<[string, SetupPlan, Partial<LiftPlan>, number | null, string]>([
@@ -176,13 +176,13 @@ describe('assess', () => {
   })
 
   it('keeps every rating of the table inside what stability allows, where stability set it', () => {
-    for (const c of ternTable.configurations.filter((x) => x.counterweight_kg === 6400)) {
+    for (const c of ternTable.configurations.filter((x) => x.appliesTo.standing?.counterweight_kg === 6400)) {
       const [left, right] = [
         c.id.startsWith('full-left') ? 'full' : c.id.startsWith('full-right') ? 'in' : c.id.split('-')[0],
         c.id.startsWith('full-right') ? 'full' : c.id.startsWith('full-left') ? 'in' : c.id.split('-')[0],
       ] as ['full', 'full']
-      const slew = c.sector ? c.sector.from_deg : 0
-      const to = c.sector ? c.sector.to_deg : 359
+      const slew = c.appliesTo.sector?.from_deg ?? 0
+      const to = c.appliesTo.sector?.to_deg ?? 359
       for (const row of c.rows.filter((_, i) => i % 4 === 1)) {
         row.ratings_kg.forEach((kg, i) => {
           if (kg === null || kg < 900) return
@@ -194,15 +194,15 @@ describe('assess', () => {
               load: { name: '', mass_kg: kg - 360, massSource: 'marked', sailArea_m2: 0, dragCoefficient: 1.2 },
               rigging: [],
               parts: 8,
-              boom_m: c.boom_m[i] as number,
-              pick: { radius_m: row.radius_m, slew_deg: slew },
-              set: { radius_m: row.radius_m, slew_deg: to },
+              boom_m: Number(c.columns[i]),
+              pick: { radius_m: Number(row.at), slew_deg: slew },
+              set: { radius_m: Number(row.at), slew_deg: to },
               configuration: c.id,
             }),
             conditions: { wind_mps: 0 },
             policy,
           })
-          expect(the(a, 'stability')?.verdict, `${c.id} ${row.radius_m} ${c.boom_m[i]}`).not.toBe('outside')
+          expect(the(a, 'stability')?.verdict, `${c.id} ${Number(row.at)} ${c.columns[i]}`).not.toBe('outside')
           expect(the(a, 'rating')?.verdict).toBe('near')
         })
       }

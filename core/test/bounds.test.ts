@@ -198,15 +198,15 @@ describe('bounds', () => {
 
   it('see every row of a table that stands inside the ±', () => {
     const example = structuredClone(calculatorNamed('chart-reading')?.example) as Record<string, unknown>
-    const chart = example.chart as { configurations: { boom_m: number[]; rows: unknown[] }[] }
-    ;(chart.configurations[0] as { boom_m: number[] }).boom_m = [20]
+    const chart = example.chart as { configurations: { columns: number[]; rows: unknown[] }[] }
+    ;(chart.configurations[0] as { columns: number[] }).columns = [20]
     ;(chart.configurations[0] as { rows: unknown[] }).rows = [
       [6, 5000],
       [7, 3000],
       [8, 6000],
       [9, 2000],
       [10, 4000],
-    ].map(([radius_m, kg]) => ({ radius_m, ratings_kg: [kg] }))
+    ].map(([at, kg]) => ({ at, ratings_kg: [kg] }))
     const r = run('chart-reading', { ...example, boom_m: 20, radius_m: { value: 8, tolerance: 2 }, load_kg: 1500 })
     expect(r.low.gross_kg).toBe(2000)
     expect(r.high.gross_kg).toBe(6000)
@@ -220,7 +220,7 @@ describe('bounds', () => {
         [8, 6000],
         [9, 2000],
         [10, 4000],
-      ]).toContainEqual([row.radius_m, row.rating_kg])
+      ]).toContainEqual([row.row, row.rating_kg])
   })
 
   it('put what decides at its worse end everywhere, and unite lists of different length', () => {

@@ -1,7 +1,5 @@
 import { existsSync, readdirSync, readFileSync } from 'node:fs'
 import {
-  type BoomTable,
-  boomTable,
   type Crane,
   composeMachine,
   type LiftPlan,
@@ -36,7 +34,7 @@ function crane(id: string): Crane {
 }
 
 export const tern: Crane = crane('tern')
-export const ternTable: BoomTable = boomTable.parse(read('tables/tern-main.json'))
+export const ternTable: RatingTable = ratingTable.parse(read('tables/tern-main.json'))
 export const northQuay: Place = placeDefinition.parse(read('places/north-quay.json'))
 export const demoTable = (id: string): RatingTable => ratingTable.parse(read(`tables/${id}.json`))
 export const deck = northQuay.ground.find((g) => g.id === 'deck') ?? null

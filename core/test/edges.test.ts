@@ -3,7 +3,6 @@ import { describe, expect, it } from 'vitest'
 import { z } from 'zod'
 import {
   assess,
-  boomTable,
   calculatorNamed,
   checks,
   g_mps2,
@@ -20,6 +19,7 @@ import {
   plateFault,
   queryReading,
   Refusal,
+  ratingTable,
   type Walkround,
   walkroundTemplate,
   wearKinds,
@@ -227,7 +227,7 @@ describe('a table against physics', () => {
   it('has no limit where nothing can tip, and no finding about it', () => {
     const c = ternTable.configurations.find((x) => x.id === 'full-heavy')
     if (!c) throw new Error('no such configuration')
-    const near = { ...c, rows: [{ radius_m: 2.4, ratings_kg: c.boom_m.map((_, i) => (i === 0 ? 30_000 : null)) }] }
+    const near = { ...c, rows: [{ at: 2.4, ratings_kg: c.columns.map((_, i) => (i === 0 ? 30_000 : null)) }] }
     const { limits, findings } = oddCells(modelOf(tern), { ...ternTable, configurations: [near] })
     expect(limits[0]?.kg[0]?.[0]).toBeNull()
     expect(findings.filter((f) => f.kind === 'above-physics' && f.column === 0)).toEqual([])
@@ -336,8 +336,8 @@ describe('lists', () => {
   it('rows of a table rise from each to the next', () => {
     const table = (radii: number[]) => {
       const c = ternTable.configurations[0] as (typeof ternTable.configurations)[number]
-      const rows = radii.map((radius_m) => ({ radius_m, ratings_kg: c.boom_m.map(() => 1000) }))
-      return boomTable.safeParse({ ...ternTable, configurations: [{ ...c, rows }] })
+      const rows = radii.map((at) => ({ at, ratings_kg: c.columns.map(() => 1000) }))
+      return ratingTable.safeParse({ ...ternTable, configurations: [{ ...c, rows }] })
     }
     expect(table([3, 4, 5]).success).toBe(true)
     for (const radii of [
@@ -493,34 +493,34 @@ describe('what stands on the line', () => {
 
 describe('one boom length or several', () => {
   it('a table by angle is read without its boom length only where it has one', () => {
-    const table = demoMachines.map((id) => demoTable(`${id}-main`)).find((t) => t.shape === 'angle-stage')
-    if (table?.shape !== 'angle-stage') throw new Error('no table by angle')
+    const table = demoMachines.map((id) => demoTable(`${id}-main`)).find((t) => t.axes.row.quantity === 'angle_deg')
+    if (!table) throw new Error('no table by angle')
     const c = table.configurations[0] as (typeof table.configurations)[number]
     const row = c.rows[0] as (typeof c.rows)[number]
-    const read = (configuration: typeof c, boom_m?: number) =>
+    const read = (configuration: typeof c, boom_m?: number | string) =>
       run('chart-reading', {
         chart: { ...table, configurations: [configuration] },
         configuration: c.id,
         radius_m: 5,
-        angle_deg: row.angle_deg,
+        angle_deg: Number(row.at),
         slew_deg: 0,
         rule: 'worse-row',
         deductions: [],
         ...(boom_m === undefined ? {} : { boom_m }),
       }) as unknown as { error?: { code: string; path: string }; gross_kg?: unknown }
-    expect(c.boom_m.length).toBeGreaterThan(1)
+    expect(c.columns.length).toBeGreaterThan(1)
     expect(read(c).error).toMatchObject({ code: 'missing-field', path: 'boom_m' })
     const single = {
       ...c,
-      boom_m: [c.boom_m[0] as number],
+      columns: c.columns.slice(0, 1),
       rows: c.rows.map((r) => ({ ...r, ratings_kg: [r.ratings_kg[0] ?? null] })),
     }
     expect(read(single).error).toBeUndefined()
-    expect(read(single).gross_kg).toEqual(read(c, c.boom_m[0]).gross_kg)
+    expect(read(single).gross_kg).toEqual(read(c, c.columns[0]).gross_kg)
   })
   it('a radius further out than the boom is long is not rated, whatever the table says there', () => {
     const c = ternTable.configurations[1] as (typeof ternTable.configurations)[number]
-    const far = { ...c, boom_m: [10], rows: [5, 40].map((radius_m) => ({ radius_m, ratings_kg: [1000] })) }
+    const far = { ...c, columns: [10], rows: [5, 40].map((at) => ({ at, ratings_kg: [1000] })) }
     const gross = (radius_m: number) =>
       (
         run('chart-reading', {

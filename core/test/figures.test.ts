@@ -585,26 +585,31 @@ describe('nothing enormous and nothing by default', () => {
     )
   })
   it('a rating by sector without a slew is refused, in every reader', () => {
-    const stage = example('stage-rating') as unknown as { table: { configurations: object[] } }
+    type Sectored = { table: { configurations: { appliesTo: object }[] } }
+    const withSector = (c: { appliesTo: object }) => ({
+      ...c,
+      appliesTo: { ...c.appliesTo, sector: { from_deg: 200, to_deg: 340 } },
+    })
+    const stage = example('stage-rating') as unknown as Sectored
     const sectored = structuredClone(stage)
-    sectored.table.configurations = sectored.table.configurations.map((c) => ({ ...c, sector: { from_deg: 200, to_deg: 340 } }))
+    sectored.table.configurations = sectored.table.configurations.map(withSector)
     expect(run('stage-rating', sectored).error.path).toBe('slew_deg')
     expect(run('stage-rating', { ...sectored, slew_deg: 270 }).allowed_kg).toBeGreaterThan(0)
     expect(run('stage-rating', { ...sectored, slew_deg: 90 }).allowed_kg).toBe('not-rated')
-    const folding = example('articulated-rating') as unknown as { table: { configurations: object[] } }
-    folding.table.configurations = folding.table.configurations.map((c) => ({ ...c, sector: { from_deg: 200, to_deg: 340 } }))
+    const folding = example('articulated-rating') as unknown as Sectored
+    folding.table.configurations = folding.table.configurations.map(withSector)
     expect(run('articulated-rating', folding).error.path).toBe('slew_deg')
   })
   it('a folding path is read at every row that it crosses, however briefly', () => {
     const e = example('articulated-rating') as unknown as { table: { configurations: { rows: object[] }[] } }
-    const rows = (e.table.configurations[0] as { rows: { radius_m: number; ratings_kg: number[] }[] }).rows
+    const rows = (e.table.configurations[0] as { rows: { at: number; ratings_kg: number[] }[] }).rows
     // A thin band, narrower than a sixtieth of the way, in which hardly anything is rated.
     rows.splice(
       2,
       0,
-      { radius_m: 3.3, ratings_kg: [940, 890, 790] },
-      { radius_m: 3.301, ratings_kg: [10, 10, 10] },
-      { radius_m: 3.302, ratings_kg: [930, 880, 780] },
+      { at: 3.3, ratings_kg: [940, 890, 790] },
+      { at: 3.301, ratings_kg: [10, 10, 10] },
+      { at: 3.302, ratings_kg: [930, 880, 780] },
     )
     expect(run('articulated-rating', e).allowed_kg).toBe(10)
   })

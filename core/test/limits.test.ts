@@ -18,6 +18,7 @@ import {
   type RatingTable,
   Refusal,
   ratingTable,
+  saysStanding,
   telescopicBoom,
   tippingLoad,
   upperMasses,
@@ -88,23 +89,31 @@ describe('what physics allows, shape by shape, is its closed form', () => {
   it('slewing crane: the least tipping load over its sector, by the table’s own rule, nothing where the boom does not reach', () => {
     const m = modelOf('plover')
     const t = tableOf('plover')
-    if (t.shape !== 'boom-radius' || !m.boom || !m.upper || !m.chassis) throw new Error('no crane')
+    if (!m.boom || !m.upper || !m.chassis) throw new Error('no crane')
     const c = t.configurations.find((x) => x.id === 'legs')
-    if (!c) throw new Error('no legs')
+    if (!c || !saysStanding(c)) throw new Error('no legs')
     const limit = limitOf('plover', 'legs')
     const pose = poseAtRadius({ boom_m: 8.5, pivot: m.boom.pivot, headOffset_m: m.boom.headOffset_m }, 6)
     const cw = m.upper.counterweights[0] as { mass_kg: number; radius_m: number }
     const slewing = [...upperMasses(m.upper, cw), ...telescopicBoom(m.boom).massesAt(8.5, pose.angle_deg)]
     const at = (slew_deg: number) =>
-      tippingLoad({ supports: c.footprint, masses: m.chassis?.masses ?? [], slewing, radius_m: 6, slew_deg, rule: '85%' })
-        .ratedByStability_kg ?? Infinity
+      tippingLoad({
+        supports: c.appliesTo.standing.footprint,
+        masses: m.chassis?.masses ?? [],
+        slewing,
+        radius_m: 6,
+        slew_deg,
+        rule: '85%',
+      }).ratedByStability_kg ?? Infinity
     const least = Math.min(...Array.from({ length: 360 }, (_, s) => at(s)))
     expect(limit(6, 8.5)).toBeCloseTo(least, 6)
     expect(limit(20, 8.5)).toBe(0)
   })
   it('a table that names a counterweight or configuration that is not there is refused by name', () => {
     const t = structuredClone(tableOf('kittiwake'))
-    ;(t.configurations[0] as { counterweight_kg: number }).counterweight_kg = 12_345
+    const c = t.configurations[0]
+    if (!c || !saysStanding(c)) throw new Error('no configuration')
+    c.appliesTo.standing.counterweight_kg = 12_345
     expect(() => cellLimit(modelOf('kittiwake'), t, 'base')(10, 48)).toThrow(/12345 kg/)
     expect(() => limitOf('kittiwake', 'nothing')).toThrow(Refusal)
   })

@@ -13,6 +13,7 @@ import {
   poseAtRadius,
   prepareMap,
   probe,
+  rowFigures,
   supportReactions,
   telescopicBoom,
   tippingLoad,
@@ -145,10 +146,7 @@ describe('the capacity map', () => {
   })
   it('has zones that are inside at their edge and outside just beyond it, and say what ends them', () => {
     const radii_m = [
-      ...new Set([
-        ...Array.from({ length: 100 }, (_, i) => 3 + i * 0.22),
-        ...ternTable.configurations.flatMap((c) => c.rows.map((r) => r.radius_m)),
-      ]),
+      ...new Set([...Array.from({ length: 100 }, (_, i) => 3 + i * 0.22), ...rowFigures([ternTable], 'radius_m')]),
     ].sort((a, b) => a - b)
     const slew_deg = Array.from({ length: 24 }, (_, i) => i * 15)
     const fine = { ...base, radii_m, slew_deg, ground: base.ground.map((g) => ({ ...g, allowable_kPa: 320 })) }

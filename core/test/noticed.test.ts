@@ -4,9 +4,9 @@ import {
   assess,
   backwardStability,
   calculatorNamed,
+  chartReading,
   driveOf,
   g_mps2,
-  gridsOf,
   groundPressure,
   type Motion,
   memoryPatterns,
@@ -15,7 +15,6 @@ import {
   oddCells,
   type RatingTable,
   rad,
-  readGross,
   stillMotion,
   whyNot,
 } from '../src'
@@ -68,12 +67,12 @@ describe('the tip', () => {
 describe('a slipped decimal point', () => {
   it('is measured against the two rows before and the two after, in its own column', () => {
     const whole = demoTable('tern-main')
-    const grid = gridsOf(whole)[0]
+    const grid = whole.configurations[0]
     if (!grid) throw new Error('no grid')
     const places = grid.rows.flatMap((_, i) =>
       grid.columns.flatMap((_c, j) => {
-        const near = [i - 2, i - 1, i + 1, i + 2].map((k) => grid.cells[k]?.[j] ?? null)
-        return grid.cells[i]?.[j] && near.every((v) => v !== null) ? [{ i, j, near: near as number[] }] : []
+        const near = [i - 2, i - 1, i + 1, i + 2].map((k) => grid.rows[k]?.ratings_kg[j] ?? null)
+        return grid.rows[i]?.ratings_kg[j] && near.every((v) => v !== null) ? [{ i, j, near: near as number[] }] : []
       }),
     )
     expect(places.length).toBeGreaterThan(10)
@@ -305,18 +304,18 @@ describe('a lift over a wide arc', () => {
 
 describe('a table with one boom length', () => {
   const row = (ratings_kg: number[]) => [
-    { radius_m: 3, ratings_kg },
-    { radius_m: 6, ratings_kg: ratings_kg.map((x) => x / 2) },
+    { at: 3, ratings_kg },
+    { at: 6, ratings_kg: ratings_kg.map((x) => x / 2) },
   ]
-  const read = (boom_m: number[], ratings: number[], given?: number) =>
-    readGross(
-      { boom_m, rows: row(ratings) } as unknown as Parameters<typeof readGross>[0],
-      { radius_m: 3, boom_m: given },
-      'worse-row',
-    )
+  const read = (columns: number[], ratings: number[], boom_m?: number) => {
+    const whole = demoTable('tern-main')
+    const c = { ...(whole.configurations[0] as (typeof whole.configurations)[number]), columns, rows: row(ratings) }
+    const chart = { ...whole, configurations: [c] }
+    return chartReading({ chart, configuration: c.id, radius_m: 3, boom_m, rule: 'worse-row', deductions: [] })
+  }
   it('is read without naming it; with several it is asked for', () => {
     expect(read([8], [4000]).gross_kg).toBe(4000)
     expect(read([8, 10], [4000, 3000], 10).gross_kg).toBe(3000)
-    expect(() => read([8, 10], [4000, 3000])).toThrow(/several boom lengths/)
+    expect(() => read([8, 10], [4000, 3000])).toThrow(/give boom_m/)
   })
 })

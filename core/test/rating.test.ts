@@ -2,8 +2,6 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import {
   assess,
-  type BoomTable,
-  type ChartConfiguration,
   calculatorNamed,
   g_mps2,
   inSector,
@@ -13,7 +11,10 @@ import {
   pathOf,
   poseMachine,
   prepareFootprint,
+  type RatingTable,
   resultantAt,
+  type StandingConfiguration,
+  saysStanding,
   telescopicBoom,
   tippingLoad,
   upperMasses,
@@ -21,12 +22,12 @@ import {
 import { candidatesFor, chooseTable, ratedAtEnds, sectorHolds, worstOnPath } from '../src/check/choose-table'
 import { polygonStability } from '../src/parts/stability/polygon'
 import { reactionsAt } from '../src/statics/support-reactions'
-import { northQuay, tern, ternLift, ternSetup, ternTable } from './demo'
+import { demoTable, northQuay, tern, ternLift, ternSetup, ternTable } from './demo'
 import { runs } from './runs'
 
-const config = (id: string): ChartConfiguration => {
+const config = (id: string): StandingConfiguration => {
   const c = ternTable.configurations.find((x) => x.id === id)
-  if (!c) throw new Error(id)
+  if (!c || !saysStanding(c)) throw new Error(id)
   return c
 }
 const policy = { readingRule: 'worse-row' as const, near_share: 0.9 }
@@ -35,7 +36,7 @@ const feet = (left: 'in' | 'middle' | 'full', right: 'in' | 'middle' | 'full') =
 
 describe('which tables cover a set-up', () => {
   it('those of its counterweight, each with the legs that are short of it', () => {
-    const all = candidatesFor([ternTable], tern.id, 6400, feet('middle', 'full'))
+    const all = candidatesFor([ternTable], 6400, feet('middle', 'full'))
     expect(Object.fromEntries(all.map((c) => [c.configuration.id, c.short]))).toEqual({
       'full-heavy': ['FL', 'RL'],
       'middle-heavy': [],
@@ -44,15 +45,17 @@ describe('which tables cover a set-up', () => {
       'full-left-heavy': ['FL', 'RL'],
     })
     expect(
-      candidatesFor([ternTable], tern.id, 3200, feet('full', 'full')).every((c) => c.configuration.counterweight_kg === 3200),
+      candidatesFor([ternTable], 3200, feet('full', 'full')).every(
+        (c) => c.configuration.appliesTo.standing.counterweight_kg === 3200,
+      ),
     ).toBe(true)
-    expect(candidatesFor([{ ...ternTable, machine: 'other' }], tern.id, 6400, feet('full', 'full'))).toEqual([])
+    expect(candidatesFor([demoTable('turnstone-main')], 6400, feet('full', 'full'))).toEqual([])
   })
 
   it('a wider footprint is never covered by fewer of them', () => {
     const widths = ['in', 'middle', 'full'] as const
     const covered = (l: number, r: number) =>
-      candidatesFor([ternTable], tern.id, 6400, feet(widths[l] as 'in', widths[r] as 'in'))
+      candidatesFor([ternTable], 6400, feet(widths[l] as 'in', widths[r] as 'in'))
         .filter((c) => c.short.length === 0)
         .map((c) => c.configuration.id)
     for (const [l, r] of [
@@ -80,9 +83,9 @@ describe('sectors', () => {
         (from_deg, by, id) => {
           const c = config(id)
           const arc = { from_deg, to_deg: from_deg + by }
-          const every = Array.from({ length: 721 }, (_, i) => inSector(c, normalDegrees(from_deg + (by * i) / 720))).every(
-            Boolean,
-          )
+          const every = Array.from({ length: 721 }, (_, i) =>
+            inSector(c.appliesTo, normalDegrees(from_deg + (by * i) / 720)),
+          ).every(Boolean)
           expect(sectorHolds(c, arc)).toBe(every)
         },
       ),
@@ -96,11 +99,16 @@ describe('reading a path', () => {
     fc.assert(
       fc.property(fc.double({ min: 3.5, max: 17, noNaN: true }), fc.double({ min: 3.5, max: 17, noNaN: true }), (a, b) => {
         const path = pathOf(ternLift({ pick: { radius_m: a, slew_deg: 250 }, set: { radius_m: b, slew_deg: 260 } }))
-        const worst = worstOnPath(config('full-heavy'), path, 19.4, 'worse-row').read.gross_kg
+        const worst = worstOnPath({ table: ternTable, configuration: config('full-heavy') }, path, 19.4, 'worse-row').read
+          .gross_kg
         const single = Array.from({ length: 60 }, (_, i) => {
           const r = a + ((b - a) * i) / 59
-          return worstOnPath(config('full-heavy'), { ...path, radii_m: [r], least_m: r, greatest_m: r }, 19.4, 'worse-row').read
-            .gross_kg as number
+          return worstOnPath(
+            { table: ternTable, configuration: config('full-heavy') },
+            { ...path, radii_m: [r], least_m: r, greatest_m: r },
+            19.4,
+            'worse-row',
+          ).read.gross_kg as number
         })
         expect(worst).toBe(Math.min(...single))
       }),
@@ -118,7 +126,7 @@ describe('reading a path', () => {
     })
   })
   it('follows a site’s straight line only where the table permits it', () => {
-    const at = (table: BoomTable, readingRule: 'linear' | 'worse-row') => {
+    const at = (table: RatingTable, readingRule: 'linear' | 'worse-row') => {
       const lift = ternLift({
         pick: { radius_m: 9.5, slew_deg: 260 },
         set: { radius_m: 9.5, slew_deg: 270 },

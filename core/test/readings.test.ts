@@ -1,7 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import {
-  type BoomTable,
   calculatorNamed,
   chartReading,
   groundPressure,
@@ -14,8 +13,10 @@ import {
   matReach,
   poseAtAngle,
   poseAtRadius,
+  type RatingTable,
   rad,
-  readGross,
+  ratingAt,
+  saysStanding,
   tiltOf,
   windLimit,
 } from '../src'
@@ -62,10 +63,10 @@ describe('telescopic-geometry', () => {
 })
 
 describe('chart-reading', () => {
-  const open: BoomTable = { ...ternTable, linearPermitted: true }
+  const open: RatingTable = { ...ternTable, linearPermitted: true }
   const config = 'full-heavy'
   const c = ternTable.configurations.find((x) => x.id === config)
-  if (!c) throw new Error('no configuration')
+  if (!c || !saysStanding(c)) throw new Error('no configuration')
   const base = { chart: open, configuration: config, deductions: [], boom_m: 19.4 }
 
   it('takes the row itself on a row, the worse neighbour between rows', () => {
@@ -80,7 +81,7 @@ describe('chart-reading', () => {
         fc.constantFrom(14.6, 19.4),
         fc.constantFrom(...open.configurations.map((x) => x.id)),
         (radius_m, boom_m, configuration) => {
-          const sector = open.configurations.find((c) => c.id === configuration)?.sector
+          const sector = open.configurations.find((c) => c.id === configuration)?.appliesTo.sector
           const slew_deg = sector && (sector.from_deg + ((sector.to_deg - sector.from_deg + 360) % 360) / 2) % 360
           const at = { ...base, configuration, boom_m, radius_m, slew_deg }
           const worse = chartReading({ ...at, rule: 'worse-row' })
@@ -153,21 +154,21 @@ describe('chart-reading', () => {
   })
 
   it('does not cover a footprint that is short of a leg it depends on', () => {
-    const short = c.footprint.map((f) => (f.id === 'FL' ? { ...f, y_m: 2.15 } : f))
+    const short = c.appliesTo.standing.footprint.map((f) => (f.id === 'FL' ? { ...f, y_m: 2.15 } : f))
     expect(legsShortOf(c, short)).toEqual(['FL'])
-    expect(legsShortOf(c, c.footprint)).toEqual([])
+    expect(legsShortOf(c, c.appliesTo.standing.footprint)).toEqual([])
     const right = ternTable.configurations.find((x) => x.id === 'full-right-heavy')
-    expect(right && legsShortOf(right, short)).toEqual([])
+    expect(right && saysStanding(right) && legsShortOf(right, short)).toEqual([])
   })
 
   it('every rating of the demo falls with radius and stays a real number', () => {
     for (const conf of ternTable.configurations) {
-      conf.boom_m.forEach((_, i) => {
+      conf.columns.forEach((_, i) => {
         const column = conf.rows.map((r) => r.ratings_kg[i]).filter((k): k is number => k != null)
         expect([...column].sort((a, b) => b - a)).toEqual(column)
       })
     }
-    expect(readGross(c, { radius_m: 3, boom_m: 9.8 }, 'worse-row').gross_kg).toBe(25_000)
+    expect(ratingAt(ternTable.axes, c, 3, 9.8, 'worse-row').gross_kg).toBe(25_000)
   })
 })
 

@@ -5,7 +5,6 @@ import {
   calculatorNamed,
   changesBetween,
   chartReading,
-  gridsOf,
   lineLimit_kg,
   type MachineModel,
   machineModel,
@@ -15,10 +14,10 @@ import {
   type RatingTable,
   Refusal,
   ratingTable,
-  tableAxes,
   truckRating,
   withCell,
 } from '../src'
+import { type Axis, axisUnits, entriesFor } from '../src/rating/axes'
 import { demoMachine } from './demo'
 
 const demo = new URL('../../demo/', import.meta.url)
@@ -35,31 +34,31 @@ const run = (name: string, input: unknown) =>
   calculatorNamed(name)?.run(input) as Record<string, unknown> & { error?: { code: string; path: string } }
 
 describe('the demo world’s tables', () => {
-  it('come in every shape that there is', () => {
-    expect(new Set(tables.map((t) => t.shape))).toEqual(new Set(Object.keys(tableAxes)))
+  it('go by every quantity that an axis can count', () => {
+    expect(new Set(tables.flatMap((t) => [t.axes.row.quantity, t.axes.column.quantity]))).toEqual(new Set(Object.keys(axisUnits)))
   })
   it.each(tables.map((t) => [t.id, t] as const))('%s agrees with physics and with itself', (_id, t) => {
     expect(oddCells(modelFor(t), t).findings).toEqual([])
   })
   it.each(tables.map((t) => [t.id, t] as const))('%s: a slipped decimal point is flagged in its row', (_id, t) => {
-    const grids = gridsOf(t)
+    const grids = t.configurations
     for (const g of [grids[0], grids[grids.length - 1]]) {
       if (!g || g.rows.length * g.columns.length < 3) continue
       for (const row of [0, Math.floor(g.rows.length / 2), g.rows.length - 1]) {
-        const column = g.cells[row]?.findIndex((kg) => kg !== null) as number
-        const wrong = withCell(t, { configuration: g.id, row, column }, (g.cells[row]?.[column] as number) * 10)
+        const column = g.rows[row]?.ratings_kg.findIndex((kg) => kg !== null) as number
+        const wrong = withCell(t, { configuration: g.id, row, column }, (g.rows[row]?.ratings_kg[column] as number) * 10)
         const flagged = oddCells(modelFor(t), wrong).findings.filter((f) => f.configuration === g.id)
         expect(flagged.some((f) => f.row === row && f.column === column)).toBe(true)
-        expect(flagged[0]).toMatchObject({ row, column, rowValue: g.rows[row] })
+        expect(flagged[0]).toMatchObject({ row, column, rowValue: g.rows[row]?.at })
       }
     }
   })
   it.each(tables.map((t) => [t.id, t] as const))('%s: a rating above physics or out of order is flagged in its row', (_id, t) => {
     const model = modelFor(t)
     const { limits } = oddCells(model, t)
-    for (const g of gridsOf(t)) {
+    for (const g of t.configurations) {
       const allowed = limits.find((l) => l.configuration === g.id)?.kg
-      g.cells.forEach((cells, row) => {
+      g.rows.forEach(({ ratings_kg: cells }, row) => {
         const column = cells.findIndex((kg) => kg !== null)
         const limit = allowed?.[row]?.[column] ?? null
         if (row % 4 !== 1 || limit === null || limit > 1e9) return
@@ -100,17 +99,70 @@ describe('the demo world’s tables', () => {
   })
 })
 
-describe('grids', () => {
+describe('an axis', () => {
+  const entries = fc
+    .uniqueArray(fc.integer({ min: 1, max: 400 }), { minLength: 1, maxLength: 8 })
+    .map((list) => list.sort((a, b) => a - b).map((v) => v / 4))
+  const read = (reading: Axis['reading'], list: readonly number[], value: number) =>
+    entriesFor({ quantity: 'height_m', label: 'Height', reading, trend: 'falls' }, list.length, (i) => list[i] ?? 0, value)?.map(
+      (i) => list[i],
+    ) ?? null
+  it('reads an entry by itself, whatever way values between are read', () => {
+    fc.assert(
+      fc.property(entries, fc.constantFrom('neighbours', 'up-to', 'holds', 'listed'), fc.nat(), (list, reading, n) => {
+        const value = list[n % list.length] as number
+        expect(read(reading as Axis['reading'], list, value)).toEqual([value])
+      }),
+    )
+  })
+  it('reads a value between, before and beyond its entries as its reading says', () => {
+    fc.assert(
+      fc.property(entries, fc.double({ min: 0.05, max: 101, noNaN: true }), (list, value) => {
+        fc.pre(!list.some((v) => Math.abs(v - value) < 1e-3))
+        const below = list.filter((v) => v < value).at(-1)
+        const above = list.find((v) => v > value)
+        const between = below !== undefined && above !== undefined ? [below, above] : null
+        expect(read('neighbours', list, value)).toEqual(between)
+        expect(read('up-to', list, value)).toEqual(between ?? (above === undefined ? null : [above]))
+        expect(read('holds', list, value)).toEqual(above === undefined ? null : [above])
+        expect(read('listed', list, value)).toBeNull()
+      }),
+    )
+  })
+  it('that counts names is read by name', () => {
+    const named = { quantity: 'part', label: 'Marked on', reading: 'listed', trend: null } as const
+    expect(entriesFor(named, 2, (i) => ['hoist', 'beam'][i] ?? '', 'beam')).toEqual([1])
+    expect(entriesFor(named, 2, (i) => ['hoist', 'beam'][i] ?? '', 'hook')).toBeNull()
+  })
+  it('is refused where its entries are of another kind, or do not rise', () => {
+    const t = tableOf('fulmar')
+    const c = t.configurations[0] as (typeof t.configurations)[number]
+    const fault = (rows: object[]) => ratingTable.safeParse({ ...t, configurations: [{ ...c, rows }] }).error?.issues[0]
+    expect(fault([...c.rows].reverse())?.path).toEqual(['configurations', 0, 'rows', 1, 'at'])
+    expect(fault([{ ...c.rows[0], at: 'low' }])?.message).toContain('figure')
+  })
+  it('of heights and reaches counts from nothing up to its first entry', () => {
+    const t = tableOf('godwit')
+    const c = t.configurations[0] as (typeof t.configurations)[number]
+    const kg = (height_m: number, radius_m: number) =>
+      chartReading({ chart: t, configuration: c.id, radius_m, height_m, rule: 'worse-row', deductions: [] }).gross_kg
+    const [row, column] = [c.rows[0], c.columns[0]]
+    expect(kg(Number(row?.at) / 3, Number(column) / 2)).toBe(row?.ratings_kg[0])
+    expect(kg(Number(c.rows.at(-1)?.at) + 0.01, Number(column))).toBe('not-rated')
+  })
+})
+
+describe('cells', () => {
   it('give back what they were made from, and changes between revisions name each cell', () => {
     for (const t of tables) {
-      const g = gridsOf(t)[0]
+      const g = t.configurations[0]
       if (!g) throw new Error('no grid')
-      const same = withCell(t, { configuration: g.id, row: 0, column: 0 }, g.cells[0]?.[0] ?? null)
+      const same = withCell(t, { configuration: g.id, row: 0, column: 0 }, g.rows[0]?.ratings_kg[0] ?? null)
       expect(same).toEqual(t)
       expect(changesBetween(t, same)).toEqual([])
       const other = withCell(t, { configuration: g.id, row: 0, column: 0 }, 7)
       expect(changesBetween(t, other)).toEqual([
-        { configuration: g.id, row: g.rows[0], column: g.columns[0], from_kg: g.cells[0]?.[0] ?? null, to_kg: 7 },
+        { configuration: g.id, row: g.rows[0]?.at, column: g.columns[0], from_kg: g.rows[0]?.ratings_kg[0] ?? null, to_kg: 7 },
       ])
     }
     expect(() => withCell(tableOf('tern'), { configuration: 'nothing', row: 0, column: 0 }, 1)).toThrow(Refusal)
@@ -161,7 +213,7 @@ describe('chart-reading of each shape', () => {
   })
   it('refuses a plate, and says what a shape still needs', () => {
     expect(run('chart-reading', { ...base, chart: tableOf('puffin'), configuration: 'forks', radius_m: 1 }).error?.code).toBe(
-      'other-shape',
+      'other-axes',
     )
     expect(run('chart-reading', { ...base, chart: tableOf('turnstone'), configuration: 'wide', radius_m: 1 }).error?.path).toBe(
       'angle_deg',

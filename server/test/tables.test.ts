@@ -1,5 +1,5 @@
 import { tableToCsv } from '@geolabe/contract'
-import { gridsOf, type RatingTable, withCell } from '@geolabe/core'
+import { type RatingTable, withCell } from '@geolabe/core'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { type Person, type Running, start } from './helper'
 
@@ -21,7 +21,7 @@ afterAll(async () => {
 
 const tableOf = async (id: string) => (await ines.get(`/tables/${id}`)).body
 const changed = (t: RatingTable, kg: number) => {
-  const g = gridsOf(t)[0]
+  const g = t.configurations[0]
   if (!g) throw new Error('no grid')
   return withCell(t, { configuration: g.id, row: 0, column: 0 }, kg)
 }

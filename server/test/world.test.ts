@@ -1,4 +1,4 @@
-import { barsTo, boomTable, isBoomTable, legsShortOf, liftsOnOutriggers } from '@geolabe/core'
+import { barsTo, legsShortOf, liftsOnOutriggers, ratingTable, saysStanding } from '@geolabe/core'
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest'
 import { migrate, type Owner } from '../src/db/migrate'
 import { readMachineFile, readOrganisations, readPlaceFile, readTableFile } from '../src/demo/files'
@@ -75,11 +75,11 @@ describe('its machines and tables', () => {
       const m = readMachineFile(id)
       if (liftsOnOutriggers(m)) {
         it(`${id}: every table setting can be reached by its legs and stands on one of its counterweights`, () => {
-          for (const table of m.tables.map(readTableFile).filter(isBoomTable)) {
-            expect(boomTable.parse(table).machine).toBe(id)
-            for (const c of table.configurations) {
-              expect(m.upper.counterweights.map((w) => w.mass_kg)).toContain(c.counterweight_kg)
-              expect(c.boom_m).toEqual(m.boom.lengths_m)
+          for (const table of m.tables.map(readTableFile)) {
+            expect(ratingTable.parse(table).machine).toBe(id)
+            for (const c of table.configurations.filter(saysStanding)) {
+              expect(m.upper.counterweights.map((w) => w.mass_kg)).toContain(c.appliesTo.standing.counterweight_kg)
+              expect(c.columns).toEqual(m.boom.lengths_m)
               const full = m.legs.map((l) => ({ id: l.id, ...l.positions.full }))
               expect(legsShortOf(c, full)).toEqual([])
             }

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { finding, verdict } from '../finding/finding'
+import { readCell } from '../rating/read'
 
 /** What nobody has looked at when an assessment is done. Words in `wording/`. */
 export const notChecked = [
@@ -44,7 +45,7 @@ export const assessment = z.object({
   /** What the same table rates at each end; null: not rated there. The worst on the path is `rated_kg`. */
   ratedAt: z.object({ pick_kg: kg, set_kg: kg }).nullable(),
   /** Cells the worst reading was taken from. */
-  readFrom: z.array(z.object({ boom_m: z.number(), radius_m: z.number(), rating_kg: kg })),
+  readFrom: z.array(readCell),
   onHook_kg: kg,
   legs: z.array(legUse),
   windLimit_mps: z.number().nullable(),

@@ -16,3 +16,10 @@ export const sampleTableHead = {
   document: 'example',
   checkedBy: null,
 }
+
+const neighbours = 'neighbours' as const
+/** Boom lengths over radii. */
+export const sampleBoomAxes = {
+  row: { quantity: 'radius_m' as const, label: 'Radius', reading: neighbours, trend: 'falls' as const },
+  column: { quantity: 'boom_m' as const, label: 'Boom', reading: neighbours, trend: null },
+}

@@ -13,7 +13,7 @@ const known = new WeakMap<Crane, WeakMap<object, Map<string, Backward>>>()
 
 function backwardOf(ctx: LiftContext): Backward {
   const { machine, boom, counterweight, contacts, plan } = ctx
-  const { sector } = ctx.choice.chosen?.configuration ?? {}
+  const sector = ctx.choice.chosen?.configuration.appliesTo.sector
   const setups = known.get(machine) ?? new WeakMap<object, Map<string, Backward>>()
   const answers = setups.get(plan.setup) ?? new Map<string, Backward>()
   known.set(machine, setups)

@@ -4,14 +4,16 @@ import type { Path } from '../lift/path'
 import type { LiftPlan } from '../lift/plan'
 import { normalDegrees } from '../physics'
 import { high } from '../quantity/measured'
-import { type ChartReading, type ReadingRule, readGross, withDeductions } from '../rating/chart-reading'
+import { goBy } from '../rating/axes'
+import { type ChartReading, withDeductions } from '../rating/chart-reading'
 import { legsShortOf } from '../rating/covers'
-import type { BoomTable, ChartConfiguration } from '../rating/table'
+import { type GrossReading, type ReadingRule, ratedAtSlew, ratingAt } from '../rating/read'
+import { type RatingTable, type StandingConfiguration, saysStanding } from '../rating/table'
 import type { Support } from '../statics/footprint'
 
 export interface ChosenTable {
-  table: BoomTable
-  configuration: ChartConfiguration
+  table: RatingTable
+  configuration: StandingConfiguration
 }
 
 /** A table for this machine and counterweight, with the legs that keep it from covering this footprint. */
@@ -19,42 +21,44 @@ export interface Candidate extends ChosenTable {
   short: string[]
 }
 
-/** Tables of a machine that are made for a counterweight. */
+/** Tables by radius and boom length that are made for a counterweight. */
 export function candidatesFor(
-  tables: readonly BoomTable[],
-  machine: string,
+  tables: readonly RatingTable[],
   counterweight_kg: number,
   contacts: readonly Support[],
 ): Candidate[] {
   return tables
-    .filter((t) => t.machine === machine)
+    .filter((t) => goBy(t.axes, 'radius_m', 'boom_m'))
     .flatMap((table) =>
       table.configurations
-        .filter((c) => c.counterweight_kg === counterweight_kg)
+        .filter(saysStanding)
+        .filter((c) => c.appliesTo.standing.counterweight_kg === counterweight_kg)
         .map((configuration) => ({ table, configuration, short: legsShortOf(configuration, contacts) })),
     )
 }
 
 /** Does a sector hold the whole arc? */
-export function sectorHolds(c: ChartConfiguration, arc: Path['arc']): boolean {
-  if (!c.sector) return true
-  const width = normalDegrees(c.sector.to_deg - c.sector.from_deg) || 360
+export function sectorHolds({ appliesTo: { sector } }: StandingConfiguration, arc: Path['arc']): boolean {
+  if (!sector) return true
+  const width = normalDegrees(sector.to_deg - sector.from_deg) || 360
   const [a, b] = arc.from_deg <= arc.to_deg ? [arc.from_deg, arc.to_deg] : [arc.to_deg, arc.from_deg]
-  const into = normalDegrees(a - c.sector.from_deg)
+  const into = normalDegrees(a - sector.from_deg)
   return (into > 360 - 1e-9 ? 0 : into) + (b - a) <= width + 1e-9
 }
 
 /** The least rating on a path: at its ends and at every row of the table between them. */
-export function worstOnPath(c: ChartConfiguration, path: Path, boom_m: number, rule: ReadingRule) {
-  const radii = [...path.radii_m, ...c.rows.map((r) => r.radius_m).filter((r) => r > path.least_m && r < path.greatest_m)]
-  let worst: { radius_m: number; read: ReturnType<typeof readGross> } | null = null
-  for (const radius_m of radii) {
-    const read = readGross({ rows: c.rows, boom_m: c.boom_m }, { radius_m, boom_m }, rule)
-    if (read.gross_kg === 'not-rated') return { radius_m, read }
-    if (worst === null || read.gross_kg < (worst.read.gross_kg as number)) worst = { radius_m, read }
+export function worstOnPath({ table, configuration }: ChosenTable, path: Path, boom_m: number, rule: ReadingRule) {
+  const readAt = (radius_m: number) => ({ radius_m, read: ratingAt(table.axes, configuration, radius_m, boom_m, rule) })
+  let worst = readAt(path.radii_m[0] ?? path.greatest_m)
+  const rows_m = configuration.rows.map((r) => Number(r.at)).filter((r) => r > path.least_m && r < path.greatest_m)
+  for (const radius_m of [...path.radii_m, ...rows_m]) {
+    const next = readAt(radius_m)
+    if (next.read.gross_kg === 'not-rated') return next
+    if (worthOf(next.read) < worthOf(worst.read)) worst = next
   }
-  return worst as { radius_m: number; read: ReturnType<typeof readGross> }
+  return worst
 }
+const worthOf = ({ gross_kg }: Pick<GrossReading, 'gross_kg'>) => (gross_kg === 'not-rated' ? -1 : gross_kg)
 
 /** What came of looking for the table that covers a set-up and a path. */
 export type Choice =
@@ -75,7 +79,11 @@ export function chooseTable(
   contacts: readonly Support[],
   hook: OnHook | null,
 ): Choice {
-  const candidates = candidatesFor(tables, machine.id, counterweight_kg, contacts)
+  const candidates = candidatesFor(
+    tables.filter((t) => t.machine === machine.id),
+    counterweight_kg,
+    contacts,
+  )
   const none = { chosen: null, reading: null }
   if (candidates.length === 0) return { by: 'none', reason: 'no-table', ...none }
   const named = lift.configuration
@@ -89,13 +97,13 @@ export function chooseTable(
   const rated = covering
     .map((c) => {
       const rule: ReadingRule = c.table.linearPermitted ? policy.readingRule : 'worse-row'
-      const worst = worstOnPath(c.configuration, path, lift.boom_m, rule)
+      const worst = worstOnPath(c, path, lift.boom_m, rule)
       const reading = withDeductions(worst.read, rule, hook?.deductions ?? [], hook?.load_kg, undefined)
       return { c, held: sectorHolds(c.configuration, path.arc), radius_m: worst.radius_m, rule, reading }
     })
     .sort((a, b) => {
       const score = (r: typeof a) => (!r.held ? 3 : r.reading.gross_kg === 'not-rated' ? 2 : 0)
-      return score(a) - score(b) || gross(b.reading) - gross(a.reading)
+      return score(a) - score(b) || worthOf(b.reading) - worthOf(a.reading)
     })
   const best = rated[0] as (typeof rated)[number]
   const chosen = { table: best.c.table, configuration: best.c.configuration }
@@ -106,13 +114,12 @@ export function chooseTable(
   return { by: 'table', chosen, reading: best.reading, rule: best.rule, radius_m: best.radius_m }
 }
 
-const gross = (r: ChartReading) => (r.gross_kg === 'not-rated' ? -1 : r.gross_kg)
-
 /** What a table rates at pick-up and at set-down, each at the worse end of its doubt. */
 export function ratedAtEnds({ table, configuration }: ChosenTable, lift: LiftPlan, policy: { readingRule: ReadingRule }) {
   const rule: ReadingRule = table.linearPermitted ? policy.readingRule : 'worse-row'
   const at = ({ radius_m, slew_deg }: LiftPlan['pick']) => {
-    const { gross_kg } = readGross(configuration, { radius_m: high(radius_m), boom_m: lift.boom_m, slew_deg }, rule)
+    if (!ratedAtSlew(configuration, slew_deg)) return null
+    const { gross_kg } = ratingAt(table.axes, configuration, high(radius_m), lift.boom_m, rule)
     return gross_kg === 'not-rated' ? null : gross_kg
   }
   return { pick_kg: at(lift.pick), set_kg: at(lift.set) }

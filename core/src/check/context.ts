@@ -17,7 +17,7 @@ import { prepareFootprint, type Support } from '../statics/footprint'
 import type { StabilityRule } from '../statics/tipping-load'
 import { windForce_N } from '../wind/air'
 import { type Bearing, bearingsOf } from './bearing'
-import { type Choice, chooseTable } from './choose-table'
+import { type Choice, type ChosenTable, chooseTable } from './choose-table'
 import { reachedAt } from './reached'
 import { tiltOf } from './tilt'
 
@@ -141,9 +141,10 @@ export class LiftContext {
   }
 }
 
-/** The rule of the table; 85 % only for outriggers fully out. Without one, the least of the three. */
-function rulesFor(chosen: Choice['chosen']): readonly StabilityRule[] {
+/** The rule of the table; 85 % only for outriggers fully out. Without a table, or where it is silent, the least of the three. */
+export function rulesFor(chosen: ChosenTable | null): readonly StabilityRule[] {
   if (!chosen) return allRules
   const { stabilityRule } = chosen.table
-  return stabilityRule === '85%' && !chosen.configuration.fullyExtended ? ['75%'] : [stabilityRule]
+  if (stabilityRule === undefined) return allRules
+  return stabilityRule === '85%' && !chosen.configuration.appliesTo.standing.fullyExtended ? ['75%'] : [stabilityRule]
 }

@@ -9,8 +9,8 @@ export const levelCheck: Check<'level'> = {
   run: ({ plan: { setup }, choice }) => {
     const tilt = tiltOf(setup)
     if (!tilt) return [found({ check: 'level', verdict: 'not-proven', reason: 'unread', detail: {} })]
-    if (!choice.chosen) return [found({ check: 'level', verdict: 'not-proven', reason: 'no-limit', detail: {} })]
-    const limit = choice.chosen.table.level_deg
+    const limit = choice.chosen?.table.level_deg
+    if (limit === undefined) return [found({ check: 'level', verdict: 'not-proven', reason: 'no-limit', detail: {} })]
     const verdict = tilt.worst_deg > limit + 1e-9 ? 'outside' : 'inside'
     const unproved = verdict === 'inside' && !setup.level.bubbleProved
     return [

@@ -1,16 +1,23 @@
 import { z } from 'zod'
 import { defineCalculator } from '../calculator/define'
-import { sampleLegs, sampleTableHead } from '../calculator/sample'
+import { sampleBoomAxes, sampleLegs, sampleTableHead } from '../calculator/sample'
 import { worseRating, worseUse } from '../calculator/use'
 import { lineLimit_kg, type Reeving } from '../parts/hoists/rope'
-import { inSector } from '../plane/sector'
 import { measured, measuredNotNegative, measuredPositive, notNegative, positive } from '../quantity/measured'
 import { Refusal } from '../refusal'
-import { type RatingTable, ratingTable } from './rating-table'
-import type { ChartConfiguration } from './table'
-
-export const readingRule = z.enum(['worse-row', 'linear'])
-export type ReadingRule = z.infer<typeof readingRule>
+import { type Axis, type AxisQuantity, axesTitle, goBy, type TableAxes } from './axes'
+import {
+  configurationNamed,
+  type GrossReading,
+  permitRule,
+  type ReadingRule,
+  ratedAtSlew,
+  ratingAt,
+  ratingBasisRead,
+  readCell,
+  readingRule,
+} from './read'
+import { type RatingTable, ratingTable } from './table'
 
 export interface Deduction {
   name: string
@@ -26,22 +33,9 @@ export interface HoistReeving extends Reeving {
   hook_kg?: number | undefined
 }
 
-export type Basis = 'structural' | 'stability' | 'unknown'
-
-export interface ChartCell {
-  boom_m: number
-  radius_m: number
-  rating_kg: number | null
-}
-
-export interface GrossReading {
-  gross_kg: number | 'not-rated'
-  basis: Basis
+export interface ChartReading extends Omit<GrossReading, 'cells'> {
   /** The cells the figure was read from. */
-  rows: ChartCell[]
-}
-
-export interface ChartReading extends GrossReading {
+  rows: GrossReading['cells']
   rule: ReadingRule
   net_kg: number | 'not-rated'
   /** (load + deductions) / gross of whichever governs; null without a load, where nothing is rated, or a limit is nothing. */
@@ -51,77 +45,7 @@ export interface ChartReading extends GrossReading {
   governs: 'chart' | 'line' | 'hook'
 }
 
-const same = (a: number, b: number) => Math.abs(a - b) <= 1e-9 * Math.max(1, Math.abs(b))
-
-/** Indices of the entries that bracket a value: one where it stands in the list, none outside it. */
-function bracket(values: readonly number[], value: number): number[] {
-  for (let i = 0; i < values.length; i++) {
-    const v = values[i] as number
-    if (same(value, v)) return [i]
-    if (value < v) return i === 0 ? [] : [i - 1, i]
-  }
-  return []
-}
-
-function readColumn(c: Readable, column: number, radius_m: number, rule: ReadingRule, cells: ChartCell[]) {
-  const rows = bracket(
-    c.rows.map((r) => r.radius_m),
-    radius_m,
-  )
-  const found = rows.map((i) => {
-    const row = c.rows[i] as ChartConfiguration['rows'][number]
-    const rating_kg = row.ratings_kg[column] ?? null
-    cells.push({ boom_m: c.boom_m[column] as number, radius_m: row.radius_m, rating_kg })
-    return { radius_m: row.radius_m, rating_kg, basis: row.basis?.[column] ?? ('unknown' as const) }
-  })
-  const [a, b] = found
-  if (!a || found.some((f) => f.rating_kg === null)) return null
-  if (!b) return { kg: a.rating_kg as number, basis: a.basis as Basis }
-  const [ka, kb] = [a.rating_kg as number, b.rating_kg as number]
-  const worse = ka <= kb ? a : b
-  if (rule === 'worse-row') return { kg: worse.rating_kg as number, basis: worse.basis as Basis }
-  const share = (radius_m - a.radius_m) / (b.radius_m - a.radius_m)
-  return { kg: ka + share * (kb - ka), basis: worse.basis as Basis }
-}
-
-/** @throws Refusal `missing-field` where a rating holds only in part of the circle and no slew is given. */
-export function requireSlew(bySector: boolean, slew_deg: number | undefined): void {
-  if (bySector && slew_deg === undefined) {
-    throw new Refusal('missing-field', 'This rating holds only in part of the circle; give slew_deg.', 'slew_deg')
-  }
-}
-
-/** As much of a configuration as reading it needs. */
-export type Readable = Pick<ChartConfiguration, 'rows' | 'boom_m'> & Pick<Partial<ChartConfiguration>, 'sector'>
-
-/**
- * Rating of a configuration at a radius and boom length, by a reading rule; outside the rows, columns or sector: not-rated.
- * A configuration that has no `sector` in it is read as it stands; who reads one by sectors says the slew.
- *
- * @throws Refusal `missing-field` for a sector without a slew, or several boom lengths without boom_m.
- */
-export function readGross(
-  c: Readable,
-  at: { radius_m: number; boom_m?: number | undefined; slew_deg?: number | undefined },
-  rule: ReadingRule,
-): GrossReading {
-  const none: GrossReading = { gross_kg: 'not-rated', basis: 'unknown', rows: [] }
-  requireSlew(c.sector !== undefined, at.slew_deg)
-  if (at.slew_deg !== undefined && !inSector(c, at.slew_deg)) return none
-  const boom_m = at.boom_m ?? (c.boom_m.length === 1 ? c.boom_m[0] : undefined)
-  if (boom_m === undefined) throw new Refusal('missing-field', 'This table has several boom lengths; give boom_m.', 'boom_m')
-  const rows: ChartCell[] = []
-  const columns = bracket(c.boom_m, boom_m)
-  const found = columns.map((i) => readColumn(c, i, at.radius_m, rule, rows))
-  let least: { kg: number; basis: Basis } | null = null
-  for (const f of found) {
-    if (f === null) return { ...none, rows }
-    if (least === null || f.kg < least.kg) least = f
-  }
-  return least === null ? { ...none, rows } : { gross_kg: least.kg, basis: least.basis, rows }
-}
-
-interface ReadingInput {
+export interface ReadingInput {
   chart: RatingTable
   configuration: string
   radius_m: number
@@ -135,87 +59,67 @@ interface ReadingInput {
   hoist?: HoistReeving | undefined
 }
 
-const needed = (field: string, why: string) => new Refusal('missing-field', `${why}; give ${field}.`, field)
-
 /** How far ahead of the slew centre a boom's foot and its head's offset may put the hook, metres, at the most. */
 const footAhead_m = 1
 
-/** A shape's rows and columns as they are read, and where in them; null: nothing is rated there at all. */
-function placeIn(input: ReadingInput): { c: Readable; at: Parameters<typeof readGross>[1] } | null {
-  const { chart } = input
-  const find = <C extends { id: string }>(list: readonly C[]): C => {
-    const c = list.find((x) => x.id === input.configuration)
-    if (c) return c
-    const known = list.map((x) => x.id).join(', ')
-    throw new Refusal('unknown-configuration', `This table has no such configuration; it has: ${known}.`, 'configuration')
-  }
-  const exact = (columns: readonly number[], value: number) => columns.findIndex((v) => same(v, value))
-  switch (chart.shape) {
-    case 'boom-radius':
-    case 'lattice':
-    case 'radius-section': {
-      const c = find(chart.configurations)
-      const boom_m = input.boom_m ?? (c.boom_m.length === 1 ? c.boom_m[0] : undefined)
-      // A boom does not reach further from its foot than it is long, wherever the foot stands on a machine of this size.
-      if (boom_m !== undefined && input.radius_m > boom_m + footAhead_m) return null
-      return { c, at: input }
-    }
-    case 'radius-reeving': {
-      const k = find(chart.configurations)
-      if (!input.hoist) throw needed('hoist', 'This table goes by parts of line')
-      const j = exact(k.parts, input.hoist.parts)
-      if (j < 0) return null
-      const rows = k.rows.map((r) => ({ radius_m: r.radius_m, ratings_kg: [r.ratings_kg[j] ?? null] }))
-      return { c: { rows, boom_m: [k.jib_m] }, at: { radius_m: input.radius_m, boom_m: k.jib_m } }
-    }
-    case 'angle-stage': {
-      const k = find(chart.configurations)
-      if (input.angle_deg === undefined) throw needed('angle_deg', 'This table goes by boom angle')
-      if (input.boom_m === undefined && k.boom_m.length > 1) throw needed('boom_m', 'This table has several boom lengths')
-      const { slew_deg } = input
-      requireSlew(k.forbidden.length > 0, slew_deg)
-      if (slew_deg !== undefined && k.forbidden.some((sector) => inSector({ sector }, slew_deg))) return null
-      const rows = k.rows.map((r) => ({ radius_m: r.angle_deg, ratings_kg: r.ratings_kg }))
-      return { c: { rows, boom_m: k.boom_m }, at: { radius_m: input.angle_deg, boom_m: input.boom_m } }
-    }
-    case 'height-reach': {
-      const k = find(chart.configurations)
-      if (input.height_m === undefined) throw needed('height_m', 'This table goes by height and reach')
-      requireSlew(k.sector !== undefined, input.slew_deg)
-      if (input.slew_deg !== undefined && !inSector(k, input.slew_deg)) return null
-      const rows = k.rows.map((r) => ({ radius_m: r.height_m, ratings_kg: r.ratings_kg }))
-      return { c: { rows, boom_m: k.reach_m }, at: { radius_m: input.height_m, boom_m: input.radius_m } }
-    }
-    default:
-      throw new Refusal(
-        'other-shape',
-        `A table of shape “${chart.shape}” is not read by radius; it has a calculator of its own.`,
-        'chart.shape',
-      )
-  }
+/** Which figures of the question each axis is read with. */
+const askedBy: Partial<Record<AxisQuantity, [field: string, valueIn: (input: ReadingInput) => number | undefined]>> = {
+  radius_m: ['radius_m', (i) => i.radius_m],
+  reach_m: ['radius_m', (i) => i.radius_m],
+  boom_m: ['boom_m', (i) => i.boom_m],
+  angle_deg: ['angle_deg', (i) => i.angle_deg],
+  height_m: ['height_m', (i) => i.height_m],
+  parts: ['hoist', (i) => i.hoist?.parts],
+}
+
+/** Can a table by these axes be read by radius, boom, angle, height or parts of line? */
+export const isReadByChart = ({ row, column }: TableAxes): boolean =>
+  askedBy[row.quantity] !== undefined && askedBy[column.quantity] !== undefined
+
+/** Where a question stands on the axes of its table, as far as it says. */
+export const chartPlace = (input: ReadingInput) => ({
+  row: askedBy[input.chart.axes.row.quantity]?.[1](input),
+  column: askedBy[input.chart.axes.column.quantity]?.[1](input),
+})
+
+/** Where on an axis the question stands; where the axis has one entry only, that. @throws Refusal `missing-field` */
+function valueOn({ quantity, label }: Axis, input: ReadingInput, entries: readonly (number | string)[]): number | string {
+  const [field, valueIn] = askedBy[quantity] ?? [quantity, () => undefined]
+  const value = valueIn(input) ?? (entries.length === 1 ? entries[0] : undefined)
+  if (value === undefined) throw new Refusal('missing-field', `This table goes by ${label.toLowerCase()}; give ${field}.`, field)
+  return value
 }
 
 /**
- * Rated capacity and what is left of it for the load. A tower table takes its column from the parts of line, a mini crawler’s
- * its row from the boom angle, a telehandler’s its row from the height (radius is then the reach).
+ * Rated capacity and what is left of it for the load. Each axis of the table takes what it counts from the question: the parts of
+ * line, the boom angle, the height; of a telehandler the radius is the reach.
  *
  * net = min(chart − all deductions, line limit − deductions on the hook, hook limit − deductions on the hook).
- * @throws Refusal `unknown-configuration`, `linear-not-permitted`, `other-shape`.
+ * @throws Refusal `unknown-configuration`, `linear-not-permitted`, `missing-field`, `other-axes`.
  */
 export function chartReading(input: ReadingInput): ChartReading {
-  const permitted = 'linearPermitted' in input.chart && input.chart.linearPermitted
-  const place = placeIn(input)
-  if (input.rule === 'linear' && !permitted) {
-    throw new Refusal('linear-not-permitted', 'This table does not allow reading between rows in a straight line.', 'rule')
-  }
-  const none: GrossReading = { gross_kg: 'not-rated', basis: 'unknown', rows: [] }
-  const read = place ? readGross(place.c, place.at, input.rule) : none
+  const { axes } = input.chart
+  if (!isReadByChart(axes))
+    throw new Refusal('other-axes', `A table by ${axesTitle(axes).toLowerCase()} has a calculator of its own.`, 'chart.axes')
+  const c = configurationNamed(input.chart, input.configuration)
+  const row = valueOn(
+    axes.row,
+    input,
+    c.rows.map((r) => r.at),
+  )
+  const column = valueOn(axes.column, input, c.columns)
+  const rated = ratedAtSlew(c, input.slew_deg)
+  permitRule(input.chart, input.rule)
+  const none: GrossReading = { gross_kg: 'not-rated', basis: 'unknown', cells: [] }
+  // A boom does not reach further from its foot than it is long, wherever the foot stands on a machine of this size.
+  const reaches = !goBy(axes, 'radius_m', 'boom_m') || Number(row) <= Number(column) + footAhead_m
+  const read = rated && reaches ? ratingAt(axes, c, row, column, input.rule) : none
   return withDeductions(read, input.rule, input.deductions, input.load_kg, input.hoist)
 }
 
 /** Nets a gross reading against deductions, line and hook. */
 export function withDeductions(
-  read: GrossReading,
+  { cells: rows, ...read }: GrossReading,
   rule: ReadingRule,
   deductions: readonly Deduction[],
   load_kg: number | undefined,
@@ -229,6 +133,7 @@ export function withDeductions(
   if (read.gross_kg === 'not-rated') {
     return {
       ...read,
+      rows,
       rule,
       net_kg: 'not-rated',
       utilisation: null,
@@ -259,7 +164,7 @@ export function withDeductions(
     net_kg = Math.min(net_kg, left)
   }
   const why = used === Infinity ? `The limit of the ${governs === 'chart' ? 'table' : governs} here is 0 kg.` : null
-  return { ...read, rule, net_kg, utilisation: why === null ? used : null, why, governs }
+  return { ...read, rows, rule, net_kg, utilisation: why === null ? used : null, why, governs }
 }
 
 export const deductionInput = z.strictObject({
@@ -301,8 +206,8 @@ export const chartReadingCalculator = defineCalculator({
   }),
   output: z.object({
     gross_kg: z.union([z.number(), z.literal('not-rated')]),
-    basis: z.enum(['structural', 'stability', 'unknown']),
-    rows: z.array(z.object({ boom_m: z.number(), radius_m: z.number(), rating_kg: z.number().nullable() })),
+    basis: ratingBasisRead,
+    rows: z.array(readCell),
     rule: readingRule,
     net_kg: z.union([z.number(), z.literal('not-rated')]),
     utilisation: z.number().nullable(),
@@ -322,23 +227,19 @@ export const chartReadingCalculator = defineCalculator({
   example: {
     chart: {
       ...sampleTableHead,
-      shape: 'boom-radius',
-      linearPermitted: false,
+      axes: sampleBoomAxes,
       stabilityRule: '75%',
-      wind: null,
       level_deg: 1,
       configurations: [
         {
           id: 'full',
           label: 'Legs full',
-          footprint: sampleLegs,
-          fullyExtended: true,
-          counterweight_kg: 5000,
-          boom_m: [12, 19.4],
+          appliesTo: { standing: { footprint: sampleLegs, fullyExtended: true, counterweight_kg: 5000 } },
+          columns: [12, 19.4],
           rows: [
-            { radius_m: 6, ratings_kg: [11500, 9800] },
-            { radius_m: 8, ratings_kg: [7600, 7100] },
-            { radius_m: 10, ratings_kg: [null, 4900] },
+            { at: 6, ratings_kg: [11500, 9800] },
+            { at: 8, ratings_kg: [7600, 7100] },
+            { at: 10, ratings_kg: [null, 4900] },
           ],
         },
       ],
@@ -351,5 +252,5 @@ export const chartReadingCalculator = defineCalculator({
     deductions: [{ name: 'hook block', mass_kg: 180, on: 'hook' }],
     hoist: { linePull_N: 30000, parts: 4, sheaveEfficiency: 0.98 },
   },
-  compute: (input) => chartReading(input as Parameters<typeof chartReading>[0]),
+  compute: chartReading,
 })

@@ -1,15 +1,16 @@
 import { contains, convexHull, sizeOf } from '../plane/hull'
 import type { Point } from '../plane/point'
-import type { ChartConfiguration } from './table'
+import type { StandingConfiguration } from './table'
 
 /**
- * Legs that are not out as far as a configuration requires. Empty: the configuration covers this footprint. A chart made
- * for a footprint covers only footprints that hold it whole; one that states its legs asks only for those.
+ * Outriggers that are not out as far as a configuration requires. Empty: the configuration covers this footprint. A table made
+ * for a footprint covers only footprints that hold it whole; one that states its outriggers asks only for those.
  */
-export function legsShortOf(c: ChartConfiguration, actual: readonly (Point & { id: string })[]): string[] {
-  const needed = c.sector?.dependsOn
-  const tolerance_m = 1e-6 * sizeOf(c.footprint)
-  const short = c.footprint
+export function legsShortOf({ appliesTo }: StandingConfiguration, actual: readonly (Point & { id: string })[]): string[] {
+  const needed = appliesTo.sector?.dependsOn
+  const { footprint } = appliesTo.standing
+  const tolerance_m = 1e-6 * sizeOf(footprint)
+  const short = footprint
     .filter((leg) => !needed || needed.includes(leg.id))
     .filter((leg) => {
       const stands = actual.find((a) => a.id === leg.id)
@@ -18,7 +19,7 @@ export function legsShortOf(c: ChartConfiguration, actual: readonly (Point & { i
     .map((leg) => leg.id)
   if (short.length > 0 || needed) return short
   const hull = convexHull(actual)
-  return c.footprint.filter((leg) => !contains(hull, leg, tolerance_m)).map((leg) => leg.id)
+  return footprint.filter((leg) => !contains(hull, leg, tolerance_m)).map((leg) => leg.id)
 }
 
 const outAsFar = (stands_m: number, asked_m: number, tolerance_m: number) =>

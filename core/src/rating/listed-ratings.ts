@@ -4,9 +4,13 @@ import { sampleTableHead } from '../calculator/sample'
 import { ratedFigure as rated, useOf, worseRating, worseUse } from '../calculator/use'
 import { measuredNotNegative, measuredPositive, notNegative } from '../quantity/measured'
 import { Refusal } from '../refusal'
-import { counterweightTable, heightTable, type marksTable } from './rating-table'
+import { type AxisQuantity, goBy } from './axes'
+import { ratingAt } from './read'
+import { type RatingTable, ratingTable } from './table'
 
-const listedAt = (values: readonly number[], value: number) => values.findIndex((v) => Math.abs(v - value) <= 1e-6)
+/** A table that goes by these axes. */
+const tableBy = (rows: AxisQuantity, columns: AxisQuantity, what: string) =>
+  ratingTable.refine((t) => goBy(t.axes, rows, columns), { message: `Give a table by ${what}.`, path: ['axes'] })
 
 /**
  * Sliding counterweight: only listed extensions and slabs are rated; between them nothing is. Among configurations of that
@@ -22,7 +26,7 @@ export const counterweightRatingCalculator = defineCalculator({
     'The front wheels carry nearly everything: check the floor.',
   ],
   input: z.strictObject({
-    table: counterweightTable,
+    table: tableBy('extension_m', 'slabs', 'extension and slabs'),
     slabs: z.int().min(0, 'At least none.'),
     extension_m: measuredNotNegative,
     tool: z.enum(['forks', 'boom', 'both']),
@@ -47,18 +51,20 @@ export const counterweightRatingCalculator = defineCalculator({
   example: {
     table: {
       ...sampleTableHead,
-      shape: 'slabs-extension',
+      axes: {
+        row: { quantity: 'extension_m', label: 'Extension', reading: 'listed', trend: 'rises' },
+        column: { quantity: 'slabs', label: 'Slabs', reading: 'listed', trend: 'rises' },
+      },
       configurations: [
         {
           id: 'forks-0.6',
           label: 'Forks, load centre 0.6 m',
-          tool: 'forks',
-          loadCentre_m: 0.6,
-          slabs: [0, 2, 4],
+          appliesTo: { tool: 'forks', loadCentre_m: 0.6 },
+          columns: [0, 2, 4],
           rows: [
-            { extension_m: 0, ratings_kg: [12000, 15000, 18000] },
-            { extension_m: 0.5, ratings_kg: [14000, 17500, 21000] },
-            { extension_m: 1, ratings_kg: [16000, 20000, 24000] },
+            { at: 0, ratings_kg: [12000, 15000, 18000] },
+            { at: 0.5, ratings_kg: [14000, 17500, 21000] },
+            { at: 1, ratings_kg: [16000, 20000, 24000] },
           ],
         },
       ],
@@ -70,19 +76,21 @@ export const counterweightRatingCalculator = defineCalculator({
     load_kg: { value: 16500, tolerance: 400 },
   },
   compute: ({ table, slabs, extension_m, tool, loadCentre_m, load_kg }) => {
-    const fits = table.configurations
-      .filter((c) => c.tool === tool && c.loadCentre_m >= loadCentre_m - 1e-9)
-      .sort((a, b) => a.loadCentre_m - b.loadCentre_m)
-    const c = fits[0]
-    const j = c ? listedAt(c.slabs, slabs) : -1
-    const row = c?.rows.find((r) => Math.abs(r.extension_m - extension_m) <= 1e-6)
-    const allowed_kg = j < 0 ? ('not-rated' as const) : (row?.ratings_kg[j] ?? ('not-rated' as const))
-    const enough = j < 0 ? undefined : c?.rows.find((r) => (r.ratings_kg[j] ?? -1) >= load_kg)
+    const centre_m = (c: (typeof table.configurations)[number]) => c.appliesTo.loadCentre_m ?? 0
+    const c = table.configurations
+      .filter((k) => k.appliesTo.tool === tool && centre_m(k) >= loadCentre_m - 1e-9)
+      .sort((a, b) => centre_m(a) - centre_m(b))[0]
+    const rated_kg = (at_m: number) => (c ? ratingAt(table.axes, c, at_m, slabs, 'worse-row').gross_kg : 'not-rated')
+    const allowed_kg = rated_kg(extension_m)
+    const enough = c?.rows.find(({ at }) => {
+      const kg = rated_kg(Number(at))
+      return kg !== 'not-rated' && kg >= load_kg
+    })
     return {
       allowed_kg,
       ...useOf(load_kg, allowed_kg),
       configuration: c?.id ?? null,
-      needs_extension_m: enough?.extension_m ?? null,
+      needs_extension_m: enough ? Number(enough.at) : null,
     }
   },
 })
@@ -98,7 +106,7 @@ export const heightRatingCalculator = defineCalculator({
     'Track level and clear before anything is raised.',
   ],
   input: z.strictObject({
-    table: heightTable,
+    table: tableBy('height_m', 'per', 'height stage'),
     height_m: measuredNotNegative,
     /** How far the load hangs beside the middle line; nothing only where it was measured to be nothing. */
     sideShift_m: measuredNotNegative,
@@ -129,18 +137,21 @@ export const heightRatingCalculator = defineCalculator({
   example: {
     table: {
       ...sampleTableHead,
-      shape: 'height-stage',
+      axes: {
+        row: { quantity: 'height_m', label: 'Up to', reading: 'holds', trend: 'falls' },
+        column: { quantity: 'per', label: 'Per', reading: 'listed', trend: null },
+      },
       towers: 4,
       configurations: [
         {
           id: 'centred',
           label: 'Load on the middle line',
-          sideShift_m: 0,
-          per: ['tower'],
+          appliesTo: { sideShift_m: 0 },
+          columns: ['tower'],
           rows: [
-            { height_m: 4, ratings_kg: [12500] },
-            { height_m: 6.5, ratings_kg: [10000] },
-            { height_m: 9, ratings_kg: [6500] },
+            { at: 4, ratings_kg: [12500] },
+            { at: 6.5, ratings_kg: [10000] },
+            { at: 9, ratings_kg: [6500] },
           ],
         },
       ],
@@ -168,15 +179,15 @@ export const heightRatingCalculator = defineCalculator({
       )
     }
     const c = [...table.configurations]
-      .sort((a, b) => a.sideShift_m - b.sideShift_m)
-      .find((k) => k.sideShift_m >= sideShift_m - 1e-9)
-    const stage = c?.rows.find((r) => height_m <= r.height_m + 1e-9)
-    const perTower_kg = stage?.ratings_kg[0] ?? ('not-rated' as const)
+      .sort((a, b) => (a.appliesTo.sideShift_m ?? 0) - (b.appliesTo.sideShift_m ?? 0))
+      .find((k) => (k.appliesTo.sideShift_m ?? 0) >= sideShift_m - 1e-9)
+    const read = c && ratingAt(table.axes, c, height_m, 'tower', 'worse-row')
+    const perTower_kg = read?.gross_kg ?? 'not-rated'
     const uses = towers.map((t) => ({ id: t.id, load_kg: t.load_kg, utilisation: useOf(t.load_kg, perTower_kg).utilisation }))
     const worst = uses.reduce((a, b) => ((b.utilisation ?? -1) > (a.utilisation ?? -1) ? b : a))
     return {
       perTower_kg,
-      stage_m: stage?.height_m ?? null,
+      stage_m: read?.cells[0] ? Number(read.cells[0].row) : null,
       towers: uses,
       governs: worst.utilisation === null ? null : worst.id,
       utilisation: worst.utilisation,
@@ -259,7 +270,7 @@ export const hoistChainRatingCalculator = defineCalculator({
 })
 
 /** Marks of a runway's table as the calculator's input. */
-export function marksOf(table: z.infer<typeof marksTable>) {
-  const mark = (part: string) => table.configurations[0]?.rows.find((r) => r.part === part)?.ratings_kg[0] ?? null
+export function marksOf(table: RatingTable) {
+  const mark = (part: string) => table.configurations[0]?.rows.find((r) => r.at === part)?.ratings_kg[0] ?? null
   return { hoist_kg: mark('hoist'), trolley_kg: mark('trolley'), beam_kg: mark('beam'), hook_kg: mark('hook') }
 }

@@ -1,6 +1,5 @@
 import type { PlateField, PlateValue } from '../machine/plate'
-import { gridsOf } from './grid'
-import type { RatingTable } from './rating-table'
+import type { RatingTable } from './table'
 
 /**
  * What a field of the plate must read by the tables in use.
@@ -10,10 +9,11 @@ export function expectedOnPlate(field: PlateField, tables: readonly RatingTable[
   if (field.expected !== undefined) return field.expected
   const { cell } = field
   if (!cell) return null
-  for (const grid of tables.flatMap(gridsOf)) {
-    if (grid.id !== cell.configuration) continue
-    const [i, j] = [grid.rows.indexOf(cell.row), grid.columns.indexOf(cell.column)]
-    if (i >= 0 && j >= 0) return grid.cells[i]?.[j] ?? null
+  for (const c of tables.flatMap((t) => t.configurations)) {
+    if (c.id !== cell.configuration) continue
+    const row = c.rows.find((r) => r.at === cell.row)
+    const j = c.columns.indexOf(cell.column)
+    if (row && j >= 0) return row.ratings_kg[j] ?? null
   }
   return null
 }

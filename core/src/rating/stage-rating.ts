@@ -1,59 +1,58 @@
 import { z } from 'zod'
 import { defineCalculator } from '../calculator/define'
-import { sampleTableHead } from '../calculator/sample'
+import { sampleBoomAxes, sampleTableHead } from '../calculator/sample'
 import { ratedFigure as rated, useOf, worseRating, worseUse } from '../calculator/use'
 import { type FoldingBoom, foldingTip } from '../parts/booms/articulated-geometry'
 import { measured, measuredNotNegative, measuredPositive } from '../quantity/measured'
 import { Refusal } from '../refusal'
 import { boundary, peakBetween } from '../search'
-import { type Readable, type ReadingRule, readGross, readingRule } from './chart-reading'
-import { boomTable } from './table'
+import { goBy } from './axes'
+import { configurationNamed, permitRule, ratedAtSlew, ratingAt, readingRule } from './read'
+import { type RatingTable, ratingTable } from './table'
 
-const sectionTable = boomTable.refine((t) => t.shape === 'radius-section', {
-  message: 'Give a table by radius and section.',
-  path: ['shape'],
-})
-type SectionTable = z.infer<typeof boomTable>
+const sectionTable = ratingTable.refine(
+  (t) => goBy(t.axes, 'radius_m', 'boom_m') && t.configurations.every((c) => c.columnNames !== undefined),
+  { message: 'Give a table by radius and section, each column with its name.', path: ['axes'] },
+)
 
-function columnOf(table: SectionTable, configuration: string, section: string) {
-  const c = table.configurations.find((x) => x.id === configuration)
-  if (!c)
-    throw new Refusal(
-      'unknown-configuration',
-      `This table has no such configuration; it has: ${table.configurations.map((x) => x.id).join(', ')}.`,
-      'configuration',
-    )
-  const j = (c.sections ?? []).indexOf(section)
-  if (j < 0) throw new Refusal('unknown-section', `No such section; it has: ${(c.sections ?? []).join(', ')}.`, 'section')
-  return { c, boom_m: c.boom_m[j] as number }
+/** The column of a section. @throws Refusal `unknown-configuration`, `unknown-section` */
+function columnOf(table: RatingTable, configuration: string, section: string) {
+  const c = configurationNamed(table, configuration)
+  const names = c.columnNames ?? []
+  const j = names.indexOf(section)
+  const column = c.columns[j]
+  if (column === undefined) throw new Refusal('unknown-section', `No such section; it has: ${names.join(', ')}.`, 'section')
+  return { c, j, boom_m: Number(column) }
 }
 
-const headExample: SectionTable = {
+const headExample: RatingTable = {
   ...sampleTableHead,
-  shape: 'radius-section',
-  linearPermitted: false,
+  axes: { ...sampleBoomAxes, column: { ...sampleBoomAxes.column, label: 'Drawn to' } },
   stabilityRule: '75%',
-  wind: null,
   level_deg: 2,
   configurations: [
     {
       id: 'full',
       label: 'Legs out, all round',
-      sections: ['pin 1', 'pin 2', 'pin 3'],
-      footprint: [
-        { id: 'FL', x_m: 1.9, y_m: 1.6 },
-        { id: 'FR', x_m: 1.9, y_m: -1.6 },
-        { id: 'RR', x_m: -1.9, y_m: -1.6 },
-        { id: 'RL', x_m: -1.9, y_m: 1.6 },
-      ],
-      fullyExtended: true,
-      counterweight_kg: 0,
-      boom_m: [4.2, 5.4, 6.6],
+      columnNames: ['pin 1', 'pin 2', 'pin 3'],
+      appliesTo: {
+        standing: {
+          footprint: [
+            { id: 'FL', x_m: 1.9, y_m: 1.6 },
+            { id: 'FR', x_m: 1.9, y_m: -1.6 },
+            { id: 'RR', x_m: -1.9, y_m: -1.6 },
+            { id: 'RL', x_m: -1.9, y_m: 1.6 },
+          ],
+          fullyExtended: true,
+          counterweight_kg: 0,
+        },
+      },
+      columns: [4.2, 5.4, 6.6],
       rows: [
-        { radius_m: 2, ratings_kg: [1500, 1200, 900] },
-        { radius_m: 3, ratings_kg: [950, 900, 800] },
-        { radius_m: 4, ratings_kg: [600, 580, 560] },
-        { radius_m: 5, ratings_kg: [null, 400, 390] },
+        { at: 2, ratings_kg: [1500, 1200, 900] },
+        { at: 3, ratings_kg: [950, 900, 800] },
+        { at: 4, ratings_kg: [600, 580, 560] },
+        { at: 5, ratings_kg: [null, 400, 390] },
       ],
     },
   ],
@@ -100,17 +99,18 @@ export const stageRatingCalculator = defineCalculator({
     load_kg: 480,
   },
   compute: (input) => {
-    const table = input.table as SectionTable
-    if (input.rule === 'linear' && !table.linearPermitted)
-      throw new Refusal('linear-not-permitted', 'This table does not allow reading between rows in a straight line.', 'rule')
-    const { c, boom_m } = columnOf(table, input.configuration, input.section)
-    const allowed_kg = readGross(c, { radius_m: input.radius_m, boom_m, slew_deg: input.slew_deg }, input.rule).gross_kg
-    const carries = c.rows.filter((r) => (r.ratings_kg[c.boom_m.indexOf(boom_m)] ?? -1) >= input.load_kg)
+    permitRule(input.table, input.rule)
+    const { c, j, boom_m } = columnOf(input.table, input.configuration, input.section)
+    const allowed_kg = ratedAtSlew(c, input.slew_deg)
+      ? ratingAt(input.table.axes, c, input.radius_m, boom_m, input.rule).gross_kg
+      : 'not-rated'
+    const carries = c.rows.filter((r) => (r.ratings_kg[j] ?? -1) >= input.load_kg)
+    const furthest = carries.at(-1)
     return {
       allowed_kg,
       boom_m,
       ...useOf(input.load_kg, allowed_kg),
-      furthest_m: carries[carries.length - 1]?.radius_m ?? null,
+      furthest_m: furthest ? Number(furthest.at) : null,
     }
   },
 })
@@ -229,12 +229,16 @@ export const articulatedRatingCalculator = defineCalculator({
     load_kg: 380,
   },
   compute: (input) => {
-    const table = input.table as SectionTable
-    if (input.rule === 'linear' && !table.linearPermitted)
-      throw new Refusal('linear-not-permitted', 'This table does not allow reading between rows in a straight line.', 'rule')
+    const { table, rule } = input
+    permitRule(table, rule)
     const { c, boom_m } = columnOf(table, input.configuration, input.section)
     const b: FoldingBoom = { inner_m: input.inner_m, outer_m: input.outer_m, pivot: input.pivot }
-    const read = readerOf(b, c, { boom_m, slew_deg: input.slew_deg, rule: input.rule })
+    const rated = ratedAtSlew(c, input.slew_deg)
+    const read = (p: { angle_deg: number; fold_deg: number }): PoseRead => {
+      const tip = foldingTip(b, p)
+      const allowed_kg = rated ? ratingAt(table.axes, c, tip.radius_m, boom_m, rule).gross_kg : 'not-rated'
+      return { ...p, ...tip, allowed_kg }
+    }
     const poses = input.path
     const first = poses[0] as (typeof poses)[number]
     let worst = { step: 0, read: read(first) }
@@ -242,7 +246,7 @@ export const articulatedRatingCalculator = defineCalculator({
       const [p, q] = [poses[step - 1], poses[step]] as [(typeof poses)[number], (typeof poses)[number]]
       const at = (t: number) =>
         read({ angle_deg: p.angle_deg + t * (q.angle_deg - p.angle_deg), fold_deg: p.fold_deg + t * (q.fold_deg - p.fold_deg) })
-      const rows_m = c.rows.map((r) => r.radius_m)
+      const rows_m = c.rows.map((r) => Number(r.at))
       const found = worstOnStretch(at, rows_m)
       if (isWorse(found.read, worst.read)) worst = { step: step - 1 + found.t, read: found.read }
     }
@@ -256,12 +260,3 @@ export const articulatedRatingCalculator = defineCalculator({
     }
   },
 })
-
-/** Reads the table where the tip of a folding boom stands. */
-function readerOf(b: FoldingBoom, c: Readable, at: { boom_m: number; slew_deg: number | undefined; rule: ReadingRule }) {
-  return (p: { angle_deg: number; fold_deg: number }): PoseRead => {
-    const tip = foldingTip(b, p)
-    const { gross_kg } = readGross(c, { radius_m: tip.radius_m, boom_m: at.boom_m, slew_deg: at.slew_deg }, at.rule)
-    return { ...p, ...tip, allowed_kg: gross_kg }
-  }
-}

@@ -3,9 +3,9 @@ import { defineCalculator } from '../calculator/define'
 import { sampleTableHead } from '../calculator/sample'
 import { type MachineModel, machineModel } from '../machine/model'
 import { Refusal } from '../refusal'
-import { type Grid, gridsOf, type Trend, tableAxes } from './grid'
-import { cellLimit } from './limit'
-import { type RatingTable, ratingTable } from './rating-table'
+import { type Trend, unitOfAxis } from './axes'
+import { cellLimit } from './limit/limit'
+import { type RatingConfiguration as Grid, type RatingTable, ratingTable } from './table'
 
 export const oddKinds = ['above-physics', 'decimal-slip', 'swapped-columns', 'out-of-step', 'rises'] as const
 
@@ -40,13 +40,13 @@ export function oddCells(
   machine: MachineModel,
   table: RatingTable,
 ): { findings: OddCell[]; limits: { configuration: string; kg: (number | null)[][] }[] } {
-  const { row, column } = tableAxes[table.shape]
+  const { row, column } = table.axes
   const limits: { configuration: string; kg: (number | null)[][] }[] = []
-  const findings = gridsOf(table).flatMap((g) => {
+  const findings = table.configurations.flatMap((g) => {
     const limit = cellLimit(machine, table, g.id)
     // Where nothing could tip there is no limit to compare with.
     const known = (v: number | null) => (v === Infinity ? null : v)
-    const allowed = g.rows.map((r) => g.columns.map((c) => known(limit(r, c))))
+    const allowed = g.rows.map((r) => g.columns.map((c) => known(limit(r.at, c))))
     limits.push({ configuration: g.id, kg: allowed })
     const found = new Map<string, OddCell>()
     const say = (kind: OddCell['kind'], { i, j }: At, message: string, limit_kg: number | null = null) => {
@@ -56,20 +56,20 @@ export function oddCells(
         configuration: g.id,
         row: i,
         column: j,
-        rowValue: g.rows[i] as number | string,
-        columnValue: g.columns[j] as number | string,
+        rowValue: g.rows[i]?.at ?? '',
+        columnValue: g.columns[j] ?? '',
         kind,
-        rating_kg: g.cells[i]?.[j] as number,
+        rating_kg: at(g, i, j) ?? 0,
         limit_kg,
         message,
       })
     }
-    slips(g, row.unit === 'name', say)
+    slips(g, unitOfAxis(row) === 'name', say)
     swapped(g, column.trend, say)
     shifted(g, allowed, say)
     trending(g, row.trend, column.trend, say)
-    g.cells.forEach((cells, i) => {
-      cells.forEach((rating, j) => {
+    g.rows.forEach(({ ratings_kg }, i) => {
+      ratings_kg.forEach((rating, j) => {
         const most = allowed[i]?.[j] ?? null
         if (rating === null || most === null || rating <= most * (1 + rounding_share)) return
         say(
@@ -90,15 +90,15 @@ export function oddCells(
 }
 
 type Say = (kind: OddCell['kind'], at: At, message: string, limit_kg?: number | null) => void
-const at = (g: Grid, i: number, j: number) => g.cells[i]?.[j] ?? null
+const at = (g: Grid, i: number, j: number) => g.rows[i]?.ratings_kg[j] ?? null
 const median = (v: number[]) => {
   const s = [...v].sort((a, b) => a - b)
   return s.length % 2 ? (s[(s.length - 1) / 2] as number) : ((s[s.length / 2 - 1] as number) + (s[s.length / 2] as number)) / 2
 }
 
 function slips(g: Grid, named: boolean, say: Say) {
-  g.cells.forEach((cells, i) => {
-    cells.forEach((rating, j) => {
+  g.rows.forEach(({ ratings_kg }, i) => {
+    ratings_kg.forEach((rating, j) => {
       if (rating === null || rating <= 0) return
       const near = (named ? g.rows.map((_, k) => k).filter((k) => k !== i) : [i - 2, i - 1, i + 1, i + 2]).map((k) => at(g, k, j))
       const along = near.filter((v): v is number => v !== null && v > 0)
@@ -252,17 +252,20 @@ export const tableCheckCalculator = defineCalculator({
     },
     table: {
       ...sampleTableHead,
-      shape: 'plate',
+      axes: {
+        row: { quantity: 'liftHeight_m', label: 'Lift height', reading: 'holds', trend: 'falls' },
+        column: { quantity: 'loadCentre_m', label: 'Load centre', reading: 'holds', trend: 'falls' },
+      },
       configurations: [
         {
           id: 'forks',
           label: 'Forks, mast vertical',
-          mast: 'vertical',
-          loadCentre_m: [0.5, 0.6],
+          appliesTo: { mast: 'vertical' },
+          columns: [0.5, 0.6],
           rows: [
-            { liftHeight_m: 3, ratings_kg: [2500, 2300] },
-            { liftHeight_m: 4, ratings_kg: [2400, 22000] },
-            { liftHeight_m: 4.5, ratings_kg: [2300, 2100] },
+            { at: 3, ratings_kg: [2500, 2300] },
+            { at: 4, ratings_kg: [2400, 22000] },
+            { at: 4.5, ratings_kg: [2300, 2100] },
           ],
         },
       ],

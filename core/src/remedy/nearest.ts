@@ -8,6 +8,7 @@ import { counterweightNamed } from '../parts/superstructure'
 import { type Extension, outriggers } from '../parts/supports/outriggers'
 import { normalDegrees } from '../physics'
 import { high, nominal, type Tol } from '../quantity/measured'
+import { rowFigures } from '../rating/table'
 import { Refusal } from '../refusal'
 import { boundary } from '../search'
 import type { Change, Means } from './change'
@@ -70,10 +71,10 @@ const radius: Search = (c, _f, _means, attempt) => {
     return attempt({ kind: 'radius', radius_m, less_m: now - radius_m }, { lift })
   }
   const now = Math.max(nominal(c.lift.pick.radius_m), nominal(c.lift.set.radius_m))
-  const rows = c.tables.flatMap((t) => t.configurations.flatMap((k) => k.rows.map((r) => r.radius_m)))
+  const rows = rowFigures(c.tables, 'radius_m')
   const close = Math.min(now, ...rows)
   // Rows are where the reading changes: the furthest row that mends it, then as far out from it as still holds.
-  const steps = [...new Set(rows)].filter((r) => r < now && r >= close).sort((a, b) => b - a)
+  const steps = rows.filter((r) => r < now && r >= close).reverse()
   const start = steps.find((r) => to(r) !== null)
   if (start === undefined) return null
   const outer = steps[steps.indexOf(start) - 1] ?? now

@@ -1,13 +1,14 @@
+import { candidatesFor } from '../check/choose-table'
+import { rulesFor } from '../check/context'
 import { type GroundInput, groundUse as useOfGround } from '../ground/ground-pressure'
 import { telescopicBoom } from '../parts/booms/telescopic'
 import type { SlewingParts } from '../parts/stability/slewing'
 import { outwardShift_m } from '../parts/stability/stability'
 import { counterweightNamed, upperMasses } from '../parts/superstructure'
 import { g_mps2, rad } from '../physics'
-import { inSector } from '../plane/sector'
-import { type Deduction, type ReadingRule, readGross } from '../rating/chart-reading'
-import { legsShortOf } from '../rating/covers'
-import type { BoomTable } from '../rating/table'
+import type { Deduction } from '../rating/chart-reading'
+import { type ReadingRule, ratedAtSlew, ratingAt } from '../rating/read'
+import type { RatingTable } from '../rating/table'
 import { Refusal } from '../refusal'
 import { elasticReactions, upperReactions } from '../statics/elastic'
 import { type Footprint, prepareFootprint, type Support } from '../statics/footprint'
@@ -17,7 +18,7 @@ import { windForce_N } from '../wind/air'
 
 export interface MapInput {
   machine: SlewingParts
-  tables: readonly BoomTable[]
+  tables: readonly RatingTable[]
   /** A configuration by its id; omitted: at each slew the best of those that cover this footprint. */
   configuration?: string | undefined
   counterweight: string
@@ -57,7 +58,6 @@ export interface CapacityMap {
 
 const table_ = 0
 const stability_ = 1
-const allRules: readonly StabilityRule[] = ['75%', '85%', '1.25P+0.1F']
 
 interface Ring {
   reaches: boolean
@@ -88,21 +88,10 @@ export function prepareMap(input: MapInput): PreparedMap {
   const { machine, load, policy } = input
   const f = prepareFootprint(input.footprint)
   const counterweight = counterweightNamed(machine.name, machine.upper, input.counterweight)
-  const all = input.tables.flatMap((table) => table.configurations.map((configuration) => ({ table, configuration })))
-  const named = input.configuration === undefined ? all : all.filter((c) => c.configuration.id === input.configuration)
-  const chosen = named.filter(
-    (c) => c.configuration.counterweight_kg === counterweight.mass_kg && legsShortOf(c.configuration, f.supports).length === 0,
+  const chosen = candidatesFor(input.tables, counterweight.mass_kg, f.supports).filter(
+    (c) => c.short.length === 0 && (input.configuration === undefined || c.configuration.id === input.configuration),
   )
-  const rules: readonly StabilityRule[] =
-    chosen.length === 0
-      ? allRules
-      : [
-          ...new Set(
-            chosen.map((c) =>
-              c.table.stabilityRule === '85%' && !c.configuration.fullyExtended ? '75%' : c.table.stabilityRule,
-            ),
-          ),
-        ]
+  const rules = [...new Set(chosen.length === 0 ? rulesFor(null) : chosen.flatMap(rulesFor))]
   const onHook_kg = load.deductions.reduce((s, d) => s + (d.on === 'hook' ? d.mass_kg : 0), 0)
   const onBoom = load.deductions.filter((d) => d.on === 'boom')
   const onBoom_kg = onBoom.reduce((s, d) => s + d.mass_kg, 0)
@@ -113,11 +102,7 @@ export function prepareMap(input: MapInput): PreparedMap {
   const ringAt = (radius_m: number): Ring => {
     const tableUse = chosen.map((c) => {
       const rule: ReadingRule = c.table.linearPermitted ? policy.readingRule : 'worse-row'
-      const { gross_kg } = readGross(
-        { rows: c.configuration.rows, boom_m: c.configuration.boom_m },
-        { radius_m, boom_m: input.boom_m },
-        rule,
-      )
+      const { gross_kg } = ratingAt(c.table.axes, c.configuration, radius_m, input.boom_m, rule)
       return gross_kg === 'not-rated' ? unsaid : gross_kg > 0 ? (total_kg + onBoom_kg) / gross_kg : beyond
     })
     const none = { force_N: 1, along_Nm: 0 }
@@ -147,7 +132,7 @@ export function prepareMap(input: MapInput): PreparedMap {
     f,
     ringAt,
     rings: input.radii_m.map(ringAt),
-    covering: input.slew_deg.map((s) => chosen.flatMap((c, i) => (inSector(c.configuration, s) ? [i] : []))),
+    covering: input.slew_deg.map((s) => chosen.flatMap((c, i) => (ratedAtSlew(c.configuration, s) ? [i] : []))),
     groundUse: f.supports.map((s) => groundUseOf(input.ground.find((g) => g.id === s.id))),
     rules,
     head_kg: boom.headMass_kg(input.boom_m, onBoom),

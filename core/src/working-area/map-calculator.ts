@@ -1,12 +1,12 @@
 import { z } from 'zod'
 import { defineCalculator } from '../calculator/define'
-import { sampleTableHead } from '../calculator/sample'
+import { sampleBoomAxes, sampleTableHead } from '../calculator/sample'
 import { worseUse } from '../calculator/use'
 import { soil } from '../ground/soil'
 import { isSlewing, type MachineModel, machineModel } from '../machine/model'
 import { finite, measuredNotNegative, notNegative, positive } from '../quantity/measured'
 import { deductionInput } from '../rating/chart-reading'
-import { boomTable } from '../rating/table'
+import { ratingTable } from '../rating/table'
 import { Refusal } from '../refusal'
 import { stabilityRule } from '../statics/tipping-load'
 import { beyond, capacityMap, type MapInput, unsaid, useAt } from './capacity-map'
@@ -34,7 +34,7 @@ export const capacityMapCalculator = defineCalculator({
   ],
   input: z.strictObject({
     machine: machineModel,
-    table: boomTable,
+    table: ratingTable,
     /** Omitted: at each slew the best configuration that covers the footprint. */
     configuration: z.string().optional(),
     counterweight: z.string().min(1),
@@ -126,24 +126,20 @@ export const capacityMapCalculator = defineCalculator({
     },
     table: {
       ...sampleTableHead,
-      shape: 'boom-radius',
-      linearPermitted: false,
+      axes: sampleBoomAxes,
       stabilityRule: stabilityRule.enum['75%'],
-      wind: null,
       level_deg: 0.5,
       configurations: [
         {
           id: 'full',
           label: 'Legs full',
-          footprint: legs,
-          fullyExtended: true,
-          counterweight_kg: 5000,
-          boom_m: [14],
+          appliesTo: { standing: { footprint: legs, fullyExtended: true, counterweight_kg: 5000 } },
+          columns: [14],
           rows: [
-            { radius_m: 4, ratings_kg: [16000] },
-            { radius_m: 6, ratings_kg: [11000] },
-            { radius_m: 8, ratings_kg: [7200] },
-            { radius_m: 10, ratings_kg: [4800] },
+            { at: 4, ratings_kg: [16000] },
+            { at: 6, ratings_kg: [11000] },
+            { at: 8, ratings_kg: [7200] },
+            { at: 10, ratings_kg: [4800] },
           ],
         },
       ],

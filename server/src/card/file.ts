@@ -1,14 +1,6 @@
 import { createHash } from 'node:crypto'
 import { type ImportedPage, type ImportedShift, recompute, type ShiftFile, shiftFile } from '@geolabe/contract'
-import {
-  type BoomTable,
-  isBoomTable,
-  type Machine,
-  type Place,
-  parseOrRefuse,
-  type RatingTable,
-  type Walkround,
-} from '@geolabe/core'
+import { type Machine, type Place, parseOrRefuse, type RatingTable, type Walkround } from '@geolabe/core'
 import type { Request } from 'express'
 import { z } from 'zod'
 import type { Tx } from '../db/database'
@@ -62,7 +54,7 @@ export async function exportShift(tx: Tx, id: string, key: SigningKey): Promise<
       document: await revision<Place>(tx, 'place_revision', p.id, p.revision),
     })),
   )
-  const tables: BoomTable[] = []
+  const tables: RatingTable[] = []
   for (const t of distinct(
     versions.flatMap((v) => v.tables),
     (x) => `${x.id}/${x.revision}`,
@@ -72,7 +64,7 @@ export async function exportShift(tx: Tx, id: string, key: SigningKey): Promise<
       t.revision,
     ])
     const document = r.rows[0]?.document
-    if (!document || !isBoomTable(document)) throw notFound(`Revision ${t.revision} of table ${t.id}`)
+    if (!document) throw notFound(`Revision ${t.revision} of table ${t.id}`)
     tables.push(document)
   }
   const file: ShiftFile = {

@@ -2,12 +2,12 @@ import { readFileSync } from 'node:fs'
 import {
   answer,
   assess,
-  boomTable,
   conditions,
   isRefusal,
   liftPlan,
   machineDefinition,
   parseOrRefuse,
+  ratingTable,
   setupPlan,
   sitePolicy,
 } from '@geolabe/core'
@@ -17,7 +17,7 @@ import { z } from 'zod'
 const plan = z.strictObject({
   format: z.literal('geolabe.plan/1'),
   machine: machineDefinition,
-  tables: z.array(boomTable),
+  tables: z.array(ratingTable),
   setup: setupPlan,
   lift: liftPlan,
   conditions,

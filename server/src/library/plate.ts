@@ -1,7 +1,7 @@
 import { expectedOnPlate, type Machine, type PlateFault, type PlateValue, plateFault } from '@geolabe/core'
 import type { Tx } from '../db/database'
 import { Problem } from '../problem/problem'
-import { ratingTablesOf } from './table'
+import { tablesOf } from './table'
 
 /** The rating plate as it was last entered, field by field; null: not yet. */
 export async function plateOf(tx: Tx, machine: Machine): Promise<Record<string, PlateValue> | null> {
@@ -16,7 +16,7 @@ export async function plateOf(tx: Tx, machine: Machine): Promise<Record<string, 
 
 /** What each field must read by the tables in use. */
 export async function plateExpected(tx: Tx, machine: Machine): Promise<Record<string, number>> {
-  const tables = await ratingTablesOf(tx, machine.id)
+  const tables = await tablesOf(tx, machine.id)
   return Object.fromEntries(
     machine.plateFields.flatMap((f) => {
       const expected = expectedOnPlate(f, tables)
@@ -48,7 +48,7 @@ const words = (f: PlateFault): { code: string; message: string } => {
 export async function checkPlate(tx: Tx, machine: Machine, given: Record<string, PlateValue> | null): Promise<void> {
   if (machine.plateFields.length === 0) return
   const known = await plateOf(tx, machine)
-  const fault = plateFault(machine.plateFields, known, given, await ratingTablesOf(tx, machine.id))
+  const fault = plateFault(machine.plateFields, known, given, await tablesOf(tx, machine.id))
   if (fault) {
     const { code, message } = words(fault)
     throw new Problem(422, code, message, `plate.${fault.field.id}`)

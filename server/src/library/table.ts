@@ -1,4 +1,4 @@
-import { type BoomTable, isBoomTable, type RatingTable } from '@geolabe/core'
+import type { RatingTable } from '@geolabe/core'
 import type { Tx } from '../db/database'
 
 /**
@@ -9,14 +9,10 @@ export const revisionInUse = `select distinct on (id) id, revision from rating_t
   where checked_by is not null or why = '' order by id, revision desc`
 
 /** Every table of a machine, each in its revision in use. */
-export async function ratingTablesOf(tx: Tx, machine: string): Promise<RatingTable[]> {
+export async function tablesOf(tx: Tx, machine: string): Promise<RatingTable[]> {
   const r = await tx.query<{ document: RatingTable }>(
     `select t.document from rating_table t join (${revisionInUse}) u on u.id = t.id and u.revision = t.revision where t.machine = $1 order by t.id`,
     [machine],
   )
   return r.rows.map((x) => x.document)
 }
-
-/** Those of them that a boom is proved by. */
-export const tablesOf = async (tx: Tx, machine: string): Promise<BoomTable[]> =>
-  (await ratingTablesOf(tx, machine)).filter(isBoomTable)

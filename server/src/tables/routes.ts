@@ -1,5 +1,5 @@
 import { checkTableRequest, reviseRequest, type TableFile, type TableList } from '@geolabe/contract'
-import { type Machine, type MachineModel, modelOf, type RatingTable } from '@geolabe/core'
+import { type Machine, type MachineModel, modelOf, type RatingTable, sameAxes } from '@geolabe/core'
 import { Router } from 'express'
 import type { Database, Tx } from '../db/database'
 import { notFound, reads, requireRole, writes } from '../http/routes'
@@ -38,7 +38,7 @@ async function list(tx: Tx): Promise<TableList> {
         machineName: model?.name ?? x.machine,
         kind: model?.kind.label ?? '',
         title: x.document.title,
-        shape: x.document.shape,
+        axes: x.document.axes,
         revision: x.revision,
         inUse: x.in_use,
         checkedBy: x.checked_by_name ?? x.document.checkedBy,
@@ -104,8 +104,8 @@ export function tableRoutes(db: Database): Router {
           'from',
         )
       }
-      if (b.table.id !== id || b.table.machine !== now.table.machine || b.table.shape !== now.table.shape) {
-        throw new Problem(422, 'other-table', 'A revision keeps the table’s id, machine and shape.', 'table.id')
+      if (b.table.id !== id || b.table.machine !== now.table.machine || !sameAxes(b.table.axes, now.table.axes)) {
+        throw new Problem(422, 'other-table', 'A revision keeps the table’s id, machine and axes.', 'table.id')
       }
       const document: RatingTable = { ...b.table, revision: b.from + 1, enteredBy: await nameOf(tx), checkedBy: null }
       await tx.query(

@@ -31,7 +31,7 @@ function Reading({ assessment: a }: { assessment: Assessment }) {
         <p className="mt-2 text-[0.92rem] text-quiet">
           Cells read:{' '}
           {a.readFrom
-            .map((c) => `boom ${say('length', c.boom_m)}, radius ${say('length', c.radius_m)}: ${kg(c.rating_kg)}`)
+            .map((c) => `boom ${say('length', Number(c.column))}, radius ${say('length', Number(c.row))}: ${kg(c.rating_kg)}`)
             .join(' · ')}
         </p>
       )}

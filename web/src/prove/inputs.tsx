@@ -1,4 +1,4 @@
-import type { BoomTable, Crane, LiftPlan, MassSource, Place } from '@geolabe/core'
+import type { Crane, LiftPlan, MassSource, Place, RatingTable } from '@geolabe/core'
 import { lazy, Suspense, useState } from 'react'
 import { Button } from '../look/button'
 import { Choice } from '../look/choice'
@@ -179,14 +179,16 @@ export function MachinePanel({
   machine: Crane
   draft: ProveDraft
   setDraft: SetDraft
-  tables: readonly BoomTable[]
+  tables: readonly RatingTable[]
   counterweight: string
 }) {
   const say = useSay()
   const { lift } = draft
   const change = (to: Partial<LiftPlan>) => setDraft((d) => ({ ...d, lift: { ...d.lift, ...to } }))
   const fitted = machine.upper.counterweights.find((c) => c.id === counterweight)
-  const configurations = tables.flatMap((t) => t.configurations.filter((c) => c.counterweight_kg === fitted?.mass_kg))
+  const configurations = tables.flatMap((t) =>
+    t.configurations.filter((c) => c.appliesTo.standing?.counterweight_kg === fitted?.mass_kg),
+  )
   return (
     <Sheet title="Machine and weather">
       <div className="grid gap-3">

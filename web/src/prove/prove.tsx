@@ -9,6 +9,7 @@ import {
   nominal,
   pathOf,
   Refusal,
+  rowFigures,
   type Verdict,
 } from '@geolabe/core'
 import { useEffect, useMemo, useState } from 'react'
@@ -94,7 +95,7 @@ function ProveCrane({
     }
   }, [c])
   const { advice, current } = useAdvice(c, assessment, machine, place)
-  const map = useMap(c, Math.max(...c.tables.flatMap((t) => t.configurations.flatMap((k) => k.rows.map((r) => r.radius_m)))))
+  const map = useMap(c, rowFigures(c.tables, 'radius_m').at(-1) ?? 0)
   const doubt = useMemo(() => (assessment ? doubtOf(c) : null), [c, assessment])
 
   const change = (to: Partial<ProveDraft['lift']>) => setDraft((d) => ({ ...d, lift: { ...d.lift, ...to } }))

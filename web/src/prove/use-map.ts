@@ -1,4 +1,4 @@
-import type { Case } from '@geolabe/core'
+import { type Case, rowFigures } from '@geolabe/core'
 import { useEffect, useRef, useState } from 'react'
 import type { MapAnswer, MapQuestion } from './map.worker'
 
@@ -19,7 +19,7 @@ export function useMap(c: Case, most_m: number): MapAnswer | null {
   }, [])
   useEffect(() => {
     // A hundred radii, and those at which a table steps.
-    const rows = c.tables.flatMap((t) => t.configurations.flatMap((k) => k.rows.map((r) => r.radius_m)))
+    const rows = rowFigures(c.tables, 'radius_m')
     const even = Array.from({ length: 100 }, (_, i) => 1 + ((most_m - 1) * i) / 99)
     const radii_m = [...new Set([...even, ...rows])].sort((a, b) => a - b)
     const question: MapQuestion = { id: ++asked.current, case: c, radii_m, slews_deg }

@@ -1,4 +1,4 @@
-import { machineModel, ratingTable } from '@geolabe/core'
+import { isReadByChart, machineModel, ratingTable, sameAxes, type TableAxes } from '@geolabe/core'
 import { useEffect, useState } from 'react'
 import { useTable, useTables } from '../api/queries'
 import { type Fields, Frame } from './figure'
@@ -18,9 +18,8 @@ export function TablePicker(p: Fields) {
     }
   }, [got, onChange])
   const now = isObj(p.value) ? p.value : {}
-  const shape = now.shape
   const known = ratingTable.safeParse(p.value)
-  const fitting = (list.data?.tables ?? []).filter((t) => t.id === now.id || sameUse(String(shape), t.shape))
+  const fitting = (list.data?.tables ?? []).filter((t) => t.id === now.id || (known.success && sameUse(known.data.axes, t.axes)))
   return (
     <Frame label="Table" fault={p.fault?.path.startsWith(p.path) ? p.fault.message : known.success ? null : 'This is no table.'}>
       {(id) => (
@@ -39,8 +38,7 @@ export function TablePicker(p: Fields) {
   )
 }
 
-const byRadius = ['boom-radius', 'lattice', 'radius-section', 'radius-reeving', 'angle-stage', 'height-reach']
-const sameUse = (a: string, b: string) => a === b || (byRadius.includes(a) && byRadius.includes(b))
+const sameUse = (a: TableAxes, b: TableAxes) => sameAxes(a, b) || (isReadByChart(a) && isReadByChart(b))
 
 export function ModelPicker(p: Fields) {
   const list = useTables()

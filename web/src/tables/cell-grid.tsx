@@ -1,24 +1,24 @@
-import { type Grid, type OddCell, type TableShape, tableAxes } from '@geolabe/core'
+import { type OddCell, type RatingConfiguration, type TableAxes, unitOfAxis } from '@geolabe/core'
 import clsx from 'clsx'
 import { editIn, figureOf, parseIn, typedFault, unitOf, usePreferences } from '../units/units'
 
 /** The ratings themselves, as a finger reads them; cells to ask about and cells just changed are marked. */
 export function CellGrid({
   grid,
-  shape,
+  axes: { row, column },
   odd,
   changed,
   onChange,
 }: {
-  grid: Grid
-  shape: TableShape
+  grid: RatingConfiguration
+  axes: TableAxes
   odd: readonly OddCell[]
   changed: ReadonlySet<string>
   /** Omitted: read only. */
   onChange?: ((row: number, column: number, kg: number | null) => void) | undefined
 }) {
   const { units } = usePreferences()
-  const { row, column } = tableAxes[shape]
+  const [rowUnit, columnUnit] = [unitOfAxis(row), unitOfAxis(column)]
   const mass = unitOf(units, 'mass').label
   const head = (v: number | string, unit: string) =>
     typeof v === 'number'
@@ -35,27 +35,27 @@ export function CellGrid({
           <tr className="border-b-2 border-ink">
             <th scope="col" className="px-2 py-2 text-left font-sans text-[0.86rem] font-semibold text-quiet">
               {row.label}
-              {unitWord(row.unit)} ↓ · {column.label}
-              {unitWord(column.unit)} →
+              {unitWord(rowUnit)} ↓ · {column.label}
+              {unitWord(columnUnit)} →
             </th>
             {grid.columns.map((c, j) => (
               <th key={`${c}`} scope="col" className="px-2 py-2 whitespace-nowrap">
                 {grid.columnNames?.[j] && (
                   <span className="block font-sans text-[0.82rem] font-semibold text-quiet">{grid.columnNames[j]}</span>
                 )}
-                {head(c, column.unit)}
+                {head(c, columnUnit)}
               </th>
             ))}
           </tr>
         </thead>
         <tbody>
-          {grid.rows.map((r, i) => (
+          {grid.rows.map(({ at: r, ratings_kg }, i) => (
             <tr key={`${r}`} className="border-b border-line">
               <th scope="row" className="px-2 py-1.5 text-left">
-                {head(r, row.unit)}
+                {head(r, rowUnit)}
               </th>
               {grid.columns.map((c, j) => {
-                const kg = grid.cells[i]?.[j] ?? null
+                const kg = ratings_kg[j] ?? null
                 const asked = odd.find((o) => o.row === i && o.column === j)
                 const mark = clsx(
                   asked && 'outline-3 -outline-offset-2 outline-outside',
@@ -65,7 +65,7 @@ export function CellGrid({
                   <td key={`${c}`} className={clsx('px-1 py-0.5', mark)} title={asked?.message}>
                     {onChange ? (
                       <input
-                        aria-label={`${row.label} ${head(r, row.unit)}, ${column.label} ${head(c, column.unit)}, ${mass}`}
+                        aria-label={`${row.label} ${head(r, rowUnit)}, ${column.label} ${head(c, columnUnit)}, ${mass}`}
                         inputMode="decimal"
                         className="field min-h-12 w-24 px-2 text-right"
                         defaultValue={kg === null ? '' : editIn(units, 'mass', kg)}

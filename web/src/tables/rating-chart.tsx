@@ -1,4 +1,4 @@
-import { type Grid, type TableShape, tableAxes } from '@geolabe/core'
+import { type RatingConfiguration, type TableAxes, unitOfAxis } from '@geolabe/core'
 import { CartesianGrid, Line, LineChart, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts'
 import { figureOf, unitOf, usePreferences } from '../units/units'
 
@@ -7,24 +7,24 @@ const dashes = ['0', '9 4', '3 3', '12 3 3 3', '6 6', '1.5 3.5', '14 5']
 /** Ratings along the rows, one line a column, and beneath each the limit that physics sets, thin. */
 export function RatingChart({
   grid,
-  shape,
+  axes: { row, column },
   limits,
 }: {
-  grid: Grid
-  shape: TableShape
+  grid: RatingConfiguration
+  axes: TableAxes
   limits: readonly (readonly (number | null)[])[] | null
 }) {
   const { units } = usePreferences()
-  const { row, column } = tableAxes[shape]
-  if (row.unit === 'name') return <Bars grid={grid} limits={limits} />
-  const length = row.unit === 'm' ? unitOf(units, 'length') : null
+  const rowUnit = unitOfAxis(row)
+  if (rowUnit === 'name') return <Bars grid={grid} limits={limits} />
+  const length = rowUnit === 'm' ? unitOf(units, 'length') : null
   const mass = unitOf(units, 'mass')
   const out = (kg: number | null | undefined) => (kg === null || kg === undefined ? null : kg / mass.factor)
   // A limit far above every rating would flatten them.
-  const top = Math.max(...grid.cells.flat().map((kg) => kg ?? 0)) * 1.35
+  const top = Math.max(...grid.rows.flatMap((r) => r.ratings_kg).map((kg) => kg ?? 0)) * 1.35
   const data = grid.rows.map((r, i) => ({
-    at: Number(r) / (length?.factor ?? 1),
-    ...Object.fromEntries(grid.columns.map((_, j) => [`c${j}`, out(grid.cells[i]?.[j])])),
+    at: Number(r.at) / (length?.factor ?? 1),
+    ...Object.fromEntries(grid.columns.map((_, j) => [`c${j}`, out(r.ratings_kg[j])])),
     ...Object.fromEntries(
       grid.columns.map((_, j) => {
         const kg = limits?.[i]?.[j] ?? null
@@ -37,10 +37,10 @@ export function RatingChart({
     const own = grid.columnNames?.[j]
     if (own) return own
     return typeof c === 'number'
-      ? `${column.label} ${column.unit === 'm' ? `${figureOf(units, 'length', c, 1)} ${unitOf(units, 'length').label}` : c}`
+      ? `${column.label} ${unitOfAxis(column) === 'm' ? `${figureOf(units, 'length', c, 1)} ${unitOf(units, 'length').label}` : c}`
       : String(c)
   }
-  const unit = length?.label ?? (row.unit === '°' ? '°' : '')
+  const unit = length?.label ?? (rowUnit === '°' ? '°' : '')
   return (
     <figure>
       <div
@@ -134,13 +134,14 @@ export function RatingChart({
 }
 
 /** Rows that are names, not figures: a bar each, with physics as a mark. */
-function Bars({ grid, limits }: { grid: Grid; limits: readonly (readonly (number | null)[])[] | null }) {
+function Bars({ grid, limits }: { grid: RatingConfiguration; limits: readonly (readonly (number | null)[])[] | null }) {
   const { units } = usePreferences()
-  const most = Math.max(...grid.cells.flat().map((kg) => kg ?? 0), ...(limits ?? []).flat().map((kg) => kg ?? 0)) * 1.05
+  const most =
+    Math.max(...grid.rows.flatMap((r) => r.ratings_kg).map((kg) => kg ?? 0), ...(limits ?? []).flat().map((kg) => kg ?? 0)) * 1.05
   return (
     <ul className="grid gap-3">
-      {grid.rows.map((r, i) => {
-        const kg = grid.cells[i]?.[0] ?? null
+      {grid.rows.map(({ at: r, ratings_kg }, i) => {
+        const kg = ratings_kg[0] ?? null
         const limit = limits?.[i]?.[0] ?? null
         return (
           <li key={r}>

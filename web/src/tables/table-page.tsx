@@ -1,14 +1,14 @@
 import { csvToTable, type Me, type TableFile, tableToCsv } from '@geolabe/contract'
 import {
+  axesTitle,
   changesBetween,
-  gridsOf,
   type MachineModel,
   oddCells,
   parseOrRefuse,
   type RatingTable,
   Refusal,
   ratingTable,
-  tableAxes,
+  sameAxes,
   withCell,
 } from '@geolabe/core'
 import { lazy, Suspense, useMemo, useState } from 'react'
@@ -50,8 +50,12 @@ function sameTable(text: string, now: RatingTable): RatingTable {
     throw new Refusal('not-json', 'This file is not readable JSON.')
   }
   const t = parseOrRefuse(ratingTable, raw)
-  if (t.id !== now.id || t.machine !== now.machine || t.shape !== now.shape) {
-    throw new Refusal('other-table', `This file is ${t.title}, shape ${t.shape}; it does not belong here.`, 'id')
+  if (t.id !== now.id || t.machine !== now.machine || !sameAxes(t.axes, now.axes)) {
+    throw new Refusal(
+      'other-table',
+      `This file is ${t.title}, by ${axesTitle(t.axes).toLowerCase()}; it does not belong here.`,
+      'id',
+    )
   }
   return t
 }
@@ -68,11 +72,11 @@ function Page({ me, file }: { me: Me; file: TableFile }) {
   const say = useSay()
   const { units } = usePreferences()
   const [draft, setDraft] = useState<RatingTable | null>(null)
-  const [config, setConfig] = useState(gridsOf(file.table)[0]?.id ?? '')
+  const [config, setConfig] = useState(file.table.configurations[0]?.id ?? '')
   const [why, setWhy] = useState('')
   const [error, setError] = useState<unknown>(null)
   const table = draft ?? file.table
-  const grids = gridsOf(table)
+  const grids = table.configurations
   const grid = grids.find((g) => g.id === config) ?? grids[0]
   const { found, why: unchecked } = useMemo(() => check(file.model, table), [file.model, table])
   const against = draft ? file.table : file.before
@@ -117,8 +121,7 @@ function Page({ me, file }: { me: Me; file: TableFile }) {
       <Title
         below={
           <>
-            {tableAxes[table.shape].label} · revision {file.table.revision} · from “{table.document}”, entered by{' '}
-            {file.table.enteredBy}.{' '}
+            {axesTitle(table.axes)} · revision {file.table.revision} · from “{table.document}”, entered by {file.table.enteredBy}.{' '}
             {newest?.checkedBy ? (
               `Checked by ${newest.checkedBy}.`
             ) : (
@@ -166,7 +169,7 @@ function Page({ me, file }: { me: Me; file: TableFile }) {
           <Suspense fallback={<div className="h-80 animate-pulse rounded-lg bg-sunk" role="status" aria-label="Drawing" />}>
             <RatingChart
               grid={grid}
-              shape={table.shape}
+              axes={table.axes}
               limits={found?.limits.find((l) => l.configuration === grid.id)?.kg ?? null}
             />
           </Suspense>
@@ -224,7 +227,7 @@ function Page({ me, file }: { me: Me; file: TableFile }) {
           <CellGrid
             key={`${grid.id} ${draft ? 'draft' : 'read'}`}
             grid={grid}
-            shape={table.shape}
+            axes={table.axes}
             odd={odd.filter((o) => o.configuration === grid.id)}
             changed={marked}
             onChange={

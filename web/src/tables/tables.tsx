@@ -1,11 +1,11 @@
-import { tableAxes } from '@geolabe/core'
+import { axesTitle } from '@geolabe/core'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import { useTables } from '../api/queries'
 import { TextField } from '../look/field'
 import { Loaded, Title } from '../look/page'
 
-/** Rating tables and plates of every machine: whose, in which shape, which revision counts, who checked it. */
+/** Rating tables and plates of every machine: whose, by what it goes, which revision counts, who checked it. */
 export function Tables() {
   const tables = useTables()
   const [asked, setAsked] = useState('')
@@ -34,7 +34,7 @@ export function Tables() {
                       <span className="figure text-[0.92rem] text-quiet">revision {t.revision}</span>
                     </span>
                     <span className="block text-quiet">{t.kind}</span>
-                    <span className="block text-[0.95rem]">{tableAxes[t.shape as keyof typeof tableAxes]?.label ?? t.shape}</span>
+                    <span className="block text-[0.95rem]">{axesTitle(t.axes)}</span>
                     {t.inUse !== t.revision ? (
                       <span className="block font-semibold text-near">
                         Revision {t.inUse} counts until {t.revision} is checked

@@ -1,5 +1,5 @@
-import type { ChartReading, Grid, OddCell, RatingTable } from '@geolabe/core'
-import { foldingTip, gridsOf, tableAxes } from '@geolabe/core'
+import type { Axis, ChartReading, OddCell, RatingConfiguration, RatingTable, ReadingInput } from '@geolabe/core'
+import { chartPlace, entriesFor, foldingTip } from '@geolabe/core'
 import { fig, hero, present, use } from './present'
 import { type At, Box, Earth, Line, plan, polar, Round, Scene, useUnit, Word } from './scene'
 
@@ -17,18 +17,24 @@ function TableDrawing({
   column?: number | undefined
   marked?: (i: number, j: number) => string | undefined
 }) {
-  const grids = gridsOf(table)
-  const g = (grids.find((x) => x.id === configuration) ?? grids[0]) as Grid
-  const axes = tableAxes[table.shape]
-  const near = row === undefined ? 0 : Math.max(0, g.rows.findIndex((r) => Number(r) >= row) - 3)
+  const { axes, configurations } = table
+  const g = (configurations.find((x) => x.id === configuration) ?? configurations[0]) as RatingConfiguration
+  const near = row === undefined ? 0 : Math.max(0, g.rows.findIndex((r) => Number(r.at) >= row) - 3)
   const rows = g.rows.slice(near, near + 7)
   const from = column === undefined ? 0 : Math.max(0, g.columns.findIndex((c) => Number(c) >= column) - 2)
   const columns = g.columns.slice(from, from + 5)
-  const brackets = (values: readonly (number | string)[], v: number | undefined, k: number) => {
-    if (v === undefined || typeof values[0] !== 'number') return v === undefined
-    const at = values.findIndex((x) => Number(x) >= v - 1e-9)
-    return k === at || (Math.abs(Number(values[at]) - v) > 1e-9 && k === at - 1)
-  }
+  const readFrom = (axis: Axis, values: readonly (number | string)[], v: number | undefined): readonly number[] =>
+    v === undefined || typeof values[0] !== 'number'
+      ? v === undefined
+        ? values.map((_, k) => k)
+        : []
+      : (entriesFor(axis, values.length, (k) => values[k] ?? 0, v) ?? [])
+  const readRows = readFrom(
+    axes.row,
+    g.rows.map((r) => r.at),
+    row,
+  )
+  const readColumns = readFrom(axes.column, g.columns, column)
   const [w, h] = [2.6, 1]
   return (
     <Scene
@@ -40,18 +46,18 @@ function TableDrawing({
     >
       <Word at={[-1.2, 0]} tone="quiet" size={2.8}>{`${axes.row.label} ↓`}</Word>
       {columns.map((c, j) => (
-        <Word key={`${c}`} at={[(j + 0.5) * w, 0]} size={3} bold={brackets(g.columns, column, from + j)}>
+        <Word key={`${c}`} at={[(j + 0.5) * w, 0]} size={3} bold={readColumns.includes(from + j)}>
           {typeof c === 'number' ? fig(c) : c}
         </Word>
       ))}
-      {rows.map((r, i) => (
+      {rows.map(({ at: r, ratings_kg }, i) => (
         <g key={`${r}`}>
-          <Word at={[-1.2, -(i + 1) * h]} size={3} bold={brackets(g.rows, row, near + i)}>
+          <Word at={[-1.2, -(i + 1) * h]} size={3} bold={readRows.includes(near + i)}>
             {typeof r === 'number' ? fig(r) : r}
           </Word>
           {columns.map((c, j) => {
-            const kg = g.cells[near + i]?.[from + j] ?? null
-            const read = row !== undefined && brackets(g.rows, row, near + i) && brackets(g.columns, column, from + j)
+            const kg = ratings_kg[from + j] ?? null
+            const read = row !== undefined && readRows.includes(near + i) && readColumns.includes(from + j)
             const odd = marked?.(near + i, from + j)
             return (
               <g key={`${c}`}>
@@ -74,18 +80,7 @@ function TableDrawing({
   )
 }
 
-interface ReadingIn {
-  chart: RatingTable
-  configuration: string
-  radius_m: number
-  boom_m?: number
-  angle_deg?: number
-  height_m?: number
-  hoist?: { parts: number }
-  load_kg?: number
-  deductions: { name: string; mass_kg: number }[]
-}
-export const chartReading = present<ReadingIn, ChartReading>({
+export const chartReading = present<ReadingInput, ChartReading>({
   name: 'chart-reading',
   hero: (_i, o, say) => [
     hero(say, 'Left for the load', 'mass', o.net_kg),
@@ -97,9 +92,7 @@ export const chartReading = present<ReadingIn, ChartReading>({
     `less ${i.deductions.map((d) => `${d.name} ${fig(d.mass_kg, 0)} kg`).join(', ') || 'nothing'} = ${o.net_kg === 'not-rated' ? 'not rated' : `${fig(o.net_kg, 0)} kg`}`,
   ],
   Drawing: ({ input }) => {
-    const s = input.chart.shape
-    const row = s === 'angle-stage' ? input.angle_deg : s === 'height-reach' ? input.height_m : input.radius_m
-    const column = s === 'height-reach' ? input.radius_m : s === 'radius-reeving' ? input.hoist?.parts : input.boom_m
+    const { row, column } = chartPlace(input)
     return <TableDrawing table={input.chart} configuration={input.configuration} row={row} column={column} />
   },
 })
@@ -112,7 +105,7 @@ interface StageIn {
   load_kg: number
 }
 const sectionAt = (t: RatingTable, configuration: string, section: string) => {
-  const g = gridsOf(t).find((x) => x.id === configuration)
+  const g = t.configurations.find((x) => x.id === configuration)
   const j = g?.columnNames?.indexOf(section) ?? -1
   return j < 0 ? undefined : Number(g?.columns[j])
 }
