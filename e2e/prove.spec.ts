@@ -73,7 +73,7 @@ test('a lift outside its limits, the nearest change, and inside again', async ({
   await expect(verdict(page)).toContainText('Inside the limits checked')
   await page.getByRole('link', { name: 'Sums' }).click()
   await page.getByRole('link', { name: /^Gust at the boom tip/ }).click()
-  await page.getByRole('button', { name: 'Use in this shift’s proof' }).click()
+  await page.getByRole('button', { name: 'Use in this lift' }).click()
   await expect(page.getByLabel('Wind, gust at the boom tip')).toHaveValue(/^1[01]\./)
   await expect(verdict(page)).toContainText('Outside the limits')
   await page.getByLabel('Wind, gust at the boom tip').fill('4')

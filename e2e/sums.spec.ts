@@ -105,6 +105,6 @@ test('a load built from shapes is kept, reused, and goes into the proof of the s
   await fits(page)
   await page.getByRole('button', { name: 'Note in Tern’s shift' }).click()
   await expect(page.getByRole('status').filter({ hasText: 'Noted in the record' })).toBeVisible()
-  await page.getByRole('button', { name: 'Use in this shift’s proof' }).click()
+  await page.getByRole('button', { name: 'Use in this lift' }).click()
   await expect(page).toHaveURL(/\/prove$/)
 })

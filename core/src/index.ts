@@ -4,12 +4,14 @@ export { type Assessment, assessment, type NotChecked } from './assess/assessmen
 export { withBounds } from './calculator/bounds'
 export { answer, type Calculator, parseOrRefuse, plainIssue } from './calculator/define'
 export { implausible } from './calculator/plausible'
+export { type TransferToLift, transferToLift } from './calculator/transfer'
 export type { Worse } from './calculator/worse'
-export { calculatorGroups, calculatorNamed, calculators } from './catalogue/catalogue'
+export { type CalculatorGroup, calculatorGroups, calculatorNamed, calculators } from './catalogue/catalogue'
 export { checks } from './check/checks'
 export { dueChecks } from './check/due'
 export { bodiesAt } from './clearance/body'
 export type { Clearance } from './clearance/clearance'
+export { clearanceCalculator } from './clearance/clearance'
 export type { Obstacle } from './clearance/obstacle'
 export { control, controlsAgainst } from './controls/controls'
 export {
@@ -43,12 +45,19 @@ export {
   worseVerdict,
 } from './finding/finding'
 export { checkNames, reasons, type Said } from './finding/reasons'
-export { edgeSetback } from './ground/edge-setback'
-export { type GroundPressure, groundPressure, groundUse, type Mat, matReach } from './ground/ground-pressure'
-export { lineApproach } from './ground/line-approach'
-export { trackPressure } from './ground/track-pressure'
+export { edgeSetback, edgeSetbackCalculator } from './ground/edge-setback'
+export {
+  type GroundPressure,
+  groundPressure,
+  groundPressureCalculator,
+  groundUse,
+  type Mat,
+  matReach,
+} from './ground/ground-pressure'
+export { lineApproach, lineApproachCalculator } from './ground/line-approach'
+export { trackPressure, trackPressureCalculator } from './ground/track-pressure'
 export { handOverLines } from './handover/compose'
-export { hydraulicForce } from './hydraulic/hydraulic-force'
+export { hydraulicForce, hydraulicForceCalculator } from './hydraulic/hydraulic-force'
 export { memoryPatterns, type RoundFacts } from './inspection/from-memory'
 export { judge } from './inspection/judge'
 export { limitsOf, type Measure, measureLabel, measureUnit, wearsTowards } from './inspection/measure'
@@ -72,9 +81,9 @@ export {
   walkround,
   type Zone,
 } from './inspection/walkround'
-export { bubbleCheck } from './levelling/bubble-check'
-export { levelEffect } from './levelling/level-effect'
-export { type Levelling, levelling, tiltOf } from './levelling/levelling'
+export { bubbleCheck, bubbleCheckCalculator } from './levelling/bubble-check'
+export { levelEffect, levelEffectCalculator } from './levelling/level-effect'
+export { type Levelling, levelling, levellingCalculator, tiltOf } from './levelling/levelling'
 export { type Case, nearShareOf } from './lift/case'
 export type { ChangeKind } from './lift/change'
 export { pathOf } from './lift/path'
@@ -86,12 +95,12 @@ export { type Crane, liftsOnOutriggers } from './machine/crane'
 export { type Machine, machineDefinition, type Polygon } from './machine/machine'
 export { type MachineModel, machineModel, modelOf } from './machine/model'
 export type { PlateField, PlateValue } from './machine/plate'
-export { foldingPoses, foldingTip } from './parts/booms/articulated-geometry'
+export { articulatedGeometryCalculator, foldingPoses, foldingTip } from './parts/booms/articulated-geometry'
 export type { BoomPart } from './parts/booms/telescopic'
 export { telescopicBoom } from './parts/booms/telescopic'
 export type { BoomPose } from './parts/booms/telescopic-geometry'
-export { poseAtAngle, poseAtRadius } from './parts/booms/telescopic-geometry'
-export { hookTravel } from './parts/hoists/hook-travel'
+export { poseAtAngle, poseAtRadius, telescopicGeometryCalculator } from './parts/booms/telescopic-geometry'
+export { hookTravel, hookTravelCalculator } from './parts/hoists/hook-travel'
 export { lineLimit_kg } from './parts/hoists/rope'
 export { poseMachine } from './parts/stability/slewing'
 export { outwardShift_m } from './parts/stability/stability'
@@ -116,7 +125,7 @@ export { atSlew, distanceToSegment, type Point, turn } from './plane/point'
 export { inSector } from './plane/sector'
 export { type Procedure, waitsFor, withoutStep } from './procedure/procedure'
 export { isoDate } from './quantity/date'
-export { high, low, nominal, type Tol } from './quantity/measured'
+export { high, low, type Nominal, nominal, type Tol } from './quantity/measured'
 export {
   type Axis,
   type AxisQuantity,
@@ -128,12 +137,21 @@ export {
   tableAxes,
   unitOfAxis,
 } from './rating/axes'
-export { type ChartReading, chartPlace, chartReading, isReadByChart, type ReadingInput } from './rating/chart-reading'
+export {
+  type ChartReading,
+  chartPlace,
+  chartReading,
+  chartReadingCalculator,
+  isReadByChart,
+  type ReadingInput,
+} from './rating/chart-reading'
 export { legsShortOf } from './rating/covers'
 export { changesBetween, withCell } from './rating/grid'
 export { cellLimit } from './rating/limit/limit'
+export { counterweightRatingCalculator, heightRatingCalculator, hoistChainRatingCalculator } from './rating/listed-ratings'
 export { expectedOnPlate, type PlateFault, plateFault } from './rating/plate'
 export { ratedAtSlew, ratingAt } from './rating/read'
+export { articulatedRatingCalculator, stageRatingCalculator } from './rating/stage-rating'
 export {
   type RatingConfiguration,
   type RatingTable,
@@ -142,26 +160,33 @@ export {
   type StandingConfiguration,
   saysStanding,
 } from './rating/table'
-export { type OddCell, oddCells } from './rating/table-check'
-export { type PlateRow, type TruckRating, truckRating } from './rating/truck-rating'
-export { recovery } from './recovery/recovery'
-export { winchPull } from './recovery/winch-pull'
+export { type OddCell, oddCells, tableCheckCalculator } from './rating/table-check'
+export { type PlateRow, type TruckRating, truckRating, truckRatingCalculator } from './rating/truck-rating'
+export { recovery, recoveryCalculator } from './recovery/recovery'
+export { winchPull, winchPullCalculator } from './recovery/winch-pull'
 export { isRefusal, Refusal } from './refusal'
 export type { Change } from './remedy/change'
 export { nearestChanges } from './remedy/nearest'
 export { hitchShare } from './rigging/hitch'
-export { shareOfTwo } from './rigging/load-sharing'
-export { legForces, slingTension } from './rigging/sling-tension'
+export { loadSharingCalculator, shareOfTwo } from './rigging/load-sharing'
+export { legForces, slingTension, slingTensionCalculator } from './rigging/sling-tension'
 export { boundary, leastOn, peakBetween } from './search'
 export { type HeldStation, holding, type ShiftStanding } from './shift/readiness'
-export { backwardStability } from './statics/backward-stability'
-export { boomRaising } from './statics/boom-raising'
+export { backwardStability, backwardStabilityCalculator } from './statics/backward-stability'
+export { boomRaising, boomRaisingCalculator } from './statics/boom-raising'
 export { elasticReactions, upperReactions } from './statics/elastic'
 export { marginOf, prepareFootprint } from './statics/footprint'
-export { type ReactionEnvelope, reactionEnvelope } from './statics/reaction-envelope'
+export { type ReactionEnvelope, reactionEnvelope, reactionEnvelopeCalculator } from './statics/reaction-envelope'
 export { resultantAt, sumSlewing } from './statics/resultant'
-export { type SupportReactions, supportReactions } from './statics/support-reactions'
-export { ratedByRule, stabilityRule, type TippingLoad, tippingAt, tippingLoad } from './statics/tipping-load'
+export { type SupportReactions, supportReactions, supportReactionsCalculator } from './statics/support-reactions'
+export {
+  ratedByRule,
+  stabilityRule,
+  type TippingLoad,
+  tippingAt,
+  tippingLoad,
+  tippingLoadCalculator,
+} from './statics/tipping-load'
 export {
   type Drive,
   driveOf,
@@ -175,22 +200,23 @@ export {
   stillMotion,
   swingAngle_deg,
 } from './swing/simulator'
-export { swing, swingPeriod_s, thrownOut_m } from './swing/swing'
+export { swing, swingCalculator, swingPeriod_s, thrownOut_m } from './swing/swing'
 export { follow, isEnd, type SymptomPath, symptomPath } from './troubleshooting/path'
 export { shownPath, symptomsOf } from './troubleshooting/shown'
-export { axleLoads } from './truck/axle-loads'
-export { stabilityTriangle, type TruckStability } from './truck/stability-triangle'
-export { tailSwing } from './truck/tail-swing'
+export { axleLoads, axleLoadsCalculator } from './truck/axle-loads'
+export { stabilityTriangle, stabilityTriangleCalculator, type TruckStability } from './truck/stability-triangle'
+export { tailSwing, tailSwingCalculator } from './truck/tail-swing'
 export { type Doubt, doubtOf } from './uncertainty/uncertainty'
 export type { Judgement } from './wear/judge-change'
 export { wearKinds, wearRules } from './wear/limits'
-export { type Wear, wear } from './wear/wear'
-export { studentT95, type WearTrend, wearTrend } from './wear/wear-trend'
+export { type Wear, wear, wearCalculator } from './wear/wear'
+export { studentT95, type WearTrend, wearTrend, wearTrendCalculator } from './wear/wear-trend'
 export { windForce_N } from './wind/air'
-export { beaufort } from './wind/beaufort'
-export { gustAtHeight_mps } from './wind/wind-at-height'
-export { windLimit } from './wind/wind-limit'
-export { windLoad } from './wind/wind-load'
+export { beaufort, beaufortCalculator } from './wind/beaufort'
+export { gustAtHeight_mps, windAtHeightCalculator } from './wind/wind-at-height'
+export { windLimit, windLimitCalculator } from './wind/wind-limit'
+export { windLoad, windLoadCalculator } from './wind/wind-load'
+export { calculatorWords, namesWithWords } from './wording/calculator'
 export { changeWords } from './wording/change'
 export { findingWords, notCheckedWords } from './wording/finding'
 export { type Say, sayMetric } from './wording/say'
@@ -198,4 +224,5 @@ export { doubtWords } from './wording/uncertainty'
 export { verdictWords } from './wording/verdict'
 export { capacityMap, emptyMap, fillMap, type MapInput, prepareMap, probe, unsaid, useAt } from './working-area/capacity-map'
 export { mapOfCase } from './working-area/case-map'
+export { capacityMapCalculator } from './working-area/map-calculator'
 export { type Zone as MapZone, zonesOf } from './working-area/zones'

@@ -1,3 +1,4 @@
+import { nth } from './list'
 /** Where f is greatest between a and b, given that it has one peak there (golden section). */
 export function peakBetween(f: (x: number) => number, a: number, b: number, tolerance: number): { x: number; y: number } {
   const ratio = (Math.sqrt(5) - 1) / 2
@@ -44,11 +45,11 @@ export function leastOn(
   const count = Math.max(1, Math.ceil(Math.abs(to - from) / step - 1e-9))
   const at = (i: number) => from + ((to - from) * i) / count
   const samples = Array.from({ length: count + 1 }, (_, i) => ({ i, y: f(at(i)) })).sort((a, b) => a.y - b.y)
-  const first = samples[0] as { i: number; y: number }
+  const first = nth(samples, 0)
   let best = { x: at(first.i), y: first.y }
   for (const { i } of samples.slice(0, 3)) {
-    const ends = [at(Math.max(0, i - 1)), at(Math.min(count, i + 1))].sort((a, b) => a - b) as [number, number]
-    const p = peakBetween((x) => -f(x), ends[0], ends[1], tolerance)
+    const [a, b] = [at(Math.max(0, i - 1)), at(Math.min(count, i + 1))]
+    const p = peakBetween((x) => -f(x), Math.min(a, b), Math.max(a, b), tolerance)
     if (-p.y < best.y) best = { x: p.x, y: -p.y }
   }
   return best

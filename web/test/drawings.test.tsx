@@ -27,7 +27,7 @@ function scaled(value: Json | undefined, by: number, name = ''): Json | undefine
 
 describe.each(calculators.map((c) => [c.name, c] as const))('the drawing of %s', (name, c) => {
   it('says what it shows, is made of figures only, and stands still for the same figures', async () => {
-    const p = await presentationOf(name)
+    const p = (await presentationOf(name))?.presentation
     if (!p) throw new Error('no presentation')
     const draw = (input: Obj) => renderToStaticMarkup(<p.Drawing input={plainOf(input)} output={c.run(input)} say={say} />)
     const markup = draw(c.example as Obj)
@@ -37,7 +37,7 @@ describe.each(calculators.map((c) => [c.name, c] as const))('the drawing of %s',
     expect(draw(structuredClone(c.example) as Obj)).toBe(markup)
   })
   it('moves with the numbers, and never shows what is no figure', async () => {
-    const p = await presentationOf(name)
+    const p = (await presentationOf(name))?.presentation
     if (!p) throw new Error('no presentation')
     const first = renderToStaticMarkup(<p.Drawing input={plainOf(c.example as Obj)} output={c.run(c.example)} say={say} />)
     let [drawn, moved] = [0, 0]

@@ -1,25 +1,32 @@
-import { calculatorNamed, calculators } from '@geolabe/core'
+import {
+  calculators,
+  calculatorWords,
+  loadMassCalculator,
+  namesWithWords,
+  recoveryCalculator,
+  transferToLift,
+} from '@geolabe/core'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { withHandedOn } from '../src/prove/handed-on'
-import { handedOnBy } from '../src/sums/hand-on'
+import { withTransferred } from '../src/prove/transferred'
 import { fromLink, toLink } from '../src/sums/link'
 import { presentationOf } from '../src/sums/presentations'
 import { blankOf, isObj, type Obj, plainOf, schemaOf } from '../src/sums/schema'
-import { titles } from '../src/sums/titles'
 import { unitIn, wordsOf } from '../src/units/field-names'
 import { sayIn } from '../src/units/units'
 
+type Built = Parameters<NonNullable<NonNullable<typeof loadMassCalculator.transfers>['mass_kg']>>[0]
+
 describe('quick sums', () => {
   it('have a name, words to find them by and a drawing each, and nothing else has', async () => {
-    expect(Object.keys(titles).sort()).toEqual(calculators.map((c) => c.name).sort())
-    for (const c of calculators) expect((await presentationOf(c.name))?.name).toBe(c.name)
+    expect([...namesWithWords].sort()).toEqual(calculators.map((c) => c.name).sort())
+    for (const c of calculators) expect(await presentationOf(c.name), c.name).not.toBeNull()
     expect(await presentationOf('nothing')).toBeNull()
-    expect(new Set(Object.values(titles).map((t) => t.title)).size).toBe(calculators.length)
+    expect(new Set(calculators.map((c) => calculatorWords(c).title)).size).toBe(calculators.length)
   })
   it('say their answer and their formula from the example, in metric and US units, without a gap', async () => {
     for (const c of calculators) {
-      const p = await presentationOf(c.name)
+      const p = (await presentationOf(c.name))?.presentation
       const plain = plainOf(c.example) as Obj
       const output = c.run(c.example)
       for (const units of ['metric', 'us'] as const) {
@@ -68,9 +75,11 @@ describe('quick sums', () => {
     expect(wordsOf('padEdgeToToe_m')).toBe('Pad edge to toe')
   })
   it('hand a built load on with its doubt, and leave everything else of the plan alone', () => {
-    const c = calculatorNamed('load-mass')
-    const out = c?.run(c.example) as { mass_kg: number; low: { mass_kg: number }; high: { mass_kg: number } }
-    const h = handedOnBy('load-mass', out)
+    const out = loadMassCalculator.run(loadMassCalculator.example) as Parameters<typeof transferToLift<Built>>[1] & {
+      low: Built
+      high: Built
+    }
+    const h = transferToLift(loadMassCalculator, out)
     const t = h?.mass_kg as { value: number; tolerance: number }
     expect(t.value).toBe(out.mass_kg)
     expect(t.value + t.tolerance).toBeGreaterThanOrEqual(out.high.mass_kg - 1e-9)
@@ -88,10 +97,10 @@ describe('quick sums', () => {
         radiusKnown: null,
       },
     }
-    const next = withHandedOn(draft, h ?? {})
+    const next = withTransferred(draft, h ?? {})
     expect(next.lift.load).toMatchObject({ mass_kg: t, massSource: 'worked-out', dragCoefficient: 1.3 })
     expect({ ...next, lift: { ...next.lift, load: null } }).toEqual({ ...draft, lift: { ...draft.lift, load: null } })
-    expect(withHandedOn(draft, { wind_mps: 9 })).toEqual({ ...draft, wind_mps: 9 })
-    expect(handedOnBy('recovery', {})).toBeNull()
+    expect(withTransferred(draft, { wind_mps: 9 })).toEqual({ ...draft, wind_mps: 9 })
+    expect(recoveryCalculator.transfers).toBeUndefined()
   })
 })

@@ -1,3 +1,4 @@
+import { known, nth } from '../list'
 import { Refusal } from '../refusal'
 import { peakBetween } from '../search'
 import { mergeAnswers } from './merge'
@@ -50,10 +51,10 @@ function levelsOf(p: Place, plain: Map<string, number[]>, most: number): number[
     for (let k = first; k * 90 < hi && k - first < 8; k++) offer(k * 90)
   }
   const corners = [lo, ...[...inside].sort((a, b) => a - b), hi]
-  const between = corners.slice(1).map((v, i) => (v + (corners[i] as number)) / 2)
+  const between = corners.slice(1).map((v, i) => (v + nth(corners, i)) / 2)
   const all = [...corners, ...between].sort((a, b) => a - b)
   if (all.length <= most) return all
-  return Array.from({ length: most }, (_, i) => all[Math.round((i * (all.length - 1)) / (most - 1))] as number)
+  return Array.from({ length: most }, (_, i) => nth(all, Math.round((i * (all.length - 1)) / (most - 1))))
 }
 
 /** Figures of an answer by path, lists by place. */
@@ -135,22 +136,22 @@ function grid(levels: readonly (readonly number[])[], most: number, look: (point
       let rest = n
       look(
         lists.map((l) => {
-          const v = l[rest % l.length] as number
+          const v = nth(l, rest % l.length)
           rest = Math.floor(rest / l.length)
           return v
         }),
       )
     }
   }
-  const ends = levels.map((l) => [l[0] as number, l[l.length - 1] as number])
+  const ends = levels.map((l) => [nth(l, 0), nth(l, l.length - 1)])
   if (levels.reduce((n, l) => n * l.length, 1) <= most) {
     combine(levels)
     return
   }
   combine(ends)
-  const thin = levels.map((l) => [l[0] as number, l[Math.floor(l.length / 2)] as number, l[l.length - 1] as number])
+  const thin = levels.map((l) => [nth(l, 0), nth(l, Math.floor(l.length / 2)), nth(l, l.length - 1)])
   if (3 ** levels.length <= most) combine(thin)
-  const middle = thin.map((l) => l[1] as number)
+  const middle = thin.map((l) => nth(l, 1))
   if (levels.reduce((n, l) => n + l.length, 0) <= most)
     levels.forEach((l, i) => {
       for (const v of l) look(middle.map((m, k) => (k === i ? v : m)))
@@ -170,16 +171,16 @@ function climb(levels: readonly (readonly number[])[], s: Search, effort: number
   const spent = () => s.seen.size >= effort
   const along = (path: string, sign: 1 | -1, i: number) => {
     const table = sign > 0 ? s.greatest : s.least
-    const from = (table.get(path) as Extreme).at
+    const from = known(table, path).at
     const rest = from.map((v, k) => (k === i ? '*' : v)).join(' ')
-    const list = levels[i] as readonly number[]
+    const list = nth(levels, i)
     const put = (v: number) => from.map((x, k) => (k === i ? v : x))
     const worth = (v: number) => sign * (s.look(put(v)).get(path) ?? -sign * Infinity)
     if (!done.has(rest)) {
       for (const v of list) if (!spent()) s.look(put(v))
       done.add(rest)
     }
-    const best = (table.get(path) as Extreme).at[i] as number
+    const best = nth(known(table, path).at, i)
     const below = list.filter((v) => v < best).at(-1)
     const above = list.find((v) => v > best)
     // At an end of the range: its neighbour may still stand before a peak that lies between them.
@@ -196,9 +197,9 @@ function climb(levels: readonly (readonly number[])[], s: Search, effort: number
     for (const sign of [1, -1] as const) {
       const table = sign > 0 ? s.greatest : s.least
       for (const path of [...table.keys()]) {
-        const before = (table.get(path) as Extreme).value
+        const before = known(table, path).value
         for (let i = 0; i < levels.length && !spent(); i++) along(path, sign, i)
-        const after = (table.get(path) as Extreme).value
+        const after = known(table, path).value
         if (sign * (after - before) > 1e-12 * Math.max(1, Math.abs(after))) moved = true
       }
     }

@@ -1,11 +1,14 @@
 import type { z } from 'zod'
+import { nth } from '../list'
 import type { Nominal } from '../quantity/measured'
 import { Refusal, type RefusalBody } from '../refusal'
 import { withBounds } from './bounds'
 import { implausible } from './plausible'
+import type { Transfers } from './transfer'
 import type { WorseByField } from './worse'
 
-export interface Calculator {
+/** @typeParam In what it is asked, parsed; @typeParam Out what it answers */
+export interface Calculator<In = unknown, Out extends object = object> {
   name: string
   /** What it answers, in one plain sentence. */
   purpose: string
@@ -15,42 +18,47 @@ export interface Calculator {
   cautions: readonly string[]
   /** A worked example: the figures a screen opens with, and what docs and tests run. */
   example: object
-  input: z.ZodType
-  output: z.ZodType
+  input: z.ZodType<In>
+  output: z.ZodType<Out>
   /** Which way of each field of the answer is the worse. */
   worse: WorseByField
+  /** Figures of the answer that a lift is proved with; see `transferToLift`. */
+  transfers?: Transfers<Out> | undefined
   /** Parsed, bounded and checked answer, or a refusal. Never throws, never NaN. Beside it `implausible`: figures that look like a slip of the unit. */
   run: (input: unknown) => object | RefusalBody
 }
 
 /** Declares a calculator: its schemas, its pure function on plain numbers, and what it rests on. */
-export function defineCalculator<I extends z.ZodType, O extends z.ZodType>(c: {
+export function defineCalculator<In, Out extends object, Raw extends object>(c: {
   name: string
   purpose: string
   source: string
   cautions: readonly string[]
-  example: z.input<I>
-  input: I
-  output: O
+  example: Raw
+  input: z.ZodType<In, Raw>
+  output: z.ZodType<Out>
   worse: WorseByField
   /** Answers that a ± may cost beyond its corners; see `withBounds`. */
   effort?: number
-  compute: (input: Nominal<z.output<I>>) => z.output<O>
-}): Calculator {
+  compute: (input: Nominal<In>) => Out
+  /** Figures of the answer that a lift is proved with. */
+  transfers?: Transfers<Out>
+}): Calculator<In, Out> {
   return {
     name: c.name,
     purpose: c.purpose,
     source: c.source,
     cautions: c.cautions,
-    example: c.example as object,
+    example: c.example,
     input: c.input,
     output: c.output,
     worse: c.worse,
+    transfers: c.transfers,
     run: (raw) =>
       answer(() => {
         const parsed = parseOrRefuse(c.input, raw)
         const compute = (plain: unknown) => {
-          const result = c.compute(plain as Nominal<z.output<I>>) as object
+          const result = c.compute(plain as Nominal<In>)
           requireFinite(result, '')
           return result
         }
@@ -75,7 +83,7 @@ export function answer<T extends object>(run: () => T): T | RefusalBody {
 export function parseOrRefuse<S extends z.ZodType>(schema: S, raw: unknown): z.output<S> {
   const parsed = schema.safeParse(raw, { reportInput: true })
   if (parsed.success) return parsed.data
-  const { code, message, path } = plainIssue(parsed.error.issues[0] as z.core.$ZodIssue)
+  const { code, message, path } = plainIssue(nth(parsed.error.issues, 0))
   throw new Refusal(code, message, path)
 }
 

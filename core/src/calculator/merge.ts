@@ -26,11 +26,11 @@ function joinArcs(rows: Fields[], by: string | null): Fields[] {
     groups.set(key, [...(groups.get(key) ?? []), r])
   }
   return [...groups.values()].flatMap((list) => {
-    const sorted = [...list].sort((a, b) => (a.from_deg as number) - (b.from_deg as number))
+    const sorted = [...list].sort((a, b) => Number(a.from_deg) - Number(b.from_deg))
     return sorted.reduce<Fields[]>((out, r) => {
       const last = out[out.length - 1]
-      if (last && (r.from_deg as number) <= (last.to_deg as number))
-        out[out.length - 1] = { ...last, to_deg: Math.max(last.to_deg as number, r.to_deg as number) }
+      if (last && Number(r.from_deg) <= Number(last.to_deg))
+        out[out.length - 1] = { ...last, to_deg: Math.max(Number(last.to_deg), Number(r.to_deg)) }
       else out.push({ ...r })
       return out
     }, [])
@@ -49,7 +49,7 @@ function join(worse: WorseByField, a: unknown, b: unknown, end: End, path: strin
   if (typeof a === 'number' && typeof b === 'number') return end === 'low' ? Math.min(a, b) : Math.max(a, b)
   if (typeof w === 'boolean') return a === w || b === w ? w : a
   if (typeof w === 'object' && 'words' in w) {
-    const rank = (v: unknown) => w.words.indexOf(v as string)
+    const rank = (v: unknown) => w.words.indexOf(v)
     return rank(a) >= rank(b) ? a : b
   }
   if (isNothing(a) || isNothing(b)) {
@@ -62,15 +62,15 @@ function join(worse: WorseByField, a: unknown, b: unknown, end: End, path: strin
     return end === beyond ? none : figure
   }
   if (Array.isArray(a) && Array.isArray(b)) {
-    if (typeof w === 'object' && 'arcs' in w) return joinArcs([...a, ...b] as Fields[], w.arcs)
+    if (typeof w === 'object' && 'arcs' in w) return joinArcs([...a, ...b].filter(isFields), w.arcs)
     if (typeof w === 'object' && 'unite' in w) return uniteRows(a, b)
     if (typeof w === 'object' && 'rows' in w) {
-      const other = (key: unknown, list: unknown[]) => (list as Fields[]).find((r) => r[w.rows] === key)
-      const both = (a as Fields[]).map((r) => {
+      const other = (key: unknown, list: unknown[]) => list.filter(isFields).find((r) => r[w.rows] === key)
+      const both = a.filter(isFields).map((r) => {
         const match = other(r[w.rows], b)
         return match ? join(worse, r, match, end, below(path, '*')) : r
       })
-      return [...both, ...(b as Fields[]).filter((r) => !other(r[w.rows], a))]
+      return [...both, ...b.filter(isFields).filter((r) => !other(r[w.rows], a))]
     }
     if (a.length === b.length) return a.map((v, i) => join(worse, v, b[i], end, below(path, '*')))
     throw new Error(`${path}: lists of different length, and nothing says how they are joined`)
@@ -91,7 +91,7 @@ function decided(worse: WorseByField, nominal: unknown, worst: unknown, path: st
   if (Array.isArray(nominal) && Array.isArray(worst)) {
     const rows = typeof w === 'object' && 'rows' in w ? w.rows : null
     return nominal.map((r, i) => {
-      const match = rows === null ? worst[i] : (worst as Fields[]).find((x) => x[rows] === (r as Fields)[rows])
+      const match = rows === null ? worst[i] : worst.filter(isFields).find((x) => isFields(r) && x[rows] === r[rows])
       return match === undefined ? r : decided(worse, r, match, below(path, '*'))
     })
   }

@@ -20,7 +20,7 @@ export type Worse =
   | 'given'
   | boolean
   | { worse: 'high' | 'low' | 'either'; nothing: 'best' | 'worst' | 'unknown' }
-  | { words: readonly (string | boolean | null)[] }
+  | { words: readonly unknown[] }
   | { rows: string }
   | { arcs: string | null }
   | { unite: true }

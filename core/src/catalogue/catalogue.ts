@@ -40,7 +40,7 @@ import { capacityMapCalculator } from '../working-area/map-calculator'
 
 /** A step of the work and the calculators that serve it. */
 export interface CalculatorGroup {
-  id: string
+  id: 'walk-round' | 'site' | 'set-up' | 'load' | 'rating' | 'trucks' | 'wind' | 'pull'
   label: string
   calculators: readonly Calculator[]
 }

@@ -2,6 +2,7 @@ import type { Case } from '../lift/case'
 import type { OnHook } from '../lift/hook-load'
 import type { Path } from '../lift/path'
 import type { LiftPlan } from '../lift/plan'
+import { nth } from '../list'
 import { normalDegrees } from '../physics'
 import { high } from '../quantity/measured'
 import { goBy } from '../rating/axes'
@@ -91,7 +92,10 @@ export function chooseTable(
   if (pool.length === 0) return { by: 'none', reason: 'unknown-configuration', ...none }
   const covering = pool.filter((c) => c.short.length === 0)
   if (covering.length === 0) {
-    const nearest = [...pool].sort((a, b) => a.short.length - b.short.length)[0] as Candidate
+    const nearest = nth(
+      [...pool].sort((a, b) => a.short.length - b.short.length),
+      0,
+    )
     return { by: 'short', table: nearest.configuration.label, legs: nearest.short, ...none }
   }
   const rated = covering
@@ -105,7 +109,7 @@ export function chooseTable(
       const score = (r: typeof a) => (!r.held ? 3 : r.reading.gross_kg === 'not-rated' ? 2 : 0)
       return score(a) - score(b) || worthOf(b.reading) - worthOf(a.reading)
     })
-  const best = rated[0] as (typeof rated)[number]
+  const best = nth(rated, 0)
   const chosen = { table: best.c.table, configuration: best.c.configuration }
   if (!best.held) {
     const other = candidates.find((x) => x.short.length > 0 && sectorHolds(x.configuration, path.arc)) ?? null

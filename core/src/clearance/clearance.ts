@@ -1,8 +1,9 @@
 import { z } from 'zod'
 import { defineCalculator } from '../calculator/define'
+import { nth } from '../list'
 import { finite, measured, measuredNotNegative, measuredPositive } from '../quantity/measured'
 import { Refusal } from '../refusal'
-import { type Bodies, type Body, bodiesAt, motionBound_m, type Pose } from './body'
+import { type Bodies, bodiesAt, motionBound_m, type Pose } from './body'
 import { distanceTo, isConvex, type Obstacle, obstacle, readied } from './obstacle'
 
 export interface Clearance {
@@ -43,18 +44,23 @@ const between = (p: Pose, q: Pose, t: number): Pose => ({
  */
 export function clearance(input: { bodies: Bodies; path: readonly Pose[]; obstacles: readonly Obstacle[] }): Clearance {
   const obstacles = input.obstacles.map(readied)
-  let best: Clearance | null = null
+  /** The nearest so far, last. */
+  const nearest: Clearance[] = []
+  const least_m = () => nearest.at(-1)?.least_m ?? Infinity
   const look = (pose: Pose, step: number, name: string, o: Obstacle) => {
-    const body = bodiesAt(input.bodies, pose).find((x) => x.name === name) as Body
+    const body = nth(
+      bodiesAt(input.bodies, pose).filter((x) => x.name === name),
+      0,
+    )
     const d = distanceTo(body, o)
-    if (best === null || d < best.least_m) best = { least_m: d, body: name, obstacle: o.id, at: { ...pose, step } }
+    if (d < least_m()) nearest.push({ least_m: d, body: name, obstacle: o.id, at: { ...pose, step } })
     return d
   }
-  const first = input.path[0] as Pose
+  const first = nth(input.path, 0)
   const names = bodiesAt(input.bodies, first).map((b) => b.name)
   const open: Stretch[] = []
   const add = (s: Omit<Stretch, 'least_m'>) => {
-    const [p, q] = [input.path[s.step - 1] as Pose, input.path[s.step] as Pose]
+    const [p, q] = [nth(input.path, s.step - 1), nth(input.path, s.step)]
     const d = look(between(p, q, (s.from + s.to) / 2), s.step - 1 + (s.from + s.to) / 2, s.name, s.obstacle)
     open.push({ ...s, least_m: Math.max(0, d - (motionBound_m(input.bodies, s.name, p, q) * (s.to - s.from)) / 2) })
   }
@@ -68,17 +74,17 @@ export function clearance(input: { bodies: Bodies; path: readonly Pose[]; obstac
   let floor = Infinity
   for (let looks = 0; open.length > 0; looks++) {
     let i = 0
-    for (let j = 1; j < open.length; j++) if ((open[j] as Stretch).least_m < (open[i] as Stretch).least_m) i = j
-    const s = open[i] as Stretch
+    for (let j = 1; j < open.length; j++) if (nth(open, j).least_m < nth(open, i).least_m) i = j
+    const s = nth(open, i)
     floor = s.least_m
-    if (floor >= (best as Clearance | null as Clearance).least_m - within_m || looks > most_looks) break
+    if (floor >= least_m() - within_m || looks > most_looks) break
     open.splice(i, 1)
     const middle = (s.from + s.to) / 2
     add({ ...s, to: middle })
     add({ ...s, from: middle })
   }
-  if (best === null) throw new Refusal('nothing-there', 'Give at least one obstacle.', 'obstacles')
-  const found = best as Clearance
+  const found = nearest.at(-1)
+  if (!found) throw new Refusal('nothing-there', 'Give at least one obstacle.', 'obstacles')
   return { ...found, least_m: Math.min(found.least_m, floor) }
 }
 
@@ -191,6 +197,6 @@ export const clearanceCalculator = defineCalculator({
         throw new Refusal('out-of-range', 'More than ten turns; check the slew.', `path.${i}.slew_deg`)
       tooLarge({ ...p, slew_deg: 0 }, `path.${i}`)
     }
-    return clearance(input as Parameters<typeof clearance>[0])
+    return clearance(input)
   },
 })

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { nth } from '../list'
 import { convexHull } from '../plane/hull'
 import { distanceToSegment, type Point, turn } from '../plane/point'
 import { finite, positive } from '../quantity/measured'
@@ -37,7 +38,7 @@ export function readied(o: Obstacle): Obstacle {
 function planDistance(points: readonly Point[], p: Point): number {
   let inside = true
   let least = Infinity
-  let a = points[points.length - 1] as Point
+  let a = nth(points, points.length - 1)
   for (const b of points) {
     if (turn(a, b, p) < 0) inside = false
     least = Math.min(least, distanceToSegment(p, a, b))

@@ -115,8 +115,8 @@ export function whyNot(
   who: DefectActor,
   grade: Grade = d.grade,
 ): 'part' | 'state' | 'own-repair' | 'stops' | 'milder' | null {
-  const part = defectMoves.find((m) => m.action === action)?.part as DefectPart
-  if (!holds(part, who)) return 'part'
+  const part = defectMoves.find((m) => m.action === action)?.part
+  if (!part || !holds(part, who)) return 'part'
   const way = defectMoves.find((m) => m.action === action && m.from === d.state)
   if (!way) return 'state'
   if ((action === 'verify' || action === 'return') && d.repairedBy === who.id) return 'own-repair'

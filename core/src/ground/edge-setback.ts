@@ -30,7 +30,7 @@ export function edgeSetback(input: {
   const crestRequired_m =
     input.padEdgeToCrest_m === undefined ? null : Math.max(leastFromCrest_m, input.padWidth_m ?? 0, input.siteMinimum_m ?? 0)
   const shortToe_m = Math.max(0, required_m - input.padEdgeToToe_m)
-  const shortCrest_m = crestRequired_m === null ? 0 : Math.max(0, crestRequired_m - (input.padEdgeToCrest_m as number))
+  const shortCrest_m = crestRequired_m === null ? 0 : Math.max(0, crestRequired_m - (input.padEdgeToCrest_m ?? 0))
   const short_m = Math.max(shortToe_m, shortCrest_m)
   const heavy = (input.reaction_N ?? 0) > heavy_N && input.padEdgeToToe_m < 2 * input.depth_m
   const engineer = (input.structure !== undefined && input.structure !== 'none') || heavy

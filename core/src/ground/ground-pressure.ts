@@ -116,9 +116,10 @@ export function groundPressure(input: GroundInput): GroundPressure {
   const force_N = input.reaction_N + (mat?.mass_kg ?? 0) * g_mps2
   const pressed = { length_m: effective.length_m + out_m, width_m: effective.width_m + out_m }
   const formation_kPa = force_N / (pressed.length_m * pressed.width_m) / 1000
-  const presumed = input.allowable_kPa === undefined && input.soil !== undefined
+  const { soil } = input
+  const presumed = input.allowable_kPa === undefined && soil !== undefined
   const width_m = Math.min(pressed.length_m, pressed.width_m)
-  const presumed_kPa = presumed ? presumedAt_kPa(input.soil as Soil, width_m, input.water) : null
+  const presumed_kPa = presumed ? presumedAt_kPa(soil, width_m, input.water) : null
   const allowable_kPa = input.allowable_kPa ?? presumed_kPa
   const onLayer_kPa = layer ? force_N / (effective.length_m * effective.width_m) / 1000 : null
   const layerUse = onLayer_kPa !== null && layer?.allowable_kPa !== undefined ? onLayer_kPa / layer.allowable_kPa : null
@@ -147,7 +148,8 @@ export function groundPressure(input: GroundInput): GroundPressure {
 function areaFor_m2(force_N: number, input: GroundInput, allowable_kPa: number): number {
   const plain = force_N / (allowable_kPa * 1000)
   if (input.allowable_kPa !== undefined || input.soil === undefined) return plain
-  const whole_kPa = presumedAt_kPa(input.soil, 1, input.water) as number
+  const whole_kPa = presumedAt_kPa(input.soil, 1, input.water)
+  if (whole_kPa === null) return plain
   const side_m = Math.cbrt(force_N / (whole_kPa * 1000))
   return side_m < 1 ? side_m ** 2 : force_N / (whole_kPa * 1000)
 }
@@ -157,14 +159,12 @@ function areaFor_m2(force_N: number, input: GroundInput, allowable_kPa: number):
  * nothing says what the ground allows.
  */
 export function groundUse(input: Omit<GroundInput, 'reaction_N'>): ((reaction_N: number) => number) | null {
-  if (groundPressure({ ...input, reaction_N: 1 }).utilisation === null) return null
+  const per_N = groundPressure({ ...input, reaction_N: 1 }).utilisation
+  if (per_N === null) return null
   const { mat, layer } = input
   // Under a bare pad the pressure goes with the reaction.
-  if (!mat && !layer) {
-    const per_N = groundPressure({ ...input, reaction_N: 1 }).utilisation as number
-    return (reaction_N) => reaction_N * per_N
-  }
-  return (reaction_N) => groundPressure({ ...input, reaction_N }).utilisation as number
+  if (!mat && !layer) return (reaction_N) => reaction_N * per_N
+  return (reaction_N) => groundPressure({ ...input, reaction_N }).utilisation ?? Infinity
 }
 
 const padInput = z.strictObject({ length_m: measuredPositive, width_m: measuredPositive })

@@ -29,12 +29,13 @@ export function lineApproach(input: {
   blowOut_m?: number | undefined
   siteMinimum_m?: number | undefined
 }): LineApproach {
+  const { voltage_kV } = input
   const byVoltage =
-    input.voltage_kV === null
+    voltage_kV === null
       ? input.confirmedBelow350
         ? 6.1
         : 15.24
-      : (distances.find((d) => (input.voltage_kV as number) <= d.to_kV)?.required_m ?? null)
+      : (distances.find((d) => voltage_kV <= d.to_kV)?.required_m ?? null)
   if (byVoltage === null && input.siteMinimum_m === undefined) return { required_m: null, ok: null, short_m: null }
   const required_m = Math.max(byVoltage ?? 13.72, input.siteMinimum_m ?? 0)
   const clear_m = input.distance_m - (input.sag_m ?? 0) - (input.blowOut_m ?? 0)

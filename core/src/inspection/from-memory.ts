@@ -1,3 +1,4 @@
+import { nth } from '../list'
 /** One finished round, as far as the question needs it. */
 export interface RoundFacts {
   id: string
@@ -34,10 +35,10 @@ const quietRounds = 20
 export function memoryPatterns(rounds: readonly RoundFacts[], now: string): MemoryPattern[] {
   const found: MemoryPattern[] = []
   for (const own of groups(rounds).values()) {
-    const { machine, by } = own[0] as RoundFacts
+    const { machine, by } = nth(own, 0)
     const quick = own.filter((r) => r.defects === 0 && r.items >= 10 && r.duration_s < leastPerItem_s * r.items)
     if (quick.length > 0) {
-      const last = quick.at(-1) as RoundFacts
+      const last = nth(quick, quick.length - 1)
       found.push({
         kind: 'too-quick',
         machine,

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { grade } from '../defect/grade'
+import { nth } from '../list'
 import { finite } from '../quantity/measured'
 import { measure } from './measure'
 
@@ -78,7 +79,7 @@ export const walkround = z
       zones.add(z1.id)
       const here = walkPart.options.indexOf(z1.part)
       if (here < part)
-        complain(['part'], `“${walkPartWords[z1.part]}” comes before “${walkPartWords[walkPart.options[part] as WalkPart]}”.`)
+        complain(['part'], `“${walkPartWords[z1.part]}” comes before “${walkPartWords[nth(walkPart.options, part)]}”.`)
       part = Math.max(part, here)
       z1.items.forEach((item, j) => {
         if (items.has(item.id)) complain(['items', j, 'id'], `Two items have the id “${item.id}”.`)

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { defineCalculator } from '../calculator/define'
+import { nth } from '../list'
 import { rad } from '../physics'
 import type { Point } from '../plane/point'
 import { finite, measured, notNegative, positive } from '../quantity/measured'
@@ -85,13 +86,13 @@ export function levelling(input: {
   const top = Math.max(...heights)
   const bottom = Math.min(...heights)
   // No jack comes down further than it can: everything is raised until none has to. Where it can be had, packing is spared.
-  const least = Math.max(...input.supports.map((s, i) => (heights[i] as number) + s.min_m - s.stroke_m))
-  const most = Math.min(...input.supports.map((s, i) => (heights[i] as number) + s.max_m - s.stroke_m))
+  const least = Math.max(...input.supports.map((s, i) => nth(heights, i) + s.min_m - s.stroke_m))
+  const most = Math.min(...input.supports.map((s, i) => nth(heights, i) + s.max_m - s.stroke_m))
   const wished = input.strategy === 'raise-only' ? top : Math.min((top + bottom) / 2, most)
   const c = Math.max(wished, least)
   let feasible = true
   const jacks = input.supports.map((s, i) => {
-    const rise = c - (heights[i] as number)
+    const rise = c - nth(heights, i)
     const change_m = Math.min(s.max_m - s.stroke_m, Math.max(s.min_m - s.stroke_m, rise))
     const left = rise - change_m
     if (left < -1e-9) feasible = false
@@ -100,9 +101,9 @@ export function levelling(input: {
   const after = (share: number, upTo: number) =>
     tiltOf(
       input.supports.map((s, i) => {
-        const j = jacks[i] as JackMove
+        const j = nth(jacks, i)
         const moved = (j.change_m + j.packing_m) * (i <= upTo ? share : 0)
-        return { x_m: s.x_m, y_m: s.y_m, rise_m: (heights[i] as number) + moved }
+        return { x_m: s.x_m, y_m: s.y_m, rise_m: nth(heights, i) + moved }
       }),
     )
   const order = jacks
@@ -136,11 +137,9 @@ function roundsWithin(
     for (let round = 0; round < rounds; round++) {
       for (const id of order) {
         const i = jacks.findIndex((j) => j.id === id)
-        const j = jacks[i] as JackMove
-        moved[i] = (moved[i] as number) + (j.change_m + j.packing_m) / rounds
-        const t = tiltOf(
-          input.supports.map((s, k) => ({ x_m: s.x_m, y_m: s.y_m, rise_m: (heights[k] as number) + (moved[k] as number) })),
-        )
+        const j = nth(jacks, i)
+        moved[i] = nth(moved, i) + (j.change_m + j.packing_m) / rounds
+        const t = tiltOf(input.supports.map((s, k) => ({ x_m: s.x_m, y_m: s.y_m, rise_m: nth(heights, k) + nth(moved, k) })))
         worst = Math.max(worst, Math.abs(t.pitch_deg), Math.abs(t.roll_deg))
       }
     }

@@ -2,8 +2,8 @@ import { z } from 'zod'
 import { defineCalculator } from '../calculator/define'
 import { measured, measuredNotNegative, measuredPositive, type Nominal, notNegative } from '../quantity/measured'
 import { Refusal } from '../refusal'
-import { densities_kg_m3, type Material, materials } from './materials'
-import { type Shape, solidOf } from './shape'
+import { densities_kg_m3, materials } from './materials'
+import { solidOf } from './shape'
 
 const placed = {
   name: z.string().max(100).optional(),
@@ -74,7 +74,9 @@ function massOf(p: Part, volume_m3: number, i: number): { shell_kg: number; cont
   }
   const shell_kg = p.shape === 'tank' ? p.empty_kg : 0
   if (p.mass_kg !== undefined) return { shell_kg, content_kg: p.mass_kg }
-  return { shell_kg, content_kg: volume_m3 * (p.density_kg_m3 ?? densities_kg_m3[p.material as Material] ?? 0) }
+  const { material } = p
+  const density_kg_m3 = p.density_kg_m3 ?? (material === undefined ? 0 : densities_kg_m3[material])
+  return { shell_kg, content_kg: volume_m3 * density_kg_m3 }
 }
 
 interface PlacedFace {
@@ -122,7 +124,7 @@ export function loadMass(input: { parts: readonly Part[] }) {
   const low = { x: Infinity, y: Infinity, z: Infinity }
   const high = { x: -Infinity, y: -Infinity, z: -Infinity }
   const parts = input.parts.map((p, i) => {
-    const s = solidOf(p as Shape)
+    const s = solidOf(p)
     const count = p.count ?? 1
     const { shell_kg, content_kg } = massOf(p, s.volume_m3, i)
     const kg = (shell_kg + content_kg) * count
@@ -221,5 +223,6 @@ export const loadMassCalculator = defineCalculator({
       },
     ],
   },
-  compute: (input) => loadMass(input as unknown as { parts: Part[] }),
+  transfers: { mass_kg: (o) => o.mass_kg, sailArea_m2: (o) => o.sailArea_m2 && Math.max(o.sailArea_m2.x, o.sailArea_m2.y) },
+  compute: loadMass,
 })

@@ -19,8 +19,7 @@ export type MachineModel = z.infer<typeof machineModel>
 
 /** The model inside a whole machine. */
 export function modelOf(m: Machine): MachineModel {
-  const parts = Object.fromEntries(Object.keys(machineParts).map((k) => [k, m[k as keyof typeof machineParts]]))
-  return machineModel.parse({ format: 'geolabe.model/1', id: m.id, name: m.name, kind: m.kind, note: m.note, ...parts })
+  return machineModel.strip().parse({ ...m, format: 'geolabe.model/1' })
 }
 
 export function isSlewing(m: MachineModel): m is MachineModel & SlewingParts {

@@ -1,3 +1,4 @@
+import { nth } from '../list'
 import { rad } from '../physics'
 import type { Point } from '../plane/point'
 import { distanceToSegment } from '../plane/point'
@@ -24,7 +25,7 @@ export function toMachine(s: Stand, p: Point): Point {
 /** Even-odd test of a point in a polygon given as pairs. */
 export function inPolygon(points: readonly (readonly [number, number])[], p: Point): boolean {
   let inside = false
-  let [ax, ay] = points[points.length - 1] as readonly [number, number]
+  let [ax, ay] = nth(points, points.length - 1)
   for (const [bx, by] of points) {
     if (ay > p.y_m !== by > p.y_m && p.x_m < ((bx - ax) * (p.y_m - ay)) / (by - ay) + ax) inside = !inside
     ;[ax, ay] = [bx, by]
@@ -39,8 +40,8 @@ export function distanceToFeature(f: Feature, p: Point): number {
   const closed = f.geometry.type === 'Polygon'
   let least = Infinity
   for (let i = closed ? 0 : 1; i < pts.length; i++) {
-    const a = pts[(i + pts.length - 1) % pts.length] as readonly [number, number]
-    const b = pts[i] as readonly [number, number]
+    const a = nth(pts, (i + pts.length - 1) % pts.length)
+    const b = nth(pts, i)
     least = Math.min(least, distanceToSegment(p, { x_m: a[0], y_m: a[1] }, { x_m: b[0], y_m: b[1] }))
   }
   return least

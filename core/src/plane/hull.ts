@@ -1,3 +1,4 @@
+import { nth } from '../list'
 import { distanceToSegment, type Point, turn } from './point'
 
 /** Convex hull by monotone chain, anticlockwise, without points that lie on an edge between two others. */
@@ -41,8 +42,8 @@ export interface EdgeDistance<P extends Point> {
 export function marginInside<P extends Point>(hull: readonly P[], p: Point): EdgeDistance<P> {
   let least = Infinity
   let inside = true
-  let edge: [P, P] | null = null
-  let a = hull[hull.length - 1] as P
+  let a = nth(hull, hull.length - 1)
+  let edge: [P, P] = [a, a]
   for (const b of hull) {
     if (turn(a, b, p) < 0) inside = false
     const d = distanceToSegment(p, a, b)
@@ -52,7 +53,7 @@ export function marginInside<P extends Point>(hull: readonly P[], p: Point): Edg
     }
     a = b
   }
-  return { margin_m: inside ? least : -least, edge: edge as [P, P] }
+  return { margin_m: inside ? least : -least, edge }
 }
 
 /** Signed distance from a point to the line of an anticlockwise hull's edge a→b, metres: inside positive. */

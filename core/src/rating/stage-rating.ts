@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { defineCalculator } from '../calculator/define'
 import { sampleBoomAxes, sampleTableHead } from '../calculator/sample'
 import { ratedFigure as rated, useOf, worseRating, worseUse } from '../calculator/use'
+import { nth } from '../list'
 import { type FoldingBoom, foldingTip } from '../parts/booms/articulated-geometry'
 import { measured, measuredNotNegative, measuredPositive } from '../quantity/measured'
 import { Refusal } from '../refusal'
@@ -240,10 +241,10 @@ export const articulatedRatingCalculator = defineCalculator({
       return { ...p, ...tip, allowed_kg }
     }
     const poses = input.path
-    const first = poses[0] as (typeof poses)[number]
+    const first = nth(poses, 0)
     let worst = { step: 0, read: read(first) }
     for (let step = 1; step < poses.length; step++) {
-      const [p, q] = [poses[step - 1], poses[step]] as [(typeof poses)[number], (typeof poses)[number]]
+      const [p, q] = [nth(poses, step - 1), nth(poses, step)]
       const at = (t: number) =>
         read({ angle_deg: p.angle_deg + t * (q.angle_deg - p.angle_deg), fold_deg: p.fold_deg + t * (q.fold_deg - p.fold_deg) })
       const rows_m = c.rows.map((r) => Number(r.at))
@@ -251,7 +252,7 @@ export const articulatedRatingCalculator = defineCalculator({
       if (isWorse(found.read, worst.read)) worst = { step: step - 1 + found.t, read: found.read }
     }
     const { allowed_kg, ...where } = worst.read
-    const last = read(poses[poses.length - 1] as (typeof poses)[number])
+    const last = read(nth(poses, poses.length - 1))
     return {
       allowed_kg,
       ...useOf(input.load_kg, allowed_kg),

@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { defineCalculator } from '../calculator/define'
 import { sampleTableHead } from '../calculator/sample'
+import { nth } from '../list'
 import { type MachineModel, machineModel } from '../machine/model'
 import { Refusal } from '../refusal'
 import { type Trend, unitOfAxis } from './axes'
@@ -93,7 +94,7 @@ type Say = (kind: OddCell['kind'], at: At, message: string, limit_kg?: number | 
 const at = (g: Grid, i: number, j: number) => g.rows[i]?.ratings_kg[j] ?? null
 const median = (v: number[]) => {
   const s = [...v].sort((a, b) => a - b)
-  return s.length % 2 ? (s[(s.length - 1) / 2] as number) : ((s[s.length / 2 - 1] as number) + (s[s.length / 2] as number)) / 2
+  return s.length % 2 ? nth(s, (s.length - 1) / 2) : (nth(s, s.length / 2 - 1) + nth(s, s.length / 2)) / 2
 }
 
 function slips(g: Grid, named: boolean, say: Say) {
@@ -119,21 +120,18 @@ function slips(g: Grid, named: boolean, say: Say) {
 /** Pairs of neighbouring columns that stand the wrong way round in most of the rows both rate. */
 function swapped(g: Grid, trend: Trend, say: Say) {
   for (let j = 1; j < g.columns.length; j++) {
-    const shared = g.rows.map((_, i) => i).filter((i) => at(g, i, j - 1) !== null && at(g, i, j) !== null)
+    const shared = g.rows.flatMap((_, i) => {
+      const [a, b] = [at(g, i, j - 1), at(g, i, j)]
+      return a === null || b === null ? [] : [{ i, a, b }]
+    })
     if (shared.length < 2) continue
     const top = (k: number) => Math.max(...g.rows.map((_, i) => at(g, i, k) ?? 0))
-    const wrong = shared.filter((i) => {
-      const [a, b] = [at(g, i, j - 1) as number, at(g, i, j) as number]
-      return trend === 'falls' ? b > a * 1.001 : trend === 'rises' ? b < a * 0.999 : false
-    })
+    const wrong = shared.filter(({ a, b }) => (trend === 'falls' ? b > a * 1.001 : trend === 'rises' ? b < a * 0.999 : false))
     // Along a boom ratings go either way, but no longer boom has a greater greatest rating.
     const most = trend === null && typeof g.columns[j] === 'number' && top(j) > top(j - 1) * 1.02
-    const right = shared.filter((i) => {
-      const [a, b] = [at(g, i, j - 1) as number, at(g, i, j) as number]
-      return trend === 'falls' ? b < a * 0.999 : b > a * 1.001
-    })
+    const right = shared.filter(({ a, b }) => (trend === 'falls' ? b < a * 0.999 : b > a * 1.001))
     if ((wrong.length < 2 || wrong.length < 2.3 * right.length) && !most) continue
-    const i = (most ? g.rows.findIndex((_, r) => at(g, r, j) === top(j)) : wrong[0]) as number
+    const i = most ? g.rows.findIndex((_, r) => at(g, r, j) === top(j)) : nth(wrong, 0).i
     say(
       'swapped-columns',
       { i, j },
@@ -161,11 +159,7 @@ function shifted(g: Grid, allowed: readonly (readonly (number | null)[])[], say:
     }
     const now = off(0)
     if (now === null || now < 0.05 || ![1, -1].some((by) => (off(by) ?? Infinity) < now * 0.4)) continue
-    say(
-      'out-of-step',
-      { i: rows[0] as number, j },
-      `Column ${g.columns[j]} fits better moved by one row: entered in the wrong rows?`,
-    )
+    say('out-of-step', { i: nth(rows, 0), j }, `Column ${g.columns[j]} fits better moved by one row: entered in the wrong rows?`)
   }
 }
 
@@ -175,7 +169,7 @@ function trending(g: Grid, down: Trend, across: Trend, say: Say) {
     const cells = line.filter(({ i, j }) => at(g, i, j) !== null)
     const v = (n: number) => {
       const c = cells[n]
-      return c ? (at(g, c.i, c.j) as number) : null
+      return c ? at(g, c.i, c.j) : null
     }
     const wrongWay = (a: number | null, b: number | null) =>
       a !== null && b !== null && (trend === 'falls' ? b > a * (1 + 1e-9) : b < a * (1 - 1e-9))
@@ -183,11 +177,11 @@ function trending(g: Grid, down: Trend, across: Trend, say: Say) {
       if (!wrongWay(v(n - 1), v(n))) continue
       // Which of the two is out of line: the earlier one, when the next but one agrees with the later, or the later one.
       const before = !wrongWay(v(n - 2), v(n)) && wrongWay(v(n - 1), v(n + 1))
-      const cell = cells[before ? n - 1 : n] as At
+      const cell = nth(cells, before ? n - 1 : n)
       say(
         'rises',
         cell,
-        `${kg(at(g, cell.i, cell.j) as number)} breaks the order: ratings must ${trend === 'falls' ? 'fall' : 'rise'} ${words}.`,
+        `${kg(at(g, cell.i, cell.j) ?? 0)} breaks the order: ratings must ${trend === 'falls' ? 'fall' : 'rise'} ${words}.`,
       )
     }
   }
@@ -272,7 +266,7 @@ export const tableCheckCalculator = defineCalculator({
     },
   },
   compute: (input) => {
-    const { machine, table } = input as { machine: MachineModel; table: RatingTable }
+    const { machine, table } = input
     if (table.machine !== machine.id)
       throw new Refusal('other-machine', `This table is for ${table.machine}, not for ${machine.id}.`, 'table.machine')
     return oddCells(machine, table)

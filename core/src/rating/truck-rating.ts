@@ -188,6 +188,6 @@ export const truckRatingCalculator = defineCalculator({
     if (input.battery && input.battery.min_kg > input.battery.max_kg) {
       throw new Refusal('bad-input', 'The least battery mass is above the greatest.', 'battery.min_kg')
     }
-    return truckRating(input as TruckRatingInput)
+    return truckRating(input)
   },
 })

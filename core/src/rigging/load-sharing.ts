@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { defineCalculator } from '../calculator/define'
+import { nth } from '../list'
 import { g_mps2, rad } from '../physics'
 import { measured, measuredNotNegative, measuredPositive, positive } from '../quantity/measured'
 import { Refusal } from '../refusal'
@@ -124,7 +125,7 @@ export const loadSharingCalculator = defineCalculator({
       )
     }
     const hooks = r.reactions.map((x, i) => {
-      const p = points[i] as (typeof points)[number]
+      const p = nth(points, i)
       const pressure_kPa = p.piston_m2 === undefined ? null : x.reaction_N / p.piston_m2 / 1000
       return {
         id: x.id,

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { defineCalculator } from '../calculator/define'
+import { nth } from '../list'
 import { g_mps2, rad } from '../physics'
 import { finite, measured, measuredNotNegative, measuredPositive, positive } from '../quantity/measured'
 import { Refusal } from '../refusal'
@@ -20,24 +21,24 @@ const flattest_deg = 60
  */
 export function legForces(hook: At, lifts: readonly At[], weight_N: number): number[] | null {
   const u = lifts.map((l) => {
-    const d = [hook.x_m - l.x_m, hook.y_m - l.y_m, hook.z_m - l.z_m] as const
-    const length = Math.hypot(...d)
-    return d.map((c) => c / length) as [number, number, number]
+    const [x, y, z] = [hook.x_m - l.x_m, hook.y_m - l.y_m, hook.z_m - l.z_m]
+    const length = Math.hypot(x, y, z)
+    return [x / length, y / length, z / length] as const
   })
   const n = u.length
   // Normal equations, at most three unknowns; they are positive definite or singular, so that no rows need be changed about.
   const a = u.map((p) => [...u.map((q) => p[0] * q[0] + p[1] * q[1] + p[2] * q[2]), p[2] * weight_N])
   for (let i = 0; i < n; i++) {
-    const row = a[i] as number[]
-    if (Math.abs(row[i] as number) < 1e-12) return null
+    const row = nth(a, i)
+    if (Math.abs(nth(row, i)) < 1e-12) return null
     for (let r = 0; r < n; r++) {
       if (r === i) continue
-      const other = a[r] as number[]
-      const by = (other[i] as number) / (row[i] as number)
-      for (let c = i; c <= n; c++) other[c] = (other[c] as number) - by * (row[c] as number)
+      const other = nth(a, r)
+      const by = nth(other, i) / nth(row, i)
+      for (let c = i; c <= n; c++) other[c] = nth(other, c) - by * nth(row, c)
     }
   }
-  const t = a.map((row, i) => (row[n] as number) / (row[i] as number))
+  const t = a.map((row, i) => nth(row, n) / nth(row, i))
   const left = [0, 1, 2].map((k) => t.reduce((s, f, i) => s + f * (u[i]?.[k] ?? 0), 0) - (k === 2 ? weight_N : 0))
   if (Math.hypot(...left) > 1e-6 * weight_N || t.some((f) => f < -1e-9 * weight_N)) return null
   return t.map((f) => Math.max(0, f))
@@ -53,13 +54,13 @@ function worstTriples(hook: At, lifts: readonly At[], weight_N: number): number[
     const set = lifts.map((_, i) => i).filter((i) => i !== skip)
     const forces = legForces(
       hook,
-      set.map((i) => lifts[i] as At),
+      set.map((i) => nth(lifts, i)),
       weight_N,
     )
     if (!forces) continue
     any = true
     set.forEach((i, k) => {
-      worst[i] = Math.max(worst[i] as number, forces[k] as number)
+      worst[i] = Math.max(nth(worst, i), nth(forces, k))
     })
   }
   return any ? worst : null
@@ -72,15 +73,13 @@ function acrossPairs(hook: At, lifts: readonly At[], weight_N: number): number[]
     .sort((a, b) => a.a - b.a)
     .map((x) => x.i)
   const out = lifts.map(() => 0)
-  for (const [i, j] of [
-    [around[0], around[2]],
-    [around[1], around[3]],
-  ] as [number, number][]) {
-    const [a, b] = [lifts[i] as At, lifts[j] as At]
+  for (const first of [0, 1]) {
+    const [i, j] = [nth(around, first), nth(around, first + 2)]
+    const [a, b] = [nth(lifts, i), nth(lifts, j)]
     const [dx, dy] = [b.x_m - a.x_m, b.y_m - a.y_m]
     const s = ((hook.x_m - a.x_m) * dx + (hook.y_m - a.y_m) * dy) / (dx * dx + dy * dy)
     const share = Math.max(s, 1 - s)
-    for (const k of [i, j]) out[k] = (share * weight_N) / Math.cos(angleOf(hook, lifts[k] as At) * rad)
+    for (const k of [i, j]) out[k] = (share * weight_N) / Math.cos(angleOf(hook, nth(lifts, k)) * rad)
   }
   return out
 }
@@ -90,6 +89,17 @@ export interface SlingLeg {
   angle_deg: number
   tension_N: number
   utilisation: number | null
+}
+
+/** What each leg carries by the rule; null: the load cannot hang so. */
+function balanced(hook: At, lifts: readonly At[], weight_N: number, rule: 'two' | 'three'): number[] | null {
+  if (lifts.length === 1) return [weight_N]
+  if (lifts.length <= 3) return legForces(hook, lifts, weight_N)
+  // Balanced on some three of them, or it cannot hang so at all. Three that carry may load a leg more than two across do.
+  const three = worstTriples(hook, lifts, weight_N)
+  if (three === null || rule === 'three') return three
+  const two = acrossPairs(hook, lifts, weight_N)
+  return three.map((t, i) => Math.max(t, nth(two, i)))
 }
 
 /**
@@ -118,15 +128,7 @@ export function slingTension(input: {
       )
     }
   })
-  let forces: number[] | null
-  if (lifts.length === 1) forces = [weight_N]
-  else if (lifts.length <= 3) forces = legForces(hook, lifts, weight_N)
-  else {
-    // Balanced on some three of them, or it cannot hang so at all. Three that carry may load a leg more than two across do.
-    const three = worstTriples(hook, lifts, weight_N)
-    const two = acrossPairs(hook, lifts, weight_N)
-    forces = three === null || input.rule === 'three' ? three : three.map((t, i) => Math.max(t, two[i] as number))
-  }
+  const forces = balanced(hook, lifts, weight_N, input.rule)
   if (!forces) {
     throw new Refusal(
       'not-in-balance',
@@ -137,9 +139,9 @@ export function slingTension(input: {
   return {
     legs: lifts.map((l, i) => ({
       id: l.id,
-      angle_deg: angles[i] as number,
-      tension_N: (forces as number[])[i] as number,
-      utilisation: input.limit_N === null ? null : ((forces as number[])[i] as number) / input.limit_N,
+      angle_deg: nth(angles, i),
+      tension_N: nth(forces, i),
+      utilisation: input.limit_N === null ? null : nth(forces, i) / input.limit_N,
     })),
     headroom_m: hook.z_m - Math.min(...lifts.map((l) => l.z_m)),
   }

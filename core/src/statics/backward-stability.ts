@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { defineCalculator } from '../calculator/define'
+import { nth } from '../list'
 import { normalDegrees, rad } from '../physics'
 import { insideLine, marginInside } from '../plane/hull'
 import { atSlew } from '../plane/point'
@@ -51,7 +52,7 @@ export function backwardStability(
     return { ...r, x_m: r.x_m - back.x_m, y_m: r.y_m - back.y_m }
   }
   const centre = { x_m: 0, y_m: 0 }
-  const edges = f.hull.map((b, i) => [f.hull[(i + f.hull.length - 1) % f.hull.length] as Support, b] as const)
+  const edges = f.hull.map((b, i) => [nth(f.hull, (i + f.hull.length - 1) % f.hull.length), b] as const)
   const sides = edges.map(([a, b]) => {
     const depth = Math.max(...f.hull.map((p) => insideLine(a, b, p)))
     return { a, b, held: insideLine(a, b, centre), depth }
@@ -84,11 +85,12 @@ export function backwardStability(
   const stable = least.y > f.least_m
   const backwardShare = -back.y
   const underBoomShare = shareUnder(underAt)
+  const tipsOver: [string, string] = [edge[0].id, edge[1].id]
   return {
     stable,
     least_m: least.y,
     at_deg: least.x,
-    edge: [edge[0].id, edge[1].id] as [string, string],
+    edge: tipsOver,
     backwardShare,
     backwardAt_deg: back.x,
     underBoomShare,

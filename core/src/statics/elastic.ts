@@ -1,3 +1,4 @@
+import { nth } from '../list'
 import type { Footprint } from './footprint'
 
 /** Where the supports begin in a packed footprint, and how many figures each has there. */
@@ -24,21 +25,21 @@ export function elasticReactions(f: Footprint, x_m: number, y_m: number, force_N
   const whole = f.whole
   let lifts = false
   for (let i = 0, l = 0; i < whole.length; i += each_, l++) {
-    const share = (whole[i] as number) + (whole[i + 1] as number) * x_m + (whole[i + 2] as number) * y_m
+    const share = (whole[i] ?? 0) + (whole[i + 1] ?? 0) * x_m + (whole[i + 2] ?? 0) * y_m
     if (share <= 0) lifts = true
     out[l] = force_N * share
   }
   if (!lifts) return
   const p = f.packed
   const end = p.length
-  const tx = (x_m - (p[0] as number)) * (p[2] as number)
-  const ty = (y_m - (p[1] as number)) * (p[2] as number)
-  const v01 = p[4] as number
-  const v02 = p[5] as number
-  const v12 = p[7] as number
-  let a = (p[3] as number) + v01 * tx + v02 * ty
-  let b = v01 + (p[6] as number) * tx + v12 * ty
-  let c = v02 + v12 * tx + (p[8] as number) * ty
+  const tx = (x_m - (p[0] ?? 0)) * (p[2] ?? 0)
+  const ty = (y_m - (p[1] ?? 0)) * (p[2] ?? 0)
+  const v01 = p[4] ?? 0
+  const v02 = p[5] ?? 0
+  const v12 = p[7] ?? 0
+  let a = (p[3] ?? 0) + v01 * tx + v02 * ty
+  let b = v01 + (p[6] ?? 0) * tx + v12 * ty
+  let c = v02 + v12 * tx + (p[8] ?? 0) * ty
   // The contact set as bits: that of the last step, all in contact at first.
   let contact = (1 << ((end - first_) / each_)) - 1
   for (let step = end > first_ + each_ * most_bits ? most_steps : 0; step < most_steps; step++) {
@@ -50,11 +51,11 @@ export function elasticReactions(f: Footprint, x_m: number, y_m: number, force_N
     let m12 = 0
     let m22 = 0
     for (let i = first_, l = 0; i < end; i += each_, l++) {
-      const x = p[i] as number
-      const y = p[i + 1] as number
+      const x = p[i] ?? 0
+      const y = p[i + 1] ?? 0
       const lift = a + b * x + c * y
       if (lift > 0) {
-        const k = p[i + 2] as number
+        const k = p[i + 2] ?? 0
         out[l] = force_N * k * lift
         now |= 1 << l
         const kx = k * x
@@ -96,7 +97,7 @@ function dampedReactions(f: Footprint, tx: number, ty: number, force_N: number, 
   for (let step = 0; step < 200; step++) {
     let [m00, m01, m02, m11, m12, m22] = [0, 0, 0, 0, 0, 0]
     for (let i = 0; i < n; i++) {
-      const s = p[i] as { x: number; y: number; k: number }
+      const s = nth(p, i)
       // The first step takes every support as in contact.
       if (step > 0 && a + b * s.x + c * s.y <= 0) continue
       m00 += s.k
@@ -132,7 +133,7 @@ function dampedReactions(f: Footprint, tx: number, ty: number, force_N: number, 
     let t = 1
     let changes = step === 0
     for (let i = 0; i < n && !changes; i++) {
-      const s = p[i] as { x: number; y: number; k: number }
+      const s = nth(p, i)
       const was = a + b * s.x + c * s.y
       changes = was > 0 !== was + da + db * s.x + dc * s.y > 0
     }
@@ -150,7 +151,7 @@ function dampedReactions(f: Footprint, tx: number, ty: number, force_N: number, 
     c += t * dc
   }
   for (let i = 0; i < n; i++) {
-    const s = p[i] as { x: number; y: number; k: number }
+    const s = nth(p, i)
     const lift = a + b * s.x + c * s.y
     out[i] = lift > 0 ? force_N * s.k * lift : 0
   }
@@ -173,15 +174,15 @@ export function upperReactions(f: Footprint, x_m: number, y_m: number, force_N: 
   const t = f.triangles
   out.fill(0)
   for (let i = 0; i < t.length; i += 12) {
-    const a = (t[i + 3] as number) + (t[i + 4] as number) * x_m + (t[i + 5] as number) * y_m
-    const b = (t[i + 6] as number) + (t[i + 7] as number) * x_m + (t[i + 8] as number) * y_m
+    const a = (t[i + 3] ?? 0) + (t[i + 4] ?? 0) * x_m + (t[i + 5] ?? 0) * y_m
+    const b = (t[i + 6] ?? 0) + (t[i + 7] ?? 0) * x_m + (t[i + 8] ?? 0) * y_m
     const c = 1 - a - b
     if (a < -1e-9 || b < -1e-9 || c < -1e-9) continue
-    const la = t[i] as number
-    const lb = t[i + 1] as number
-    const lc = t[i + 2] as number
-    if (a * force_N > (out[la] as number)) out[la] = a * force_N
-    if (b * force_N > (out[lb] as number)) out[lb] = b * force_N
-    if (c * force_N > (out[lc] as number)) out[lc] = c * force_N
+    const la = t[i] ?? 0
+    const lb = t[i + 1] ?? 0
+    const lc = t[i + 2] ?? 0
+    if (a * force_N > (out[la] ?? 0)) out[la] = a * force_N
+    if (b * force_N > (out[lb] ?? 0)) out[lb] = b * force_N
+    if (c * force_N > (out[lc] ?? 0)) out[lc] = c * force_N
   }
 }

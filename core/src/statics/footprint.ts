@@ -1,3 +1,4 @@
+import { nth } from '../list'
 import { convexHull, marginInside, sizeOf } from '../plane/hull'
 import type { Point } from '../plane/point'
 import { Refusal } from '../refusal'
@@ -86,7 +87,7 @@ export function prepareFootprint(supports: readonly Support[]): Footprint {
 
 function edgesOf(hull: readonly Support[]): Footprint['edges'] {
   return hull.map((b, i) => {
-    const a = hull[(i + hull.length - 1) % hull.length] as Support
+    const a = nth(hull, (i + hull.length - 1) % hull.length)
     const l = Math.hypot(b.x_m - a.x_m, b.y_m - a.y_m)
     const [nx, ny] = [-(b.y_m - a.y_m) / l, (b.x_m - a.x_m) / l]
     return { a, b, nx, ny, c: -(nx * a.x_m + ny * a.y_m) }
@@ -123,7 +124,7 @@ function inverseOf(p: Footprint['scaled']): number[] {
 
 function area2(hull: readonly Point[]): number {
   let sum = 0
-  let a = hull[hull.length - 1] as Point
+  let a = nth(hull, hull.length - 1)
   for (const b of hull) {
     sum += a.x_m * b.y_m - b.x_m * a.y_m
     a = b
@@ -133,21 +134,11 @@ function area2(hull: readonly Point[]): number {
 
 /** The full-contact answer as one affine function of the resultant for each support. */
 function wholeOf(p: readonly number[]): number[] {
-  const [cx, cy, per, v00, v01, v02, v11, v12, v22, ...each] = p as [
-    number,
-    number,
-    number,
-    number,
-    number,
-    number,
-    number,
-    number,
-    number,
-    ...number[],
-  ]
+  const [cx, cy, per, v00, v01] = [nth(p, 0), nth(p, 1), nth(p, 2), nth(p, 3), nth(p, 4)]
+  const [v02, v11, v12, v22] = [nth(p, 5), nth(p, 6), nth(p, 7), nth(p, 8)]
   const out: number[] = []
-  for (let i = 0; i < each.length; i += 3) {
-    const [x, y, k] = each.slice(i, i + 3) as [number, number, number]
+  for (let i = 9; i < p.length; i += 3) {
+    const [x, y, k] = [nth(p, i), nth(p, i + 1), nth(p, i + 2)]
     const c0 = k * (v00 + v01 * x + v02 * y)
     const c1 = k * (v01 + v11 * x + v12 * y) * per
     const c2 = k * (v02 + v12 * x + v22 * y) * per
@@ -161,7 +152,7 @@ function trianglesOf(p: readonly Support[], size_m: number): number[] {
   for (let i = 0; i < p.length; i++) {
     for (let j = i + 1; j < p.length; j++) {
       for (let k = j + 1; k < p.length; k++) {
-        const [a, b, c] = [p[i], p[j], p[k]] as [Support, Support, Support]
+        const [a, b, c] = [nth(p, i), nth(p, j), nth(p, k)]
         const twice = (b.x_m - a.x_m) * (c.y_m - a.y_m) - (b.y_m - a.y_m) * (c.x_m - a.x_m)
         if (Math.abs(twice) <= 1e-9 * size_m * size_m) continue
         const share = (u: Support, v: Support) => [

@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { defineCalculator } from '../calculator/define'
 import { sampleLegs } from '../calculator/sample'
+import { nth } from '../list'
 import { normalDegrees } from '../physics'
 import { finite, positive } from '../quantity/measured'
 import { Refusal } from '../refusal'
@@ -60,7 +61,7 @@ export function envelopeOver(
   const solve = (kind: typeof elasticReactions, deg: number, leg: number) => {
     const r = where(deg)
     kind(f, r.x_m, r.y_m, r.force_N, scratch)
-    return scratch[leg] as number
+    return nth(scratch, leg)
   }
   const stands = (deg: number) => margin(deg) > f.least_m
 
@@ -72,7 +73,7 @@ export function envelopeOver(
     const e = new Float64Array(n)
     const u = new Float64Array(n)
     margins.push(marginOf(f, r))
-    if ((margins[i] as number) > f.least_m) {
+    if (nth(margins, i) > f.least_m) {
       elasticReactions(f, r.x_m, r.y_m, r.force_N, e)
       upperReactions(f, r.x_m, r.y_m, r.force_N, u)
     }
@@ -94,25 +95,25 @@ export function envelopeOver(
       if (v > deep || v > sample(a) || v > sample(b)) return []
       return [peakBetween((deg) => -exact(deg), at(a), at(b), refine_deg).x]
     })
-  const deepMargin = Math.max(...margins.slice(1).map((m, i) => Math.abs(m - (margins[i] as number))), 0)
-  const falls = dips((i) => margins[i] as number, margin, deepMargin)
+  const deepMargin = Math.max(...margins.slice(1).map((m, i) => Math.abs(m - nth(margins, i))), 0)
+  const falls = dips((i) => nth(margins, i), margin, deepMargin)
 
   return {
     supports: standing.some(Boolean)
       ? f.supports.map((s, leg) => {
           const max = extreme(
             1,
-            (i) => elastic[i]?.[leg] as number,
+            (i) => nth(nth(elastic, i), leg),
             (d) => solve(elasticReactions, d, leg),
           )
           const min = extreme(
             -1,
-            (i) => elastic[i]?.[leg] as number,
+            (i) => nth(nth(elastic, i), leg),
             (d) => solve(elasticReactions, d, leg),
           )
           const up = extreme(
             1,
-            (i) => upper[i]?.[leg] as number,
+            (i) => nth(nth(upper, i), leg),
             (d) => solve(upperReactions, d, leg),
           )
           return {
@@ -128,9 +129,9 @@ export function envelopeOver(
       : [],
     margin: { least_m: least.y, at_deg: least.x },
     lifted: f.supports.flatMap((s, leg) => {
-      const load = (i: number) => (standing[i] ? ((elastic[i] as Float64Array)[leg] as number) : Infinity)
+      const load = (i: number) => (standing[i] ? nth(nth(elastic, i), leg) : Infinity)
       const exact = (d: number) => solve(elasticReactions, d, leg)
-      const steps = elastic.slice(1).map((e, i) => (standing[i] && standing[i + 1] ? Math.abs((e[leg] as number) - load(i)) : 0))
+      const steps = elastic.slice(1).map((e, i) => (standing[i] && standing[i + 1] ? Math.abs(nth(e, leg) - load(i)) : 0))
       return arcsWhere(
         (d) => stands(d) && exact(d) === 0,
         [...Array.from({ length: count + 1 }, (_, i) => at(i)), ...dips(load, exact, Math.max(0, ...steps))],
@@ -225,13 +226,13 @@ export function upperOver(
 
 /** The least of samples of a function, each dip that could be it refined between its neighbours. */
 function leastOfSamples(samples: readonly number[], at: (i: number) => number, exact: (x: number) => number, tolerance: number) {
-  const widest = Math.max(0, ...samples.slice(1).map((v, i) => Math.abs(v - (samples[i] as number))))
-  const first = samples.reduce((b, v, i) => (v < (samples[b] as number) ? i : b), 0)
-  let best = { x: at(first), y: samples[first] as number }
+  const widest = Math.max(0, ...samples.slice(1).map((v, i) => Math.abs(v - nth(samples, i))))
+  const first = samples.reduce((b, v, i) => (v < nth(samples, b) ? i : b), 0)
+  let best = { x: at(first), y: nth(samples, first) }
   const deep = best.y + widest
   samples.forEach((v, i) => {
     const [a, b] = [Math.max(0, i - 1), Math.min(samples.length - 1, i + 1)]
-    if (v > deep || v > (samples[a] as number) || v > (samples[b] as number)) return
+    if (v > deep || v > nth(samples, a) || v > nth(samples, b)) return
     const p = peakBetween((x) => -exact(x), at(a), at(b), tolerance)
     if (-p.y < best.y) best = { x: p.x, y: -p.y }
   })
@@ -245,9 +246,9 @@ function arcsWhere(test: (deg: number) => boolean, angles: number[]): Arc[] {
   let from: number | null = null
   sorted.forEach((deg, i) => {
     const holds = test(deg)
-    if (holds && from === null) from = i === 0 ? deg : boundary(test, deg, sorted[i - 1] as number, angleTolerance_deg)
+    if (holds && from === null) from = i === 0 ? deg : boundary(test, deg, nth(sorted, i - 1), angleTolerance_deg)
     if (from === null || (holds && i < sorted.length - 1)) return
-    arcs.push({ from_deg: from, to_deg: holds ? deg : boundary(test, sorted[i - 1] as number, deg, angleTolerance_deg) })
+    arcs.push({ from_deg: from, to_deg: holds ? deg : boundary(test, nth(sorted, i - 1), deg, angleTolerance_deg) })
     from = null
   })
   return arcs

@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { defineCalculator } from '../calculator/define'
 import { sampleLegs } from '../calculator/sample'
+import { nth } from '../list'
 import { marginInside } from '../plane/hull'
 import { elasticReactions, upperReactions } from './elastic'
 import { type Footprint, prepareFootprint, type Support } from './footprint'
@@ -30,7 +31,7 @@ export interface SupportReactions {
 export function reactionsAt(f: Footprint, r: Resultant): SupportReactions {
   const { margin_m, edge } = marginInside(f.hull, r)
   const stable = margin_m > f.least_m
-  const base = { stable, resultant: r, margin_m, edge: [edge[0].id, edge[1].id] as [string, string] }
+  const base: Omit<SupportReactions, 'reactions'> = { stable, resultant: r, margin_m, edge: [edge[0].id, edge[1].id] }
   if (!stable) return { ...base, reactions: null }
   const elastic = new Float64Array(f.supports.length)
   const upper = new Float64Array(f.supports.length)
@@ -39,9 +40,9 @@ export function reactionsAt(f: Footprint, r: Resultant): SupportReactions {
   return {
     ...base,
     reactions: f.supports.map((s, i) => {
-      const reaction_N = elastic[i] as number
+      const reaction_N = nth(elastic, i)
       // The bound and the spring answer come from different sums; the bound is never reported below by rounding.
-      return { id: s.id, reaction_N, upper_N: Math.max(upper[i] as number, reaction_N), contact: reaction_N > 0 }
+      return { id: s.id, reaction_N, upper_N: Math.max(nth(upper, i), reaction_N), contact: reaction_N > 0 }
     }),
   }
 }

@@ -142,9 +142,8 @@ export function stepSwing(
   const k4 = rates(s.time_s + h, add(s.p, k3.v, h), add(s.v, k3.a, h))
   const sum = (pick: (k: typeof k1) => Vec): Vec => {
     const [a, b, c, d] = [pick(k1), pick(k2), pick(k3), pick(k4)]
-    return [0, 1, 2].map(
-      (i) => (h / 6) * ((a[i] as number) + 2 * (b[i] as number) + 2 * (c[i] as number) + (d[i] as number)),
-    ) as unknown as Vec
+    const mean = (i: 0 | 1 | 2) => (h / 6) * (a[i] + 2 * b[i] + 2 * c[i] + d[i])
+    return [mean(0), mean(1), mean(2)]
   }
   const total = (pick: (k: typeof k1) => number) => (h / 6) * (pick(k1) + 2 * pick(k2) + 2 * pick(k3) + pick(k4))
   const work_J = s.work_J + total((k) => k.power)

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { nth } from '../list'
 
 const end = z.strictObject({
   id: z.string().min(1),
@@ -54,7 +55,7 @@ export const isEnd = (n: SymptomNode): n is SymptomEnd => 'end' in n
 
 /** Where the answers given lead; the answers are labels, in order. */
 export function follow(p: SymptomPath, answers: readonly string[]): SymptomNode {
-  let at = p.nodes[0] as SymptomNode
+  let at = nth(p.nodes, 0)
   for (const label of answers) {
     if (isEnd(at)) break
     const to = at.answers.find((a) => a.label === label)?.to

@@ -61,9 +61,10 @@ export function stabilityTriangle(input: {
   }
   let tipSpeed_mps: number | null = null
   let permittedSpeed_mps: number | null = null
-  if (input.turnRadius_m !== undefined) {
+  const { turnRadius_m } = input
+  if (turnRadius_m !== undefined) {
     // The margin on the outer side falls in proportion to v².
-    const outer = (v2: number) => ((input.turnRadius_m as number) > 0 ? sides(at(v2)).right_m : sides(at(v2)).left_m)
+    const outer = (v2: number) => (turnRadius_m > 0 ? sides(at(v2)).right_m : sides(at(v2)).left_m)
     const still = outer(0)
     const perV2 = still - outer(1)
     const at0 = (share: number) => (still <= 0 ? 0 : perV2 > 0 ? Math.sqrt((share * still) / perV2) : null)

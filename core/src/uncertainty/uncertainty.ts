@@ -29,18 +29,18 @@ const measuredParts = ['lift', 'conditions', 'setup'] as const
 /** Every ± of a value that is more than nothing, wherever it stands in it. */
 function uncertainIn(value: unknown, path: Path): Path[] {
   if (typeof value !== 'object' || value === null) return []
-  if (tolerant.safeParse(value).success) return (value as Tolerant).tolerance > 0 ? [path] : []
+  const { data } = tolerant.safeParse(value)
+  if (data) return data.tolerance > 0 ? [path] : []
   return Object.entries(value).flatMap(([key, v]) => uncertainIn(v, [...path, key]))
 }
 
-const read = (c: Case, path: Path): Tolerant =>
-  path.reduce<unknown>((v, key) => (v as Record<string, unknown>)[key], c) as Tolerant
+const read = (c: Case, path: Path): Tolerant => tolerant.parse(path.reduce<object>((v, key) => Reflect.get(v, key), c))
 
 /** The same case with another figure at a path. */
 function put<T>(value: T, [key, ...rest]: Path, by: number): T {
   if (key === undefined) return by as T
   if (Array.isArray(value)) return value.map((x, i) => (String(i) === key ? put(x, rest, by) : x)) as T
-  return { ...value, [key]: put((value as Record<string, unknown>)[key], rest, by) }
+  return { ...value, [key]: put(Reflect.get(Object(value), key), rest, by) }
 }
 
 /**

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { defineCalculator } from '../calculator/define'
+import { nth } from '../list'
 import { isoDate } from '../quantity/date'
 import { finite } from '../quantity/measured'
 import { Refusal } from '../refusal'
@@ -90,7 +91,7 @@ export function wearTrend(input: {
       perDay: fit.slope,
     }
   const past = (y: number) => (direction === 'rising' ? y >= input.limit - 1e-12 : y <= input.limit + 1e-12)
-  const last = points[n - 1] as { x: number; y: number }
+  const last = nth(points, n - 1)
   // First day from the last reading on at which f has met the limit; a part that has passed it has met it.
   const meets = (f: (x: number) => number): string | null => {
     if (past(last.y) || past(f(last.x))) return dateOf(last.x)
@@ -139,7 +140,7 @@ function lineThrough(points: readonly { x: number; y: number }[]): Line {
 
 /** Where nobody says it: towards the limit from where the first reading stood; away from it only if the readings clearly go there. */
 function directionOf(points: readonly { x: number; y: number }[], limit: number, fit: Line): WearDirection | null {
-  const first = (points[0] as { y: number }).y
+  const first = nth(points, 0).y
   const towards: WearDirection = first < limit ? 'rising' : 'falling'
   const goes: WearDirection = fit.slope >= 0 ? 'rising' : 'falling'
   if (goes === towards || fit.slope === 0) return towards

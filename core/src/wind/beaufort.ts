@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { defineCalculator } from '../calculator/define'
+import { nth } from '../list'
 import { measuredNotNegative } from '../quantity/measured'
 import { Refusal } from '../refusal'
 
@@ -22,8 +23,8 @@ const steps = [
 
 /** A Beaufort step as speeds, or a speed as its step. Decisions use the upper end, and the wind is not known to be less. */
 export function beaufort(force: number) {
-  const step = steps[force] as (typeof steps)[number]
-  const from_mps = force === 0 ? 0 : ((steps[force - 1]?.to_mps ?? 0) as number)
+  const step = nth(steps, force)
+  const from_mps = force === 0 ? 0 : (steps[force - 1]?.to_mps ?? 0)
   return { force, name: step.name, seen: step.seen, from_mps, to_mps: step.to_mps }
 }
 
@@ -54,6 +55,7 @@ export const beaufortCalculator = defineCalculator({
     to_mps: { worse: 'high', nothing: 'worst' },
   },
   example: { speed_mps: 9 },
+  transfers: { wind_mps: (o) => o.to_mps },
   compute: ({ force, speed_mps }) => {
     if ((force === undefined) === (speed_mps === undefined)) {
       throw new Refusal(
@@ -62,6 +64,6 @@ export const beaufortCalculator = defineCalculator({
         force === undefined ? 'speed_mps' : 'force',
       )
     }
-    return beaufort(force ?? steps.findIndex((s) => s.to_mps === null || (speed_mps as number) <= s.to_mps))
+    return beaufort(force ?? steps.findIndex((s) => s.to_mps === null || (speed_mps ?? 0) <= s.to_mps))
   },
 })

@@ -23,6 +23,7 @@ export const windAtHeightCalculator = defineCalculator({
   output: z.object({ gust_mps: z.number(), factor: z.number() }),
   worse: { gust_mps: 'high', factor: 'high' },
   example: { speed_mps: 7, height_m: 32, read: 'mean-at-10m' },
+  transfers: { wind_mps: (o) => o.gust_mps },
   compute: ({ speed_mps, height_m, read }) => {
     const factor = read === 'gust-at-tip' ? 1 : gustAtHeight_mps(1, height_m)
     return { gust_mps: factor * speed_mps, factor }

@@ -1,6 +1,7 @@
 import { candidatesFor } from '../check/choose-table'
 import { rulesFor } from '../check/context'
 import { type GroundInput, groundUse as useOfGround } from '../ground/ground-pressure'
+import { nth } from '../list'
 import { telescopicBoom } from '../parts/booms/telescopic'
 import type { SlewingParts } from '../parts/stability/slewing'
 import { outwardShift_m } from '../parts/stability/stability'
@@ -168,7 +169,7 @@ export function fillMap(p: PreparedMap, out: CapacityMap, fromSlew: number, toSl
   const scratch = scratchFor(p)
   for (let j = fromSlew; j < toSlew; j++) {
     turnTo(p, scratch, j)
-    for (let i = 0; i < p.rings.length; i++) fillCell(p, scratch, p.rings[i] as Ring, out, j * p.rings.length + i)
+    for (let i = 0; i < p.rings.length; i++) fillCell(p, scratch, nth(p.rings, i), out, j * p.rings.length + i)
   }
 }
 
@@ -208,10 +209,10 @@ const scratchFor = (p: PreparedMap): Scratch => ({
 })
 
 function turnTo(p: PreparedMap, t: Scratch, slew: number): void {
-  const a = (p.input.slew_deg[slew] as number) * rad
+  const a = nth(p.input.slew_deg, slew) * rad
   t.c = Math.cos(a)
   t.s = Math.sin(a)
-  t.covering = p.covering[slew] as number[]
+  t.covering = nth(p.covering, slew)
   p.f.edges.forEach((e, i) => {
     t.alongEdge[i] = e.nx * t.c + e.ny * t.s
   })
@@ -225,13 +226,13 @@ function fillCell(p: PreparedMap, t: Scratch, ring: Ring, out: CapacityMap, at: 
   const elastic = p.input.policy.legLoads === 'elastic'
   let table = unsaid
   for (const k of covering) {
-    const use = ring.tableUse[k] as number
+    const use = nth(ring.tableUse, k)
     if (use !== unsaid && (table === unsaid || use < table)) table = use
   }
   out.table[at] = table
   if (!ring.reaches) {
     out.stability[at] = beyond
-    for (let l = 0; l < legs; l++) (out.ground[l] as Float64Array)[at] = unsaid
+    for (let l = 0; l < legs; l++) nth(out.ground, l)[at] = unsaid
     out.governs[at] = stability_
     return
   }
@@ -239,13 +240,13 @@ function fillCell(p: PreparedMap, t: Scratch, ring: Ring, out: CapacityMap, at: 
   const [ux, uy] = [(fixed.wx_Nm + u.along_Nm * c) / u.force_N, (fixed.wy_Nm + u.along_Nm * s) / u.force_N]
   let tipping = Infinity
   for (let e = 0; e < edges.length; e++) {
-    const edge = edges[e] as { nx: number; ny: number; c: number }
+    const edge = nth(edges, e)
     const inside = edge.nx * ux + edge.ny * uy + edge.c
     if (inside <= 0) {
       tipping = 0
       break
     }
-    const hook = ring.hook_m * (alongEdge[e] as number) + edge.c
+    const hook = ring.hook_m * nth(alongEdge, e) + edge.c
     if (hook < 0) tipping = Math.min(tipping, (u.force_N / g_mps2) * (inside / -hook))
   }
   let rated = Infinity
@@ -268,8 +269,8 @@ function fillCell(p: PreparedMap, t: Scratch, ring: Ring, out: CapacityMap, at: 
     worst = stability
   }
   for (let l = 0; l < legs; l++) {
-    const use = falls ? beyond : (groundUse[l] as (n: number) => number)(reaction[l] as number)
-    ;(out.ground[l] as Float64Array)[at] = use
+    const use = falls ? beyond : nth(groundUse, l)(nth(reaction, l))
+    nth(out.ground, l)[at] = use
     if (use > worst) {
       governs = 2 + l
       worst = use
@@ -289,12 +290,12 @@ export function capacityMap(input: MapInput): CapacityMap {
 
 /** The greatest share used in a cell; `unsaid` where the table does not rate it or the ground under a support is not proven. */
 export function useAt(m: CapacityMap, at: number): number {
-  const table = m.table[at] as number
+  const table = nth(m.table, at)
   if (table === unsaid) return unsaid
-  let worst = Math.max(table, m.stability[at] as number)
+  let worst = Math.max(table, nth(m.stability, at))
   let open = false
   for (const g of m.ground) {
-    const use = g[at] as number
+    const use = nth(g, at)
     if (use === unsaid) open = true
     if (use > worst) worst = use
   }

@@ -3,13 +3,13 @@ import { defineCalculator } from '../calculator/define'
 import { sampleBoomAxes, sampleTableHead } from '../calculator/sample'
 import { worseUse } from '../calculator/use'
 import { soil } from '../ground/soil'
-import { isSlewing, type MachineModel, machineModel } from '../machine/model'
+import { isSlewing, machineModel } from '../machine/model'
 import { finite, measuredNotNegative, notNegative, positive } from '../quantity/measured'
 import { deductionInput } from '../rating/chart-reading'
 import { ratingTable } from '../rating/table'
 import { Refusal } from '../refusal'
 import { stabilityRule } from '../statics/tipping-load'
-import { beyond, capacityMap, type MapInput, unsaid, useAt } from './capacity-map'
+import { beyond, capacityMap, unsaid, useAt } from './capacity-map'
 
 const most_cells = 50_000
 const layer = z.array(z.number().nullable())
@@ -161,12 +161,12 @@ export const capacityMapCalculator = defineCalculator({
     slew_deg: Array.from({ length: 24 }, (_, i) => i * 15),
   },
   compute: (input) => {
-    const machine = input.machine as MachineModel
+    const { machine } = input
     if (!isSlewing(machine)) throw new Refusal('no-model', 'The geometry needs chassis, upper and boom.', 'machine')
     if (input.radii_m.length * input.slew_deg.length > most_cells)
       throw new Refusal('too-many-cells', `At most ${most_cells} cells at once; ask for fewer.`, 'radii_m')
     const { table, ...rest } = input
-    const map = capacityMap({ ...rest, machine, tables: [table] } as MapInput)
+    const map = capacityMap({ ...rest, machine, tables: [table] })
     const said = (v: number) => (v === unsaid || v === beyond ? null : v)
     const plain = (l: Float64Array) => Array.from(l, said)
     const names = ['table', 'stability', ...input.footprint.map((s) => `ground ${s.id}`)]

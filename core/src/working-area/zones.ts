@@ -1,3 +1,4 @@
+import { nth } from '../list'
 import { boundary } from '../search'
 import { type CapacityMap, unsaid, useAt } from './capacity-map'
 
@@ -42,19 +43,19 @@ export function zonesOf(
     const holds = (u: number, level: number) => u !== unsaid && u <= level
     // The inner side of where a level is crossed between two cells.
     const crossing = (i: number, level: number) =>
-      boundary((r) => holds(useBetween(j, r), level), radii_m[i] as number, radii_m[i + 1] as number, edge_m)
+      boundary((r) => holds(useBetween(j, r), level), nth(radii_m, i), nth(radii_m, i + 1), edge_m)
     const ends = last + 1 < m.radii
     let near_m = Infinity
     for (let i = first; i <= last && near_m === Infinity; i++) {
-      if (use(i) >= near_share) near_m = i === first ? (radii_m[i] as number) : crossing(i - 1, near_share)
+      if (use(i) >= near_share) near_m = i === first ? nth(radii_m, i) : crossing(i - 1, near_share)
     }
     const next = j * m.radii + last + 1
     return {
       slew_deg: slew,
-      from_m: radii_m[first] as number,
-      to_m: ends ? crossing(last, 1) : (radii_m[last] as number),
+      from_m: nth(radii_m, first),
+      to_m: ends ? crossing(last, 1) : nth(radii_m, last),
       near_m: Math.min(near_m, ends && use(last) < near_share ? crossing(last, near_share) : Infinity),
-      endedBy: ends && use(last + 1) !== unsaid ? (m.governs[next] as number) : null,
+      endedBy: ends && use(last + 1) !== unsaid ? nth(m.governs, next) : null,
     }
   })
 }

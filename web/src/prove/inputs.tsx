@@ -6,7 +6,7 @@ import { NumberField, SelectField, TextField, TolField } from '../look/field'
 import { Sheet } from '../look/page'
 import { useSay } from '../units/units'
 import type { ProveDraft } from './draft'
-import { withHandedOn } from './handed-on'
+import { withTransferred } from './transferred'
 
 const LoadBuilder = lazy(() => import('../sums/load-builder').then((m) => ({ default: m.LoadBuilder })))
 
@@ -61,7 +61,7 @@ export function LoadPanel({ place, draft, setDraft }: { place: Place; draft: Pro
             <LoadBuilder
               onClose={() => setBuilding(false)}
               onTake={(h) => {
-                setDraft((d) => withHandedOn(d, h))
+                setDraft((d) => withTransferred(d, h))
                 setBuilding(false)
               }}
             />

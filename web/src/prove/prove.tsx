@@ -25,14 +25,14 @@ import { Button } from '../look/button'
 import { ActionBar, Refused, Title } from '../look/page'
 import { dialLegs } from '../setup/legs'
 import { type ShiftContext, useShiftContext } from '../shift/frame'
-import { takeHandedOn } from '../transfer/transfer'
+import { takeForLift } from '../transfer/transfer-to-lift'
 import { useSay } from '../units/units'
 import { ChangeList } from './change-list'
 import { DoubtPanel } from './doubt-panel'
 import { firstLift, movedTo, type ProveDraft, plainPoint } from './draft'
 import { FindingList } from './finding-list'
-import { withHandedOn } from './handed-on'
 import { LoadPanel, MachinePanel, PathPanel } from './inputs'
+import { withTransferred } from './transferred'
 import { useAdvice } from './use-advice'
 import { useMap } from './use-map'
 import { VerdictBand } from './verdict-band'
@@ -75,8 +75,8 @@ function ProveCrane({
   const [draft, setDraft, clear] = useDraft<ProveDraft>(`${shift.id}.prove`, firstLift(machine, place, shift))
   // A quick sum that was meant for this lift is taken up once.
   useEffect(() => {
-    const handed = takeHandedOn(shift.id)
-    if (handed) setDraft((d) => withHandedOn(d, handed))
+    const transferred = takeForLift(shift.id)
+    if (transferred) setDraft((d) => withTransferred(d, transferred))
   }, [shift.id, setDraft])
   const [tried, setTried] = useState<Case['setup'] | null>(null)
   const [error, setError] = useState<unknown>(null)

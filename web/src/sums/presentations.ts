@@ -1,23 +1,28 @@
-import type { Presentation } from './drawings/present'
-import { titles } from './titles'
+import { type CalculatorGroup, calculatorGroups } from '@geolabe/core'
+import type { Presented } from './drawings/present'
 
 /** Drawings come with the screens that need them, not all at once. */
-const drawings: Record<(typeof titles)[string]['drawn'], () => Promise<Record<string, unknown>>> = {
-  site: () => import('./drawings/site'),
-  setup: () => import('./drawings/setup'),
-  load: () => import('./drawings/load'),
-  geometry: () => import('./drawings/geometry'),
-  rating: () => import('./drawings/rating'),
-  truck: () => import('./drawings/truck'),
-  wind: () => import('./drawings/wind'),
+const drawings: Record<CalculatorGroup['id'], (() => Promise<Record<string, unknown>>)[]> = {
+  'walk-round': [() => import('./drawings/site')],
+  site: [() => import('./drawings/site')],
+  'set-up': [() => import('./drawings/setup')],
+  load: [() => import('./drawings/load')],
+  rating: [() => import('./drawings/geometry'), () => import('./drawings/rating')],
+  trucks: [() => import('./drawings/truck')],
+  wind: [() => import('./drawings/wind')],
+  pull: [() => import('./drawings/load')],
 }
 
-const isPresentation = (v: unknown): v is Presentation => typeof v === 'object' && v !== null && 'Drawing' in v
+const isPresented = (v: unknown): v is Presented => typeof v === 'object' && v !== null && 'presentation' in v
 
 /** How a calculator is shown; null: there is none of this name. */
-export async function presentationOf(name: string): Promise<Presentation | null> {
-  const drawn = titles[name]?.drawn
-  if (!drawn) return null
-  const all = Object.values(await drawings[drawn]()).filter(isPresentation)
-  return all.find((p) => p.name === name) ?? null
+export async function presentationOf(name: string): Promise<Presented | null> {
+  const group = calculatorGroups.find((g) => g.calculators.some((c) => c.name === name))
+  const loaded = await Promise.all((group ? drawings[group.id] : []).map((load) => load()))
+  return (
+    loaded
+      .flatMap(Object.values)
+      .filter(isPresented)
+      .find((p) => p.calculator.name === name) ?? null
+  )
 }

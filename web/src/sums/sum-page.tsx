@@ -1,4 +1,13 @@
-import { calculatorNamed, implausible, isRefusal, type Say, worseVerdict } from '@geolabe/core'
+import {
+  type Calculator,
+  calculatorNamed,
+  calculatorWords,
+  implausible,
+  isRefusal,
+  type Say,
+  transferToLift,
+  worseVerdict,
+} from '@geolabe/core'
 import { useQuery } from '@tanstack/react-query'
 import { Copy, Link2, RotateCcw } from 'lucide-react'
 import { lazy, Suspense, useEffect, useMemo, useState } from 'react'
@@ -8,14 +17,12 @@ import { useMe, useMyShifts } from '../api/queries'
 import { Button } from '../look/button'
 import { Loaded, Sheet, Title } from '../look/page'
 import { VerdictMark, verdictTone } from '../look/verdict'
-import { handOn } from '../transfer/transfer'
+import { keepForLift } from '../transfer/transfer-to-lift'
 import { useSay } from '../units/units'
 import type { Hero, Presentation } from './drawings/present'
-import { handedOnBy } from './hand-on'
 import { fromLink, toLink } from './link'
 import { presentationOf } from './presentations'
 import { isObj, type Json, type Obj, plainOf, schemaOf } from './schema'
-import { titles } from './titles'
 
 const Editor = lazy(() => import('./form').then((m) => ({ default: m.Editor })))
 const SavedLoads = lazy(() => import('./saved-loads').then((m) => ({ default: m.SavedLoads })))
@@ -33,7 +40,7 @@ export function SumPage() {
     <Loaded query={shown}>
       {(p) =>
         p ? (
-          <Sum key={name} name={name} shown={p} />
+          <Sum key={name} calculator={p.calculator} shown={p.presentation} />
         ) : (
           <>
             <Title>No such sum</Title>
@@ -66,15 +73,15 @@ function settled(input: Obj): Obj {
   if (!isObj(t) || !Array.isArray(t.configurations) || typeof input.configuration !== 'string') return input
   const all = t.configurations.filter(isObj)
   const now = all.find((c) => c.id === input.configuration) ?? all[0]
-  const sections = now && Array.isArray(now.sections) ? now.sections : null
+  const sections = now && Array.isArray(now.columnNames) ? now.columnNames : null
   const section =
     sections && typeof input.section === 'string' && !sections.includes(input.section) ? { section: sections[0] ?? null } : {}
   return now ? { ...input, configuration: now.id, ...section } : input
 }
 
-function Sum({ name, shown }: { name: string; shown: Presentation }) {
-  const calculator = calculatorNamed(name) as NonNullable<ReturnType<typeof calculatorNamed>>
-  const title = titles[name]?.title ?? name
+function Sum({ calculator, shown }: { calculator: Calculator; shown: Presentation }) {
+  const { name } = calculator
+  const { title } = calculatorWords(calculator)
   const say = useSay()
   const { hash } = useLocation()
   const [input, setInput] = useState<Obj>(() => firstInput(name, hash, calculator.example as Obj))
@@ -127,7 +134,7 @@ function Sum({ name, shown }: { name: string; shown: Presentation }) {
           )}
         </div>
         <section aria-label="What goes in" className="grid gap-3 lg:col-start-1 lg:row-span-2 lg:row-start-1">
-          {name === 'load-mass' && (
+          {shown.keepsInputs && (
             <Suspense fallback={null}>
               <SavedLoads input={input} onTake={setInput} />
             </Suspense>
@@ -182,7 +189,7 @@ function withChoices(schema: ReturnType<typeof schemaOf>, input: Obj): ReturnTyp
   const t = input.table ?? input.chart
   if (!isObj(t) || !Array.isArray(t.configurations)) return schema
   const all = t.configurations.filter(isObj)
-  const sections = all.find((c) => c.id === input.configuration)?.sections
+  const sections = all.find((c) => c.id === input.configuration)?.columnNames
   const choices: Record<string, Json[]> = {
     configuration: all.map((c) => c.id ?? null),
     ...(Array.isArray(sections) ? { section: sections } : {}),
@@ -285,7 +292,8 @@ function UseInShift({ name, input, output, onSaid }: { name: string; input: Obj;
   const navigate = useNavigate()
   const open = shifts.data?.shifts.find((s) => s.closedAt === null)
   if (!open) return null
-  const handed = handedOnBy(name, output)
+  const calculator = calculatorNamed(name)
+  const transfer = calculator ? transferToLift(calculator, output) : null
   const note = async () => {
     try {
       await outbox.send(`/shifts/${open.id}/sums`, { calculator: name, input })
@@ -296,16 +304,16 @@ function UseInShift({ name, input, output, onSaid }: { name: string; input: Obj;
   }
   return (
     <>
-      {handed && (
+      {transfer && (
         <Button
           look="next"
           onClick={() => {
-            handOn(open.id, handed)
+            keepForLift(open.id, transfer)
             void note()
             navigate(`/shifts/${open.id}/prove`)
           }}
         >
-          Use in this shift’s proof
+          Use in this lift
         </Button>
       )}
       <Button onClick={() => void note()}>Note in {open.machine.name}’s shift</Button>

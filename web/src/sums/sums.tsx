@@ -1,18 +1,16 @@
-import { calculatorGroups } from '@geolabe/core'
+import { calculatorGroups, calculatorWords } from '@geolabe/core'
 import { Search } from 'lucide-react'
 import { useEffect, useRef, useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { typing } from '../help/help'
 import { Title } from '../look/page'
-import { titles } from './titles'
 
 const listed = calculatorGroups.map((g) => ({
   ...g,
   entries: g.calculators.map((c) => ({
     name: c.name,
     purpose: c.purpose,
-    title: titles[c.name]?.title ?? c.name,
-    also: titles[c.name]?.also ?? '',
+    ...calculatorWords(c),
   })),
 }))
 

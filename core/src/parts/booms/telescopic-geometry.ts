@@ -76,10 +76,11 @@ export const telescopicGeometryCalculator = defineCalculator({
   output: z.object({ radius_m: z.number(), tip_height_m: z.number(), angle_deg: z.number() }),
   worse: { radius_m: 'high', tip_height_m: 'either', angle_deg: 'either' },
   example: { boom_m: 19.4, radius_m: 9, pivot: { back_m: 1.35, height_m: 2.4 }, headOffset_m: 0.4 },
+  transfers: { radius_m: (o) => o.radius_m },
   compute: (input) => {
-    if ((input.angle_deg === undefined) === (input.radius_m === undefined)) {
-      throw new Refusal('angle-or-radius', 'Give either angle_deg or radius_m, not both.', 'angle_deg')
-    }
-    return input.angle_deg === undefined ? poseAtRadius(input, input.radius_m as number) : poseAtAngle(input, input.angle_deg)
+    const { angle_deg, radius_m } = input
+    if (angle_deg !== undefined && radius_m === undefined) return poseAtAngle(input, angle_deg)
+    if (radius_m !== undefined && angle_deg === undefined) return poseAtRadius(input, radius_m)
+    throw new Refusal('angle-or-radius', 'Give either angle_deg or radius_m, not both.', 'angle_deg')
   },
 })

@@ -1,18 +1,8 @@
+import { articulatedGeometryCalculator, hookTravelCalculator, telescopicGeometryCalculator } from '@geolabe/core'
 import { fig, hero, present } from './present'
 import { type At, Box, Dim, Earth, Line, polar, Round, Scene, Word } from './scene'
 
-interface Telescope {
-  boom_m: number
-  pivot: { back_m: number; height_m: number }
-  headOffset_m?: number
-}
-interface Pose {
-  radius_m: number
-  tip_height_m: number
-  angle_deg: number
-}
-export const telescopicGeometry = present<Telescope, Pose>({
-  name: 'telescopic-geometry',
+export const telescopicGeometry = present(telescopicGeometryCalculator, {
   hero: (_i, o, say) => [
     hero(say, 'Radius', 'length', o.radius_m),
     hero(say, 'Tip height', 'length', o.tip_height_m),
@@ -55,16 +45,7 @@ export const telescopicGeometry = present<Telescope, Pose>({
   },
 })
 
-interface Folding {
-  inner: { length_m: number }
-  outer: { length_m: number; extension_m: number }
-  pivot: { back_m: number; height_m: number }
-}
-export const articulatedGeometry = present<
-  Folding,
-  { radius_m: number; height_m: number; poses: { elbow: string; angle_deg: number; fold_deg: number }[] }
->({
-  name: 'articulated-geometry',
+export const articulatedGeometry = present(articulatedGeometryCalculator, {
   hero: (_i, o, say) => [
     hero(say, 'Radius', 'length', o.radius_m),
     hero(say, 'Height', 'length', o.height_m),
@@ -109,11 +90,7 @@ export const articulatedGeometry = present<
   },
 })
 
-export const hookTravel = present<
-  { parts: number; boomExtension_m: number; gap_m: number; boomAngle_deg: number },
-  { gapChange_m: number; extensionUntilTwoBlock_m: number; lineToHoldHeight_m: number }
->({
-  name: 'hook-travel',
+export const hookTravel = present(hookTravelCalculator, {
   hero: (i, o, say) => [
     {
       ...hero(say, 'Gap after that', 'length', i.gap_m + o.gapChange_m),

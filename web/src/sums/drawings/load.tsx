@@ -1,5 +1,13 @@
 import type { loadMass as computeLoad, Shape } from '@geolabe/core'
-import { solidOf } from '@geolabe/core'
+import {
+  hydraulicForceCalculator,
+  loadMassCalculator,
+  loadSharingCalculator,
+  recoveryCalculator,
+  slingTensionCalculator,
+  solidOf,
+  winchPullCalculator,
+} from '@geolabe/core'
 import { fig, hero, kN, present, use } from './present'
 import { Arrow, type At, Box, Cog, Dim, Earth, Line, Round, Scene, Word } from './scene'
 
@@ -53,8 +61,8 @@ export function LoadDrawing({ input, output }: { input: { parts: Part[] }; outpu
   )
 }
 
-export const loadMass = present<{ parts: Part[] }, LoadAnswer>({
-  name: 'load-mass',
+export const loadMass = present(loadMassCalculator, {
+  keepsInputs: true,
   hero: (_i, o, say) => [
     hero(say, 'Mass', 'mass', o.mass_kg),
     hero(say, 'Sail, seen along', 'area', o.sailArea_m2.x),
@@ -68,20 +76,7 @@ export const loadMass = present<{ parts: Part[] }, LoadAnswer>({
   Drawing: LoadDrawing,
 })
 
-interface SlingIn {
-  mass_kg: number
-  hook: { z_m: number }
-  cg: { x_m: number; y_m: number }
-  lifts: { id: string; x_m: number; y_m: number; z_m: number }[]
-}
-interface SlingOut {
-  legs: { id: string; angle_deg: number; tension_N: number; utilisation: number | null }[]
-  headroom_m: number
-  limit_kg: number | null
-  governs: string | null
-}
-export const slingTension = present<SlingIn, SlingOut>({
-  name: 'sling-tension',
+export const slingTension = present(slingTensionCalculator, {
   hero: (_i, o, say) => {
     const worst = [...o.legs].sort((a, b) => b.tension_N - a.tension_N)[0]
     return [
@@ -144,25 +139,7 @@ export const slingTension = present<SlingIn, SlingOut>({
   },
 })
 
-interface SharingIn {
-  mass_kg: number
-  two?: { a_m: number; b_m: number; h_m: number; tilt_deg: number }
-  several?: { cg: { x_m: number; y_m: number }; points: { id: string; x_m: number; y_m: number }[] }
-}
-interface SharingOut {
-  hooks: {
-    id: string
-    load_kg: number
-    share: number
-    upper_kg: number
-    utilisation: number | null
-    pressure_kPa: number | null
-    pressureRatio: number | null
-  }[]
-  greatestUse: number | null
-}
-export const loadSharing = present<SharingIn, SharingOut>({
-  name: 'load-sharing',
+export const loadSharing = present(loadSharingCalculator, {
   hero: (_i, o, say) => [
     ...o.hooks.map((h) => ({
       label: `${h.id}${h.upper_kg > h.load_kg * 1.001 ? `, at most ${say('mass', h.upper_kg)}` : ''}`,
@@ -232,18 +209,7 @@ export const loadSharing = present<SharingIn, SharingOut>({
   },
 })
 
-interface CylinderIn {
-  bore_m: number
-  rod_m: number
-  base_kPa: number
-  rodSide_kPa: number
-  friction_N: number
-}
-export const hydraulicForce = present<
-  CylinderIn,
-  { base_m2: number; ring_m2: number; net_N: number; raising_N: number; lowering_N: number; atRelief: boolean }
->({
-  name: 'hydraulic-force',
+export const hydraulicForce = present(hydraulicForceCalculator, {
   hero: (_i, o, say) => [
     hero(say, 'Carries', 'force', o.net_N),
     hero(say, 'While raising', 'force', o.raising_N),
@@ -278,11 +244,7 @@ export const hydraulicForce = present<
   },
 })
 
-export const winchPull = present<
-  { mass_kg: number; slope_deg: number; parts: number; resistance_share: number },
-  { pull_N: number; line_N: number; anchor_N: number; utilisation: number | null }
->({
-  name: 'winch-pull',
+export const winchPull = present(winchPullCalculator, {
   hero: (_i, o, say) => [
     hero(say, 'Pull needed', 'force', o.pull_N),
     hero(say, 'On the line', 'force', o.line_N),
@@ -315,11 +277,7 @@ export const winchPull = present<
   },
 })
 
-export const recovery = present<
-  { frontAxle_N: number; pull_N: number; overhang_m: number; wheelbase_m: number },
-  { frontLeft_N: number; frontLeft_share: number; greatestPull_N: number; ok: boolean; frontLifts: boolean }
->({
-  name: 'recovery',
+export const recovery = present(recoveryCalculator, {
   hero: (_i, o, say) => [
     {
       label: 'Left on the front axle',

@@ -1,4 +1,4 @@
-import { byUse, type Quantity, type Say, usualNear_share, type Verdict } from '@geolabe/core'
+import { byUse, type Calculator, type Nominal, type Quantity, type Say, usualNear_share, type Verdict } from '@geolabe/core'
 import type { ComponentType } from 'react'
 
 /** One figure of an answer, large. */
@@ -10,22 +10,27 @@ export interface Hero {
 }
 
 /** How one calculator is shown: its answer, its formula with the person’s own figures, its drawing. */
-export interface Presentation {
-  name: string
-  hero: (input: unknown, output: unknown, say: Say) => Hero[]
-  steps: (input: unknown, output: unknown) => string[]
-  Drawing: ComponentType<{ input: unknown; output: unknown; say: Say }>
+export interface Presentation<In = unknown, Out = unknown> {
+  hero: (input: In, output: Out, say: Say) => Hero[]
+  steps: (input: In, output: Out) => string[]
+  Drawing: ComponentType<{ input: In; output: Out; say: Say }>
+  /** Inputs can be kept under names and taken up again. */
+  keepsInputs?: boolean
 }
 
-/** Typed where it is written, plain where it is listed. */
-export function present<I, O>(p: {
-  name: string
-  hero: (i: I, o: O, say: Say) => Hero[]
-  steps: (i: I, o: O) => string[]
-  Drawing: ComponentType<{ input: I; output: O; say: Say }>
-}): Presentation {
-  return p as unknown as Presentation
+/** A calculator with the way it is shown, which takes what it was asked and what it answered. */
+export interface Presented {
+  calculator: Calculator
+  presentation: Presentation
 }
+
+/** Shows a calculator: its input, each ± at its middle, and its answer reach the drawing with their types. */
+export const present = <In, Out extends object>(
+  calculator: Calculator<In, Out>,
+  presentation: Presentation<Nominal<In>, Out>,
+): Presented =>
+  // What a calculator is shown is always its own input and answer (`sum-page.tsx`).
+  ({ calculator, presentation: presentation as Presentation })
 
 /** A figure in a formula: SI, no more digits than carry meaning. */
 export const fig = (v: number, digits = 2) =>

@@ -1,5 +1,17 @@
-import type { Axis, ChartReading, OddCell, RatingConfiguration, RatingTable, ReadingInput } from '@geolabe/core'
-import { chartPlace, entriesFor, foldingTip } from '@geolabe/core'
+import type { Axis, RatingConfiguration, RatingTable } from '@geolabe/core'
+import {
+  articulatedRatingCalculator,
+  capacityMapCalculator,
+  chartPlace,
+  chartReadingCalculator,
+  counterweightRatingCalculator,
+  entriesFor,
+  foldingTip,
+  heightRatingCalculator,
+  hoistChainRatingCalculator,
+  stageRatingCalculator,
+  tableCheckCalculator,
+} from '@geolabe/core'
 import { fig, hero, present, use } from './present'
 import { type At, Box, Earth, Line, plan, polar, Round, Scene, useUnit, Word } from './scene'
 
@@ -80,8 +92,7 @@ function TableDrawing({
   )
 }
 
-export const chartReading = present<ReadingInput, ChartReading>({
-  name: 'chart-reading',
+export const chartReading = present(chartReadingCalculator, {
   hero: (_i, o, say) => [
     hero(say, 'Left for the load', 'mass', o.net_kg),
     hero(say, 'Table says', 'mass', o.gross_kg),
@@ -97,23 +108,12 @@ export const chartReading = present<ReadingInput, ChartReading>({
   },
 })
 
-interface StageIn {
-  table: RatingTable
-  configuration: string
-  section: string
-  radius_m: number
-  load_kg: number
-}
 const sectionAt = (t: RatingTable, configuration: string, section: string) => {
   const g = t.configurations.find((x) => x.id === configuration)
   const j = g?.columnNames?.indexOf(section) ?? -1
   return j < 0 ? undefined : Number(g?.columns[j])
 }
-export const stageRating = present<
-  StageIn,
-  { allowed_kg: number | 'not-rated'; boom_m: number; utilisation: number | null; furthest_m: number | null }
->({
-  name: 'stage-rating',
+export const stageRating = present(stageRatingCalculator, {
   hero: (_i, o, say) => [
     hero(say, 'Rated', 'mass', o.allowed_kg),
     use(say, 'Used', o.utilisation),
@@ -132,22 +132,7 @@ export const stageRating = present<
   ),
 })
 
-interface UnfoldIn {
-  inner_m: number
-  outer_m: number
-  pivot: { back_m: number; height_m: number }
-  path: { angle_deg: number; fold_deg: number }[]
-}
-export const articulatedRating = present<
-  UnfoldIn,
-  {
-    allowed_kg: number | 'not-rated'
-    utilisation: number | null
-    worst: { radius_m: number; height_m: number; angle_deg: number }
-    end: { radius_m: number; height_m: number; allowed_kg: number | 'not-rated' }
-  }
->({
-  name: 'articulated-rating',
+export const articulatedRating = present(articulatedRatingCalculator, {
   hero: (_i, o, say) => [
     hero(say, 'Rated at the worst point', 'mass', o.allowed_kg),
     use(say, 'Used there', o.utilisation),
@@ -185,17 +170,7 @@ export const articulatedRating = present<
   },
 })
 
-interface CounterweightIn {
-  table: RatingTable
-  slabs: number
-  extension_m: number
-  load_kg: number
-}
-export const counterweightRating = present<
-  CounterweightIn,
-  { allowed_kg: number | 'not-rated'; utilisation: number | null; configuration: string | null; needs_extension_m: number | null }
->({
-  name: 'counterweight-rating',
+export const counterweightRating = present(counterweightRatingCalculator, {
   hero: (_i, o, say) => [
     hero(say, 'Rated', 'mass', o.allowed_kg),
     use(say, 'Used', o.utilisation),
@@ -214,22 +189,7 @@ export const counterweightRating = present<
   ),
 })
 
-interface HeightIn {
-  height_m: number
-  towers: { id: string; load_kg: number }[]
-  table: RatingTable
-}
-export const heightRating = present<
-  HeightIn,
-  {
-    perTower_kg: number | 'not-rated'
-    stage_m: number | null
-    towers: { id: string; load_kg: number; utilisation: number | null }[]
-    utilisation: number | null
-    governs: string | null
-  }
->({
-  name: 'height-rating',
+export const heightRating = present(heightRatingCalculator, {
   hero: (_i, o, say) => [
     hero(say, 'Each tower rated', 'mass', o.perTower_kg),
     use(say, `Fullest, ${o.governs ?? 'none'}`, o.utilisation),
@@ -279,18 +239,7 @@ export const heightRating = present<
   },
 })
 
-interface MarksIn {
-  hoist_kg: number | null
-  trolley_kg: number | null
-  beam_kg: number | null
-  hook_kg: number | null
-  load_kg: number
-}
-export const hoistChainRating = present<
-  MarksIn,
-  { allowed_kg: number | 'not-rated'; governs: string | null; utilisation: number | null; missing: string[] }
->({
-  name: 'hoist-chain-rating',
+export const hoistChainRating = present(hoistChainRatingCalculator, {
   hero: (_i, o, say) => [
     hero(say, 'Rated', 'mass', o.allowed_kg),
     use(say, `Used${o.governs ? `, by ${o.governs}` : ''}`, o.utilisation),
@@ -341,17 +290,13 @@ export const hoistChainRating = present<
   },
 })
 
-interface MapIn {
-  footprint: { id: string; x_m: number; y_m: number }[]
-}
 interface MapOut {
   radii_m: number[]
   slew_deg: number[]
   utilisation: (number | null)[]
   governs: (string | null)[]
 }
-export const capacityMap = present<MapIn, MapOut>({
-  name: 'capacity-map',
+export const capacityMap = present(capacityMapCalculator, {
   hero: (_i, o, say) => {
     const rated = o.utilisation.filter((u) => u !== null)
     return [
@@ -408,8 +353,7 @@ function Cells({ map }: { map: MapOut }) {
   )
 }
 
-export const tableCheck = present<{ table: RatingTable }, { findings: OddCell[] }>({
-  name: 'table-check',
+export const tableCheck = present(tableCheckCalculator, {
   hero: (_i, o) => [
     { label: 'Cells to ask about', value: String(o.findings.length), verdict: o.findings.length === 0 ? 'inside' : 'outside' },
   ],

@@ -1,13 +1,18 @@
-import type { ReactionEnvelope, SupportReactions, TippingLoad } from '@geolabe/core'
-import { convexHull } from '@geolabe/core'
+import {
+  backwardStabilityCalculator,
+  boomRaisingCalculator,
+  bubbleCheckCalculator,
+  convexHull,
+  levelEffectCalculator,
+  levellingCalculator,
+  reactionEnvelopeCalculator,
+  supportReactionsCalculator,
+  tippingLoadCalculator,
+} from '@geolabe/core'
 import { fig, hero, kN, present, yes } from './present'
 import { Arrow, type At, arcOf, Box, Cog, Dim, Earth, Line, plan, polar, Round, Scene, turnedBy, useUnit, Word } from './scene'
 
-export const bubbleCheck = present<
-  { first_deg: number; turned_deg: number; fixed_deg?: number },
-  { true_deg: number; error_deg: number; fixedError_deg: number | null }
->({
-  name: 'bubble-check',
+export const bubbleCheck = present(bubbleCheckCalculator, {
   hero: (_i, o, say) => [
     hero(say, 'True slope', 'angle', o.true_deg),
     hero(say, 'The loose level is off by', 'angle', o.error_deg),
@@ -59,18 +64,7 @@ export const bubbleCheck = present<
   },
 })
 
-type Jacks = {
-  jacks: { id: string; change_m: number; packing_m: number }[]
-  order: string[]
-  residual: { pitch_deg: number; roll_deg: number }
-  feasible: boolean
-  rounds: number
-}
-export const levelling = present<
-  { supports: { id: string; x_m: number; y_m: number }[]; pitch_deg: number; roll_deg: number },
-  Jacks
->({
-  name: 'levelling',
+export const levelling = present(levellingCalculator, {
   hero: (_i, o, say) => [
     yes('Within the strokes', o.feasible, 'yes', 'no'),
     ...o.jacks.map((j) =>
@@ -114,11 +108,7 @@ export const levelling = present<
   },
 })
 
-export const levelEffect = present<
-  { height_m: number; pitch_deg: number; roll_deg: number; slew_deg: number },
-  { radiusChange_m: number; side_m: number; sideLoadShare: number }
->({
-  name: 'level-effect',
+export const levelEffect = present(levelEffectCalculator, {
   hero: (_i, o, say) => [
     hero(say, 'Radius changes by', 'length', o.radiusChange_m),
     { label: 'Sideways pull on the boom', value: `${fig(o.sideLoadShare * 100, 1)} % of the load` },
@@ -202,8 +192,7 @@ function Feet({ input, loads, worst }: { input: Standing; loads: Record<string, 
   )
 }
 
-export const supportReactions = present<Standing, SupportReactions>({
-  name: 'support-reactions',
+export const supportReactions = present(supportReactionsCalculator, {
   hero: (_i, o, say) => [
     o.stable
       ? { label: 'Inside the edge by', value: say('length', o.margin_m), verdict: 'inside' as const }
@@ -229,8 +218,7 @@ export const supportReactions = present<Standing, SupportReactions>({
   },
 })
 
-export const reactionEnvelope = present<Standing & { from_deg: number; to_deg: number }, ReactionEnvelope>({
-  name: 'reaction-envelope',
+export const reactionEnvelope = present(reactionEnvelopeCalculator, {
   hero: (_i, o, say) => [
     {
       label: 'Least margin',
@@ -270,8 +258,7 @@ export const reactionEnvelope = present<Standing & { from_deg: number; to_deg: n
   },
 })
 
-export const tippingLoad = present<Standing & { radius_m: number; slew_deg: number; rule: string }, TippingLoad>({
-  name: 'tipping-load',
+export const tippingLoad = present(tippingLoadCalculator, {
   hero: (_i, o, say) => [
     hero(say, 'Tips at', 'mass', o.tippingLoad_kg, 'cannot tip from here'),
     hero(say, 'Stability alone allows', 'mass', o.ratedByStability_kg, 'no limit by tipping'),
@@ -303,11 +290,7 @@ export const tippingLoad = present<Standing & { radius_m: number; slew_deg: numb
   },
 })
 
-export const backwardStability = present<
-  Standing & { crawler: boolean },
-  { stable: boolean; least_m: number; at_deg: number; edge: [string, string]; backwardShare: number; ok: boolean }
->({
-  name: 'backward-stability',
+export const backwardStability = present(backwardStabilityCalculator, {
   hero: (_i, o, say) => [
     yes('Backwards', o.ok, 'stands', 'not enough'),
     hero(say, 'Least margin', 'length', o.least_m),
@@ -331,25 +314,7 @@ export const backwardStability = present<
   },
 })
 
-interface RaisingInput {
-  boom: { mass_kg: number; at_m: number }[]
-  foot: { x_m: number; height_m: number }
-  pendant: { at_m: number; mast_x_m: number; mast_height_m: number }
-  front_m: number
-  back_m: number
-  counterweight: { x_m: number }
-}
-export const boomRaising = present<
-  RaisingInput,
-  {
-    angles: { angle_deg: number; pendant_N: number; frontMargin_m: number }[]
-    greatestPendant_N: number
-    counterweightNeeded_kg: number
-    counterweightShort_kg: number
-    stands: boolean
-  }
->({
-  name: 'boom-raising',
+export const boomRaising = present(boomRaisingCalculator, {
   hero: (_i, o, say) => [
     yes(
       'Raised so',

@@ -1,10 +1,18 @@
-import type { Clearance, GroundPressure, Obstacle, Wear, WearTrend } from '@geolabe/core'
-import { bodiesAt, crushGap_m } from '@geolabe/core'
+import {
+  bodiesAt,
+  clearanceCalculator,
+  crushGap_m,
+  edgeSetbackCalculator,
+  groundPressureCalculator,
+  lineApproachCalculator,
+  trackPressureCalculator,
+  wearCalculator,
+  wearTrendCalculator,
+} from '@geolabe/core'
 import { fig, hero, kN, present, use, verdictOf, yes } from './present'
 import { Arrow, type At, Box, Dim, Earth, Line, Round, Scene, Word } from './scene'
 
-export const wear = present<{ kind: string; nominal?: number; measured: number }, Wear>({
-  name: 'wear',
+export const wear = present(wearCalculator, {
   hero: (_i, o, say) => [
     {
       label: o.unit === 'share' ? 'Worn' : 'Reading',
@@ -60,8 +68,7 @@ export const wear = present<{ kind: string; nominal?: number; measured: number }
   },
 })
 
-export const wearTrend = present<{ readings: { date: string; value: number }[]; limit: number }, WearTrend>({
-  name: 'wear-trend',
+export const wearTrend = present(wearTrendCalculator, {
   hero: (_i, o) => [
     { label: 'Reaches its limit', value: o.reaches ?? (o.enough ? 'not within ten years' : 'no trend yet') },
     { label: 'Between', value: o.enough ? `${o.earliest ?? '—'} and ${o.latest ?? 'later'}` : (o.why ?? '') },
@@ -109,11 +116,7 @@ export const wearTrend = present<{ readings: { date: string; value: number }[]; 
   },
 })
 
-export const lineApproach = present<
-  { voltage_kV: number | null; distance_m: number; sag_m?: number; blowOut_m?: number },
-  { required_m: number | null; ok: boolean | null; short_m: number | null }
->({
-  name: 'line-approach',
+export const lineApproach = present(lineApproachCalculator, {
   hero: (_i, o, say) => [
     hero(say, 'Keep away at least', 'length', o.required_m, 'ask the utility'),
     yes('This is', o.ok, 'far enough', `${o.short_m === null ? '' : say('length', o.short_m)} too near`),
@@ -162,11 +165,7 @@ export const lineApproach = present<
   },
 })
 
-export const edgeSetback = present<
-  { padEdgeToToe_m: number; depth_m: number; soil: string },
-  { required_m: number; ok: boolean | null; short_m: number; engineer: boolean }
->({
-  name: 'edge-setback',
+export const edgeSetback = present(edgeSetbackCalculator, {
   hero: (_i, o, say) => [
     hero(say, 'Stay back', 'length', o.required_m),
     o.engineer
@@ -218,22 +217,7 @@ export const edgeSetback = present<
   },
 })
 
-interface Mat {
-  length_m: number
-  width_m: number
-  thickness_m: number
-  mass_kg?: number
-}
-export const groundPressure = present<
-  {
-    reaction_N: number
-    pad: { length_m: number; width_m: number }
-    mat?: Mat
-    layer?: { thickness_m: number; spreadFromVertical_deg: number }
-  },
-  GroundPressure
->({
-  name: 'ground-pressure',
+export const groundPressure = present(groundPressureCalculator, {
   hero: (_i, o, say) => [
     hero(say, 'On the ground', 'pressure', o.formation_kPa),
     use(say, 'Used of what it allows', o.utilisation),
@@ -293,11 +277,7 @@ export const groundPressure = present<
   },
 })
 
-export const trackPressure = present<
-  { force_N: number; eccentricityLong_m: number; track: { length_m: number; gauge_m: number; width_m: number } },
-  { tracks: { side: string; force_N: number; max_kPa: number; min_kPa: number; contact_m: number }[] }
->({
-  name: 'track-pressure',
+export const trackPressure = present(trackPressureCalculator, {
   hero: (_i, o, say) => o.tracks.map((t) => hero(say, `Greatest, ${t.side}`, 'pressure', t.max_kPa)),
   steps: (i, o) =>
     o.tracks.map(
@@ -345,9 +325,7 @@ export const trackPressure = present<
   },
 })
 
-type ClearanceInput = { bodies: Parameters<typeof bodiesAt>[0]; path: Parameters<typeof bodiesAt>[1][]; obstacles: Obstacle[] }
-export const clearance = present<ClearanceInput, Clearance>({
-  name: 'clearance',
+export const clearance = present(clearanceCalculator, {
   hero: (_i, o, say) => [
     {
       ...hero(say, 'Least room', 'length', o.least_m),

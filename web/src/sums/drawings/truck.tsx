@@ -1,13 +1,7 @@
-import type { TruckRating, TruckStability } from '@geolabe/core'
+import { axleLoadsCalculator, stabilityTriangleCalculator, tailSwingCalculator, truckRatingCalculator } from '@geolabe/core'
 import { fig, hero, kN, present, use, yes } from './present'
 import { Arrow, type At, arcOf, Box, Cog, Dim, Earth, Line, Round, Scene, Word } from './scene'
 
-interface RatingIn {
-  plate: { capacity_kg: number; loadCentre_m: number; liftHeight_m: number }[]
-  faceToAxle_m?: number
-  load: { mass_kg: number; centre_m: number; height_m: number; mast: string }
-  policy: string
-}
 /** A forklift from the side: wheels, mast, forks at a height, a load with its centre. */
 function Truck({
   face,
@@ -60,8 +54,7 @@ function Truck({
   )
 }
 
-export const truckRating = present<RatingIn, TruckRating>({
-  name: 'truck-rating',
+export const truckRating = present(truckRatingCalculator, {
   hero: (_i, o, say) => [
     hero(say, o.estimate ? 'Estimated' : 'Plate allows', 'mass', o.allowed_kg),
     o.proven ? use(say, 'Used', o.utilisation) : { label: 'Battery', value: 'outside the plate', verdict: 'not-proven' as const },
@@ -106,24 +99,7 @@ export const truckRating = present<RatingIn, TruckRating>({
   },
 })
 
-interface AxleIn {
-  truck: { mass_kg: number; wheelbase_m: number; cgBehindFront_m: number }
-  load: { mass_kg: number; aheadOfFront_m: number }
-}
-export const axleLoads = present<
-  AxleIn,
-  {
-    front_N: number
-    rear_N: number
-    worstWheel_N: number
-    frontShare: number
-    tips: boolean
-    dynamicFactor: number
-    pressure_kPa: number | null
-    plateSide_m: number | null
-  }
->({
-  name: 'axle-loads',
+export const axleLoads = present(axleLoadsCalculator, {
   hero: (_i, o, say) => [
     hero(say, 'Worst wheel, moving', 'force', o.worstWheel_N),
     yes('Rear axle', !o.tips, say('force', o.rear_N), 'tips forward'),
@@ -164,14 +140,7 @@ export const axleLoads = present<
   ),
 })
 
-interface TriangleIn {
-  frontHalfTrack_m: number
-  wheelbase_m: number
-  rear: 'pivot' | { halfTrack_m: number }
-  masses: { mass_kg: number; x_m: number; y_m: number }[]
-}
-export const stabilityTriangle = present<TriangleIn, TruckStability>({
-  name: 'stability-triangle',
+export const stabilityTriangle = present(stabilityTriangleCalculator, {
   hero: (_i, o, say) => [
     yes(
       'Stands',
@@ -220,25 +189,7 @@ export const stabilityTriangle = present<TriangleIn, TruckStability>({
   },
 })
 
-interface SwingIn {
-  wheelbase_m: number
-  halfWidth_m: number
-  tailOverhang_m: number
-  load: { faceAhead_m: number; length_m: number; width_m: number }
-}
-export const tailSwing = present<
-  SwingIn,
-  {
-    turnCentre_m: number
-    tailRadius_m: number
-    loadRadius_m: number
-    innerRadius_m: number
-    sweptWidth_m: number
-    tailOut_m: number
-    aisle_m: number
-  }
->({
-  name: 'tail-swing',
+export const tailSwing = present(tailSwingCalculator, {
   hero: (_i, o, say) => [
     hero(say, 'Aisle needed', 'length', o.aisle_m),
     hero(say, 'Tail swings out', 'length', o.tailOut_m),

@@ -1,3 +1,10 @@
+import {
+  beaufortCalculator,
+  swingCalculator,
+  windAtHeightCalculator,
+  windLimitCalculator,
+  windLoadCalculator,
+} from '@geolabe/core'
 import { fig, hero, kN, present } from './present'
 import { Arrow, type At, Box, Dim, Earth, Line, polar, Round, Scene, Word } from './scene'
 
@@ -11,8 +18,7 @@ function Breeze({ at: [x, y], long, n = 4, gap }: { at: At; long: number; n?: nu
   )
 }
 
-export const beaufort = present<object, { force: number; name: string; seen: string; from_mps: number; to_mps: number | null }>({
-  name: 'beaufort',
+export const beaufort = present(beaufortCalculator, {
   hero: (_i, o, say) => [
     { label: o.name, value: `Force ${o.force}` },
     hero(say, 'Reckon with', 'speed', o.to_mps, `over ${fig(o.from_mps, 1)} m/s`),
@@ -41,8 +47,7 @@ export const beaufort = present<object, { force: number; name: string; seen: str
   },
 })
 
-export const windAtHeight = present<{ speed_mps: number; height_m: number; read: string }, { gust_mps: number; factor: number }>({
-  name: 'wind-at-height',
+export const windAtHeight = present(windAtHeightCalculator, {
   hero: (_i, o, say) => [hero(say, 'Gust up there', 'speed', o.gust_mps)],
   steps: (i, o) => [
     i.read === 'gust-at-tip'
@@ -87,12 +92,6 @@ export const windAtHeight = present<{ speed_mps: number; height_m: number; read:
   },
 })
 
-interface HangingIn {
-  mass_kg: number
-  sailArea_m2: number
-  speed_mps?: number
-  ropeLength_m?: number
-}
 function Hanging({ angle, sail, words }: { angle: number; sail: number; words: string }) {
   const l = 6
   const p = polar(l, -90 + angle, [0, 0])
@@ -123,11 +122,7 @@ function Hanging({ angle, sail, words }: { angle: number; sail: number; words: s
     </g>
   )
 }
-export const windLimit = present<
-  HangingIn & { chartLimit_mps: number; referenceArea_m2_per_t: number; dragCoefficient: number },
-  { limit_mps: number; reducedByLoad: boolean }
->({
-  name: 'wind-limit',
+export const windLimit = present(windLimitCalculator, {
   hero: (_i, o, say) => [
     hero(say, 'Up to', 'speed', o.limit_mps),
     { label: 'Set by', value: o.reducedByLoad ? 'this load’s sail' : 'the table’s own limit' },
@@ -147,8 +142,7 @@ export const windLimit = present<
     </Scene>
   ),
 })
-export const windLoad = present<HangingIn, { force_N: number; drift_m: number; angle_deg: number; moment_Nm: number | null }>({
-  name: 'wind-load',
+export const windLoad = present(windLoadCalculator, {
   hero: (_i, o, say) => [
     o.force_N < 10_000 ? { label: 'Force', value: `${fig(o.force_N, 0)} N` } : hero(say, 'Force', 'force', o.force_N),
     hero(say, 'Hangs out by', 'length', o.drift_m),
@@ -171,11 +165,7 @@ export const windLoad = present<HangingIn, { force_N: number; drift_m: number; a
   ),
 })
 
-export const swing = present<
-  { ropeLength_m: number },
-  { period_s: number; residualAmplitude_deg: number; peakAngle_deg: number; extraRadius_m: number; quietRamp_s: number }
->({
-  name: 'swing',
+export const swing = present(swingCalculator, {
   hero: (_i, o, say) => [
     { label: 'There and back', value: `${fig(o.period_s, 1)} s` },
     { label: 'Left swinging', value: say('angle', o.residualAmplitude_deg) },

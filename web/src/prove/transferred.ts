@@ -1,0 +1,18 @@
+import type { Transferred } from '../transfer/transfer-to-lift'
+import type { ProveDraft } from './draft'
+
+/** A draft with the figures that a calculator worked out. */
+export function withTransferred(d: ProveDraft, t: Transferred): ProveDraft {
+  const load =
+    t.mass_kg === undefined
+      ? d.lift.load
+      : {
+          ...d.lift.load,
+          name: t.name ?? 'Worked-out load',
+          mass_kg: t.mass_kg,
+          massSource: 'worked-out' as const,
+          sailArea_m2: t.sailArea_m2 ?? null,
+        }
+  const set = t.radius_m === undefined ? d.lift.set : { ...d.lift.set, radius_m: t.radius_m }
+  return { wind_mps: t.wind_mps ?? d.wind_mps, lift: { ...d.lift, load, set } }
+}
