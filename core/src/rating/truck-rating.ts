@@ -50,53 +50,64 @@ const same = 1e-9
 export function truckRating(input: TruckRatingInput): TruckRating {
   const { plate, load, attachment, policy } = input
   const warnings: string[] = []
-  const enough = (r: PlateRow) => r.liftHeight_m >= load.height_m - same && (load.mast === 'vertical' || r.mast === 'forward')
   const listed = plate.filter((r) => r.attachment === attachment?.name)
   const b = input.battery
   const proven = b === undefined || (b.mass_kg >= b.min_kg - same && b.mass_kg <= b.max_kg + same)
   if (!proven) warnings.push('The battery’s mass is outside the plate’s limits: with it the plate is not proven.')
-  const end = (row: PlateRow | null, kg: number | null, estimate: boolean): TruckRating => {
+  const end = (found: Found | null, estimate: boolean): TruckRating => {
     if (estimate) warnings.push('An estimate. It needs a new plate from the maker before anything is lifted by it.')
-    return {
-      allowed_kg: kg === null ? 'not-rated' : kg,
-      row,
-      ...useOf(load.mass_kg, kg ?? 'not-rated'),
-      estimate,
-      proven,
-      warnings,
-    }
+    const allowed_kg = found?.kg ?? 'not-rated'
+    return { allowed_kg, row: found?.row ?? null, ...useOf(load.mass_kg, allowed_kg), estimate, proven, warnings }
   }
-  const best = (rows: readonly PlateRow[], worth: (r: PlateRow) => number | null) => {
-    let found: { row: PlateRow; kg: number } | null = null
-    for (const row of rows) {
-      const kg = worth(row)
-      if (kg !== null && (found === null || kg > found.kg)) found = { row, kg }
-    }
-    return found
-  }
-  /** The plate's own word for the nearest, lowest and most upright load of each row that is no harder than this one: the least. */
-  const easier_kg = () => {
-    const given = (centre_m: number, height_m: number, forward: boolean) =>
-      Math.max(
-        ...listed
-          .filter((r) => r.loadCentre_m >= centre_m && r.liftHeight_m >= height_m && (!forward || r.mast === 'forward'))
-          .map((r) => r.capacity_kg),
-      )
-    return Math.min(
-      ...listed.map((r) =>
-        given(
-          Math.min(r.loadCentre_m, load.centre_m),
-          Math.min(r.liftHeight_m, load.height_m),
-          r.mast === 'forward' && load.mast === 'forward',
-        ),
-      ),
-    )
-  }
-  const direct = best(listed, (r) => (enough(r) && r.loadCentre_m >= load.centre_m - same ? r.capacity_kg : null))
-  if (direct) return end(direct.row, direct.kg, false)
+  const holds = (r: PlateRow) => isEnough(r, load) && r.loadCentre_m >= load.centre_m - same
+  const direct = best(listed, (r) => (holds(r) ? r.capacity_kg : null))
+  if (direct) return end(direct, false)
   if (attachment && listed.length === 0) warnings.push(`The plate says nothing about “${attachment.name}”.`)
-  if (policy === 'plate') return end(null, null, false)
-  const x = input.faceToAxle_m
+  if (policy === 'plate') return end(null, false)
+  const estimated = byMoments(input, listed)
+  return end(estimated, estimated !== null)
+}
+
+type Load = TruckRatingInput['load']
+interface Found {
+  row: PlateRow
+  kg: number
+}
+
+/** High enough for the load, and made for a mast that is tilted no more favourably. */
+const isEnough = (r: PlateRow, load: Load) =>
+  r.liftHeight_m >= load.height_m - same && (load.mast === 'vertical' || r.mast === 'forward')
+
+function best(rows: readonly PlateRow[], worth: (r: PlateRow) => number | null): Found | null {
+  let found: Found | null = null
+  for (const row of rows) {
+    const kg = worth(row)
+    if (kg !== null && (found === null || kg > found.kg)) found = { row, kg }
+  }
+  return found
+}
+
+/** The plate's own word for the nearest, lowest and most upright load of each row that is no harder than this one: the least. */
+function easier_kg(listed: readonly PlateRow[], load: Load): number {
+  const given = (centre_m: number, height_m: number, forward: boolean) =>
+    Math.max(
+      ...listed
+        .filter((r) => r.loadCentre_m >= centre_m && r.liftHeight_m >= height_m && (!forward || r.mast === 'forward'))
+        .map((r) => r.capacity_kg),
+    )
+  return Math.min(
+    ...listed.map((r) =>
+      given(
+        Math.min(r.loadCentre_m, load.centre_m),
+        Math.min(r.liftHeight_m, load.height_m),
+        r.mast === 'forward' && load.mast === 'forward',
+      ),
+    ),
+  )
+}
+
+/** What moments about the front axle make of the plate where it is silent. @throws Refusal `needs-face-to-axle` */
+function byMoments({ plate, load, attachment, faceToAxle_m: x }: TruckRatingInput, listed: readonly PlateRow[]): Found | null {
   if (x === undefined) {
     throw new Refusal(
       'needs-face-to-axle',
@@ -106,20 +117,18 @@ export function truckRating(input: TruckRatingInput): TruckRating {
   }
   if (listed.length > 0) {
     const found = best(listed, (r) =>
-      enough(r) ? Math.min(r.capacity_kg, (r.capacity_kg * (x + r.loadCentre_m)) / (x + load.centre_m)) : null,
+      isEnough(r, load) ? Math.min(r.capacity_kg, (r.capacity_kg * (x + r.loadCentre_m)) / (x + load.centre_m)) : null,
     )
-    return end(found?.row ?? null, found && Math.min(found.kg, easier_kg()), found !== null)
+    return found && { ...found, kg: Math.min(found.kg, easier_kg(listed, load)) }
   }
+  if (!attachment) return null
   const bare = plate.filter((r) => r.attachment === undefined)
-  const found =
-    attachment &&
-    best(bare, (r) => {
-      if (!enough(r)) return null
-      const left = r.capacity_kg * (x + r.loadCentre_m) - attachment.mass_kg * (x + attachment.cgFromFace_m)
-      const kg = left / (x + attachment.thickness_m + load.centre_m)
-      return Math.max(0, Math.min(kg, r.capacity_kg, attachment.capacity_kg ?? Infinity))
-    })
-  return end(found?.row ?? null, found?.kg ?? null, Boolean(found))
+  return best(bare, (r) => {
+    if (!isEnough(r, load)) return null
+    const left = r.capacity_kg * (x + r.loadCentre_m) - attachment.mass_kg * (x + attachment.cgFromFace_m)
+    const kg = left / (x + attachment.thickness_m + load.centre_m)
+    return Math.max(0, Math.min(kg, r.capacity_kg, attachment.capacity_kg ?? Infinity))
+  })
 }
 
 const mast = z.enum(['vertical', 'forward'])

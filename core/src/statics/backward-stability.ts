@@ -40,6 +40,7 @@ export function backwardStability(
   } & Moments,
 ) {
   const f = prepareFootprint(input.supports)
+  const sides = sidesOf(f.hull)
   const step = Math.min(2, input.step_deg ?? 1)
   if (360 / step > 20_000) throw new Refusal('too-many-steps', 'The step is too fine; use a larger step_deg.', 'step_deg')
   const fixed = sumFixed(input.masses, input)
@@ -51,24 +52,12 @@ export function backwardStability(
     const back = atSlew(push_Nm / r.force_N, deg)
     return { ...r, x_m: r.x_m - back.x_m, y_m: r.y_m - back.y_m }
   }
-  const centre = { x_m: 0, y_m: 0 }
-  const edges = f.hull.map((b, i) => [nth(f.hull, (i + f.hull.length - 1) % f.hull.length), b] as const)
-  const sides = edges.map(([a, b]) => {
-    const depth = Math.max(...f.hull.map((p) => insideLine(a, b, p)))
-    return { a, b, held: insideLine(a, b, centre), depth }
-  })
-  if (sides.some((s) => s.held <= 0)) {
-    throw new Refusal('centre-outside', 'The slew centre stands outside the supports; check their positions.', 'supports')
-  }
   const weather = push_Nm > 0 ? [calm, blown] : [calm]
   const margin = (deg: number) => Math.min(...weather.map((at) => marginInside(f.hull, at(deg)).margin_m))
   const shareBack = (deg: number) =>
     Math.max(...weather.flatMap((at) => sides.map((s) => 1 - insideLine(s.a, s.b, at(deg)) / s.held)))
   const shareUnder = (deg: number) => {
-    const ahead = atSlew(1, deg)
-    // The side that a line from the slew centre along the boom runs out over: its distance along that line is the least.
-    const out = (s: (typeof sides)[number]) => s.held - insideLine(s.a, s.b, ahead)
-    const under = sides.filter((s) => out(s) > 1e-12).reduce((m, s) => (s.held / out(s) < m.held / out(m) ? s : m))
+    const under = sideUnder(sides, deg)
     return Math.min(...weather.map((at) => 1 - insideLine(under.a, under.b, at(deg)) / under.depth))
   }
   const unrated = (deg: number) => (input.notRated ?? []).some((sector) => inSector({ sector }, deg))
@@ -76,12 +65,7 @@ export function backwardStability(
   const least = leastOn(margin, 0, 360, step)
   const { edge } = marginInside(f.hull, push_Nm > 0 ? blown(least.x) : calm(least.x))
   const back = leastOn((deg) => -shareBack(deg), 0, 360, step)
-  // Sides and sectors change by steps: every degree and both sides of each corner are looked at.
-  const angles = [...Array.from({ length: Math.ceil(360 / step) + 1 }, (_, i) => i * step), ...cornersOf(f.hull)]
-  const spare = (deg: number) => shareUnder(deg) / needed(deg)
-  const worstUnder = angles.reduce((m, deg) => (spare(deg) < spare(m) ? deg : m), 0)
-  const near = leastOn(spare, worstUnder - step, worstUnder + step, step / 8)
-  const underAt = near.y < spare(worstUnder) ? near.x : worstUnder
+  const underAt = leastByStepsAt((deg) => shareUnder(deg) / needed(deg), f.hull, step)
   const stable = least.y > f.least_m
   const backwardShare = -back.y
   const underBoomShare = shareUnder(underAt)
@@ -103,6 +87,42 @@ export function backwardStability(
         : null,
     ok: stable && (input.crawler ? backwardShare <= crawlerLimit_share : underBoomShare >= needed(underAt) - 1e-12),
   }
+}
+
+/** One side of a footprint: how far inside it the slew centre stands, and how deep the footprint is from it, metres. */
+interface Side {
+  a: Support
+  b: Support
+  held: number
+  depth: number
+}
+
+/** @throws Refusal `centre-outside` where the slew centre is not inside every side */
+function sidesOf(hull: readonly Support[]): Side[] {
+  const sides = hull.map((b, i) => {
+    const a = nth(hull, (i + hull.length - 1) % hull.length)
+    const depth = Math.max(...hull.map((p) => insideLine(a, b, p)))
+    return { a, b, held: insideLine(a, b, { x_m: 0, y_m: 0 }), depth }
+  })
+  if (sides.some((s) => s.held <= 0)) {
+    throw new Refusal('centre-outside', 'The slew centre stands outside the supports; check their positions.', 'supports')
+  }
+  return sides
+}
+
+/** The side that a line from the slew centre along the boom runs out over: its distance along that line is the least. */
+function sideUnder(sides: readonly Side[], slew_deg: number): Side {
+  const ahead = atSlew(1, slew_deg)
+  const out = (s: Side) => s.held - insideLine(s.a, s.b, ahead)
+  return sides.filter((s) => out(s) > 1e-12).reduce((m, s) => (s.held / out(s) < m.held / out(m) ? s : m))
+}
+
+/** Where a share is least that changes by steps at sides and sectors: every step and both sides of each corner are looked at. */
+function leastByStepsAt(share: (deg: number) => number, hull: readonly Support[], step_deg: number): number {
+  const angles = [...Array.from({ length: Math.ceil(360 / step_deg) + 1 }, (_, i) => i * step_deg), ...cornersOf(hull)]
+  const worst = angles.reduce((m, deg) => (share(deg) < share(m) ? deg : m), 0)
+  const near = leastOn(share, worst - step_deg, worst + step_deg, step_deg / 8)
+  return near.y < share(worst) ? near.x : worst
 }
 
 /** Bearings of a footprint's corners from the slew centre, a hair to either side. */

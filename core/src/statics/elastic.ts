@@ -22,14 +22,7 @@ const most_steps = 8
  */
 export function elasticReactions(f: Footprint, x_m: number, y_m: number, force_N: number, out: Float64Array): void {
   // Nearly always every support stays in contact, and that is the answer.
-  const whole = f.whole
-  let lifts = false
-  for (let i = 0, l = 0; i < whole.length; i += each_, l++) {
-    const share = (whole[i] ?? 0) + (whole[i + 1] ?? 0) * x_m + (whole[i + 2] ?? 0) * y_m
-    if (share <= 0) lifts = true
-    out[l] = force_N * share
-  }
-  if (!lifts) return
+  if (allInContact(f, x_m, y_m, force_N, out)) return
   const p = f.packed
   const end = p.length
   const tx = (x_m - (p[0] ?? 0)) * (p[2] ?? 0)
@@ -84,6 +77,17 @@ export function elasticReactions(f: Footprint, x_m: number, y_m: number, force_N
   dampedReactions(f, tx, ty, force_N, out)
 }
 
+/** The answer with every support in contact; false where one of them would have to pull. */
+function allInContact({ whole }: Footprint, x_m: number, y_m: number, force_N: number, out: Float64Array): boolean {
+  let holds = true
+  for (let i = 0, l = 0; i < whole.length; i += each_, l++) {
+    const share = (whole[i] ?? 0) + (whole[i + 1] ?? 0) * x_m + (whole[i + 2] ?? 0) * y_m
+    if (share <= 0) holds = false
+    out[l] = force_N * share
+  }
+  return holds
+}
+
 /**
  * The slow and certain way: Newton steps from where the whole frame would stand, each halved while the dual does not fall.
  * Where the contact is on a line only, a touch of stiffness lets the step out of it; it pulls towards the present point, not
@@ -130,22 +134,13 @@ function dampedReactions(f: Footprint, tx: number, ty: number, force_N: number, 
     const da = (c00 * g0 + c01 * g1 + c02 * g2) / det
     const db = (c01 * g0 + c11 * g1 + c12 * g2) / det
     const dc = (c02 * g0 + c12 * g1 + c22 * g2) / det
-    let t = 1
     let changes = step === 0
     for (let i = 0; i < n && !changes; i++) {
       const s = nth(p, i)
       const was = a + b * s.x + c * s.y
       changes = was > 0 !== was + da + db * s.x + dc * s.y > 0
     }
-    // Full step first; halve while the dual does not fall. Convexity makes this end.
-    if (changes && step > 0) {
-      const here = dual(f, a, b, c, tx, ty)
-      let halvings = 0
-      while (halvings < 50 && !(dual(f, a + t * da, b + t * db, c + t * dc, tx, ty) < here)) {
-        t /= 2
-        halvings++
-      }
-    }
+    const t = changes && step > 0 ? falling(f, [a, b, c], [da, db, dc], tx, ty) : 1
     a += t * da
     b += t * db
     c += t * dc
@@ -155,6 +150,23 @@ function dampedReactions(f: Footprint, tx: number, ty: number, force_N: number, 
     const lift = a + b * s.x + c * s.y
     out[i] = lift > 0 ? force_N * s.k * lift : 0
   }
+}
+
+/** The greatest of a whole step, half of it, a quarter … at which the dual falls. Convexity makes this end. */
+function falling(
+  f: Footprint,
+  [a, b, c]: readonly [number, number, number],
+  [da, db, dc]: readonly [number, number, number],
+  tx: number,
+  ty: number,
+): number {
+  const here = dual(f, a, b, c, tx, ty)
+  let t = 1
+  for (let halvings = 0; halvings < 50; halvings++) {
+    if (dual(f, a + t * da, b + t * db, c + t * dc, tx, ty) < here) break
+    t /= 2
+  }
+  return t
 }
 
 function dual(f: Footprint, a: number, b: number, c: number, tx: number, ty: number): number {

@@ -8,7 +8,7 @@ import { Refusal } from '../refusal'
 import { boundary, peakBetween } from '../search'
 import { elasticReactions, upperReactions } from './elastic'
 import { type Footprint, marginOf, prepareFootprint, type Support } from './footprint'
-import { type FixedSums, resultantAt, type SlewingSums, sumFixed, sumSlewing } from './resultant'
+import { type FixedSums, type Resultant, resultantAt, type SlewingSums, sumFixed, sumSlewing } from './resultant'
 import { footingInput, type Mass, type Moments, type SlewingMass, slewingInput } from './schema'
 
 export interface Arc {
@@ -54,91 +54,94 @@ export function envelopeOver(
   refine_deg = angleTolerance_deg,
 ): ReactionEnvelope {
   const { count, at } = stepsOver(arc, step_deg)
-  const n = f.supports.length
-  const scratch = new Float64Array(n)
+  const scratch = new Float64Array(f.supports.length)
   const where = (deg: number) => resultantAt(fixed, slewing, deg)
   const margin = (deg: number) => marginOf(f, where(deg))
-  const solve = (kind: typeof elasticReactions, deg: number, leg: number) => {
+  const stands = (deg: number) => margin(deg) > f.least_m
+  const exact = (kind: Reactions, leg: number) => (deg: number) => {
     const r = where(deg)
     kind(f, r.x_m, r.y_m, r.force_N, scratch)
     return nth(scratch, leg)
   }
-  const stands = (deg: number) => margin(deg) > f.least_m
-
-  const margins: number[] = []
-  const elastic: Float64Array[] = []
-  const upper: Float64Array[] = []
-  for (let i = 0; i <= count; i++) {
-    const r = where(at(i))
-    const e = new Float64Array(n)
-    const u = new Float64Array(n)
-    margins.push(marginOf(f, r))
-    if (nth(margins, i) > f.least_m) {
-      elasticReactions(f, r.x_m, r.y_m, r.force_N, e)
-      upperReactions(f, r.x_m, r.y_m, r.force_N, u)
-    }
-    elastic.push(e)
-    upper.push(u)
-  }
+  const samples = Array.from({ length: count + 1 }, (_, i) => sampled(f, where(at(i))))
+  const margins = samples.map((s) => s.margin_m)
   const standing = margins.map((m) => m > f.least_m)
-
-  const arcSamples: ArcSamples = { count, at, standing, stands, refine_deg }
-  const extreme = (sign: 1 | -1, sample: (i: number) => number, exact: (deg: number) => number) =>
-    extremeOf(arcSamples, sign, sample, exact)
-
+  const along: ArcSamples = { count, at, standing, stands, refine_deg }
+  const places = samples.map((_, i) => at(i))
   const least = leastOfSamples(margins, at, margin, refine_deg)
-  /** Where a leg is least loaded or the margin smallest between samples: what happens there and nowhere near is still seen. */
-  const dips = (sample: (i: number) => number, exact: (deg: number) => number, deep: number) =>
-    Array.from({ length: count + 1 }, (_, i) => i).flatMap((i) => {
-      const v = sample(i)
-      const [a, b] = [Math.max(0, i - 1), Math.min(count, i + 1)]
-      if (v > deep || v > sample(a) || v > sample(b)) return []
-      return [peakBetween((deg) => -exact(deg), at(a), at(b), refine_deg).x]
-    })
-  const deepMargin = Math.max(...margins.slice(1).map((m, i) => Math.abs(m - nth(margins, i))), 0)
-  const falls = dips((i) => nth(margins, i), margin, deepMargin)
-
+  const deep_m = Math.max(...margins.slice(1).map((m, i) => Math.abs(m - nth(margins, i))), 0)
+  const falls = dipsOf(along, (i) => nth(margins, i), margin, deep_m)
   return {
     supports: standing.some(Boolean)
-      ? f.supports.map((s, leg) => {
-          const max = extreme(
-            1,
-            (i) => nth(nth(elastic, i), leg),
-            (d) => solve(elasticReactions, d, leg),
-          )
-          const min = extreme(
-            -1,
-            (i) => nth(nth(elastic, i), leg),
-            (d) => solve(elasticReactions, d, leg),
-          )
-          const up = extreme(
-            1,
-            (i) => nth(nth(upper, i), leg),
-            (d) => solve(upperReactions, d, leg),
-          )
-          return {
-            id: s.id,
-            max_N: max.value,
-            max_at_deg: max.at_deg,
-            min_N: min.value,
-            min_at_deg: min.at_deg,
-            upper_N: Math.max(up.value, max.value),
-            upper_at_deg: up.at_deg,
-          }
-        })
+      ? f.supports.map(({ id }, leg) => ({
+          id,
+          ...legOver(along, samples, leg, exact(elasticReactions, leg), exact(upperReactions, leg)),
+        }))
       : [],
     margin: { least_m: least.y, at_deg: least.x },
-    lifted: f.supports.flatMap((s, leg) => {
-      const load = (i: number) => (standing[i] ? nth(nth(elastic, i), leg) : Infinity)
-      const exact = (d: number) => solve(elasticReactions, d, leg)
-      const steps = elastic.slice(1).map((e, i) => (standing[i] && standing[i + 1] ? Math.abs(nth(e, leg) - load(i)) : 0))
-      return arcsWhere(
-        (d) => stands(d) && exact(d) === 0,
-        [...Array.from({ length: count + 1 }, (_, i) => at(i)), ...dips(load, exact, Math.max(0, ...steps))],
-      ).map((arc) => ({ id: s.id, ...arc }))
+    lifted: f.supports.flatMap(({ id }, leg) => {
+      const load = (i: number) => (standing[i] ? nth(nth(samples, i).elastic, leg) : Infinity)
+      const loadAt = exact(elasticReactions, leg)
+      const steps = places.slice(1).map((_, i) => (standing[i] && standing[i + 1] ? Math.abs(load(i + 1) - load(i)) : 0))
+      const dips = dipsOf(along, load, loadAt, Math.max(0, ...steps))
+      return arcsWhere((d) => stands(d) && loadAt(d) === 0, [...places, ...dips]).map((a) => ({ id, ...a }))
     }),
-    unstable: arcsWhere((d) => !stands(d), [...Array.from({ length: count + 1 }, (_, i) => at(i)), ...falls]),
+    unstable: arcsWhere((d) => !stands(d), [...places, ...falls]),
   }
+}
+
+type Reactions = typeof elasticReactions
+
+/** What is known at one place of the arc; no reactions where the machine does not stand. */
+interface Sample {
+  margin_m: number
+  elastic: Float64Array
+  upper: Float64Array
+}
+
+function sampled(f: Footprint, r: Resultant): Sample {
+  const s = { margin_m: marginOf(f, r), elastic: new Float64Array(f.supports.length), upper: new Float64Array(f.supports.length) }
+  if (s.margin_m > f.least_m) {
+    elasticReactions(f, r.x_m, r.y_m, r.force_N, s.elastic)
+    upperReactions(f, r.x_m, r.y_m, r.force_N, s.upper)
+  }
+  return s
+}
+
+/** Greatest, least and upper bound of one support over the arc. */
+function legOver(
+  along: ArcSamples,
+  samples: readonly Sample[],
+  leg: number,
+  elastic: (deg: number) => number,
+  upper: (deg: number) => number,
+): Omit<LegEnvelope, 'id'> {
+  const max = extremeOf(along, 1, (i) => nth(nth(samples, i).elastic, leg), elastic)
+  const min = extremeOf(along, -1, (i) => nth(nth(samples, i).elastic, leg), elastic)
+  const up = extremeOf(along, 1, (i) => nth(nth(samples, i).upper, leg), upper)
+  return {
+    max_N: max.value,
+    max_at_deg: max.at_deg,
+    min_N: min.value,
+    min_at_deg: min.at_deg,
+    upper_N: Math.max(up.value, max.value),
+    upper_at_deg: up.at_deg,
+  }
+}
+
+/** Where a leg is least loaded or the margin smallest between samples: what happens there and nowhere near is still seen. */
+function dipsOf(
+  { count, at, refine_deg }: ArcSamples,
+  sample: (i: number) => number,
+  exact: (deg: number) => number,
+  deep: number,
+) {
+  return Array.from({ length: count + 1 }, (_, i) => i).flatMap((i) => {
+    const v = sample(i)
+    const [a, b] = [Math.max(0, i - 1), Math.min(count, i + 1)]
+    if (v > deep || v > sample(a) || v > sample(b)) return []
+    return [peakBetween((deg) => -exact(deg), at(a), at(b), refine_deg).x]
+  })
 }
 
 /** The angles at which an arc is looked at, whichever way it is given: `count` equal steps of at most `step_deg`. */

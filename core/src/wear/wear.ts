@@ -22,6 +22,26 @@ export type LengthUnit = keyof typeof millimetres
 /** Nothing that is measured for wear is thinner when new than this; a smaller figure is in another unit. */
 const thinnest_mm = 3
 
+/** The figure of the part when new, in the unit of its rule. @throws Refusal `needs-nominal`, `implausible` */
+function nominalOf({ label, unit }: WearRule, nominal: number | undefined, scale: number): number {
+  if (nominal === undefined) {
+    throw new Refusal('needs-nominal', `${label}: give the nominal figure it is compared with.`, 'nominal')
+  }
+  const given = nominal * scale
+  if (unit === 'mm' && given < thinnest_mm) {
+    throw new Refusal(
+      'implausible',
+      `${label}: ${given} mm when new is no such part; lengths are in millimetres unless unit says otherwise.`,
+      'nominal',
+    )
+  }
+  return given
+}
+
+/** At its limit a part is done; where none may be, one is too many. */
+const byUse = (value: number, limit: number): Wear['verdict'] =>
+  value > 0 && value >= limit - 1e-12 ? 'discard' : value > 0 && value >= limit * watchFrom_share ? 'watch' : 'ok'
+
 /**
  * Judges a worn part. The maker's limit goes before the standard's. Shares for loss, growth and tips; else the reading.
  * @throws Refusal `needs-limit` where only the maker can say; `needs-nominal`; `implausible`.
@@ -43,23 +63,7 @@ export function wear(input: {
   }
   const scale = isLength ? millimetres[input.unit ?? 'mm'] : 1
   const measured = input.measured * scale
-  const nominal = () => {
-    if (input.nominal === undefined) {
-      throw new Refusal('needs-nominal', `${rule.label}: give the nominal figure it is compared with.`, 'nominal')
-    }
-    const given = input.nominal * scale
-    if (isLength && given < thinnest_mm) {
-      throw new Refusal(
-        'implausible',
-        `${rule.label}: ${given} mm when new is no such part; lengths are in millimetres unless unit says otherwise.`,
-        'nominal',
-      )
-    }
-    return given
-  }
-  // At its limit a part is done; where none may be, one is too many.
-  const byUse = (value: number, limit: number): Wear['verdict'] =>
-    value > 0 && value >= limit - 1e-12 ? 'discard' : value > 0 && value >= limit * watchFrom_share ? 'watch' : 'ok'
+  const nominal = () => nominalOf(rule, input.nominal, scale)
   const query = null
   switch (rule.by) {
     case 'loss':

@@ -218,10 +218,25 @@ function turnTo(p: PreparedMap, t: Scratch, slew: number): void {
   })
 }
 
+/** Mass on the hook at which the machine would tip in a cell, kg; nothing where it falls without one, Infinity where none could. */
+function tipping_kg({ f: { edges }, fixed }: PreparedMap, { alongEdge, c, s }: Scratch, ring: Ring): number {
+  const u = ring.unloaded
+  const [ux, uy] = [(fixed.wx_Nm + u.along_Nm * c) / u.force_N, (fixed.wy_Nm + u.along_Nm * s) / u.force_N]
+  let least = Infinity
+  for (let e = 0; e < edges.length; e++) {
+    const edge = nth(edges, e)
+    const inside = edge.nx * ux + edge.ny * uy + edge.c
+    if (inside <= 0) return 0
+    const hook = ring.hook_m * nth(alongEdge, e) + edge.c
+    if (hook < 0) least = Math.min(least, (u.force_N / g_mps2) * (inside / -hook))
+  }
+  return least
+}
+
 function fillCell(p: PreparedMap, t: Scratch, ring: Ring, out: CapacityMap, at: number): void {
   const { groundUse, f, fixed } = p
   const { edges } = f
-  const { reaction, alongEdge, c, s, covering } = t
+  const { reaction, c, s, covering } = t
   const legs = f.supports.length
   const elastic = p.input.policy.legLoads === 'elastic'
   let table = unsaid
@@ -236,19 +251,7 @@ function fillCell(p: PreparedMap, t: Scratch, ring: Ring, out: CapacityMap, at: 
     out.governs[at] = stability_
     return
   }
-  const u = ring.unloaded
-  const [ux, uy] = [(fixed.wx_Nm + u.along_Nm * c) / u.force_N, (fixed.wy_Nm + u.along_Nm * s) / u.force_N]
-  let tipping = Infinity
-  for (let e = 0; e < edges.length; e++) {
-    const edge = nth(edges, e)
-    const inside = edge.nx * ux + edge.ny * uy + edge.c
-    if (inside <= 0) {
-      tipping = 0
-      break
-    }
-    const hook = ring.hook_m * nth(alongEdge, e) + edge.c
-    if (hook < 0) tipping = Math.min(tipping, (u.force_N / g_mps2) * (inside / -hook))
-  }
+  const tipping = tipping_kg(p, t, ring)
   let rated = Infinity
   if (tipping !== Infinity) for (const rule of p.rules) rated = Math.min(rated, ratedByRule(tipping, rule, p.head_kg))
   const stability = rated === Infinity ? 0 : rated > 0 ? p.total_kg / rated : beyond
