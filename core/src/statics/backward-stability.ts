@@ -17,6 +17,17 @@ const crawlerLimit_share = 0.7
 /** On wheels or outriggers: at least so much of the weight stays on the side or end under the boom; where nothing is rated, less. */
 const underBoom_share = { rated: 0.15, notRated: 0.1 } as const
 
+export interface BackwardInput extends Moments {
+  supports: readonly Support[]
+  masses: readonly Mass[]
+  slewing: readonly SlewingMass[]
+  wind_N?: number | undefined
+  windHeight_m?: number | undefined
+  crawler: boolean
+  notRated?: readonly { from_deg: number; to_deg: number }[] | undefined
+  step_deg?: number | undefined
+}
+
 /**
  * Stability without a load at the least radius, all the way round, at the worse of no wind and wind from the front.
  *
@@ -27,18 +38,7 @@ const underBoom_share = { rated: 0.15, notRated: 0.1 } as const
  * @throws Refusal as `support-reactions`; `centre-outside` when the slew centre is not inside the footprint.
  * Source: SAE J1289, ASME B30.5, ISO 4305, EN 13000.
  */
-export function backwardStability(
-  input: {
-    supports: readonly Support[]
-    masses: readonly Mass[]
-    slewing: readonly SlewingMass[]
-    wind_N?: number | undefined
-    windHeight_m?: number | undefined
-    crawler: boolean
-    notRated?: readonly { from_deg: number; to_deg: number }[] | undefined
-    step_deg?: number | undefined
-  } & Moments,
-) {
+export function backwardStability(input: BackwardInput) {
   const f = prepareFootprint(input.supports)
   const sides = sidesOf(f.hull)
   const step = Math.min(2, input.step_deg ?? 1)
