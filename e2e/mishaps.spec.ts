@@ -2,7 +2,7 @@ import { type ChildProcess, spawn } from 'node:child_process'
 import { createServer } from 'node:net'
 import { expect, test } from '@playwright/test'
 import pg from 'pg'
-import { freeTern, items, markInOrder, signOn, takeTern } from './work'
+import { enterInOrder, freeTern, items, signOn, takeTern } from './work'
 
 test.beforeEach(freeTern)
 
@@ -46,10 +46,10 @@ test('killing the server in the middle of a walk-round loses nothing that was sh
     await signOn(page, 'Tomas Brekke')
     await takeTern(page)
     await page.getByRole('button', { name: 'Isolated and tagged, begin' }).click()
-    for (const item of items.slice(0, 6)) await markInOrder(page, item)
+    for (const item of items.slice(0, 6)) await enterInOrder(page, item)
     await expect(page.getByText(`6 of ${items.length} looked at`, { exact: true })).toBeVisible()
     server.kill('SIGKILL')
-    for (const item of items.slice(6, 10)) await markInOrder(page, item)
+    for (const item of items.slice(6, 10)) await enterInOrder(page, item)
     await expect(page.getByText(/4 entries are kept on this device/)).toBeVisible()
     await expect(page.getByText(`10 of ${items.length} looked at, 4 still on their way`)).toBeVisible()
 
@@ -60,7 +60,7 @@ test('killing the server in the middle of a walk-round loses nothing that was sh
     const owner = new pg.Client({ connectionString: process.env.GEOLABE_OWNER_URL, options: '-c search_path=geolabe' })
     await owner.connect()
     const written = await owner.query(
-      "select item, count(*) as times from (select body->>'item' as item from journal where kind = 'walk-item' and subject = (select id::text from shift where closed_at is null)) j group by item",
+      "select item, count(*) as times from (select body->>'item' as item from journal where kind = 'inspection-entry' and subject = (select id::text from shift where closed_at is null)) j group by item",
     )
     await owner.end()
     expect(written.rows).toHaveLength(10)
@@ -75,10 +75,10 @@ test('what is tapped while the records are away outlives a reload of the page', 
   await signOn(page, 'Ines Haldane')
   await takeTern(page)
   await page.getByRole('button', { name: 'Isolated and tagged, begin' }).click()
-  await markInOrder(page, items[0] as (typeof items)[number])
+  await enterInOrder(page, items[0] as (typeof items)[number])
   await expect(page.getByText(`1 of ${items.length} looked at`, { exact: true })).toBeVisible()
   // The server answers as it does when its database is dead.
-  await page.route('**/walk-items', (route) =>
+  await page.route('**/entries', (route) =>
     route.fulfill({
       status: 503,
       contentType: 'application/json',
@@ -91,11 +91,11 @@ test('what is tapped while the records are away outlives a reload of the page', 
       }),
     }),
   )
-  for (const item of items.slice(1, 4)) await markInOrder(page, item)
+  for (const item of items.slice(1, 4)) await enterInOrder(page, item)
   await expect(page.getByText('The records cannot be reached just now.')).toBeVisible()
   await page.reload()
   await expect(page.getByText(/4 of \d+ looked at/)).toBeVisible()
-  await page.unroute('**/walk-items')
+  await page.unroute('**/entries')
   await expect(page.getByText(`4 of ${items.length} looked at`, { exact: true })).toBeVisible({ timeout: 30_000 })
 })
 

@@ -8,12 +8,12 @@ import { readTableFile } from '../server/src/demo/files'
 import {
   audit,
   confirmAll,
+  enterInOrder,
   fits,
   freeTern,
   items,
   lookAtSite,
   machine,
-  markInOrder,
   openPage,
   signOn,
   takeTern,
@@ -36,7 +36,7 @@ async function query<R extends pg.QueryResultRow>(sql: string): Promise<R[]> {
 /** The last reading of an item as the records have it: a new one beside it is believed. */
 const lastReading = async (m: Machine) => {
   const rows = await query<{ item: string; reading: number }>(
-    `select distinct on (item) item, reading from geolabe.walk_mark where machine = '${m.id}' and reading is not null order by item, at desc`,
+    `select distinct on (item) item, reading from geolabe.inspection_entry where machine = '${m.id}' and reading is not null order by item, at desc`,
   )
   return new Map(rows.map((r) => [r.item, r.reading]))
 }
@@ -66,7 +66,7 @@ async function keyOn(page: Page, m: Machine, list: WalkItem[], known: Map<string
 const takeIt = async (page: Page, m: Machine) => {
   await page.goto(`/take/${m.id}`)
   await page.getByText('I have read this').click()
-  for (const w of [...m.wear, ...m.papers]) await page.getByText(w.label, { exact: true }).click()
+  for (const w of [...m.ppe, ...m.documents]) await page.getByText(w.label, { exact: true }).click()
   await page.getByRole('button', { name: `Take ${m.name}, begin the walk-round` }).click()
 }
 
@@ -142,7 +142,7 @@ test('a walk-round without a network outlives the browser, and is sent once', as
     await expect(page.getByText(`0 of ${items.length} looked at`)).toBeVisible()
     await page.waitForTimeout(1500)
     await device.setOffline(true)
-    for (const item of items.slice(0, 11)) await markInOrder(page, item)
+    for (const item of items.slice(0, 11)) await enterInOrder(page, item)
     const broken = items[11] as WalkItem
     await expect(page.getByRole('heading', { name: broken.label, exact: true })).toBeVisible()
     await page.getByRole('button', { name: 'Defect', exact: true }).click()
@@ -159,7 +159,7 @@ test('a walk-round without a network outlives the browser, and is sent once', as
     expect(
       (
         await query<{ n: number }>(
-          'select count(*)::int as n from walk_mark w join shift s on s.id = w.shift where s.closed_at is null',
+          'select count(*)::int as n from inspection_entry w join shift s on s.id = w.shift where s.closed_at is null',
         )
       )[0]?.n,
     ).toBe(0)
@@ -180,7 +180,7 @@ test('a walk-round without a network outlives the browser, and is sent once', as
     await expect(page.getByText(`12 of ${items.length} looked at`, { exact: true })).toBeVisible({ timeout: 45_000 })
     await expect(page.getByText('Tern is stopped.')).toBeVisible({ timeout: 20_000 })
     const written = await query<{ item: string; times: number }>(
-      "select body->>'item' as item, count(*)::int as times from journal where kind = 'walk-item' and subject = (select id::text from shift where closed_at is null) group by 1",
+      "select body->>'item' as item, count(*)::int as times from journal where kind = 'inspection-entry' and subject = (select id::text from shift where closed_at is null) group by 1",
     )
     expect(written).toHaveLength(12)
     expect(written.every((w) => w.times === 1)).toBe(true)
@@ -202,7 +202,7 @@ test('what happens in work: away from the machine, an override, a symptom, and a
   await page.getByRole('button', { name: 'Isolated and tagged, begin' }).click()
   await signOn(wil, 'Wilhelmina Osei')
   await expect(wil.getByText('Hands on: Ines Haldane is on or under it')).toBeVisible()
-  for (const item of items) await markInOrder(page, item)
+  for (const item of items) await enterInOrder(page, item)
   await page.getByRole('button', { name: 'Finish the walk-round' }).click()
   await expect(page.getByRole('heading', { name: 'Look at North Quay' })).toBeVisible()
   await lookAtSite(page)
@@ -213,7 +213,7 @@ test('what happens in work: away from the machine, an override, a symptom, and a
   await page.getByRole('button', { name: 'I left the machine' }).click()
   await expect(page.getByRole('heading', { name: 'Back at Tern' })).toBeVisible()
   await page.context().setOffline(false)
-  for (const { item } of itemsOf(tern.walkround, 'absence')) await markInOrder(page, item)
+  for (const { item } of itemsOf(tern.walkround, 'after-absence')) await enterInOrder(page, item)
   await page.getByRole('button', { name: 'Finish the walk-round' }).click()
   await expect(page.getByRole('heading', { name: 'Set up Tern' })).toBeVisible()
 

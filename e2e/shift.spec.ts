@@ -159,7 +159,7 @@ test('the same shift by keyboard alone', async ({ page }) => {
   await expect(page.getByRole('heading', { name: 'Sign on to Tern' })).toBeVisible()
   await tabTo('I have read this')
   await press('Space')
-  for (const w of [...tern.wear, ...tern.papers]) {
+  for (const w of [...tern.ppe, ...tern.documents]) {
     await tabTo(w.label)
     await press('Space')
   }
@@ -223,7 +223,7 @@ test('the same shift by keyboard alone', async ({ page }) => {
   await press('Enter')
   await keyThrough(
     page,
-    itemsOf(tern.walkround, 'end').map((x) => x.item),
+    itemsOf(tern.walkround, 'end-of-shift').map((x) => x.item),
   )
   await tabTo('Finish the walk-round')
   await press('Enter')

@@ -43,7 +43,7 @@ export async function signOn(page: Page, name: string): Promise<void> {
 export async function takeTern(page: Page): Promise<void> {
   await page.getByRole('link', { name: 'Sign on to Tern' }).click()
   await page.getByText('I have read this').click()
-  for (const w of [...tern.wear, ...tern.papers]) await page.getByText(w.label, { exact: true }).click()
+  for (const w of [...tern.ppe, ...tern.documents]) await page.getByText(w.label, { exact: true }).click()
   await page.getByRole('button', { name: 'Take Tern, begin the walk-round' }).click()
   await expect(page.getByRole('heading', { name: 'Walk round Tern' })).toBeVisible()
 }
@@ -52,7 +52,7 @@ export async function takeTern(page: Page): Promise<void> {
 const ordinary = (item: WalkItem & { measure: Measure }) => (item.id === 'rope' ? 15.49 : soundReading(item.measure))
 
 /** Marks the item that is shown as in order, with its reading where it has one. */
-export async function markInOrder(page: Page, item: WalkItem): Promise<void> {
+export async function enterInOrder(page: Page, item: WalkItem): Promise<void> {
   await expect(page.getByRole('heading', { name: item.label, exact: true })).toBeVisible()
   const { measure: m } = item
   const field = m && page.getByLabel(measureLabel(m), { exact: true })
@@ -79,7 +79,7 @@ export async function walkAll(page: Page): Promise<void> {
   const begin = page.getByRole('button', { name: 'Isolated and tagged, begin' })
   await expect(begin.or(page.getByRole('heading', { name: items[0]?.label ?? '', exact: true }))).toBeVisible()
   if (await begin.isVisible()) await begin.click()
-  for (const item of items) await markInOrder(page, item)
+  for (const item of items) await enterInOrder(page, item)
   await page.getByRole('button', { name: 'Finish the walk-round' }).click()
   await expect(page.getByRole('heading', { name: 'Look at North Quay' })).toBeVisible()
 }
@@ -87,14 +87,14 @@ export async function walkAll(page: Page): Promise<void> {
 /** What waited for overhead, people and legs. */
 export async function proveRaised(page: Page): Promise<void> {
   await expect(page.getByRole('heading', { name: 'Raised, over its travel' })).toBeVisible()
-  for (const item of raised) await markInOrder(page, item)
+  for (const item of raised) await enterInOrder(page, item)
   await page.getByRole('button', { name: 'Finish the second part' }).click()
 }
 
-/** The round at the end, from the hand-over. */
+/** The round at the end, from the handover. */
 export async function walkOnceMore(page: Page): Promise<void> {
   await page.getByRole('button', { name: 'Walk round once more' }).click()
-  for (const { item } of itemsOf(tern.walkround, 'end')) await markInOrder(page, item)
+  for (const { item } of itemsOf(tern.walkround, 'end-of-shift')) await enterInOrder(page, item)
   await page.getByRole('button', { name: 'Finish the walk-round' }).click()
   await expect(page.getByRole('heading', { name: 'Stow & hand over' })).toBeVisible()
 }

@@ -57,7 +57,7 @@ try {
   await page.getByRole('link', { name: 'Sign on to Tern' }).click()
   await page.getByText('I have read this').click()
   await shoot(page, 'take')
-  for (const w of [...tern.wear, ...tern.papers]) await page.getByText(w.label, { exact: true }).click()
+  for (const w of [...tern.ppe, ...tern.documents]) await page.getByText(w.label, { exact: true }).click()
   await page.getByRole('button', { name: /Take Tern/ }).click()
   await page.getByRole('button', { name: /Isolated and tagged/ }).click()
   const mark = async (item) => {
@@ -143,7 +143,7 @@ try {
   await page.getByText('No lift is waiting.').waitFor()
   await page.getByRole('link', { name: 'Stow & hand over' }).last().click()
   await page.getByRole('button', { name: 'Walk round once more' }).click()
-  for (const { item } of itemsOf(tern.walkround, 'end')) await mark(item)
+  for (const { item } of itemsOf(tern.walkround, 'end-of-shift')) await mark(item)
   await page.getByRole('button', { name: 'Finish the walk-round' }).click()
   await page.getByRole('heading', { name: 'Stow & hand over' }).waitFor()
   for (const s of tern.procedures.stow.slice(0, 4)) await page.getByText(s.label, { exact: true }).click()

@@ -1,13 +1,12 @@
-import { roundTime, walkround } from '@geolabe/core'
+import { inspectionEntry, occasion, walkround } from '@geolabe/core'
 import { z } from 'zod'
 import { moment, personRef, words } from './common'
-import { walkMark } from './shift'
 
 export const inspectionSummary = z.object({
   id: z.string(),
   shift: z.string(),
   machine: z.object({ id: z.string(), name: z.string() }),
-  time: roundTime,
+  occasion,
   by: personRef,
   openedAt: moment,
   finishedAt: moment.nullable(),
@@ -25,7 +24,7 @@ export const inspectionFile = z.strictObject({
   exportedAt: moment,
   organisation: z.string(),
   inspection: inspectionSummary.extend({
-    marks: z.array(walkMark.extend({ label: z.string(), zone: z.string(), unit: z.string().nullable() })),
+    entries: z.array(inspectionEntry.extend({ label: z.string(), zone: z.string(), unit: z.string().nullable() })),
   }),
   walkround,
 })
@@ -38,9 +37,9 @@ export const memoryFinding = z.object({
   fact: z.string(),
   rounds: z.array(z.string()),
 })
-export const weekOfRounds = z.object({ week: z.string(), shifts: z.number(), finished: z.number() })
-export const roundsReport = z.object({ weeks: z.array(weekOfRounds), patterns: z.array(memoryFinding) })
-export type RoundsReport = z.infer<typeof roundsReport>
+export const weekOfInspections = z.object({ week: z.string(), shifts: z.number(), finished: z.number() })
+export const inspectionReport = z.object({ weeks: z.array(weekOfInspections), patterns: z.array(memoryFinding) })
+export type InspectionReport = z.infer<typeof inspectionReport>
 
 /** What happened to a machine, on one time axis. */
 export const lifeLine = z.object({
@@ -67,7 +66,7 @@ export const lifeLine = z.object({
 export type LifeLine = z.infer<typeof lifeLine>
 
 /** A walk-round brought in as a file or changed: what and why. */
-export const reviseWalkroundRequest = z.strictObject({ template: z.looseObject({}), why: words })
+export const reviseWalkopenInspectionRequest = z.strictObject({ template: z.looseObject({}), why: words })
 export const walkroundFile = z.object({
   machine: z.string(),
   revision: z.number(),

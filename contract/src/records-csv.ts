@@ -41,7 +41,7 @@ export const defectsToCsv = (defects: readonly Defect[]) =>
 export interface InspectionRow {
   id: string
   machine: string
-  time: string
+  occasion: string
   by: string
   at: string
   item: string
@@ -50,8 +50,8 @@ export interface InspectionRow {
 }
 export const inspectionsToCsv = (rows: readonly InspectionRow[]) =>
   csv(
-    ['round', 'machine', 'time', 'by', 'at', 'item', 'result', 'reading'],
-    rows.map((r) => [r.id, r.machine, r.time, r.by, r.at, r.item, r.result, r.reading]),
+    ['inspection', 'machine', 'occasion', 'by', 'at', 'item', 'result', 'reading'],
+    rows.map((r) => [r.id, r.machine, r.occasion, r.by, r.at, r.item, r.result, r.reading]),
   )
 
 export const journalToCsv = (entries: readonly JournalEntry[]) =>

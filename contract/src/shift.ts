@@ -1,13 +1,17 @@
 import {
-  assessment,
   conditions,
+  type handover,
+  inspectionEntry,
+  liftOutcome,
   liftPlan,
   machineDefinition,
+  occasion,
   placeDefinition,
+  procedureName,
   ratingTable,
-  roundTime,
   setupPlan,
-  sitePolicy,
+  shift,
+  shiftEvent,
 } from '@geolabe/core'
 import { z } from 'zod'
 import { clientId, maybeWords, moment, personRef, words } from './common'
@@ -29,34 +33,18 @@ export const openShiftRequest = z.strictObject({
   id: clientId,
   machine: z.string(),
   place: z.string(),
-  wear: z.array(z.string()),
-  papers: z.array(z.string()),
-  /** Hand-over and watched defects were read. */
-  readHandOver: z.literal(true, { error: 'Read the hand-over and the watched defects first.' }),
+  ppe: z.array(z.string()),
+  documents: z.array(z.string()),
+  /** Handover and watched defects were read. */
+  readHandover: z.literal(true, { error: 'Read the handover and the watched defects first.' }),
 })
 export type OpenShiftRequest = z.infer<typeof openShiftRequest>
 
 /** A quick sum noted in a shift’s record; it is worked out again from its input. */
 export const noteSumRequest = z.strictObject({ calculator: z.string().min(1).max(60), input: z.looseObject({}) })
 
-export const walkResult = z.enum(['in-order', 'defect', 'not-fitted'])
-export type WalkResult = z.infer<typeof walkResult>
-
-export const walkMark = z.strictObject({
-  item: z.string(),
-  result: walkResult,
-  reading: z.number().nullable(),
-  at: moment,
-  /** The device it was entered on: what another device said about the same item is not overwritten unseen. */
-  device: z.string().max(60).default(''),
-  /** A reading that is hard to believe beside the last: measured again and it stands, or the part was replaced. */
-  because: z.enum(['measured-again', 'replaced']).nullable().default(null),
-})
-export type WalkMark = z.infer<typeof walkMark>
-
-export const walkMarkRequest = walkMark.extend({
-  /** Which round; left out: the one before the shift. */
-  round: clientId.nullable().default(null),
+export const inspectionEntryRequest = inspectionEntry.extend({
+  inspection: clientId,
   /** What another device said and this one has seen: its moment. */
   replaces: moment.nullable().default(null),
   /** The rating plate as it reads, field by field. */
@@ -68,19 +56,19 @@ export const walkMarkRequest = walkMark.extend({
     .nullable()
     .default(null),
 })
-export type WalkMarkRequest = z.input<typeof walkMarkRequest>
+export type InspectionEntryRequest = z.input<typeof inspectionEntryRequest>
 
-export const roundRequest = z.strictObject({ id: clientId, time: roundTime })
-export type RoundRequest = z.infer<typeof roundRequest>
-export const walkFinishRequest = z.strictObject({
-  round: clientId.nullable().default(null),
+export const openInspectionRequest = z.strictObject({ id: clientId, occasion })
+export type OpenInspectionRequest = z.infer<typeof openInspectionRequest>
+export const finishInspectionRequest = z.strictObject({
+  inspection: clientId,
   part: z.enum(['first', 'raised']).default('first'),
 })
-export type WalkFinishRequest = z.infer<typeof walkFinishRequest>
-export const handsOnRequest = z.strictObject({ on: z.boolean() })
+export type FinishInspectionRequest = z.infer<typeof finishInspectionRequest>
+export const handsOnRequest = z.strictObject({ inspection: clientId, on: z.boolean() })
 
-export const sequenceRequest = z.strictObject({ id: clientId, procedure: z.enum(['setup', 'lift']), steps: z.array(z.string()) })
-export type SequenceRequest = z.infer<typeof sequenceRequest>
+export const procedureRequest = z.strictObject({ id: clientId, procedure: procedureName, steps: z.array(z.string()) })
+export type ProcedureRequest = z.infer<typeof procedureRequest>
 
 export const overrideRequest = z.strictObject({
   id: clientId,
@@ -89,15 +77,6 @@ export const overrideRequest = z.strictObject({
   seconds: z.number().positive('Give how long it was held, in seconds.').max(36_000),
 })
 export type OverrideRequest = z.infer<typeof overrideRequest>
-
-export const siteRequest = z.strictObject({
-  controls: z.array(z.strictObject({ hazard: z.string(), control: words })),
-  /** Hazards nobody listed beforehand. */
-  more: z.array(z.strictObject({ label: words, control: words })).max(30),
-  team: z.array(z.string().trim().min(1).max(80)).min(1, 'Name who looked at the site.').max(30),
-  fit: z.boolean(),
-})
-export type SiteRecord = z.infer<typeof siteRequest>
 
 /** The machine stands somewhere else now: what rested on where it stood is asked anew. */
 export const moveRequest = z.strictObject({ id: clientId, place: z.string(), words: maybeWords })
@@ -109,104 +88,14 @@ export type SetupRequest = z.infer<typeof setupRequest>
 export const proveRequest = z.strictObject({ id: clientId, setup: clientId, plan: liftPlan, conditions })
 export type ProveRequest = z.infer<typeof proveRequest>
 
-export const outcomeRequest = z
-  .strictObject({
-    outcome: z.enum(['done', 'abandoned']),
-    reason: maybeWords,
-    steps: z.array(z.string()),
-  })
+export const outcomeRequest = liftOutcome
+  .extend({ reason: maybeWords })
+  .strict()
   .refine((o) => o.outcome === 'done' || o.reason.length > 0, { message: 'Say why it was abandoned.', path: ['reason'] })
 export type OutcomeRequest = z.infer<typeof outcomeRequest>
 
-export const handOverRequest = z.strictObject({
-  steps: z.array(z.string()),
-  hours: z.number().min(0).max(1_000_000).nullable(),
-  fuel_share: z.number().min(0).max(1).nullable(),
-  standsAt: maybeWords,
-  words: maybeWords,
-  /** Legs, forks, boom: as it was left. */
-  leftAs: maybeWords.default(''),
-  /** Working limits left switched on; empty: none. */
-  limitsOn: maybeWords.default(''),
-  /**
-   * Broken down, or called away: left as it stands, with no step confirmed that was not done. What stands how, how it was made safe as
-   * far as it could be, and who takes it back.
-   */
-  leftAsItStands: z.strictObject({ how: words, madeSafe: words, takenBackBy: words }).nullable().default(null),
-})
-export type HandOverRequest = z.input<typeof handOverRequest>
-
-export const setupRecord = z.object({ id: z.string(), at: moment, plan: setupPlan, steps: z.array(z.string()) })
-export type SetupRecord = z.infer<typeof setupRecord>
-
-export const liftRecord = z.object({
-  id: z.string(),
-  setup: z.string(),
-  at: moment,
-  plan: liftPlan,
-  conditions,
-  policy: sitePolicy,
-  assessment: assessment,
-  /** What it was computed with, so that it can be computed again years later. */
-  versions: z.object({
-    geolabe: z.string(),
-    machine: z.object({ id: z.string(), revision: z.number() }),
-    place: z.object({ id: z.string(), revision: z.number() }),
-    tables: z.array(z.object({ id: z.string(), revision: z.number() })),
-  }),
-  outcome: z
-    .object({ outcome: z.enum(['done', 'abandoned']), reason: z.string(), steps: z.array(z.string()), at: moment })
-    .nullable(),
-})
-export type LiftRecord = z.infer<typeof liftRecord>
-
-export const shift = z.object({
-  id: z.string(),
-  machine: z.object({ id: z.string(), name: z.string(), revision: z.number() }),
-  place: z.object({ id: z.string(), name: z.string() }),
-  operator: personRef,
-  openedAt: moment,
-  closedAt: moment.nullable(),
-  signOn: z.object({ wear: z.array(z.string()), papers: z.array(z.string()) }),
-  walk: z.object({
-    marks: z.array(walkMark),
-    finishedAt: moment.nullable(),
-    /** What waited for overhead, people and legs. */
-    raisedAt: moment.nullable().default(null),
-    handsOnAt: moment.nullable().default(null),
-  }),
-  /** Further rounds: after absences, at the end. */
-  rounds: z
-    .array(
-      z.object({ id: z.string(), time: roundTime, openedAt: moment, marks: z.array(walkMark), finishedAt: moment.nullable() }),
-    )
-    .default([]),
-  sequences: z
-    .array(z.object({ id: z.string(), procedure: z.enum(['setup', 'lift']), steps: z.array(z.string()), at: moment }))
-    .default([]),
-  overrides: z
-    .array(
-      z.object({
-        id: z.string(),
-        override: z.string(),
-        label: z.string(),
-        reason: z.string(),
-        seconds: z.number(),
-        at: moment,
-        after: z.string(),
-        followedAt: moment.nullable(),
-        role: z.string().default('person-in-charge'),
-      }),
-    )
-    .default([]),
-  site: siteRequest.extend({ at: moment }).nullable(),
-  /** When it last moved; what was set up before stands no more. */
-  movedAt: moment.nullable().default(null),
-  setups: z.array(setupRecord),
-  lifts: z.array(liftRecord),
-  handOver: handOverRequest.extend({ at: moment }).nullable(),
-})
-export type Shift = z.infer<typeof shift>
+/** As it is sent: what is left out has its default. */
+export type HandoverRequest = z.input<typeof handover>
 
 export const shiftSummary = z.object({
   id: z.string(),
@@ -231,6 +120,8 @@ export const shiftFile = z.strictObject({
   exportedAt: moment,
   organisation: z.string(),
   shift,
+  /** What happened in it, in order: the shift is what `project` makes of them. */
+  events: z.array(shiftEvent).min(1).max(20_000),
   /** The machine as it was taken, with the walk-round that was walked. */
   machine: machineDefinition,
   used: z.strictObject({
@@ -262,3 +153,13 @@ export const importedShift = z.object({
 export type ImportedShift = z.infer<typeof importedShift>
 export const importedPage = z.object({ shifts: z.array(importedShift), next: z.string().nullable() })
 export type ImportedPage = z.infer<typeof importedPage>
+
+export type {
+  EntryResult,
+  Inspection,
+  InspectionEntry,
+  LiftRecord,
+  SetupRecord,
+  Shift,
+  SiteRecord,
+} from '@geolabe/core'

@@ -30,7 +30,7 @@ export const walkroundColumns = [
   'cover',
   'may_be_missing',
   'least_grade',
-  'times',
+  'occasions',
   'measure',
   'measure_label',
   'unit',
@@ -77,7 +77,7 @@ export function walkroundToCsv(w: Walkround): string {
       cover: item.cover ?? '',
       may_be_missing: item.mayBeMissing ? 'yes' : '',
       least_grade: item.leastGrade ?? '',
-      times: (item.times ?? ['start']).join(' '),
+      occasions: (item.occasions ?? ['pre-use']).join(' '),
       ...measureCells(item.measure),
     })),
   )
@@ -150,7 +150,7 @@ function itemFrom(r: Line, line: number): object {
   const words = (['good', 'bad', 'why', 'where', 'cover'] as const).flatMap((k) => (r[k] ? [[k, r[k]] as const] : []))
   const yes = (r.may_be_missing ?? '').toLowerCase()
   if (!['', 'yes', 'no'].includes(yes)) throw wrong(line, 'may_be_missing', 'Write yes, no, or nothing.')
-  const times = (r.times ?? '').split(/[ ,;]+/).filter(Boolean)
+  const occasions = (r.occasions ?? '').split(/[ ,;]+/).filter(Boolean)
   const m = measureFrom(r, line)
   const item: Partial<WalkItem> & Record<string, unknown> = {
     id: r.item,
@@ -160,7 +160,7 @@ function itemFrom(r: Line, line: number): object {
   }
   if (yes === 'yes') item.mayBeMissing = true
   if (r.least_grade) item.leastGrade = r.least_grade as WalkItem['leastGrade']
-  if (times.length > 0) item.times = times as WalkItem['times']
+  if (occasions.length > 0) item.occasions = occasions as WalkItem['occasions']
   if (m) item.measure = m as Measure
   return item
 }

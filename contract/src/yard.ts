@@ -69,7 +69,7 @@ export const yardMachine = z.object({
   nextDue: z.object({ label: z.string(), state: dueState, date: z.string().nullable() }).nullable(),
   energy_share: z.number().nullable(),
   hours: z.number().nullable(),
-  lastHandOver: moment.nullable(),
+  lastHandover: moment.nullable(),
   /** From its left, to be known at a glance. */
   drawing: z.object({ outline: z.object({ side: z.custom<Polygon[]>() }), boom: z.custom<BoomPart>().optional() }),
 })
@@ -77,7 +77,7 @@ export type YardMachine = z.infer<typeof yardMachine>
 export const yard = z.object({ machines: z.array(yardMachine) })
 export type Yard = z.infer<typeof yard>
 
-export const handOverNote = z.object({
+export const handoverNote = z.object({
   by: personRef,
   at: moment,
   words: z.string(),
@@ -89,7 +89,7 @@ export const handOverNote = z.object({
     z.object({ about: z.enum(['defect', 'reading', 'override', 'due', 'state']), text: z.string(), grave: z.boolean() }),
   ),
 })
-export type HandOverNote = z.infer<typeof handOverNote>
+export type HandoverNote = z.infer<typeof handoverNote>
 
 /** Everything somebody needs before taking a machine. */
 export const machineFile = z.object({
@@ -98,7 +98,7 @@ export const machineFile = z.object({
   state: yardMachine,
   watched: z.array(defect),
   stopping: z.array(defect),
-  handOver: handOverNote.nullable(),
+  handover: handoverNote.nullable(),
   /** Which revision of the walk-round this is; 0: the machine's own. */
   walkroundRevision: z.number(),
   /** The last readings of each measured item, oldest first. */

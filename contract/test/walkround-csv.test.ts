@@ -1,5 +1,5 @@
 import { readdirSync, readFileSync } from 'node:fs'
-import { Refusal } from '@geolabe/core'
+import { Refusal, shiftEvent } from '@geolabe/core'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { readMachineFile, readOrganisations } from '../../server/src/demo/files'
@@ -28,11 +28,11 @@ describe('a walk-round as a spreadsheet', () => {
     const plain = (zones: { items: object[] }[]) =>
       zones.flatMap((z) =>
         z.items.map((i) => {
-          const { piece: _p, plate: _l, times, measure, ...rest } = i as Record<string, unknown>
+          const { piece: _p, plate: _l, occasions, measure, ...rest } = i as Record<string, unknown>
           const m = measure as { kind: string; label?: string; source?: string } | undefined
           // Written out, the standard’s own label stands in the file.
           const { label: _m, source: _s, ...figures } = m ?? {}
-          return { ...rest, times: times ?? ['start'], ...(m ? { measure: figures } : {}) }
+          return { ...rest, occasions: occasions ?? ['pre-use'], ...(m ? { measure: figures } : {}) }
         }),
       )
     expect(plain(back.zones)).toEqual(plain(w.zones))
@@ -82,10 +82,12 @@ describe('records as spreadsheets', () => {
   it('hold no formula that a spreadsheet would run', () => {
     const at = '2026-01-01T00:00:00Z'
     const wicked = '=HYPERLINK("x")'
-    const entry = { seq: 1, at, actor: { id: 'a', name: wicked }, kind: 'walk-item', subject: 's', body: {}, hash: 'h' }
+    const entry = { seq: 1, at, actor: { id: 'a', name: wicked }, kind: 'inspection-entry', subject: 's', body: {}, hash: 'h' }
     for (const text of [
       journalToCsv([entry]),
-      inspectionsToCsv([{ id: 'i', machine: 'm', time: 'start', by: wicked, at, item: 'x', result: 'in-order', reading: 4 }]),
+      inspectionsToCsv([
+        { id: 'i', machine: 'm', occasion: 'pre-use', by: wicked, at, item: 'x', result: 'in-order', reading: 4 },
+      ]),
       defectsToCsv([
         {
           id: 'd',
@@ -123,7 +125,8 @@ describe('records as spreadsheets', () => {
     const written = files.flatMap((f) => [
       ...readFileSync(new URL(f, src), 'utf8').matchAll(/journal\(\s*(?:[^'")]*\?\s*)?'([a-z-]+)'(?:\s*:\s*'([a-z-]+)')?/g),
     ])
-    const kinds = new Set(written.flatMap((m) => [m[1], m[2]]).filter(Boolean) as string[])
+    const events = shiftEvent.options.map((o) => o.shape.kind.value)
+    const kinds = new Set([...written.flatMap((m) => [m[1], m[2]]).filter((k) => k !== undefined), ...events])
     expect(kinds.size).toBeGreaterThan(20)
     for (const k of kinds) expect(Object.keys(kindWords)).toContain(k)
   })

@@ -56,9 +56,9 @@ export {
 } from './ground/ground-pressure'
 export { lineApproach, lineApproachCalculator } from './ground/line-approach'
 export { trackPressure, trackPressureCalculator } from './ground/track-pressure'
-export { handOverLines } from './handover/compose'
+export { handoverLines } from './handover/compose'
 export { hydraulicForce, hydraulicForceCalculator } from './hydraulic/hydraulic-force'
-export { memoryPatterns, type RoundFacts } from './inspection/from-memory'
+export { type InspectionFacts, memoryPatterns } from './inspection/from-memory'
 export { judge } from './inspection/judge'
 export { limitsOf, type Measure, measureLabel, measureUnit, wearsTowards } from './inspection/measure'
 export { nearLimits } from './inspection/near-limit'
@@ -70,10 +70,10 @@ export { soundReading } from './inspection/sound-reading'
 export {
   isRaised,
   itemsOf,
+  type Occasion,
+  occasion,
+  occasionWords,
   type Placed,
-  type RoundTime,
-  roundTime,
-  roundTimeWords,
   type WalkItem,
   type Walkround,
   walkPart,
@@ -107,7 +107,7 @@ export { outwardShift_m } from './parts/stability/stability'
 export { counterweightNamed, upperMasses } from './parts/superstructure'
 export { type Extension, extension, type Leg, outriggers } from './parts/supports/outriggers'
 export { type Bar, barsTo, licenceExpiries } from './people/may-operate'
-export { type Licence, licence, type Role, role, roleWords } from './people/person'
+export { type Licence, licence, type PersonRef, personRef, type Role, role, roleWords } from './people/person'
 export { g_mps2, normalDegrees, rad } from './physics'
 export {
   type Feature,
@@ -124,7 +124,7 @@ export { contains, convexHull, insideLine, marginInside, sizeOf } from './plane/
 export { atSlew, distanceToSegment, type Point, turn } from './plane/point'
 export { inSector } from './plane/sector'
 export { type Procedure, waitsFor, withoutStep } from './procedure/procedure'
-export { isoDate } from './quantity/date'
+export { isoDate, moment } from './quantity/date'
 export { high, low, type Nominal, nominal, type Tol } from './quantity/measured'
 export {
   type Axis,
@@ -171,7 +171,30 @@ export { hitchShare } from './rigging/hitch'
 export { loadSharingCalculator, shareOfTwo } from './rigging/load-sharing'
 export { legForces, slingTension, slingTensionCalculator } from './rigging/sling-tension'
 export { boundary, leastOn, peakBetween } from './search'
+export { type ShiftEvent, type ShiftEventKind, shiftEvent } from './shift/event'
+export { leftReason, project, withEvent } from './shift/project'
 export { type HeldStation, holding, type ShiftStanding } from './shift/readiness'
+export {
+  type EntryResult,
+  entryResult,
+  type Handover,
+  handover,
+  type Inspection,
+  type InspectionEntry,
+  inspection,
+  inspectionEntry,
+  type LiftRecord,
+  liftOutcome,
+  liftRecord,
+  preUseOf,
+  procedureName,
+  type SetupRecord,
+  type Shift,
+  type SiteRecord,
+  setupRecord,
+  shift,
+  siteRecord,
+} from './shift/shift'
 export { backwardStability, backwardStabilityCalculator } from './statics/backward-stability'
 export { boomRaising, boomRaisingCalculator } from './statics/boom-raising'
 export { elasticReactions, upperReactions } from './statics/elastic'
@@ -222,6 +245,7 @@ export { findingWords, notCheckedWords } from './wording/finding'
 export { type Say, sayMetric } from './wording/say'
 export { doubtWords } from './wording/uncertainty'
 export { verdictWords } from './wording/verdict'
+export { maybeWords, words } from './words'
 export { capacityMap, emptyMap, fillMap, type MapInput, prepareMap, probe, unsaid, useAt } from './working-area/capacity-map'
 export { mapOfCase } from './working-area/case-map'
 export { capacityMapCalculator } from './working-area/map-calculator'

@@ -44,7 +44,7 @@ describe('every walk-round of the yard', () => {
 
   it('is a walk once round again at the end: every zone on the ground and the cab, not one thing', () => {
     for (const [id, m] of each((m) => m)) {
-      const end = itemsOf(m.walkround, 'end')
+      const end = itemsOf(m.walkround, 'end-of-shift')
       expect(end.length, id).toBeGreaterThanOrEqual(6)
       for (const z of m.walkround.zones.filter((x) => x.part === 'ground' || x.part === 'cab')) {
         expect(

@@ -12,7 +12,7 @@ import {
   follow,
   type Grade,
   gradeBy,
-  handOverLines,
+  handoverLines,
   hoursPerDay,
   isClosed,
   isEnd,
@@ -181,7 +181,7 @@ describe('ways from a symptom', () => {
   })
 })
 
-describe('the hand-over', () => {
+describe('the handover', () => {
   const facts = {
     defects: [
       { where: 'Leg', words: 'sweats', grade: 'watch' as const, grown: false },
@@ -200,7 +200,7 @@ describe('the hand-over', () => {
     limitsOn: 'height 6 m',
   }
   it('says from the record what the next person must know, and what is grave so', () => {
-    const lines = handOverLines(facts)
+    const lines = handoverLines(facts)
     const grave = lines.filter((l) => l.grave).map((l) => l.text)
     expect(grave).toEqual([
       'Danger to people: Belt: cut',

@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import {
+  type InspectionFacts,
   isRaised,
   itemsOf,
   judge,
@@ -11,7 +12,6 @@ import {
   type Piece,
   queryReading,
   Refusal,
-  type RoundFacts,
   readingTrend,
   soundReading,
   type Walkround,
@@ -372,7 +372,7 @@ describe('the walk-rounds of the yard', () => {
     if (['rush', 'sedge'].includes(id)) return
     expect(start.length).toBeGreaterThanOrEqual(25)
     expect(start.length).toBeLessThanOrEqual(62)
-    const [absence, end] = [itemsOf(m.walkround, 'absence'), itemsOf(m.walkround, 'end')]
+    const [absence, end] = [itemsOf(m.walkround, 'after-absence'), itemsOf(m.walkround, 'end-of-shift')]
     expect(absence.length).toBeGreaterThan(3)
     expect(absence.length).toBeLessThan(start.length / 2)
     expect(end.length).toBeGreaterThan(0)
@@ -399,7 +399,7 @@ describe('the walk-rounds of the yard', () => {
 })
 
 describe('rounds that look as if they were filled in from memory', () => {
-  const rounds = (n: number, over: (i: number) => Partial<RoundFacts> = () => ({})): RoundFacts[] =>
+  const rounds = (n: number, over: (i: number) => Partial<InspectionFacts> = () => ({})): InspectionFacts[] =>
     Array.from({ length: n }, (_, i) => ({
       id: `r${i}`,
       machine: 'tern',
@@ -410,7 +410,7 @@ describe('rounds that look as if they were filled in from memory', () => {
       defects: i % 9 === 0 ? 1 : 0,
       ...over(i),
     }))
-  const kinds = (r: RoundFacts[], now = '2026-02-01T00:00:00Z') => memoryPatterns(r, now).map((p) => p.kind)
+  const kinds = (r: InspectionFacts[], now = '2026-02-01T00:00:00Z') => memoryPatterns(r, now).map((p) => p.kind)
 
   it('are found by what the record shows: forty seconds, the same time daily, never a defect in ninety days', () => {
     expect(kinds(rounds(20))).toEqual([])

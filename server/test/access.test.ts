@@ -102,7 +102,7 @@ describe('organisations', () => {
       'machine_model',
       'place',
       'shift',
-      'walk_mark',
+      'inspection_entry',
       'defect',
       'journal',
       'applied',

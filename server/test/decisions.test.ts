@@ -7,10 +7,11 @@ import {
   defectState,
   type Grade,
   grade as grades,
+  project,
   whyNot,
 } from '@geolabe/core'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { items, liftBody, markBody, type Person, type Running, readyShift, setupBody, start } from './helper'
+import { entryBody, items, liftBody, type Person, type Running, readyShift, setupBody, start } from './helper'
 
 let app: Running
 const org = 'skarrow-haven'
@@ -191,13 +192,13 @@ describe('as the application’s own role', () => {
       [
         'rewrites a finished mark',
         'ines-haldane',
-        "update walk_mark set result = 'in-order', at = now() where round = $1",
+        "update inspection_entry set result = 'in-order', at = now() where round = $1",
         [old.round],
       ],
       [
         'adds a mark to a closed shift',
         'ines-haldane',
-        "insert into walk_mark (org, shift, round, machine, item, result, at) select org, shift, id, machine, 'forged', 'in-order', now() from inspection where id = $1",
+        "insert into inspection_entry (org, shift, round, machine, item, result, at) select org, shift, id, machine, 'forged', 'in-order', now() from inspection where id = $1",
         [old.round],
       ],
       [
@@ -207,7 +208,7 @@ describe('as the application’s own role', () => {
         [old.round],
       ],
       ['reopens a closed shift', 'ines-haldane', 'update shift set closed_at = null where id = $1', [old.id]],
-      ['rewrites a hand-over', 'ines-haldane', "update shift set hand_over = '{}' where id = $1", [old.id]],
+      ['rewrites a handover', 'ines-haldane', "update shift set handover = '{}' where id = $1", [old.id]],
       [
         'enters in another’s shift',
         'tomas-brekke',
@@ -261,9 +262,9 @@ describe('a walk-round', () => {
     await app.freeTern()
     const id = await readyShift(people.ines)
     const first = items[0] as (typeof items)[number]
-    const late = await people.ines.post(`/shifts/${id}/walk-items`, markBody(first.item, { result: 'defect', reading: null }))
+    const late = await people.ines.post(`/shifts/${id}/entries`, entryBody(id, first.item, { result: 'defect', reading: null }))
     expect([late.status, late.body.error.code]).toEqual([409, 'wrong-state'])
-    expect((await people.ines.post(`/shifts/${id}/walk-finish`)).body.error.code).toBe('wrong-state')
+    expect((await people.ines.post(`/shifts/${id}/inspections/finish`, { inspection: id })).body.error.code).toBe('wrong-state')
     await app.freeTern()
   })
   it('that asks for less counts once a second person has checked it; one that asks for more counts at once', async () => {
@@ -321,7 +322,11 @@ describe('a shift from elsewhere', () => {
       const elsewhere = await app.as(await otherYard())
       const taken = await elsewhere.post('/shift-files', file)
       expect(taken.body).toEqual({ id, added: true, recomputes: true })
-      expect((await elsewhere.get(`/imported-shifts/${id}`)).body).toEqual(file)
+      const there = (await elsewhere.get(`/imported-shifts/${id}`)).body
+      expect(there).toEqual(file)
+      // From its events alone it is the same shift, there as here.
+      expect(there.events.length).toBeGreaterThan(40)
+      expect(project(there.events)).toEqual((await people.ines.get(`/shifts/${id}`)).body)
       expect((await elsewhere.get('/imported-shifts')).body.shifts[0]).toMatchObject({
         id,
         recomputes: true,
@@ -359,6 +364,12 @@ describe('a shift from elsewhere', () => {
       code: 'in-the-future',
       path: 'shift.openedAt',
     })
+    // Signed anew by whoever altered it: a shift that is not what its own events make of it is no record.
+    const unlike = structuredClone(unsigned)
+    unlike.shift.lifts[0].plan.load.mass_kg = 1
+    expect((await people.wil.post('/shift-files', { ...unlike, signature: freshKey().sign(unlike) })).body.error.code).toBe(
+      'not-its-events',
+    )
     expect((await people.wil.get('/imported-shifts')).body.shifts.filter((s: { id: string }) => s.id === id)).toEqual([])
     const good = await people.wil.post('/shift-files', file)
     expect(good.body).toMatchObject({ added: true })

@@ -115,9 +115,9 @@ export const openBody = (id: string = randomUUID()) => ({
   id,
   machine: 'tern',
   place: 'north-quay',
-  wear: tern.wear.map((w) => w.id),
-  papers: tern.papers.map((p) => p.id),
-  readHandOver: true,
+  ppe: tern.ppe.map((w) => w.id),
+  documents: tern.documents.map((p) => p.id),
+  readHandover: true,
 })
 
 /** What is looked at before the site; what waits for it is proved by `proveRaised`. */
@@ -125,7 +125,8 @@ export const allItems = itemsOf(tern.walkround)
 export const items = allItems.filter((x) => x.zone.part !== 'raised')
 const raised = allItems.filter((x) => x.zone.part === 'raised')
 
-export const markBody = (item: (typeof allItems)[number]['item'], over: object = {}) => ({
+export const entryBody = (inspection: string, item: (typeof allItems)[number]['item'], over: object = {}) => ({
+  inspection,
   item: item.id,
   result: 'in-order',
   reading: item.measure ? soundReading(item.measure) : null,
@@ -136,20 +137,20 @@ export const markBody = (item: (typeof allItems)[number]['item'], over: object =
 /** What waited for overhead, people and legs. */
 export async function proveRaised(p: Person, shift: string): Promise<void> {
   for (const { item } of raised) {
-    const r = await p.post(`/shifts/${shift}/walk-items`, markBody(item))
+    const r = await p.post(`/shifts/${shift}/entries`, entryBody(shift, item))
     if (r.status !== 200) throw new Error(JSON.stringify(r.body))
   }
-  await p.post(`/shifts/${shift}/walk-finish`, { part: 'raised' })
+  await p.post(`/shifts/${shift}/inspections/finish`, { inspection: shift, part: 'raised' })
 }
 
 /** The round at the end, without which nothing is handed over. */
 export async function endRound(p: Person, shift: string): Promise<void> {
   const id = randomUUID()
-  await p.post(`/shifts/${shift}/rounds`, { id, time: 'end' })
-  for (const { item } of itemsOf(tern.walkround, 'end')) {
-    await p.post(`/shifts/${shift}/walk-items`, markBody(item, { round: id }))
+  await p.post(`/shifts/${shift}/inspections`, { id, occasion: 'end-of-shift' })
+  for (const { item } of itemsOf(tern.walkround, 'end-of-shift')) {
+    await p.post(`/shifts/${shift}/entries`, entryBody(shift, item, { inspection: id }))
   }
-  const r = await p.post(`/shifts/${shift}/walk-finish`, { round: id })
+  const r = await p.post(`/shifts/${shift}/inspections/finish`, { inspection: id })
   if (r.status !== 200) throw new Error(JSON.stringify(r.body))
 }
 
@@ -159,9 +160,9 @@ export async function readyShift(p: Person): Promise<string> {
   const opened = await p.post('/shifts', body)
   if (opened.status !== 200) throw new Error(JSON.stringify(opened.body))
   for (const { item } of items) {
-    await p.post(`/shifts/${body.id}/walk-items`, markBody(item))
+    await p.post(`/shifts/${body.id}/entries`, entryBody(body.id, item))
   }
-  await p.post(`/shifts/${body.id}/walk-finish`)
+  await p.post(`/shifts/${body.id}/inspections/finish`, { inspection: body.id })
   await p.post(`/shifts/${body.id}/site`, siteBody())
   return body.id
 }

@@ -37,7 +37,7 @@ interface Plan {
   Plans?: Plan[]
 }
 const nodes = (p: Plan): Plan[] => [p, ...(p.Plans ?? []).flatMap(nodes)]
-const long = ['journal', 'inspection', 'defect', 'walk_mark', 'shift']
+const long = ['journal', 'inspection', 'defect', 'inspection_entry', 'shift']
 
 /** Every query that a page asks, with its plan as the application’s own role has it. */
 async function plansOf(read: (tx: Tx) => Promise<unknown>) {

@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto'
 import { expectedOnPlate, itemsOf, soundReading } from '@geolabe/core'
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import { readMachineFile, readTableFile } from '../src/demo/files'
-import { items, liftBody, markBody, openBody, type Person, type Running, readyShift, setupBody, start, tern } from './helper'
+import { entryBody, items, liftBody, openBody, type Person, type Running, readyShift, setupBody, start, tern } from './helper'
 
 let app: Running
 beforeAll(async () => {
@@ -36,18 +36,21 @@ describe('the same round on two devices', () => {
   it('overwrites nothing unseen: the second is told what the first said, and says which stands', async () => {
     const ines = await app.as('Ines Haldane')
     const id = await takeTern(ines)
-    const mark = (over: object) => ines.post(`/shifts/${id}/walk-items`, markBody(first, over))
+    const mark = (over: object) => ines.post(`/shifts/${id}/entries`, entryBody(id, first, over))
     expect((await mark({ device: 'phone', result: 'defect' })).status).toBe(200)
     expect((await mark({ device: 'phone', result: 'in-order' })).status).toBe(200)
     expect((await mark({ device: 'phone', result: 'defect' })).status).toBe(200)
     const other = await mark({ device: 'tablet' })
-    expect(other.body.error).toMatchObject({ code: 'marked-elsewhere', path: 'item' })
+    expect(other.body.error).toMatchObject({ code: 'entered-elsewhere', path: 'item' })
     expect(other.body.error.message).toMatch(/entered as a defect on another device/)
     // The same answer from both is no conflict.
     expect((await mark({ device: 'tablet', result: 'defect' })).status).toBe(200)
-    const now = (await ines.get(`/shifts/${id}`)).body.walk.marks[0]
+    const now = (await ines.get(`/shifts/${id}`)).body.inspections[0].entries[0]
     expect((await mark({ device: 'phone', replaces: now.at })).status).toBe(200)
-    expect((await ines.get(`/shifts/${id}`)).body.walk.marks[0]).toMatchObject({ result: 'in-order', device: 'phone' })
+    expect((await ines.get(`/shifts/${id}`)).body.inspections[0].entries[0]).toMatchObject({
+      result: 'in-order',
+      device: 'phone',
+    })
   })
 })
 
@@ -58,17 +61,17 @@ describe('a clock that is wrong by a day', () => {
     const day = 86_400_000
     const device = new Date(Date.now() + day)
     const noted = new Date(device.getTime() - 600_000).toISOString()
-    const r = await withClock(ines, `/shifts/${id}/walk-items`, markBody(first, { at: noted }), device)
+    const r = await withClock(ines, `/shifts/${id}/entries`, entryBody(id, first, { at: noted }), device)
     expect(r.status).toBe(200)
-    const at = Date.parse((await ines.get(`/shifts/${id}`)).body.walk.marks[0].at)
+    const at = Date.parse((await ines.get(`/shifts/${id}`)).body.inspections[0].entries[0].at)
     expect(Math.abs(Date.now() - 600_000 - at)).toBeLessThan(20_000)
-    const entry = (await ines.get('/journal?kind=walk-item')).body.entries[0]
+    const entry = (await ines.get('/journal?kind=inspection-entry')).body.entries[0]
     expect(Math.abs(entry.body.clockOff_s - 86_400)).toBeLessThan(20)
     // A clock that is right, and an entry made an hour ago without a network.
     const second = (items[1] as (typeof items)[number]).item
     const hour = new Date(Date.now() - 3_600_000).toISOString()
-    await withClock(ines, `/shifts/${id}/walk-items`, markBody(second, { at: hour }), new Date())
-    const marks = (await ines.get(`/shifts/${id}`)).body.walk.marks
+    await withClock(ines, `/shifts/${id}/entries`, entryBody(id, second, { at: hour }), new Date())
+    const marks = (await ines.get(`/shifts/${id}`)).body.inspections[0].entries
     expect(marks.find((m: { item: string }) => m.item === second.id).at).toBe(hour)
   })
 })
@@ -80,14 +83,16 @@ describe('rounds at other times', () => {
     const setup = setupBody()
     await ines.post(`/shifts/${id}/setups`, setup)
     const round = randomUUID()
-    expect((await ines.post(`/shifts/${id}/rounds`, { id: round, time: 'absence' })).status).toBe(200)
-    expect((await ines.post(`/shifts/${id}/rounds`, { id: randomUUID(), time: 'absence' })).body.error.code).toBe('wrong-state')
+    expect((await ines.post(`/shifts/${id}/inspections`, { id: round, occasion: 'after-absence' })).status).toBe(200)
+    expect((await ines.post(`/shifts/${id}/inspections`, { id: randomUUID(), occasion: 'after-absence' })).body.error.code).toBe(
+      'wrong-state',
+    )
     expect((await ines.post(`/shifts/${id}/lifts`, liftBody(setup.id))).body.error.message).toMatch(/round after the absence/)
-    const absence = itemsOf(tern.walkround, 'absence')
+    const absence = itemsOf(tern.walkround, 'after-absence')
     expect(absence.length).toBeLessThan(items.length / 2)
-    for (const { item } of absence) await ines.post(`/shifts/${id}/walk-items`, markBody(item, { round }))
-    const finished = await ines.post(`/shifts/${id}/walk-finish`, { round })
-    expect(finished.body.rounds[0]).toMatchObject({ time: 'absence', finishedAt: expect.any(String) })
+    for (const { item } of absence) await ines.post(`/shifts/${id}/entries`, entryBody(id, item, { inspection: round }))
+    const finished = await ines.post(`/shifts/${id}/inspections/finish`, { inspection: round })
+    expect(finished.body.inspections[1]).toMatchObject({ occasion: 'after-absence', finishedAt: expect.any(String) })
     expect((await ines.post(`/shifts/${id}/lifts`, liftBody(setup.id))).status).toBe(200)
   })
 
@@ -96,12 +101,12 @@ describe('rounds at other times', () => {
     const id = await takeTern(ines)
     const raised = itemsOf(tern.walkround).find((x) => x.zone.part === 'raised')?.item
     if (!raised) throw new Error('nothing raised')
-    expect((await ines.post(`/shifts/${id}/walk-items`, markBody(raised))).body.error.code).toBe('not-walked')
+    expect((await ines.post(`/shifts/${id}/entries`, entryBody(id, raised))).body.error.code).toBe('not-walked')
     await app.owner.query('update shift set closed_at = now() where closed_at is null')
     const ready = await readyShift(ines)
-    expect((await ines.post(`/shifts/${ready}/walk-items`, markBody(raised))).body.error.code).toBe('not-set-up')
+    expect((await ines.post(`/shifts/${ready}/entries`, entryBody(ready, raised))).body.error.code).toBe('not-set-up')
     await ines.post(`/shifts/${ready}/setups`, setupBody())
-    expect((await ines.post(`/shifts/${ready}/walk-items`, markBody(raised))).status).toBe(200)
+    expect((await ines.post(`/shifts/${ready}/entries`, entryBody(ready, raised))).status).toBe(200)
   })
 })
 
@@ -112,10 +117,10 @@ describe('hands on', () => {
     const seen = async () =>
       (await tomas.get('/yard')).body.machines.find((m: { id: string }) => m.id === 'tern').handsOn?.person.name ?? null
     expect(await seen()).toBeNull()
-    await ines.post(`/shifts/${id}/hands-on`, { on: true })
+    await ines.post(`/shifts/${id}/hands-on`, { inspection: id, on: true })
     expect(await seen()).toBe('Ines Haldane')
-    for (const { item } of items) await ines.post(`/shifts/${id}/walk-items`, markBody(item))
-    await ines.post(`/shifts/${id}/walk-finish`)
+    for (const { item } of items) await ines.post(`/shifts/${id}/entries`, entryBody(id, item))
+    await ines.post(`/shifts/${id}/inspections/finish`, { inspection: id })
     expect(await seen()).toBeNull()
   })
 })
@@ -124,12 +129,12 @@ describe('the rating plate', () => {
   it('is entered once, field by field, and compared ever after; what reads otherwise is a defect', async () => {
     const wren = readMachineFile('wren')
     const ines = await app.as('Ines Haldane')
-    const body = { ...openBody(), machine: 'wren', wear: wren.wear.map((w) => w.id), papers: wren.papers.map((p) => p.id) }
+    const body = { ...openBody(), machine: 'wren', ppe: wren.ppe.map((w) => w.id), documents: wren.documents.map((p) => p.id) }
     expect((await ines.post('/shifts', body)).status).toBe(200)
     const item = itemsOf(wren.walkround).find((x) => x.item.plate)?.item
     if (!item) throw new Error('no plate')
     const mark = (plate: Record<string, string | number> | null) =>
-      ines.post(`/shifts/${body.id}/walk-items`, markBody(item, { plate }))
+      ines.post(`/shifts/${body.id}/entries`, entryBody(body.id, item, { plate }))
     const tables = wren.tables.map(readTableFile)
     const plate: Record<string, string | number> = Object.fromEntries(
       wren.plateFields.map((f) => [f.id, f.quantity ? (expectedOnPlate(f, tables) ?? 2011) : `${f.label} 7`]),
@@ -185,9 +190,17 @@ describe('readings', () => {
     const puffin = readMachineFile('puffin')
     const fork = itemsOf(puffin.walkround).find((x) => x.item.id === 'fork-l')?.item
     if (!fork?.measure) throw new Error('no fork')
-    const body = { ...openBody(), machine: 'puffin', wear: puffin.wear.map((w) => w.id), papers: puffin.papers.map((p) => p.id) }
+    const body = {
+      ...openBody(),
+      machine: 'puffin',
+      ppe: puffin.ppe.map((w) => w.id),
+      documents: puffin.documents.map((p) => p.id),
+    }
     await ines.post('/shifts', body)
-    await ines.post(`/shifts/${body.id}/walk-items`, markBody(fork, { reading: soundReading(fork.measure), because: 'replaced' }))
+    await ines.post(
+      `/shifts/${body.id}/entries`,
+      entryBody(body.id, fork, { reading: soundReading(fork.measure), because: 'replaced' }),
+    )
     const after = (await ines.get('/machines/puffin')).body
     expect(after.readings['fork-l'].at(-1)).toMatchObject({ value: 40, replaced: true })
     expect(after.readings['fork-l'].length).toBe(before.length + 1)
@@ -229,7 +242,7 @@ describe('a licence that runs out, or a key that is withdrawn, during the shift'
       const r = await ines.post(`/shifts/${id}/lifts`, liftBody(setup.id))
       expect(r.status).toBe(403)
       expect(r.body.error).toMatchObject({ code: 'may-not-operate', bars: [{ code: 'licence-expired' }] })
-      expect((await ines.post(`/shifts/${id}/rounds`, { id: randomUUID(), time: 'end' })).status).toBe(200)
+      expect((await ines.post(`/shifts/${id}/inspections`, { id: randomUUID(), occasion: 'end-of-shift' })).status).toBe(200)
     } finally {
       await app.owner.query("update person set licences = $1 where id = 'ines-haldane'", [JSON.stringify(licences)])
     }
@@ -243,8 +256,8 @@ describe('an override that ends the machine’s day', () => {
     const body = {
       ...openBody(),
       machine: 'turnstone',
-      wear: turnstone.wear.map((w) => w.id),
-      papers: turnstone.papers.map((p) => p.id),
+      ppe: turnstone.ppe.map((w) => w.id),
+      documents: turnstone.documents.map((p) => p.id),
     }
     expect((await ines.post('/shifts', body)).status).toBe(200)
     const use = { id: randomUUID(), override: 'hook-stop-stow', reason: 'Hook stop dead, stowed', seconds: 20 }
@@ -259,12 +272,17 @@ describe('a daily duty', () => {
   it('is done by the round before the shift', async () => {
     const gannet = readMachineFile('gannet')
     const ines = await app.as('Ines Haldane')
-    const body = { ...openBody(), machine: 'gannet', wear: gannet.wear.map((w) => w.id), papers: gannet.papers.map((p) => p.id) }
+    const body = {
+      ...openBody(),
+      machine: 'gannet',
+      ppe: gannet.ppe.map((w) => w.id),
+      documents: gannet.documents.map((p) => p.id),
+    }
     await ines.post('/shifts', body)
     for (const { item } of itemsOf(gannet.walkround).filter((x) => x.zone.part !== 'raised')) {
-      await ines.post(`/shifts/${body.id}/walk-items`, markBody(item))
+      await ines.post(`/shifts/${body.id}/entries`, entryBody(body.id, item))
     }
-    expect((await ines.post(`/shifts/${body.id}/walk-finish`)).status).toBe(200)
+    expect((await ines.post(`/shifts/${body.id}/inspections/finish`, { inspection: body.id })).status).toBe(200)
     const daily = (await ines.get('/machines/gannet')).body.due.find((d: { duty: string }) => d.duty === 'daily')
     expect(daily.last).toMatchObject({ on: new Date().toISOString().slice(0, 10), words: 'By the walk-round' })
   })

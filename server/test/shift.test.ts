@@ -1,10 +1,11 @@
 import { randomUUID } from 'node:crypto'
+import { type MutationName, mutations, pathOf } from '@geolabe/contract'
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import {
   endRound,
+  entryBody,
   items,
   liftBody,
-  markBody,
   openBody,
   proveRaised,
   type Running,
@@ -22,7 +23,8 @@ beforeAll(async () => {
 beforeEach(() => app.freeTern())
 afterAll(() => app.stop())
 
-const mark = (item: string, over: object = {}) => ({
+const mark = (inspection: string, item: string, over: object = {}) => ({
+  inspection,
   item,
   result: 'in-order',
   reading: null,
@@ -40,7 +42,7 @@ describe('taking a machine', () => {
     expect(r.body.error.bars[0].mend).toMatch(/Renew/)
   })
 
-  it('is refused to who is no operator, and until wear, papers and hand-over are confirmed', async () => {
+  it('is refused to who is no operator, and until wear, papers and handover are confirmed', async () => {
     const rafiq = await app.as('Rafiq Dunmore')
     expect((await rafiq.post('/shifts', openBody())).body.error.bars.map((b: { code: string }) => b.code)).toEqual([
       'role',
@@ -49,16 +51,16 @@ describe('taking a machine', () => {
       'not-authorised',
     ])
     const ines = await app.as('Ines Haldane')
-    expect((await ines.post('/shifts', { ...openBody(), wear: ['boots'] })).body.error).toMatchObject({
+    expect((await ines.post('/shifts', { ...openBody(), ppe: ['boots'] })).body.error).toMatchObject({
       code: 'not-confirmed',
-      path: 'wear',
+      path: 'ppe',
     })
-    expect((await ines.post('/shifts', { ...openBody(), papers: [] })).body.error).toMatchObject({
+    expect((await ines.post('/shifts', { ...openBody(), documents: [] })).body.error).toMatchObject({
       code: 'not-confirmed',
-      path: 'papers',
+      path: 'documents',
     })
-    expect((await ines.post('/shifts', { ...openBody(), readHandOver: false })).body.error).toMatchObject({
-      path: 'readHandOver',
+    expect((await ines.post('/shifts', { ...openBody(), readHandover: false })).body.error).toMatchObject({
+      path: 'readHandover',
     })
     expect((await ines.post('/shifts', { ...openBody(), machine: 'kestrel' })).status).toBe(404)
   })
@@ -73,6 +75,23 @@ describe('taking a machine', () => {
     }
     const late = await ines.post('/shifts', openBody())
     expect(late.body.error.message).toMatch(/has Tern at North Quay/)
+  })
+})
+
+describe('every write that a device keeps', () => {
+  it.each(Object.entries(mutations))('%s has its route, which asks for a key', async (name, { method }) => {
+    const params = {
+      shift: randomUUID(),
+      lift: randomUUID(),
+      defect: randomUUID(),
+      photo: randomUUID(),
+      table: 'x',
+      machine: 'x',
+    }
+    const path = pathOf(name as MutationName, { ...params, step: 'watch' })
+    const ines = await app.as('Ines Haldane')
+    const r = method === 'PUT' ? await ines.put(path, new FormData()) : await ines.post(path, {}, '')
+    expect(r.body.error.code, path).toBe('no-key')
   })
 })
 
@@ -97,7 +116,7 @@ describe('the same write sent again', () => {
     const key = randomUUID()
     const body = openBody()
     await ines.post('/shifts', body, key)
-    expect((await ines.post(`/shifts/${body.id}/walk-items`, mark('lean'), key)).body.error.code).toBe('key-used')
+    expect((await ines.post(`/shifts/${body.id}/entries`, mark(body.id, 'lean'), key)).body.error.code).toBe('key-used')
   })
 })
 
@@ -105,39 +124,43 @@ describe('walk-round', () => {
   it('keeps each mark, corrects by a new one, and ends only when all is looked at', async () => {
     const ines = await app.as('Ines Haldane')
     const { id } = (await ines.post('/shifts', openBody())).body
-    await ines.post(`/shifts/${id}/walk-items`, mark('lean'))
-    await ines.post(`/shifts/${id}/walk-items`, mark('drips', { result: 'defect' }))
-    await ines.post(`/shifts/${id}/walk-items`, mark('drips'))
-    const marks = (await ines.get(`/shifts/${id}`)).body.walk.marks
+    await ines.post(`/shifts/${id}/entries`, mark(id, 'lean'))
+    await ines.post(`/shifts/${id}/entries`, mark(id, 'drips', { result: 'defect' }))
+    await ines.post(`/shifts/${id}/entries`, mark(id, 'drips'))
+    const marks = (await ines.get(`/shifts/${id}`)).body.inspections[0].entries
     expect(marks.map((m: { item: string; result: string }) => [m.item, m.result])).toEqual([
       ['lean', 'in-order'],
       ['drips', 'in-order'],
     ])
-    expect((await ines.post(`/shifts/${id}/walk-finish`)).body.error).toMatchObject({ code: 'not-walked' })
+    expect((await ines.post(`/shifts/${id}/inspections/finish`, { inspection: id })).body.error).toMatchObject({
+      code: 'not-walked',
+    })
   })
 
   it('refuses an item the machine has not got, a missing reading, one beyond its limit or belief, and leaving out what is always there', async () => {
     const ines = await app.as('Ines Haldane')
     const { id } = (await ines.post('/shifts', openBody())).body
     // Whatever was measured before was so long ago that all falls due again.
-    await app.owner.query("update walk_mark set at = at - interval '400 days' where shift <> $1", [id])
-    const code = async (m: object) => (await ines.post(`/shifts/${id}/walk-items`, m)).body.error?.code
-    expect(await code(mark('mainsail'))).toBe('unknown-item')
-    expect(await code(mark('rope'))).toBe('no-reading')
-    expect(await code(mark('rope', { reading: 15.1 }))).toBe('reading-discards')
-    expect(await code(mark('rope', { reading: 160 }))).toBe('implausible')
-    expect(await code(mark('rope', { reading: 15.5 }))).toBeUndefined()
-    expect(await code(mark('lean', { result: 'not-fitted' }))).toBe('always-fitted')
-    expect(await code(mark('hook-tie', { result: 'not-fitted' }))).toBeUndefined()
+    await app.owner.query("update inspection_entry set at = at - interval '400 days' where shift <> $1", [id])
+    const code = async (m: object) => (await ines.post(`/shifts/${id}/entries`, m)).body.error?.code
+    expect(await code(mark(id, 'mainsail'))).toBe('unknown-item')
+    expect(await code(mark(id, 'rope'))).toBe('no-reading')
+    expect(await code(mark(id, 'rope', { reading: 15.1 }))).toBe('reading-discards')
+    expect(await code(mark(id, 'rope', { reading: 160 }))).toBe('implausible')
+    expect(await code(mark(id, 'rope', { reading: 15.5 }))).toBeUndefined()
+    expect(await code(mark(id, 'lean', { result: 'not-fitted' }))).toBe('always-fitted')
+    expect(await code(mark(id, 'hook-tie', { result: 'not-fitted' }))).toBeUndefined()
   })
 
   it('does not end while a defect is marked but not said', async () => {
     const ines = await app.as('Ines Haldane')
     const { id } = (await ines.post('/shifts', openBody())).body
     for (const { item } of items) {
-      await ines.post(`/shifts/${id}/walk-items`, markBody(item, item.id === 'glass' ? { result: 'defect' } : {}))
+      await ines.post(`/shifts/${id}/entries`, entryBody(id, item, item.id === 'glass' ? { result: 'defect' } : {}))
     }
-    expect((await ines.post(`/shifts/${id}/walk-finish`)).body.error).toMatchObject({ code: 'defect-not-said' })
+    expect((await ines.post(`/shifts/${id}/inspections/finish`, { inspection: id })).body.error).toMatchObject({
+      code: 'defect-not-said',
+    })
     await ines.post('/defects', {
       id: randomUUID(),
       machine: 'tern',
@@ -147,17 +170,17 @@ describe('walk-round', () => {
       words: 'Left wiper blade torn',
       grade: 'watch',
     })
-    expect((await ines.post(`/shifts/${id}/walk-finish`)).body.walk.finishedAt).toBeTruthy()
+    expect((await ines.post(`/shifts/${id}/inspections/finish`, { inspection: id })).body.inspections[0].finishedAt).toBeTruthy()
   })
 
   it('belongs to whoever opened the shift', async () => {
     const [ines, tomas] = [await app.as('Ines Haldane'), await app.as('Tomas Brekke')]
     const { id } = (await ines.post('/shifts', openBody())).body
-    expect((await tomas.post(`/shifts/${id}/walk-items`, mark('lean'))).status).toBe(403)
+    expect((await tomas.post(`/shifts/${id}/entries`, mark(id, 'lean'))).status).toBe(403)
   })
 })
 
-describe('from site to hand-over', () => {
+describe('from site to handover', () => {
   it('goes in its order: no lift before walk-round and site, no set-up step before its condition', async () => {
     const ines = await app.as('Ines Haldane')
     const early = (await ines.post('/shifts', openBody())).body.id
@@ -216,14 +239,14 @@ describe('from site to hand-over', () => {
       standsAt: 'Beside the wall',
       words: 'All well.',
     }
-    expect((await ines.post(`/shifts/${id}/hand-over`, hand)).body.error.code).toBe('not-walked')
+    expect((await ines.post(`/shifts/${id}/handover`, hand)).body.error.code).toBe('not-walked')
     await endRound(ines, id)
-    expect((await ines.post(`/shifts/${id}/hand-over`, { ...hand, hours: 12 })).body.error.code).toBe('hours-fell')
-    expect((await ines.post(`/shifts/${id}/hand-over`, { ...hand, hours: 9000 })).body.error.code).toBe('hours-leapt')
-    const closed = await ines.post(`/shifts/${id}/hand-over`, hand)
+    expect((await ines.post(`/shifts/${id}/handover`, { ...hand, hours: 12 })).body.error.code).toBe('hours-fell')
+    expect((await ines.post(`/shifts/${id}/handover`, { ...hand, hours: 9000 })).body.error.code).toBe('hours-leapt')
+    const closed = await ines.post(`/shifts/${id}/handover`, hand)
     expect(closed.body.closedAt).toBeTruthy()
     expect((await ines.post(`/shifts/${id}/site`, siteBody())).body.error.code).toBe('shift-closed')
-    expect((await ines.get('/machines/tern')).body.handOver).toMatchObject({ words: 'All well.', hours: 3828 })
+    expect((await ines.get('/machines/tern')).body.handover).toMatchObject({ words: 'All well.', hours: 3828 })
 
     const card = await ines.get(`/shifts/${id}/card.pdf`)
     expect(card.body.subarray(0, 5).toString()).toBe('%PDF-')
@@ -253,7 +276,7 @@ describe('from site to hand-over', () => {
     await ines.post(`/shifts/${id}/setups`, own)
     await ines.post(`/shifts/${id}/lifts`, liftBody(own.id))
     const hand = { steps: tern.procedures.stow.map((s) => s.id), hours: 3829, fuel_share: null, standsAt: '', words: '' }
-    expect((await ines.post(`/shifts/${id}/hand-over`, hand)).body.error.code).toBe('lift-waiting')
+    expect((await ines.post(`/shifts/${id}/handover`, hand)).body.error.code).toBe('lift-waiting')
   })
 
   it('keeps a lift that is not inside from being called done', async () => {
@@ -280,16 +303,16 @@ describe('a quick sum noted in a shift', () => {
     const ines = await app.as('Ines Haldane')
     const body = openBody()
     await ines.post('/shifts', body)
-    const good = await ines.post(`/shifts/${body.id}/sums`, { calculator: 'beaufort', input: { force: 5 } })
+    const good = await ines.post(`/shifts/${body.id}/calculations`, { calculator: 'beaufort', input: { force: 5 } })
     expect(good.status).toBe(200)
     const entry = (await ines.get('/journal')).body.entries.find((e: { kind: string }) => e.kind === 'sum-noted')
     expect(entry).toMatchObject({ subject: body.id, body: { calculator: 'beaufort', output: { force: 5, to_mps: 10.7 } } })
-    const bad = await ines.post(`/shifts/${body.id}/sums`, { calculator: 'beaufort', input: { force: 50 } })
+    const bad = await ines.post(`/shifts/${body.id}/calculations`, { calculator: 'beaufort', input: { force: 50 } })
     expect(bad).toMatchObject({ status: 422, body: { error: { path: 'input.force' } } })
-    expect((await ines.post(`/shifts/${body.id}/sums`, { calculator: 'nothing', input: {} })).status).toBe(404)
+    expect((await ines.post(`/shifts/${body.id}/calculations`, { calculator: 'nothing', input: {} })).status).toBe(404)
     const tomas = await app.as('Tomas Brekke')
     expect(
-      (await tomas.post(`/shifts/${body.id}/sums`, { calculator: 'beaufort', input: { force: 5 } })).status,
+      (await tomas.post(`/shifts/${body.id}/calculations`, { calculator: 'beaufort', input: { force: 5 } })).status,
     ).toBeGreaterThanOrEqual(403)
   })
 })

@@ -50,7 +50,7 @@ describe('every station asks for the same', () => {
       grade: 'harm',
     })
     expect(code(await ines.post(`/shifts/${id}/setups`, setupBody()))).toBe('machine-stopped')
-    expect(code(await ines.post(`/shifts/${id}/sequences`, { id: randomUUID(), procedure: 'setup', steps: [] }))).toBe(
+    expect(code(await ines.post(`/shifts/${id}/procedures`, { id: randomUUID(), procedure: 'setup', steps: [] }))).toBe(
       'machine-stopped',
     )
   })
@@ -65,8 +65,8 @@ describe('every station asks for the same', () => {
     expect(code(await move())).toBe('lift-waiting')
     await ines.post(`/shifts/${id}/lifts/${lift.id}/outcome`, { outcome: 'abandoned', reason: 'moved', steps: [] })
     const moved = await move()
-    expect(moved.body).toMatchObject({ site: null, walk: { raisedAt: null } })
-    expect(moved.body.walk.finishedAt).not.toBeNull()
+    expect(moved.body).toMatchObject({ site: null, inspections: [{ raisedAt: null }] })
+    expect(moved.body.inspections[0].finishedAt).not.toBeNull()
     expect(code(await ines.post(`/shifts/${id}/lifts`, liftBody(setup.id)))).toBe('site-not-fit')
     await ines.post(`/shifts/${id}/site`, siteBody())
     expect(code(await ines.post(`/shifts/${id}/lifts`, liftBody(setup.id)))).toBe('set-up-changed')
@@ -105,18 +105,18 @@ describe('left as it stands', () => {
     await ines.post(`/shifts/${id}/setups`, setup)
     await ines.post(`/shifts/${id}/lifts`, liftBody(setup.id))
     const hand = { steps: [], hours: null, fuel_share: null, standsAt: 'Deck', words: '' }
-    expect(code(await ines.post(`/shifts/${id}/hand-over`, hand))).toBe('lift-waiting')
+    expect(code(await ines.post(`/shifts/${id}/handover`, hand))).toBe('lift-waiting')
     const left = {
       how: 'Outriggers out, boom up, nothing on the hook.',
       madeSafe: 'Cones round it, key out.',
       takenBackBy: 'Rafiq Dunmore',
     }
     expect(
-      (await ines.post(`/shifts/${id}/hand-over`, { ...hand, leftAsItStands: { ...left, madeSafe: ' ' } })).body.error.path,
+      (await ines.post(`/shifts/${id}/handover`, { ...hand, leftAsItStands: { ...left, madeSafe: ' ' } })).body.error.path,
     ).toBe('leftAsItStands.madeSafe')
-    const closed = await ines.post(`/shifts/${id}/hand-over`, { ...hand, leftAsItStands: left })
+    const closed = await ines.post(`/shifts/${id}/handover`, { ...hand, leftAsItStands: left })
     expect(closed.body).toMatchObject({
-      handOver: { steps: [], leftAsItStands: left },
+      handover: { steps: [], leftAsItStands: left },
       lifts: [{ outcome: { outcome: 'abandoned' } }],
     })
     const file = (await ines.get('/machines/tern')).body
@@ -162,8 +162,8 @@ describe('taking a machine', () => {
     const second = () => ({
       ...openBody(),
       machine: 'dipper',
-      wear: dipper.wear.map((w: { id: string }) => w.id),
-      papers: dipper.papers.map((p: { id: string }) => p.id),
+      ppe: dipper.ppe.map((w: { id: string }) => w.id),
+      documents: dipper.documents.map((p: { id: string }) => p.id),
     })
     await ines.post('/shifts', openBody())
     await policy('severalMachines', 'refuse')

@@ -30,18 +30,18 @@ describe('the demo world', () => {
     expect(await count()).toEqual(before)
   })
 
-  it('has history to show: hand-overs, a watched defect, a rope that thins', async () => {
+  it('has history to show: handovers, a watched defect, a rope that thins', async () => {
     const ines = await app.as('Ines Haldane')
     const file = (await ines.get('/machines/tern')).body
     expect(file.watched.length).toBeGreaterThanOrEqual(1)
     // Of the weeks before: shifts of other tests end today.
     const left = await app.owner.query(
-      "select hand_over->>'words' as words from shift where org = 'skarrow-haven' and closed_at < now() - interval '1 day' order by closed_at desc limit 20",
+      "select handover->>'words' as words from shift where org = 'skarrow-haven' and closed_at < now() - interval '1 day' order by closed_at desc limit 20",
     )
     expect(left.rows).toHaveLength(20)
     expect(left.rows.filter((r) => /\w/.test(r.words)).length).toBeGreaterThanOrEqual(3)
     const rope = await app.owner.query(
-      "select reading from walk_mark where item = 'rope' and reading is not null order by at limit 3",
+      "select reading from inspection_entry where item = 'rope' and reading is not null order by at limit 3",
     )
     const readings = rope.rows.map((r) => r.reading)
     expect([...readings].sort((a, b) => b - a)).toEqual(readings)

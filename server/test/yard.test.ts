@@ -217,7 +217,7 @@ describe('a machine’s life and its rounds', () => {
     const list = (await ines.get('/inspections?machine=gannet')).body.inspections
     const file = (await ines.get(`/inspections/${list[0].id}/export`)).body
     expect(file).toMatchObject({ format: 'geolabe.inspection/1', inspection: { machine: { id: 'gannet' } } })
-    expect(file.inspection.marks.length).toBe(list[0].items)
+    expect(file.inspection.entries.length).toBe(list[0].items)
     expect((await ines.get('/exports/inspections.csv?machine=gannet')).body.toString()).toContain('gannet')
   })
 })

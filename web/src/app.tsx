@@ -12,7 +12,7 @@ const Yard = lazy(() => import('./yard/yard').then((m) => ({ default: m.Yard }))
 const Take = lazy(() => import('./signon/take').then((m) => ({ default: m.Take })))
 const ShiftFrame = lazy(() => import('./shift/frame').then((m) => ({ default: m.ShiftFrame })))
 const Walkround = lazy(() => import('./walkround/walkround').then((m) => ({ default: m.Walkround })))
-const FurtherRound = lazy(() => import('./walkround/walkround').then((m) => ({ default: m.FurtherRound })))
+const FurtherInspection = lazy(() => import('./walkround/walkround').then((m) => ({ default: m.FurtherInspection })))
 const Site = lazy(() => import('./site/site').then((m) => ({ default: m.Site })))
 const Setup = lazy(() => import('./setup/setup').then((m) => ({ default: m.Setup })))
 const Prove = lazy(() => import('./prove/prove').then((m) => ({ default: m.Prove })))
@@ -77,7 +77,7 @@ export function App() {
                   <Route path="take/:machine" element={<Take />} />
                   <Route path="shifts/:id" element={<ShiftFrame />}>
                     <Route path="walk-round" element={<Walkround />} />
-                    <Route path="rounds/:round" element={<FurtherRound />} />
+                    <Route path="inspections/:inspection" element={<FurtherInspection />} />
                     <Route path="site" element={<Site />} />
                     <Route path="set-up" element={<Setup />} />
                     <Route path="prove" element={<Prove />} />

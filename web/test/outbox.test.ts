@@ -51,12 +51,15 @@ afterEach(() => {
   vi.useRealTimers()
 })
 
+/** A write whose words are free. */
+const step = (name: string) => ({ defect: 'a', step: name })
+
 describe('the outbox', () => {
   it('sends in the order things were entered, each with a key of its own', async () => {
     const sent = server(() => yes())
     const box = page()
     await box.begin('yard/ines')
-    await Promise.all([1, 2, 3, 4].map((n) => box.send('/marks', { n })))
+    await Promise.all([1, 2, 3, 4].map((n) => box.send('defect-step', step('marks'), { n })))
     expect(sent.map((s) => (s.body as { n: number }).n)).toEqual([1, 2, 3, 4])
     expect(new Set(sent.map((s) => s.key)).size).toBe(4)
     await settled(box)
@@ -70,7 +73,7 @@ describe('the outbox', () => {
     })
     const box = page()
     await box.begin('yard/ines')
-    const answer = box.send<{ saved: boolean }>('/marks', { n: 1 })
+    const answer = box.send('defect-step', step('marks'), { n: 1 })
     await vi.waitFor(() => expect(box.read().stuck).toMatch(/stays on this device/))
     expect(box.read().waiting).toHaveLength(1)
     await vi.advanceTimersByTimeAsync(1100)
@@ -84,19 +87,19 @@ describe('the outbox', () => {
     const sent = server(() => refusal(503, 'database-away'))
     const box = page()
     await box.begin('yard/ines')
-    void box.send('/first', {})
-    void box.send('/second', {})
+    void box.send('defect-step', step('first'), {})
+    void box.send('defect-step', step('second'), {})
     await vi.waitFor(() => expect(box.read().stuck).toMatch(/database-away/))
-    expect(sent.every((s) => s.path === '/first')).toBe(true)
-    expect(box.read().waiting.map((w) => w.path)).toEqual(['/first', '/second'])
+    expect(sent.every((s) => s.path === '/defects/a/first')).toBe(true)
+    expect(box.read().waiting.map((w) => w.params.step)).toEqual(['first', 'second'])
   })
 
   it('hands a refusal back to whoever made the write, and goes on', async () => {
-    server((s) => (s.path === '/bad' ? refusal(422, 'bad-input') : yes()))
+    server((s) => (s.path === '/defects/a/bad' ? refusal(422, 'bad-input') : yes()))
     const box = page()
     await box.begin('yard/ines')
-    const bad = box.send('/bad', {})
-    const good = box.send('/good', {})
+    const bad = box.send('defect-step', step('bad'), {})
+    const good = box.send('defect-step', step('good'), {})
     await expect(bad).rejects.toBeInstanceOf(ApiError)
     await expect(bad).rejects.toMatchObject({ status: 422, body: { code: 'bad-input' } })
     await expect(good).resolves.toEqual({})
@@ -109,7 +112,7 @@ describe('the outbox', () => {
     })
     const before = page()
     await before.begin('yard/ines')
-    void before.send('/marks', { n: 7 })
+    void before.send('defect-step', step('marks'), { n: 7 })
     await vi.waitFor(() => expect(before.read().stuck).not.toBeNull())
     const key = before.read().waiting[0]?.key
     close(before)
@@ -119,12 +122,37 @@ describe('the outbox', () => {
     const told: string[] = []
     after.onForgotten = async (w) => {
       // Still listed while it is being told, so that nothing blinks out between.
-      told.push(`${w.path} ${after.read().waiting.length}`)
+      told.push(`${w.params.step} ${after.read().waiting.length}`)
     }
     await after.begin('yard/ines')
     await settled(after)
     expect(sent.map((s) => [s.key, s.body])).toEqual([[key, { n: 7 }]])
-    expect(told).toEqual(['/marks 1'])
+    expect(told).toEqual(['marks 1'])
+  })
+
+  it('of two tabs sends once what both found on the device, one tab at a time', async () => {
+    let held: Promise<unknown> = Promise.resolve()
+    const locks = { request: (_name: string, work: () => Promise<unknown>) => (held = held.then(work)) }
+    vi.stubGlobal('navigator', { locks })
+    server(() => {
+      throw new TypeError('no network')
+    })
+    const before = page()
+    await before.begin('yard/ines')
+    for (const n of [1, 2, 3]) void before.send('defect-step', step('marks'), { n })
+    await vi.waitFor(() => expect(before.read().stuck).not.toBeNull())
+    close(before)
+    let under = 0
+    const sent = server(async () => {
+      expect(++under).toBe(1)
+      await new Promise((done) => setTimeout(done, 5))
+      under--
+      return yes()
+    })
+    const tabs = [page(), page()]
+    await Promise.all(tabs.map((t) => t.begin('yard/ines')))
+    for (const t of tabs) await settled(t)
+    expect(sent.map((s) => s.body)).toEqual([{ n: 1 }, { n: 2 }, { n: 3 }])
   })
 
   it('never sends what somebody else left on a shared device', async () => {
@@ -133,13 +161,13 @@ describe('the outbox', () => {
     })
     const ines = page()
     await ines.begin('yard/ines')
-    void ines.send('/marks', { of: 'ines' })
+    void ines.send('defect-step', step('marks'), { of: 'ines' })
     await vi.waitFor(() => expect(ines.read().stuck).not.toBeNull())
     close(ines)
     const sent = server(() => yes())
     const tomas = page()
     await tomas.begin('yard/tomas')
-    await tomas.send('/marks', { of: 'tomas' })
+    await tomas.send('defect-step', step('marks'), { of: 'tomas' })
     expect(sent.map((s) => (s.body as { of: string }).of)).toEqual(['tomas'])
     const again = page()
     await again.begin('yard/ines')
@@ -155,7 +183,7 @@ describe('the outbox', () => {
     })
     const box = page()
     await box.begin('yard/ines')
-    void box.send('/marks', { of: 'ines' })
+    void box.send('defect-step', step('marks'), { of: 'ines' })
     await vi.waitFor(() => expect(box.read().stuck).not.toBeNull())
     box.end()
     expect(box.read().waiting).toEqual([])
@@ -163,7 +191,7 @@ describe('the outbox', () => {
     sent.length = 0
     away = false
     await box.begin('yard/tomas')
-    await box.send('/marks', { of: 'tomas' })
+    await box.send('defect-step', step('marks'), { of: 'tomas' })
     expect(sent.map((s) => (s.body as { of: string }).of)).toEqual(['tomas'])
     box.end()
     await box.begin('yard/ines')
@@ -176,7 +204,7 @@ describe('the outbox', () => {
     server(() => (signedOn ? yes() : refusal(401, 'signed-out')))
     const box = page()
     await box.begin('yard/ines')
-    const answer = box.send('/marks', {})
+    const answer = box.send('defect-step', step('marks'), {})
     await vi.waitFor(() => expect(box.read().stuck).toMatch(/Sign on again/))
     signedOn = true
     box.hurry()
@@ -191,7 +219,7 @@ describe('the outbox', () => {
     })
     const box = page()
     await box.begin('yard/ines')
-    const answer = await box.sendPatiently('/marks', { n: 1 })
+    const answer = await box.sendPatiently('defect-step', step('marks'), { n: 1 })
     expect(answer).toBeNull()
     expect(box.read().waiting).toHaveLength(1)
     up = true
@@ -206,8 +234,8 @@ describe('the outbox', () => {
     server((s) => ((s.body as { n: number }).n === 1 ? yes({ saved: 1 }) : refusal(422, 'no-reading')))
     const box = page()
     await box.begin('yard/ines')
-    expect(await box.sendPatiently('/marks', { n: 1 })).toEqual({ saved: 1 })
-    await expect(box.sendPatiently('/marks', { n: 2 })).rejects.toBeInstanceOf(ApiError)
+    expect(await box.sendPatiently('defect-step', step('marks'), { n: 1 })).toEqual({ saved: 1 })
+    await expect(box.sendPatiently('defect-step', step('marks'), { n: 2 })).rejects.toBeInstanceOf(ApiError)
     expect(box.read().refused).toEqual([])
   })
 
@@ -215,17 +243,17 @@ describe('the outbox', () => {
     let up = false
     const sent = server((s) => {
       if (!up) throw new TypeError('no network')
-      return (s.body as { replaces?: string }).replaces ? yes() : refusal(409, 'marked-elsewhere')
+      return (s.body as { replaces?: string }).replaces ? yes() : refusal(409, 'entered-elsewhere')
     })
     const before = page()
     await before.begin('yard/ines')
-    expect(await before.sendPatiently('/marks', { item: 'lean' })).toBeNull()
+    expect(await before.sendPatiently('defect-step', step('marks'), { item: 'lean' })).toBeNull()
     close(before)
     up = true
     const after = page()
     await after.begin('yard/ines')
     await vi.waitFor(() => expect(after.read().refused).toHaveLength(1), { timeout: 5000 })
-    expect(after.read().refused[0]).toMatchObject({ code: 'marked-elsewhere', body: { item: 'lean' } })
+    expect(after.read().refused[0]).toMatchObject({ code: 'entered-elsewhere', body: { item: 'lean' } })
     close(after)
     const again = page()
     await again.begin('yard/ines')
@@ -248,7 +276,10 @@ describe('the outbox', () => {
     const box = page()
     box.onForgotten = () => new Promise(() => {})
     await box.begin('yard/ines')
-    await Promise.all([box.sendPatiently('/marks', { n: 1 }), box.sendPatiently('/marks', { n: 2 })])
+    await Promise.all([
+      box.sendPatiently('defect-step', step('marks'), { n: 1 }),
+      box.sendPatiently('defect-step', step('marks'), { n: 2 }),
+    ])
     up = true
     const before = sent.length
     box.hurry()
@@ -264,7 +295,7 @@ describe('the outbox', () => {
     })
     const ines = page()
     await ines.begin('yard/ines')
-    await ines.sendPatiently('/marks', { item: 'x' })
+    await ines.sendPatiently('defect-step', step('marks'), { item: 'x' })
     close(ines)
     up = true
     const back = page()

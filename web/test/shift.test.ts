@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs'
-import type { LiftRecord, Shift } from '@geolabe/contract'
+import type { Inspection, LiftRecord, Shift } from '@geolabe/contract'
 import { groundPressure, liftsOnOutriggers, placeDefinition } from '@geolabe/core'
 import { describe, expect, it } from 'vitest'
 import { readMachineFile } from '../../server/src/demo/files'
@@ -21,22 +21,35 @@ const fresh: Shift = {
   operator: { id: 'ines', name: 'Ines' },
   openedAt: '2026-01-01T07:00:00Z',
   closedAt: null,
-  signOn: { wear: [], papers: [] },
-  walk: { marks: [], finishedAt: null, raisedAt: null, handsOnAt: null },
-  rounds: [],
-  sequences: [],
+  signOn: { ppe: [], documents: [] },
+  inspections: [
+    {
+      id: '00000000-0000-4000-8000-000000000000',
+      occasion: 'pre-use',
+      openedAt: '2026-01-01T07:00:00Z',
+      entries: [],
+      finishedAt: null,
+      raisedAt: null,
+      handsOnAt: null,
+    },
+  ],
+  procedures: [],
   overrides: [],
   site: null,
   movedAt: null,
   setups: [],
   lifts: [],
-  handOver: null,
+  handover: null,
 }
-const walked: Shift = { ...fresh, walk: { ...fresh.walk, finishedAt: '2026-01-01T07:20:00Z' } }
+const inspected = (s: Shift, by: Partial<Inspection>): Shift => ({
+  ...s,
+  inspections: s.inspections.map((i) => ({ ...i, ...by })),
+})
+const walked = inspected(fresh, { finishedAt: '2026-01-01T07:20:00Z' })
 const looked: Shift = { ...walked, site: { controls: [], more: [], team: ['Ines'], fit: true, at: '2026-01-01T07:30:00Z' } }
 const plan = planOf(firstDraft(tern, quay, fresh), tern, quay)
 const set: Shift = { ...looked, setups: [{ id: 's', at: '2026-01-01T08:00:00Z', plan, steps: [] }] }
-const standing: Shift = { ...set, walk: { ...set.walk, raisedAt: '2026-01-01T08:10:00Z' } }
+const standing = inspected(set, { raisedAt: '2026-01-01T08:10:00Z' })
 const lift = { id: 'l', outcome: null, plan: firstLift(tern, quay, fresh).lift } as unknown as LiftRecord
 const proven: Shift = { ...standing, lifts: [lift] }
 const lifted: Shift = {

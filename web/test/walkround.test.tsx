@@ -24,7 +24,7 @@ describe('the machine with its zones', () => {
     const items = itemsOf(m.walkround)
     const zones = new Set(items.map((x) => x.zone.id))
     const plan = noHole(
-      renderToStaticMarkup(<ZonePlan machine={m} items={items} marks={new Map()} here={null} onZone={() => {}} />),
+      renderToStaticMarkup(<ZonePlan machine={m} items={items} entries={new Map()} here={null} onZone={() => {}} />),
     )
     expect(plan.match(/aria-label="Zone \d+,/g)).toHaveLength(zones.size)
     const [x, y, w, h] = (plan.match(/viewBox="([^"]+)"/)?.[1] ?? '').split(' ').map(Number) as [number, number, number, number]
@@ -41,27 +41,30 @@ describe('the machine with its zones', () => {
 })
 
 describe('a route', () => {
-  it.each(ids)('%s: has a way from sign-on to hand-over, and its next station is always one of its own', (id) => {
+  it.each(ids)('%s: has a way from sign-on to handover, and its next station is always one of its own', (id) => {
     const m = machine(id)
     const own = stationsOf(m)
     expect(own[0]).toBe('sign-on')
     expect(own.at(-1)).toBe('stow')
     const at = '2026-01-01T07:00:00Z'
     const fresh = {
-      walk: { marks: [], finishedAt: null, raisedAt: null, handsOnAt: null },
+      inspections: [
+        { id: 'i', occasion: 'pre-use', openedAt: at, entries: [], finishedAt: null, raisedAt: null, handsOnAt: null },
+      ],
       site: null,
       setups: [],
       lifts: [],
-      sequences: [],
+      procedures: [],
     } as unknown as Parameters<typeof nextStation>[0]
-    const walked = { ...fresh, walk: { ...fresh.walk, finishedAt: at } }
+    const inspected = (s: typeof fresh, by: object) => ({ ...s, inspections: s.inspections.map((i) => ({ ...i, ...by })) })
+    const walked = inspected(fresh, { finishedAt: at })
     const looked = { ...walked, site: { controls: [], more: [], team: ['I'], fit: true, at } }
     const stood = {
       ...looked,
-      sequences: [{ id: 's', procedure: 'setup' as const, steps: [], at }],
+      procedures: [{ id: 's', procedure: 'setup' as const, steps: [], at }],
       setups: m.legs ? ([{}] as never) : [],
     }
-    const raised = { ...stood, walk: { ...stood.walk, raisedAt: at } }
+    const raised = inspected(stood, { raisedAt: at })
     for (const s of [fresh, walked, looked, stood, raised]) expect(own).toContain(nextStation(s, m))
     expect(nextStation(fresh, m)).toBe('walk-round')
     expect(['prove', 'lift']).toContain(nextStation(raised, m))
@@ -96,14 +99,14 @@ describe('a reading as it is typed', () => {
 })
 
 describe('a defect that stops and is still on this device', () => {
-  const waiting = (machine: string, grade: string, path = '/defects') =>
-    [{ path, body: { machine, grade } }] as unknown as Waiting[]
+  const waiting = (machine: string, grade: string, what = 'raise-defect') =>
+    [{ what, body: { machine, grade } }] as unknown as Waiting[]
   it('stops whoever entered it, on that machine, by its grade or where every defect stops', () => {
     expect(stopsFromHere(waiting('tern', 'danger'), 'tern', 'operator-grades')).toBeDefined()
     expect(stopsFromHere(waiting('tern', 'harm'), 'tern', undefined)).toBeDefined()
     expect(stopsFromHere(waiting('tern', 'watch'), 'tern', 'operator-grades')).toBeUndefined()
     expect(stopsFromHere(waiting('dunlin', 'watch'), 'dunlin', 'stops-until-graded')).toBeDefined()
     expect(stopsFromHere(waiting('puffin', 'danger'), 'tern', 'operator-grades')).toBeUndefined()
-    expect(stopsFromHere(waiting('tern', 'danger', '/shifts/x/walk-items'), 'tern', 'operator-grades')).toBeUndefined()
+    expect(stopsFromHere(waiting('tern', 'danger', 'enter-item'), 'tern', 'operator-grades')).toBeUndefined()
   })
 })

@@ -42,7 +42,7 @@ export function energyPlan(e: Energy, share: number | null, hoursADay: number | 
   const when = e.book ?? policy.when
   const verb = verbs[e.kind]
   if (share === null)
-    return { share, hoursLeft: null, action: 'read-it', why: `${e.label} was not read at the last hand-over.`, refill_h: null }
+    return { share, hoursLeft: null, action: 'read-it', why: `${e.label} was not read at the last handover.`, refill_h: null }
   const hoursLeft = share / e.perHour_share
   const refill_h = (1 - share) * e.refill_h
   const said = { share, hoursLeft, refill_h }

@@ -1,7 +1,7 @@
 import type { Grade } from '../defect/grade'
 import { gradeWords } from '../defect/grade'
 
-export interface HandOverFacts {
+export interface HandoverFacts {
   defects: readonly { where: string; words: string; grade: Grade; grown: boolean }[]
   /** Readings of this shift that are watched. */
   nearLimit: readonly { label: string; reading: number; unit: string; limit: number; reaches: string | null }[]
@@ -16,16 +16,16 @@ export interface HandOverFacts {
   limitsOn: string
 }
 
-export interface HandOverLine {
+export interface HandoverLine {
   about: 'defect' | 'reading' | 'override' | 'due' | 'state'
   text: string
   grave: boolean
 }
 
 /** What the next person must know, made from the record: gravest first, then how it stands. */
-export function handOverLines(f: HandOverFacts): HandOverLine[] {
-  const lines: HandOverLine[] = []
-  const say = (about: HandOverLine['about'], text: string, grave = false) => lines.push({ about, text, grave })
+export function handoverLines(f: HandoverFacts): HandoverLine[] {
+  const lines: HandoverLine[] = []
+  const say = (about: HandoverLine['about'], text: string, grave = false) => lines.push({ about, text, grave })
   for (const d of f.defects) {
     say(
       'defect',

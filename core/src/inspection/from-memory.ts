@@ -1,6 +1,6 @@
 import { nth } from '../list'
 /** One finished round, as far as the question needs it. */
-export interface RoundFacts {
+export interface InspectionFacts {
   id: string
   machine: string
   by: string
@@ -32,7 +32,7 @@ const quietRounds = 20
  * to the second day after day, or never a defect in ninety days. Facts for the person in charge, not accusations: a quick
  * walker, a small machine and a good machine look alike.
  */
-export function memoryPatterns(rounds: readonly RoundFacts[], now: string): MemoryPattern[] {
+export function memoryPatterns(rounds: readonly InspectionFacts[], now: string): MemoryPattern[] {
   const found: MemoryPattern[] = []
   for (const own of groups(rounds).values()) {
     const { machine, by } = nth(own, 0)
@@ -73,8 +73,8 @@ export function memoryPatterns(rounds: readonly RoundFacts[], now: string): Memo
   return found
 }
 
-function groups(rounds: readonly RoundFacts[]): Map<string, RoundFacts[]> {
-  const by = new Map<string, RoundFacts[]>()
+function groups(rounds: readonly InspectionFacts[]): Map<string, InspectionFacts[]> {
+  const by = new Map<string, InspectionFacts[]>()
   for (const r of [...rounds].sort((a, b) => a.at.localeCompare(b.at))) {
     const key = `${r.machine} ${r.by}`
     by.set(key, [...(by.get(key) ?? []), r])
@@ -82,9 +82,9 @@ function groups(rounds: readonly RoundFacts[]): Map<string, RoundFacts[]> {
   return by
 }
 
-function longestSame(rounds: readonly RoundFacts[]): RoundFacts[] {
-  let best: RoundFacts[] = []
-  let run: RoundFacts[] = []
+function longestSame(rounds: readonly InspectionFacts[]): InspectionFacts[] {
+  let best: InspectionFacts[] = []
+  let run: InspectionFacts[] = []
   for (const r of rounds) {
     const all = [...run, r].map((x) => x.duration_s)
     run = Math.max(...all) - Math.min(...all) <= sameWithin_s ? [...run, r] : [r]

@@ -32,7 +32,7 @@ const placedPiece = z.strictObject({
   where: z.string().min(1).optional(),
   cover: z.string().min(1).optional(),
   mayBeMissing: z.boolean().optional(),
-  times: walkItem.shape.times,
+  occasions: walkItem.shape.occasions,
   leastGrade: walkItem.shape.leastGrade,
   /** Said of this place besides what the piece says. */
   also: z.string().min(1).optional(),
@@ -80,9 +80,9 @@ export function writtenOut(t: WalkroundTemplate, pieces: readonly Piece[]): Walk
 
 function placed(x: z.infer<typeof placedPiece>, item: Piece['items'][number], k: number, piece: string): WalkItem {
   const own: Measure | null | undefined = x.measures?.[item.id]
-  const { measure: shared, times, ...rest } = item
+  const { measure: shared, occasions, ...rest } = item
   const m = own === undefined ? shared : own
-  const when = x.times ?? times
+  const when = x.occasions ?? occasions
   return {
     ...rest,
     id: k === 0 ? x.id : `${x.id}-${item.id}`,
@@ -93,7 +93,7 @@ function placed(x: z.infer<typeof placedPiece>, item: Piece['items'][number], k:
     ...(x.mayBeMissing ? { mayBeMissing: true } : {}),
     ...(x.leastGrade ? { leastGrade: x.leastGrade } : {}),
     ...(m ? { measure: m } : {}),
-    ...(when ? { times: when } : {}),
+    ...(when ? { occasions: when } : {}),
     piece,
   }
 }

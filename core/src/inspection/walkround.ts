@@ -4,13 +4,13 @@ import { nth } from '../list'
 import { finite } from '../quantity/measured'
 import { measure } from './measure'
 
-/** When somebody goes round: before the shift, after having left the machine, at the end. */
-export const roundTime = z.enum(['start', 'absence', 'end'])
-export type RoundTime = z.infer<typeof roundTime>
-export const roundTimeWords: Record<RoundTime, string> = {
-  start: 'Before the shift',
-  absence: 'After an absence',
-  end: 'End of the shift',
+/** Why the machine is walked round: before use, after it was left alone, at the end of the shift. */
+export const occasion = z.enum(['pre-use', 'after-absence', 'end-of-shift'])
+export type Occasion = z.infer<typeof occasion>
+export const occasionWords: Record<Occasion, string> = {
+  'pre-use': 'Pre-use',
+  'after-absence': 'After absence',
+  'end-of-shift': 'End of shift',
 }
 
 /** Parts in their order. What is `raised` waits until overhead and people are checked, and the legs are set where there are any. */
@@ -43,7 +43,7 @@ export const walkItem = z.strictObject({
   /** A defect found here is graded at least as grave as this. */
   leastGrade: grade.optional(),
   /** Rounds it belongs to; left out: only the one before the shift. */
-  times: z.array(roundTime).min(1).optional(),
+  occasions: z.array(occasion).min(1).optional(),
   /** The shared piece it came from. */
   piece: z.string().optional(),
   /** The item confirms that this cover is shut again. */
@@ -104,9 +104,9 @@ const slug = (s: string) =>
  * The items of one round in walking order. A zone in which a cover was opened ends with that cover shut: it is an item of its
  * own, so that no zone is finished while a cover is open.
  */
-export function itemsOf(w: Walkround, time: RoundTime = 'start'): Placed[] {
+export function itemsOf(w: Walkround, occasion: Occasion = 'pre-use'): Placed[] {
   return w.zones.flatMap((zone1) => {
-    const items = zone1.items.filter((item) => (item.times ?? ['start']).includes(time))
+    const items = zone1.items.filter((item) => (item.occasions ?? ['pre-use']).includes(occasion))
     const covers = [...new Set(items.flatMap((i) => (i.cover ? [i.cover] : [])))]
     const shut = covers.map(
       (cover): WalkItem => ({

@@ -67,8 +67,10 @@ export const machineDefinition = z.strictObject({
   /** One line that tells it from its neighbours. */
   note: z.string(),
   licence: z.strictObject({ class: z.string().min(1), label: z.string().min(1) }),
-  wear: z.array(labelled),
-  papers: z.array(labelled),
+  /** Personal protective equipment that is worn at it. */
+  ppe: z.array(labelled),
+  /** Documents that have to be with it. */
+  documents: z.array(labelled),
   hours: z.strictObject({ label: z.string().min(1) }).optional(),
   outline: z.strictObject({ plan: z.array(outlinePart).min(1), side: z.array(outlinePart).min(1) }),
   ...machineParts,

@@ -6,6 +6,7 @@ import {
   type NotChecked,
   nominal,
   notCheckedWords,
+  preUseOf,
   sayMetric,
   type Tol,
   verdictWords,
@@ -55,10 +56,10 @@ function head(doc: PDFKit.PDFDocument, shift: Shift, organisation: string, what:
   doc.font(bold).fontSize(24).fillColor(ink).text(`${shift.machine.name} at ${shift.place.name}`)
   doc.font(regular).fontSize(10.5).fillColor(quiet)
   doc.text(`${organisation} · ${shift.operator.name} · ${day(shift.openedAt)} UTC · ${what}`)
-  const marks = shift.walk.marks
-  const defects = marks.filter((m) => m.result === 'defect').length
+  const { entries, finishedAt } = preUseOf(shift)
+  const defects = entries.filter((m) => m.result === 'defect').length
   doc.text(
-    `Walk-round: ${marks.length} items, ${defects === 0 ? 'no defect' : `${defects} with a defect`}${shift.walk.finishedAt ? '' : ', not finished'}. Site: ${shift.site ? `${shift.site.fit ? 'fit' : 'not fit'} for the job, ${shift.site.team.join(', ')}` : 'not looked at'}.`,
+    `Walk-round: ${entries.length} items, ${defects === 0 ? 'no defect' : `${defects} with a defect`}${finishedAt ? '' : ', not finished'}. Site: ${shift.site ? `${shift.site.fit ? 'fit' : 'not fit'} for the job, ${shift.site.team.join(', ')}` : 'not looked at'}.`,
   )
   doc.moveDown(0.6)
 }

@@ -1,13 +1,13 @@
 import { createHash } from 'node:crypto'
 import { type ImportedPage, type ImportedShift, recompute, type ShiftFile, shiftFile } from '@geolabe/contract'
-import { type Machine, type Place, parseOrRefuse, type RatingTable, type Walkround } from '@geolabe/core'
+import { type Machine, type Place, parseOrRefuse, project, type RatingTable, type Walkround } from '@geolabe/core'
 import type { Request } from 'express'
 import { z } from 'zod'
 import type { Tx } from '../db/database'
 import { defectsWhere } from '../defects/read'
 import { notFound, requireAnyRole } from '../http/routes'
 import { Problem } from '../problem/problem'
-import { readShift } from '../shift/read'
+import { eventsOf } from '../shift/read'
 import { canonical, isGenuine, type SigningKey } from './signing'
 
 const distinct = <T>(list: readonly T[], key: (t: T) => string) => [...new Map(list.map((t) => [key(t), t])).values()]
@@ -33,7 +33,9 @@ async function machineTaken(tx: Tx, shift: string, machine: string): Promise<Mac
 
 /** A shift with everything it rests on, in the very revisions it used, as one signed file. */
 export async function exportShift(tx: Tx, id: string, key: SigningKey): Promise<ShiftFile> {
-  const shift = await readShift(tx, id)
+  const events = await eventsOf(tx, id)
+  if (events.length === 0) throw notFound('This shift')
+  const shift = project(events)
   const defects = await defectsWhere(tx, 'd.shift = $1', [id], 500)
   const versions = shift.lifts.map((l) => l.versions)
   const machines = await Promise.all(
@@ -72,6 +74,7 @@ export async function exportShift(tx: Tx, id: string, key: SigningKey): Promise<
     exportedAt: new Date().toISOString(),
     organisation: tx.who.org,
     shift,
+    events,
     machine: await machineTaken(tx, id, shift.machine.id),
     used: { machines, places, tables },
     defects: defects.map((d) => ({
@@ -92,6 +95,12 @@ export async function exportShift(tx: Tx, id: string, key: SigningKey): Promise<
 
 /** A device's clock may be this far ahead of ours. */
 const ahead_ms = 10 * 60_000
+
+/** The shift of a file is what its events make of it: neither is believed without the other. */
+function refuseOtherShift(file: ShiftFile): void {
+  if (canonical(project(file.events)) !== canonical(file.shift))
+    throw new Problem(422, 'not-its-events', 'The shift in this file is not what its events make of it.', 'events')
+}
 
 /** What of a file's own dates cannot be: worked after it was written, or after today. */
 function refuseDates(file: ShiftFile): void {
@@ -136,6 +145,7 @@ export async function importShift(tx: Tx, raw: unknown): Promise<{ id: string; a
       'signature',
     )
   refuseDates(file)
+  refuseOtherShift(file)
   const digest = createHash('sha256').update(canonical(raw)).digest('hex')
   const s = file.shift
   const recomputes = recompute(file).every((r) => r.equal)

@@ -99,8 +99,8 @@ export async function defectsWhere(tx: Tx, where: string, values: unknown[], lim
   const r = await tx.query<Row>(
     `select d.*, d.watch_until::text as watch_until, m.document->>'name' as machine_name, a.name as raised_name, b.name as seen_name,
       c.name as repaired_name, e.name as returned_name, v.name as verified_name, w.name as watched_name, x.name as accepted_name,
-      case when d.watch_hours is null then null else (select (s.hand_over->>'hours')::float8 from shift s where s.org = d.org
-        and s.machine = d.machine and s.hand_over->>'hours' is not null order by s.opened_at desc limit 1) end as meter,
+      case when d.watch_hours is null then null else (select (s.handover->>'hours')::float8 from shift s where s.org = d.org
+        and s.machine = d.machine and s.handover->>'hours' is not null order by s.opened_at desc limit 1) end as meter,
       (select array_agg(ph.id::text order by ph.id) from photo ph where ph.org = d.org and ph.defect = d.id) as photos,
       (select json_agg(json_build_object('id', n.id, 'kind', n.kind, 'words', n.words, 'at', n.at,
         'by', json_build_object('id', np.id, 'name', np.name)) order by n.at, n.id)

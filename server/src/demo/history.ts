@@ -138,7 +138,7 @@ async function shift(client: pg.Client, s: Past, m: Machine): Promise<string> {
     at: ended.toISOString(),
   }
   await client.query(
-    `insert into shift (org, id, machine, machine_revision, place, operator, opened_at, closed_at, sign_on, hand_over)
+    `insert into shift (org, id, machine, machine_revision, place, operator, opened_at, closed_at, sign_on, handover)
      values ($1, $2, $3, $4, 'north-quay', $5, $6, $7, $8, $9)`,
     [
       org,
@@ -148,7 +148,7 @@ async function shift(client: pg.Client, s: Past, m: Machine): Promise<string> {
       s.operator,
       begun,
       ended,
-      JSON.stringify({ wear: m.wear.map((x) => x.id), papers: m.papers.map((p) => p.id) }),
+      JSON.stringify({ ppe: m.ppe.map((x) => x.id), documents: m.documents.map((p) => p.id) }),
       JSON.stringify(hand),
     ],
   )
@@ -156,8 +156,8 @@ async function shift(client: pg.Client, s: Past, m: Machine): Promise<string> {
   const seconds = s.seconds ?? items.length * (9 + wobble('pace', id) * 6)
   const step = (seconds * 1000) / Math.max(1, items.length - 1)
   await client.query(
-    `insert into inspection (org, id, shift, machine, time, by, opened_at, finished_at, raised_at, items, defects, duration_s)
-     values ($1, $2, $2, $3, 'start', $4, $5, $6, $6, $7, $8, $9)`,
+    `insert into inspection (org, id, shift, machine, occasion, by, opened_at, finished_at, raised_at, items, defects, duration_s)
+     values ($1, $2, $2, $3, 'pre-use', $4, $5, $6, $6, $7, $8, $9)`,
     [
       org,
       id,
@@ -181,13 +181,21 @@ async function shift(client: pg.Client, s: Past, m: Machine): Promise<string> {
     at: new Date(begun.getTime() + i * step).toISOString(),
   }))
   await client.query(
-    `insert into walk_mark (org, shift, round, machine, item, result, reading, at)
+    `insert into inspection_entry (org, shift, inspection, machine, item, result, reading, at)
      select $1, $2, $2, $3, item, result, case when result = 'not-fitted' then null else reading end, at
      from json_to_recordset($4) as r(item text, result text, reading float8, at timestamptz)`,
     [org, id, m.id, JSON.stringify(rows)],
   )
+  await tellShift(client, s, m, {
+    id,
+    begun,
+    ended,
+    rows,
+    finished: new Date(begun.getTime() + seconds * 1000 + 5000),
+    handover: hand,
+  })
   await client.query(
-    "select journal_append('shift-opened', $1, $2), journal_append('walk-finished', $1, $3), journal_append('shift-closed', $1, $4)",
+    "select journal_append('shift-opened', $1, $2), journal_append('inspection-finished', $1, $3), journal_append('shift-closed', $1, $4)",
     [
       id,
       JSON.stringify({ machine: m.id, place: 'north-quay' }),
@@ -196,6 +204,48 @@ async function shift(client: pg.Client, s: Past, m: Machine): Promise<string> {
     ],
   )
   return id
+}
+
+interface Told {
+  id: string
+  begun: Date
+  finished: Date
+  ended: Date
+  rows: readonly { item: string; result: string; reading: number | null; at: string }[]
+  handover: { at: string } & Record<string, unknown>
+}
+
+/** What happened in a past shift, as its events. */
+async function tellShift(client: pg.Client, s: Past, m: Machine, t: Told): Promise<void> {
+  const { at: _at, ...handover } = t.handover
+  const entry = (r: Told['rows'][number]) => ({
+    ...r,
+    reading: r.result === 'not-fitted' ? null : r.reading,
+    device: '',
+    because: null,
+  })
+  const events: [kind: string, at: Date | string, body: object][] = [
+    [
+      'shift-opened',
+      t.begun,
+      {
+        shift: t.id,
+        machine: { id: m.id, name: m.name, revision: m.revision },
+        place: { id: 'north-quay', name: 'North Quay' },
+        signOn: { ppe: m.ppe.map((x) => x.id), documents: m.documents.map((x) => x.id) },
+      },
+    ],
+    ['inspection-opened', t.begun, { inspection: t.id, occasion: 'pre-use' }],
+    ...t.rows.map((r): [string, string, object] => ['inspection-entry', r.at, { inspection: t.id, entry: entry(r) }]),
+    ['inspection-finished', t.finished, { inspection: t.id, part: 'first' }],
+    ['inspection-finished', t.finished, { inspection: t.id, part: 'raised' }],
+    ['shift-closed', t.ended, { handover: { leftAsItStands: null, ...handover } }],
+  ]
+  await client.query(
+    `insert into shift_event (org, shift, at, actor, kind, body)
+     select $1, $2, at, $3, kind, body from json_to_recordset($4) as r(n int, kind text, at timestamptz, body jsonb) order by n`,
+    [org, t.id, s.operator, JSON.stringify(events.map(([kind, at, body], n) => ({ n, kind, at, body })))],
+  )
 }
 
 interface PastDefect {

@@ -37,24 +37,32 @@ export async function layOutMany(client: pg.Client, org: string, many: HowMany):
       [many.inspections, machines, machines.length],
     )
     await client.query(
-      `insert into shift (org, id, machine, machine_revision, place, operator, opened_at, closed_at, sign_on, hand_over)
-       select $1, id, machine, 1, 'north-quay', by, opened, opened + interval '7 hours', '{"wear": [], "papers": []}',
+      `insert into shift (org, id, machine, machine_revision, place, operator, opened_at, closed_at, sign_on, handover)
+       select $1, id, machine, 1, 'north-quay', by, opened, opened + interval '7 hours', '{"ppe": [], "documents": []}',
          jsonb_build_object('steps', '[]'::jsonb, 'hours', null, 'fuel_share', 0.5, 'standsAt', '', 'words', '', 'at', opened + interval '7 hours')
        from long_ago`,
       [org],
     )
     await client.query(
-      `insert into inspection (org, id, shift, machine, time, by, opened_at, finished_at, raised_at, items, defects, duration_s)
-       select $1, id, id, machine, 'start', by, opened, opened + interval '8 minutes', opened + interval '9 minutes', 40, 0, 300 + i % 200 from long_ago`,
+      `insert into inspection (org, id, shift, machine, occasion, by, opened_at, finished_at, raised_at, items, defects, duration_s)
+       select $1, id, id, machine, 'pre-use', by, opened, opened + interval '8 minutes', opened + interval '9 minutes', 40, 0, 300 + i % 200 from long_ago`,
+      [org],
+    )
+    // Who had which machine when; what was entered long ago is in its counts.
+    await client.query(
+      `insert into shift_event (org, shift, at, actor, kind, body)
+       select $1, id, opened, by, 'shift-opened', jsonb_build_object('shift', id, 'machine', jsonb_build_object('id', machine, 'name', machine, 'revision', 1),
+         'place', jsonb_build_object('id', 'north-quay', 'name', 'North Quay'), 'signOn', '{"ppe": [], "documents": []}'::jsonb) from long_ago
+       union all select $1, id, opened, by, 'inspection-opened', jsonb_build_object('inspection', id, 'occasion', 'pre-use') from long_ago`,
       [org],
     )
     for (const m of whole) {
-      // The measured items of each round; the rest of a long past is in its counts.
+      // The measured items of each walk-round; the rest of a long past is in its counts.
       const measured = itemsOf(m.walkround).flatMap(({ item }) =>
         item.measure ? [{ item: item.id, reading: soundReading(item.measure) }] : [],
       )
       await client.query(
-        `insert into walk_mark (org, shift, round, machine, item, result, reading, at)
+        `insert into inspection_entry (org, shift, inspection, machine, item, result, reading, at)
          select $1, l.id, l.id, l.machine, r.item, 'in-order', r.reading, l.opened + interval '5 minutes'
          from long_ago l cross join json_to_recordset($2) as r(item text, reading float8) where l.machine = $3`,
         [org, JSON.stringify(measured.slice(0, 4)), m.id],
@@ -78,7 +86,7 @@ export async function layOutMany(client: pg.Client, org: string, many: HowMany):
     await client.query('rollback')
     throw e
   }
-  const kinds = ['walk-item', 'shift-opened', 'walk-finished', 'defect-raised', 'defect-repaired', 'shift-closed']
+  const kinds = ['inspection-entry', 'shift-opened', 'inspection-finished', 'defect-raised', 'defect-repaired', 'shift-closed']
   // One call an entry: each carries the hash of the one before. In pieces, since what is counted again and again within one
   // transaction grows slower with each time.
   for (let from = 1; from <= many.entries; from += piece) {
@@ -92,5 +100,5 @@ export async function layOutMany(client: pg.Client, org: string, many: HowMany):
     )
     await client.query('commit')
   }
-  for (const t of ['shift', 'inspection', 'walk_mark', 'defect', 'journal']) await client.query(`analyze ${t}`)
+  for (const t of ['shift', 'inspection', 'inspection_entry', 'defect', 'journal']) await client.query(`analyze ${t}`)
 }

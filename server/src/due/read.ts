@@ -14,14 +14,14 @@ interface Done {
   words: string
 }
 
-/** The meter as it was read at hand-overs of the last six weeks and the last before them, oldest first. */
+/** The meter as it was read at handovers of the last six weeks and the last before them, oldest first. */
 async function metersOf(tx: Tx, machines: readonly string[]) {
   const r = await tx.query<{ machine: string; at: Date; hours: number; share: number | null }>(
-    `select s.machine, s.closed_at as at, (s.hand_over->>'hours')::float8 as hours, (s.hand_over->>'fuel_share')::float8 as share
+    `select s.machine, s.closed_at as at, (s.handover->>'hours')::float8 as hours, (s.handover->>'fuel_share')::float8 as share
      from unnest($1::text[]) as wanted(machine) cross join lateral (
-       select * from shift x where x.org = current_org() and x.machine = wanted.machine and x.hand_over is not null
+       select * from shift x where x.org = current_org() and x.machine = wanted.machine and x.handover is not null
        order by x.opened_at desc limit 60) s
-     where s.hand_over->>'hours' is not null order by s.machine, s.closed_at`,
+     where s.handover->>'hours' is not null order by s.machine, s.closed_at`,
     [machines],
   )
   return r.rows

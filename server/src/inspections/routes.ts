@@ -1,11 +1,11 @@
 import {
   type InspectionFile,
   type InspectionPage,
+  type InspectionReport,
   type InspectionSummary,
   inspectionsToCsv,
-  type RoundsReport,
 } from '@geolabe/contract'
-import { itemsOf, measureUnit, memoryPatterns, type RoundTime } from '@geolabe/core'
+import { itemsOf, measureUnit, memoryPatterns, type Occasion } from '@geolabe/core'
 import { type Request, Router } from 'express'
 import { z } from 'zod'
 import type { Database, Tx } from '../db/database'
@@ -22,7 +22,7 @@ interface Row {
   shift: string
   machine: string
   machine_name: string
-  time: RoundTime
+  occasion: Occasion
   by: string
   by_name: string
   opened_at: Date
@@ -36,7 +36,7 @@ const summary = (r: Row): InspectionSummary => ({
   id: r.id,
   shift: r.shift,
   machine: { id: r.machine, name: r.machine_name },
-  time: r.time,
+  occasion: r.occasion,
   by: { id: r.by, name: r.by_name },
   openedAt: r.opened_at.toISOString(),
   finishedAt: r.finished_at?.toISOString() ?? null,
@@ -74,18 +74,18 @@ export async function readInspections(tx: Tx, req: Pick<Request, 'query'>): Prom
 
 async function file(tx: Tx, id: string): Promise<InspectionFile> {
   const one = (await inspectionsWhere(tx, 'i.id = $1', [id], 1))[0]
-  if (!one) throw notFound('This round')
+  if (!one) throw notFound('This walk-round')
   const machine = await machineNamed(tx, one.machine.id)
   const shift = await readShift(tx, one.shift)
-  const marks = id === one.shift ? shift.walk.marks : (shift.rounds.find((r) => r.id === id)?.marks ?? [])
-  const known = itemsOf(machine.walkround, one.time)
+  const { entries } = shift.inspections.find((i) => i.id === id) ?? { entries: [] }
+  const known = itemsOf(machine.walkround, one.occasion)
   return {
     format: 'geolabe.inspection/1',
     exportedAt: new Date().toISOString(),
     organisation: tx.who.org,
     inspection: {
       ...one,
-      marks: marks.map((m) => {
+      entries: entries.map((m) => {
         const x = known.find((k) => k.item.id === m.item)
         return {
           ...m,
@@ -100,11 +100,11 @@ async function file(tx: Tx, id: string): Promise<InspectionFile> {
 }
 
 /** How complete the rounds are, week by week, and what looks as if it were filled in from memory. */
-async function report(tx: Tx): Promise<RoundsReport> {
+async function report(tx: Tx): Promise<InspectionReport> {
   await requireRole(tx, 'person-in-charge', 'This is for the person in charge.')
   const weeks = await tx.query<{ week: string; shifts: number; finished: number }>(
     `select to_char(date_trunc('week', i.opened_at), 'YYYY-MM-DD') as week, count(*)::int as shifts, count(i.finished_at)::int as finished
-     from inspection i where i.time = 'start' and i.opened_at > now() - interval '12 weeks' group by 1 order by 1`,
+     from inspection i where i.occasion = 'pre-use' and i.opened_at > now() - interval '12 weeks' group by 1 order by 1`,
   )
   const rounds = await tx.query<{
     id: string
@@ -119,7 +119,7 @@ async function report(tx: Tx): Promise<RoundsReport> {
   }>(
     `select i.id, i.machine, m.document->>'name' as machine_name, i.by, p.name as by_name, i.finished_at as at, i.items, i.duration_s, i.defects
      from inspection i join machine m on m.org = i.org and m.id = i.machine join person p on p.org = i.org and p.id = i.by
-     where i.time = 'start' and i.finished_at is not null and i.items is not null and i.opened_at > now() - interval '100 days'
+     where i.occasion = 'pre-use' and i.finished_at is not null and i.items is not null and i.opened_at > now() - interval '100 days'
      order by i.opened_at limit 20000`,
   )
   const names = new Map(
@@ -154,15 +154,15 @@ export function inspectionRoutes(db: Database): Router {
       tx.query<{
         id: string
         machine: string
-        time: string
+        occasion: string
         by: string
         at: Date
         item: string
         result: string
         reading: number | null
       }>(
-        `select i.id, i.machine, i.time, p.name as by, w.at, w.item, w.result, w.reading from walk_mark w
-         join inspection i on i.org = w.org and i.id = w.round join person p on p.org = i.org and p.id = i.by
+        `select i.id, i.machine, i.occasion, p.name as by, w.at, w.item, w.result, w.reading from inspection_entry w
+         join inspection i on i.org = w.org and i.id = w.inspection join person p on p.org = i.org and p.id = i.by
          where ($1::text is null or w.machine = $1) order by w.at desc limit ${exportLimit}`,
         [
           z

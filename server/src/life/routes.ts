@@ -20,7 +20,7 @@ async function lifeOf(tx: Tx, id: string, days: number): Promise<LifeLine> {
     closed_at: Date | null
     hours: number | null
   }>(
-    `select s.id, s.operator as by, p.name, s.opened_at, s.closed_at, (s.hand_over->>'hours')::float8 as hours from shift s
+    `select s.id, s.operator as by, p.name, s.opened_at, s.closed_at, (s.handover->>'hours')::float8 as hours from shift s
      join person p on p.org = s.org and p.id = s.operator
      where s.machine = $1 and s.opened_at >= $2 order by s.opened_at desc limit ${rows}`,
     [id, from],
@@ -49,7 +49,7 @@ async function lifeOf(tx: Tx, id: string, days: number): Promise<LifeLine> {
     [id, from],
   )
   const readings = await tx.query<{ item: string; at: Date; value: number; because: string | null }>(
-    `select item, at, reading as value, because from walk_mark where machine = $1 and reading is not null and at >= $2 order by at desc limit ${rows * 20}`,
+    `select item, at, reading as value, because from inspection_entry where machine = $1 and reading is not null and at >= $2 order by at desc limit ${rows * 20}`,
     [id, from],
   )
   return {

@@ -6,6 +6,7 @@ import { Problem } from '../problem/problem'
 import { requireProcedure } from '../shift/confirmed'
 import { ownOpenShift, readShift } from '../shift/read'
 import { requireReady } from '../shift/ready'
+import { record } from '../shift/record'
 
 /** How a proven lift ended: done, or abandoned and why. */
 export function liftRoutes(db: Database): Router {
@@ -36,7 +37,7 @@ export function liftRoutes(db: Database): Router {
         requireProcedure(definition.procedures.lift, b.steps, 'steps')
       }
       await tx.query('update lift set outcome = $2 where id = $1', [lift, JSON.stringify({ ...b, at: new Date().toISOString() })])
-      await tx.journal('lift-outcome', id, { lift, ...b })
+      await record(tx, id, { kind: 'lift-outcome', lift, outcome: b }, { lift, ...b })
       return readShift(tx, id)
     }),
   )

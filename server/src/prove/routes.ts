@@ -4,6 +4,7 @@ import type { Database } from '../db/database'
 import { uuidParam, writes } from '../http/routes'
 import { readShift } from '../shift/read'
 import { requireReady } from '../shift/ready'
+import { record } from '../shift/record'
 import { assessOnServer } from './assess'
 
 /** A planned lift and what its assessment said, saved whole. */
@@ -29,13 +30,18 @@ export function proveRoutes(db: Database): Router {
           JSON.stringify(proved.versions),
         ],
       )
-      await tx.journal('lift-proved', id, {
-        lift: b.id,
-        plan: b.plan,
-        conditions: b.conditions,
-        verdict: proved.assessment.verdict,
-        governing: proved.assessment.governing?.id ?? null,
-      })
+      await record(
+        tx,
+        id,
+        { kind: 'lift-proved', lift: { ...b, ...proved } },
+        {
+          lift: b.id,
+          plan: b.plan,
+          conditions: b.conditions,
+          verdict: proved.assessment.verdict,
+          governing: proved.assessment.governing?.id ?? null,
+        },
+      )
       return readShift(tx, id)
     }),
   )

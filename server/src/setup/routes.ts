@@ -6,6 +6,7 @@ import { Problem } from '../problem/problem'
 import { requireProcedure } from '../shift/confirmed'
 import { readShift } from '../shift/read'
 import { requireReady } from '../shift/ready'
+import { record } from '../shift/record'
 
 /** How the machine stands, recorded once every step of setting up is confirmed in order. */
 export function setupRoutes(db: Database): Router {
@@ -25,7 +26,7 @@ export function setupRoutes(db: Database): Router {
         JSON.stringify(b.plan),
         b.steps,
       ])
-      await tx.journal('setup-recorded', id, { setup: b.id, plan: b.plan, steps: b.steps })
+      await record(tx, id, { kind: 'setup-recorded', setup: b }, { setup: b.id, plan: b.plan, steps: b.steps })
       return readShift(tx, id)
     }),
   )

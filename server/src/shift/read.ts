@@ -1,5 +1,5 @@
-import type { LiftRecord, SetupRecord, Shift, ShiftPage, WalkMark } from '@geolabe/contract'
-import type { RoundTime } from '@geolabe/core'
+import type { ShiftPage } from '@geolabe/contract'
+import { project, type Shift, type ShiftEvent } from '@geolabe/core'
 import type { Request } from 'express'
 import type { Tx } from '../db/database'
 import { notFound } from '../http/routes'
@@ -19,7 +19,7 @@ interface Row {
   sign_on: Shift['signOn']
   site: Shift['site']
   moved_at: Date | null
-  hand_over: Shift['handOver']
+  handover: Shift['handover']
 }
 
 const from = `from shift s
@@ -27,80 +27,23 @@ const from = `from shift s
   join place pl on pl.org = s.org and pl.id = s.place
   join person p on p.org = s.org and p.id = s.operator`
 
+/** What happened in a shift, in the order it was recorded. */
+export async function eventsOf(tx: Tx, id: string): Promise<ShiftEvent[]> {
+  const r = await tx.query<{ at: Date; kind: string; body: object; actor: string; name: string }>(
+    `select e.at, e.kind, e.body, e.actor, p.name from shift_event e join person p on p.org = e.org and p.id = e.actor
+     where e.shift = $1 order by e.seq`,
+    [id],
+  )
+  return r.rows.map(
+    (e) => ({ kind: e.kind, at: e.at.toISOString(), by: { id: e.actor, name: e.name }, ...e.body }) as unknown as ShiftEvent,
+  )
+}
+
+/** A shift: what its events make of it. */
 export async function readShift(tx: Tx, id: string): Promise<Shift> {
-  const r = await tx.query<Row>(
-    `select s.*, m.document->>'name' as machine_name, pl.document->>'name' as place_name, p.name as operator_name ${from} where s.id = $1`,
-    [id],
-  )
-  const s = r.rows[0]
-  if (!s) throw notFound('This shift')
-  const marks = await tx.query<Omit<WalkMark, 'at'> & { round: string; at: Date }>(
-    'select round, item, result, reading, at, device, because from walk_mark where shift = $1 order by at, item',
-    [id],
-  )
-  const rounds = await tx.query<{
-    id: string
-    time: RoundTime
-    opened_at: Date
-    finished_at: Date | null
-    raised_at: Date | null
-    hands_on_at: Date | null
-  }>('select id, time, opened_at, finished_at, raised_at, hands_on_at from inspection where shift = $1 order by opened_at, id', [
-    id,
-  ])
-  const sequences = await tx.query<Omit<Shift['sequences'][number], 'at'> & { at: Date }>(
-    'select id, procedure, steps, at from sequence_done where shift = $1 order by at, id',
-    [id],
-  )
-  const overrides = await tx.query<
-    Omit<Shift['overrides'][number], 'at' | 'followedAt'> & { at: Date; followed_at: Date | null }
-  >(
-    'select id, override, label, reason, seconds, at, after, follow_role as role, followed_at from override_use where shift = $1 order by at, id',
-    [id],
-  )
-  const setups = await tx.query<Omit<SetupRecord, 'at'> & { at: Date }>(
-    'select id, at, plan, steps from setup where shift = $1 order by at, id',
-    [id],
-  )
-  const lifts = await tx.query<Omit<LiftRecord, 'at'> & { at: Date }>(
-    'select id, setup, at, plan, conditions, policy, assessment, versions, outcome from lift where shift = $1 order by at, id',
-    [id],
-  )
-  const iso = <T extends { at: Date }>(row: T) => ({ ...row, at: row.at.toISOString() })
-  const marksOf = (round: string) =>
-    marks.rows.filter((m) => m.round === round).map(({ round: _r, ...m }) => ({ ...m, at: m.at.toISOString() }))
-  const first = rounds.rows.find((r) => r.id === id)
-  return {
-    id: s.id,
-    machine: { id: s.machine, name: s.machine_name, revision: s.machine_revision },
-    place: { id: s.place, name: s.place_name },
-    operator: { id: s.operator, name: s.operator_name },
-    openedAt: s.opened_at.toISOString(),
-    closedAt: s.closed_at?.toISOString() ?? null,
-    signOn: s.sign_on,
-    walk: {
-      marks: marksOf(id),
-      finishedAt: first?.finished_at?.toISOString() ?? null,
-      raisedAt: first?.raised_at?.toISOString() ?? null,
-      handsOnAt: first?.hands_on_at?.toISOString() ?? null,
-    },
-    rounds: rounds.rows
-      .filter((r) => r.id !== id)
-      .map((r) => ({
-        id: r.id,
-        time: r.time,
-        openedAt: r.opened_at.toISOString(),
-        marks: marksOf(r.id),
-        finishedAt: r.finished_at?.toISOString() ?? null,
-      })),
-    sequences: sequences.rows.map(iso),
-    overrides: overrides.rows.map(({ followed_at, ...o }) => ({ ...iso(o), followedAt: followed_at?.toISOString() ?? null })),
-    site: s.site,
-    movedAt: s.moved_at?.toISOString() ?? null,
-    setups: setups.rows.map(iso),
-    lifts: lifts.rows.map(iso),
-    handOver: s.hand_over,
-  }
+  const events = await eventsOf(tx, id)
+  if (events.length === 0) throw notFound('This shift')
+  return project(events)
 }
 
 const pageSize = 50

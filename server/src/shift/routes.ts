@@ -1,4 +1,4 @@
-import { moveRequest, noteSumRequest, openShiftRequest, overrideRequest, sequenceRequest } from '@geolabe/contract'
+import { moveRequest, noteSumRequest, openShiftRequest, overrideRequest, procedureRequest } from '@geolabe/contract'
 import { barsTo, calculatorNamed, isRefusal } from '@geolabe/core'
 import { Router } from 'express'
 import { z } from 'zod'
@@ -12,12 +12,14 @@ import { readMachine } from '../yard/yard'
 import { requireAll, requireProcedure } from './confirmed'
 import { listShifts, ownOpenShift, readShift } from './read'
 import { requireReady } from './ready'
+import { record } from './record'
 
 const isoToday = () => new Date().toISOString().slice(0, 10)
 
 async function open(tx: Tx, b: z.output<typeof openShiftRequest>) {
   const machine = await machineNamed(tx, b.machine)
-  const { policy } = await placeNamed(tx, b.place)
+  const place = await placeNamed(tx, b.place)
+  const { policy } = place
   const me = await readMe(tx)
   const file = await readMachine(tx, b.machine)
   // Said with its reason; the database refuses the same, whoever comes at the same moment.
@@ -57,8 +59,8 @@ async function open(tx: Tx, b: z.output<typeof openShiftRequest>) {
       `You have ${others.rows.map((o) => o.name).join(', ')} already. Hand over first; this site has one machine a person.`,
     )
   }
-  requireAll(machine.wear, b.wear, 'wear')
-  requireAll(machine.papers, b.papers, 'papers')
+  requireAll(machine.ppe, b.ppe, 'ppe')
+  requireAll(machine.documents, b.documents, 'documents')
   await tx.query(
     'insert into shift (org, id, machine, machine_revision, walkround_revision, place, operator, sign_on) values ($1, $2, $3, $4, $5, $6, $7, $8)',
     [
@@ -69,16 +71,27 @@ async function open(tx: Tx, b: z.output<typeof openShiftRequest>) {
       file.walkroundRevision,
       b.place,
       tx.who.person,
-      JSON.stringify({ wear: b.wear, papers: b.papers }),
+      JSON.stringify({ ppe: b.ppe, documents: b.documents }),
     ],
   )
-  await tx.query("insert into inspection (org, id, shift, machine, time, by) values ($1, $2, $2, $3, 'start', $4)", [
+  await tx.query("insert into inspection (org, id, shift, machine, occasion, by) values ($1, $2, $2, $3, 'pre-use', $4)", [
     tx.who.org,
     b.id,
     b.machine,
     tx.who.person,
   ])
-  await tx.journal('shift-opened', b.id, { machine: b.machine, place: b.place, wear: b.wear, papers: b.papers })
+  const signOn = { ppe: b.ppe, documents: b.documents }
+  const opened = {
+    kind: 'shift-opened' as const,
+    shift: b.id,
+    machine: { id: machine.id, name: machine.name, revision: machine.revision },
+    place: { id: place.id, name: place.name },
+    signOn,
+  }
+  await record(tx, b.id, opened, { machine: b.machine, place: b.place, ...signOn })
+  // The walk-round before use begins with the shift, and carries its id.
+  const inspection = { kind: 'inspection-opened' as const, inspection: b.id, occasion: 'pre-use' as const }
+  await record(tx, b.id, inspection, { machine: b.machine, occasion: 'pre-use' })
   return readShift(tx, b.id)
 }
 
@@ -92,7 +105,7 @@ export function shiftRoutes(db: Database): Router {
   )
   router.post('/shifts', writes(db, openShiftRequest, open))
   router.post(
-    '/shifts/:id/sums',
+    '/shifts/:id/calculations',
     writes(db, noteSumRequest, async (tx, b, req) => {
       const id = uuidParam(req)
       await ownOpenShift(tx, id)
@@ -106,19 +119,19 @@ export function shiftRoutes(db: Database): Router {
     }),
   )
   router.post(
-    '/shifts/:id/sequences',
-    writes(db, sequenceRequest, async (tx, b, req) => {
+    '/shifts/:id/procedures',
+    writes(db, procedureRequest, async (tx, b, req) => {
       const id = uuidParam(req)
       const s = await requireReady(tx, id, b.procedure === 'lift' ? 'lift' : 'set-up')
       requireProcedure(s.definition.procedures[b.procedure], b.steps, 'steps')
-      await tx.query('insert into sequence_done (org, id, shift, procedure, steps) values ($1, $2, $3, $4, $5)', [
+      await tx.query('insert into procedure_done (org, id, shift, procedure, steps) values ($1, $2, $3, $4, $5)', [
         tx.who.org,
         b.id,
         id,
         b.procedure,
         b.steps,
       ])
-      await tx.journal('sequence-done', id, { machine: s.machine, procedure: b.procedure, steps: b.steps })
+      await record(tx, id, { kind: 'procedure-done', ...b }, { machine: s.machine, procedure: b.procedure, steps: b.steps })
       return readShift(tx, id)
     }),
   )
@@ -128,13 +141,14 @@ export function shiftRoutes(db: Database): Router {
     writes(db, moveRequest, async (tx, b, req) => {
       const id = uuidParam(req)
       const s = await ownOpenShift(tx, id)
-      await placeNamed(tx, b.place)
+      const place = await placeNamed(tx, b.place)
       const waiting = await tx.query('select from lift where shift = $1 and outcome is null limit 1', [id])
       if (waiting.rowCount)
         throw new Problem(409, 'lift-waiting', 'A proven lift waits for how it ended. Record that before the machine moves.')
       await tx.query('update shift set place = $2, site = null, moved_at = now() where id = $1', [id, b.place])
       await tx.query('update inspection set raised_at = null where id = $1', [id])
-      await tx.journal('machine-moved', id, { machine: s.machine, from: s.place, to: b.place, words: b.words })
+      const moved = { kind: 'machine-moved' as const, place: { id: place.id, name: place.name }, words: b.words }
+      await record(tx, id, moved, { machine: s.machine, from: s.place, to: b.place, words: b.words })
       return readShift(tx, id)
     }),
   )
@@ -149,15 +163,21 @@ export function shiftRoutes(db: Database): Router {
         'insert into override_use (org, id, shift, machine, override, label, reason, seconds, after, follow_role, by) values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11)',
         [tx.who.org, b.id, id, s.machine, known.id, known.label, b.reason, b.seconds, known.after, known.by, tx.who.person],
       )
-      await tx.journal('override-used', id, {
-        machine: s.machine,
-        override: known.label,
-        purpose: known.purpose,
-        reason: b.reason,
-        seconds: b.seconds,
-        longer: b.seconds > known.most_s,
-        after: known.after,
-      })
+      const use = { ...b, label: known.label, after: known.after, role: known.by }
+      await record(
+        tx,
+        id,
+        { kind: 'override-used', use },
+        {
+          machine: s.machine,
+          override: known.label,
+          purpose: known.purpose,
+          reason: b.reason,
+          seconds: b.seconds,
+          longer: b.seconds > known.most_s,
+          after: known.after,
+        },
+      )
       // Some overrides end the machine's day by themselves.
       if (known.stops) {
         const words = `${known.label} was used: ${b.reason}. ${known.after}.`.slice(0, 2000)
@@ -195,7 +215,7 @@ export function shiftRoutes(db: Database): Router {
         [id, tx.who.person],
       )
       const row = r.rows[0] as { shift: string; machine: string; after: string }
-      await tx.journal('override-followed', row.shift, { machine: row.machine, after: row.after })
+      await record(tx, row.shift, { kind: 'override-followed', use: id }, { machine: row.machine, after: row.after })
       return { machine: row.machine }
     }),
   )

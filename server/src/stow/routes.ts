@@ -1,5 +1,4 @@
-import { handOverRequest } from '@geolabe/contract'
-import { itemsOf, type Machine } from '@geolabe/core'
+import { handover, itemsOf, leftReason, type Machine } from '@geolabe/core'
 import { Router } from 'express'
 import type { z } from 'zod'
 import type { Database, Tx } from '../db/database'
@@ -8,14 +7,15 @@ import { machineNamed } from '../library/machine'
 import { Problem } from '../problem/problem'
 import { requireProcedure } from '../shift/confirmed'
 import { ownOpenShift, readShift } from '../shift/read'
+import { record } from '../shift/record'
 import { readMachine } from '../yard/yard'
 
 /** Stow and hand over: the steps in order, the hours, words for the next person. Closes the shift. */
 export function stowRoutes(db: Database): Router {
   const router = Router()
   router.post(
-    '/shifts/:id/hand-over',
-    writes(db, handOverRequest, async (tx, b, req) => {
+    '/shifts/:id/handover',
+    writes(db, handover, async (tx, b, req) => {
       const id = uuidParam(req)
       const s = await ownOpenShift(tx, id)
       const machine = await machineNamed(tx, s.machine)
@@ -23,11 +23,11 @@ export function stowRoutes(db: Database): Router {
       else await requireStowed(tx, id, machine, b.steps)
       if (machine.hours && !(b.leftAsItStands && b.hours === null)) await requireHours(tx, s.machine, machine, b.hours)
       await tx.query('update inspection set hands_on_at = null where shift = $1', [id])
-      await tx.query('update shift set closed_at = now(), hand_over = $2 where id = $1', [
+      await record(tx, id, { kind: 'shift-closed', handover: b }, { machine: s.machine, ...b })
+      await tx.query('update shift set closed_at = now(), handover = $2 where id = $1', [
         id,
         JSON.stringify({ ...b, at: new Date().toISOString() }),
       ])
-      await tx.journal('shift-closed', id, { machine: s.machine, ...b })
       return readShift(tx, id)
     }),
   )
@@ -38,12 +38,15 @@ async function requireStowed(tx: Tx, shift: string, machine: Machine, steps: rea
   const waiting = await tx.query('select from lift where shift = $1 and outcome is null limit 1', [shift])
   if (waiting.rowCount) throw new Problem(409, 'lift-waiting', 'A proven lift waits for how it ended. Record that first.')
   requireProcedure(machine.procedures.stow, steps, 'steps')
-  if (itemsOf(machine.walkround, 'end').length === 0) return
-  const round = await tx.query("select from inspection where shift = $1 and time = 'end' and finished_at is not null", [shift])
-  if (!round.rowCount) throw new Problem(409, 'not-walked', 'Walk round once more before you hand over.')
+  if (itemsOf(machine.walkround, 'end-of-shift').length === 0) return
+  const inspection = await tx.query(
+    "select from inspection where shift = $1 and occasion = 'end-of-shift' and finished_at is not null",
+    [shift],
+  )
+  if (!inspection.rowCount) throw new Problem(409, 'not-walked', 'Walk round once more before you hand over.')
 }
 
-type Left = NonNullable<z.output<typeof handOverRequest>['leftAsItStands']>
+type Left = NonNullable<z.output<typeof handover>['leftAsItStands']>
 
 /**
  * Nothing is confirmed that was not done. Proven lifts that were not made are abandoned for that reason, and the machine is stopped
@@ -52,7 +55,7 @@ type Left = NonNullable<z.output<typeof handOverRequest>['leftAsItStands']>
 async function leaveAsItStands(tx: Tx, shift: string, machine: string, left: Left) {
   await tx.query(
     "update lift set outcome = jsonb_build_object('outcome', 'abandoned', 'reason', $2::text, 'steps', '[]'::jsonb, 'at', $3::text) where shift = $1 and outcome is null",
-    [shift, `Left as it stands: ${left.how}`.slice(0, 2000), new Date().toISOString()],
+    [shift, leftReason(left.how), new Date().toISOString()],
   )
   const stops = await tx.query<{ stopped: boolean }>('select machine_stopped($1, $2) as stopped', [tx.who.org, machine])
   if (!stops.rows[0]?.stopped) {

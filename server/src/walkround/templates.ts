@@ -1,4 +1,4 @@
-import { reviseWalkroundRequest, type WalkroundFile, walkroundToCsv } from '@geolabe/contract'
+import { reviseWalkopenInspectionRequest, type WalkroundFile, walkroundToCsv } from '@geolabe/contract'
 import { parseOrRefuse, type Walkround, walkroundTemplate, writtenOut } from '@geolabe/core'
 import { Router } from 'express'
 import { z } from 'zod'
@@ -78,7 +78,7 @@ export function walkroundTemplateRoutes(db: Database): Router {
   })
   router.post(
     '/machines/:id/walkround',
-    writes(db, reviseWalkroundRequest, async (tx, b, req) => {
+    writes(db, reviseWalkopenInspectionRequest, async (tx, b, req) => {
       const id = String(req.params.id)
       const machine = await machineNamed(tx, id)
       await requireAnyRole(
@@ -106,7 +106,7 @@ export function walkroundTemplateRoutes(db: Database): Router {
       }
       const open = await tx.query('select from shift where machine = $1 and closed_at is null', [id])
       if (open.rowCount)
-        throw new Problem(409, 'machine-taken', 'A shift is under way on this machine. Change its round after the hand-over.')
+        throw new Problem(409, 'machine-taken', 'A shift is under way on this machine. Change its round after the handover.')
       const document = writtenOut(template, [])
       const newest = await tx.query<{ revision: number | null }>(
         'select max(revision) as revision from walkround_revision where machine = $1',

@@ -1,5 +1,5 @@
-import type { DueLine, HandOverNote, MachineFile, Yard, YardMachine } from '@geolabe/contract'
-import { handOverLines, type Machine, nearLimits } from '@geolabe/core'
+import type { DueLine, HandoverNote, MachineFile, Yard, YardMachine } from '@geolabe/contract'
+import { handoverLines, type Machine, nearLimits } from '@geolabe/core'
 import type { Tx } from '../db/database'
 import { defectsWhere, isOpen } from '../defects/read'
 import { dueLines } from '../due/read'
@@ -25,7 +25,7 @@ interface Row {
   by_state: string | null
   watched: string
   closed_at: Date | null
-  hand_over: {
+  handover: {
     hours: number | null
     fuel_share: number | null
     words: string
@@ -44,7 +44,7 @@ const select = `
     s.id as shift, s.opened_at, s.operator, p.name as operator_name, pl.document->>'name' as place_name,
     d.id as by_id, d.place_on_machine as by_where, d.words as by_words, d.grade as by_grade, d.state as by_state,
     (select count(*) from defect w where w.org = m.org and w.machine = m.id and w.grade = 'watch' and not w.pending and w.state not in ('returned', 'accepted')) as watched,
-    hi.hands_on_at, l.id as last_shift, l.closed_at, l.hand_over, l.operator as handed_by, lp.name as handed_by_name
+    hi.hands_on_at, l.id as last_shift, l.closed_at, l.handover, l.operator as handed_by, lp.name as handed_by_name
   from machine m
   left join shift s on s.org = m.org and s.machine = m.id and s.closed_at is null
   left join person p on p.org = s.org and p.id = s.operator
@@ -55,7 +55,7 @@ const select = `
     order by gravity(x.grade) desc, x.raised_at limit 1
   ) d on true
   left join lateral (
-    select * from shift y where y.org = m.org and y.machine = m.id and y.hand_over is not null
+    select * from shift y where y.org = m.org and y.machine = m.id and y.handover is not null
     order by y.closed_at desc limit 1
   ) l on true
   left join person lp on lp.org = l.org and lp.id = l.operator`
@@ -86,9 +86,9 @@ function yardMachine(r: Row, due: readonly DueLine[]): YardMachine {
         ? { person: { id: r.operator, name: r.operator_name ?? '' }, since: r.hands_on_at.toISOString() }
         : null,
     nextDue: next ? { label: next.label, state: next.state, date: next.date } : null,
-    energy_share: r.hand_over?.fuel_share ?? null,
-    hours: r.hand_over?.hours ?? null,
-    lastHandOver: r.closed_at?.toISOString() ?? null,
+    energy_share: r.handover?.fuel_share ?? null,
+    hours: r.handover?.hours ?? null,
+    lastHandover: r.closed_at?.toISOString() ?? null,
     drawing: {
       outline: { side: r.document.outline.side },
       ...(r.document.boom ? { boom: r.document.boom } : {}),
@@ -125,8 +125,8 @@ export async function readMachine(tx: Tx, id: string): Promise<MachineFile> {
     [id],
   )
   const openOverrides = overrides.rows.map((o) => ({ ...o, at: o.at.toISOString() }))
-  const h = row.hand_over
-  const handOver: HandOverNote | null =
+  const h = row.handover
+  const handover: HandoverNote | null =
     h && row.closed_at && row.handed_by
       ? {
           by: { id: row.handed_by, name: row.handed_by_name ?? '' },
@@ -135,7 +135,7 @@ export async function readMachine(tx: Tx, id: string): Promise<MachineFile> {
           hours: h.hours,
           fuel_share: h.fuel_share,
           standsAt: h.standsAt,
-          lines: handOverLines({
+          lines: handoverLines({
             defects: open.map((d) => ({ where: d.where, words: d.words, grade: d.grade, grown: d.grownAt !== null })),
             nearLimit: nearLimits(definition.walkround, readings),
             overrides: openOverrides.map((o) => ({ ...o, followed: false })),
@@ -155,7 +155,7 @@ export async function readMachine(tx: Tx, id: string): Promise<MachineFile> {
     state: yardMachine(row, due),
     watched: open.filter((d) => d.grade === 'watch' && !d.pending),
     stopping: open.filter((d) => d.grade !== 'watch' || d.pending),
-    handOver,
+    handover,
     readings,
     plate: await plateOf(tx, definition),
     plateExpected: await plateExpected(tx, definition),

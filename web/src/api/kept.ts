@@ -31,7 +31,7 @@ const wanted = new Set(['me', 'yard', 'machine', 'places', 'shift'])
 export const persistOptions: PersistQueryClientProviderProps['persistOptions'] = {
   persister: createAsyncStoragePersister({ storage, key: 'records', throttleTime: 1500, retry: removeOldestQuery }),
   maxAge: 14 * 3_600_000,
-  buster: '4',
+  buster: '5',
   dehydrateOptions: {
     shouldDehydrateQuery: (q) => q.state.status === 'success' && q.state.data !== null && wanted.has(String(q.queryKey[0])),
   },

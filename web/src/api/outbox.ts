@@ -1,15 +1,19 @@
+import { type MutationBody, type MutationName, mutations, pathOf } from '@geolabe/contract'
 import { type DBSchema, type IDBPDatabase, openDB } from 'idb'
 import { ApiError, call, newId } from './client'
 
 /** A write on its way: kept on the device before it is sent, until the server has said that it stands or refused it. */
-export interface Waiting {
+export interface Waiting<N extends MutationName = MutationName> {
   key: string
   order: number
   /** The person it belongs to: nobody sends another's entries. */
   owner: string
-  method: 'POST' | 'PUT'
-  path: string
-  body: unknown
+  what: N
+  /** Where in the records it belongs: `shift`, `defect` … */
+  params: Readonly<Record<string, string>>
+  body: MutationBody<N>
+  /** When it was made, by this device. */
+  at: string
 }
 
 /** A write that was refused while whoever made it was gone: told, and kept until somebody has decided. */
@@ -58,10 +62,12 @@ export class Outbox {
   private readonly db: Promise<IDBPDatabase<Kept> | null>
 
   constructor() {
-    this.db = openDB<Kept>('geolabe', 2, {
-      upgrade: (db, from) => {
+    this.db = openDB<Kept>('geolabe', 3, {
+      upgrade: (db, from, _to, tx) => {
         if (from < 1) db.createObjectStore('outbox', { keyPath: 'key' }).createIndex('by-order', 'order')
         if (from < 2) db.createObjectStore('refused', { keyPath: 'key' })
+        // Kept by path in earlier versions: what is left of it cannot be sent any more.
+        if (from === 1 || from === 2) for (const store of ['outbox', 'refused'] as const) void tx.objectStore(store).clear()
       },
     }).catch(() => null)
     globalThis.addEventListener?.('online', () => this.hurry())
@@ -104,14 +110,19 @@ export class Outbox {
   }
 
   /** Keeps a write and sends it. Resolves with the answer; rejects only when the server refused it. */
-  async send<T>(path: string, body: unknown, method: 'POST' | 'PUT' = 'POST'): Promise<T> {
-    const w: Waiting = {
+  async send<T, N extends MutationName = MutationName>(
+    what: N,
+    params: Readonly<Record<string, string>>,
+    body: MutationBody<N>,
+  ): Promise<T> {
+    const w: Waiting<N> = {
       key: newId(),
       order: Date.now() + this.waiting.length / 1000,
       owner: this.owner ?? '',
-      method,
-      path,
+      what,
+      params,
       body,
+      at: new Date().toISOString(),
     }
     const answer = new Promise<T>((resolve, reject) => {
       this.settles.set(w.key, { resolve: resolve as (a: unknown) => void, reject })
@@ -130,8 +141,12 @@ export class Outbox {
    * Keeps a write, sends it, and waits a moment for the answer. Without one (null) the work goes on: the write stays and is
    * sent later, and if it is refused then, that is told like a refusal after a restart.
    */
-  async sendPatiently<T>(path: string, body: unknown, method: 'POST' | 'PUT' = 'POST'): Promise<T | null> {
-    const sent = this.send<T>(path, body, method)
+  async sendPatiently<T, N extends MutationName = MutationName>(
+    what: N,
+    params: Readonly<Record<string, string>>,
+    body: MutationBody<N>,
+  ): Promise<T | null> {
+    const sent = this.send<T, N>(what, params, body)
     const key = this.waiting.at(-1)?.key
     let timer: ReturnType<typeof setTimeout> | undefined
     const late = new Promise<null>((resolve) => {
@@ -154,41 +169,65 @@ export class Outbox {
     void this.run()
   }
 
+  /** One tab of a device sends at a time: what another is sending is not sent beside it. */
   private async run(): Promise<void> {
     if (this.running || this.timer) return
     this.running = true
     try {
-      for (let w = this.waiting[0]; w; w = this.waiting[0]) {
-        await patiently(this.keeping.get(w.key))
-        this.keeping.delete(w.key)
+      const { locks } = globalThis.navigator ?? {}
+      if (locks) await locks.request('geolabe.outbox', () => this.sendAll())
+      else await this.sendAll()
+    } finally {
+      this.running = false
+    }
+    // What was entered while the lock was being given back.
+    if (this.waiting.length > 0 && !this.timer) void this.run()
+  }
+
+  private async sendAll(): Promise<void> {
+    for (let w = this.waiting[0]; w; w = this.waiting[0]) {
+      await patiently(this.keeping.get(w.key))
+      this.keeping.delete(w.key)
+      // Another tab of this device may have sent it meanwhile.
+      if (!this.settles.has(w.key) && (await this.isSentElsewhere(w.key))) {
+        await patiently(this.onForgotten(w))
+      } else {
         try {
-          const answer = await call({ method: w.method, path: w.path, body: w.body, key: w.key })
+          const { method } = mutations[w.what]
+          const answer = await call({ method, path: pathOf(w.what, w.params), body: w.body, key: w.key })
           // Asked for only now: its maker may have gone on meanwhile.
           const maker = this.settles.get(w.key)
           // Its maker hears first and takes it over; only then does it leave the list, so that nothing blinks out between.
           if (maker) maker.resolve(answer)
           else await patiently(this.onForgotten(w))
         } catch (e) {
-          if (!(e instanceof ApiError) || e.retryable || e.status === 401) {
-            this.tell(e instanceof ApiError && e.status === 401 ? 'Sign on again to send it.' : (e as Error).message)
-            this.timer = setTimeout(() => {
-              this.timer = null
-              void this.run()
-            }, this.backoff_ms)
-            this.backoff_ms = Math.min(15_000, this.backoff_ms * 1.7)
-            return
-          }
+          if (this.isWorthAnotherTry(e)) return
           const maker = this.settles.get(w.key)
           if (maker) maker.reject(e)
-          else await this.keepRefused(w, e)
+          else await this.keepRefused(w, e as ApiError)
         }
-        await this.settled(w)
-        this.settles.delete(w.key)
-        this.backoff_ms = 1000
       }
-    } finally {
-      this.running = false
+      await this.settled(w)
+      this.settles.delete(w.key)
+      this.backoff_ms = 1000
     }
+  }
+
+  /** Tells why nothing goes out, and tries again later; false where the records have decided against it. */
+  private isWorthAnotherTry(e: unknown): boolean {
+    if (e instanceof ApiError && !e.retryable && e.status !== 401) return false
+    this.tell(e instanceof ApiError && e.status === 401 ? 'Sign on again to send it.' : (e as Error).message)
+    this.timer = setTimeout(() => {
+      this.timer = null
+      void this.run()
+    }, this.backoff_ms)
+    this.backoff_ms = Math.min(15_000, this.backoff_ms * 1.7)
+    return true
+  }
+
+  private async isSentElsewhere(key: string): Promise<boolean> {
+    const db = await this.db
+    return db !== null && (await db.getKey('outbox', key).catch(() => key)) === undefined
   }
 
   private async keepRefused(w: Waiting, e: ApiError) {
@@ -198,11 +237,11 @@ export class Outbox {
   }
 
   /** What was refused has been decided: sent anew as somebody now means it, or let go. */
-  async decide(key: string, again: { body: unknown } | null): Promise<void> {
+  async decide(key: string, again: { body: MutationBody<MutationName> } | null): Promise<void> {
     const r = this.refused.find((x) => x.key === key)
     if (!r) return
     // The new one is kept before the old one goes: nothing is lost between.
-    const sent = again ? this.send(r.path, again.body, r.method) : null
+    const sent = again ? this.send(r.what, r.params, again.body) : null
     await (await this.db)?.delete('refused', key)
     this.refused = this.refused.filter((x) => x.key !== key)
     this.tell()

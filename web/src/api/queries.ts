@@ -4,6 +4,7 @@ import type {
   DuePage,
   ImportedPage,
   InspectionPage,
+  InspectionReport,
   JournalCheck,
   JournalPage,
   LifeLine,
@@ -11,7 +12,6 @@ import type {
   Me,
   PeoplePage,
   Places,
-  RoundsReport,
   Shift,
   ShiftPage,
   TableFile,
@@ -76,8 +76,8 @@ export const useDefectList = (all: boolean) =>
 export const useDefectsOf = (machine: string) =>
   usePaged<DefectPage>(['defects', 'of', machine], `/defects?all&machine=${encodeURIComponent(machine)}`)
 export const useInspections = () => usePaged<InspectionPage>(['inspections'], '/inspections')
-export const useRoundsReport = (enabled: boolean) =>
-  useQuery({ queryKey: ['inspections', 'report'], queryFn: () => get<RoundsReport>('/inspections/report'), enabled })
+export const useInspectionReport = (enabled: boolean) =>
+  useQuery({ queryKey: ['inspections', 'report'], queryFn: () => get<InspectionReport>('/inspections/report'), enabled })
 export const useDue = () => useQuery({ queryKey: ['due'], queryFn: () => get<DuePage>('/due') })
 export const usePeople = () => useQuery({ queryKey: ['people'], queryFn: () => get<PeoplePage>('/people') })
 export const useLife = (id: string, days: number) =>

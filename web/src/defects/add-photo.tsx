@@ -15,7 +15,7 @@ export function AddPhoto({ defect }: { defect: string }) {
     setError(null)
     try {
       if (file.size > photoLimit_bytes * 5) throw new Error('This file is too large to be a photo; choose another.')
-      await outbox.send(`/defects/${defect}/photos/${newId()}`, await smaller(file), 'PUT')
+      await outbox.send('add-photo', { defect, photo: newId() }, await smaller(file))
       void queryClient.invalidateQueries({ queryKey: ['defects', defect] })
     } catch (e) {
       setError(e)

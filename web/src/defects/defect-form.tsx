@@ -56,10 +56,10 @@ export function DefectForm({ machine, shift, item, where, definition, near, onRa
     try {
       const picture = photo ? await smaller(photo) : null
       const body: RaiseDefectRequest = { id, machine, shift, item, where: place, words, grade: chosen, spot }
-      const raised = outbox.sendPatiently<Defect>('/defects', body)
+      const raised = outbox.sendPatiently<Defect>('raise-defect', {}, body)
       if (picture) {
         // The defect stands without its picture; a picture that is refused is said, and taken again from the defect.
-        outbox.sendPatiently(`/defects/${id}/photos/${newId()}`, picture, 'PUT').catch(setError)
+        outbox.sendPatiently('add-photo', { defect: id, photo: newId() }, picture).catch(setError)
       }
       await raised
       for (const key of ['yard', 'machine', 'defects']) void queryClient.invalidateQueries({ queryKey: [key] })

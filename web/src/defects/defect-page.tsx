@@ -32,7 +32,7 @@ function Life({ defect: d }: { defect: Defect }) {
   const act = async (step: string, body: object) => {
     setError(null)
     try {
-      queryClient.setQueryData(['defects', d.id], await outbox.send<Defect>(`/defects/${d.id}/${step}`, body))
+      queryClient.setQueryData(['defects', d.id], await outbox.send<Defect>('defect-step', { defect: d.id, step }, body))
       for (const key of ['yard', 'machine']) void queryClient.invalidateQueries({ queryKey: [key] })
     } catch (e) {
       setError(e)

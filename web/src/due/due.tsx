@@ -188,7 +188,7 @@ function DoneForm({ line, onDone }: { line: DueLine; onDone: () => void }) {
     setError(null)
     const body: DutyDoneRequest = { id: newId(), duty: line.duty, on, hours: read, words }
     try {
-      await outbox.send(`/machines/${line.machine}/duties`, body)
+      await outbox.send('record-due', { machine: line.machine }, body)
       for (const key of ['due', 'yard', 'machine', 'life']) void queryClient.invalidateQueries({ queryKey: [key] })
       onDone()
     } catch (e) {

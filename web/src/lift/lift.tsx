@@ -92,7 +92,7 @@ function OneLift({ lift }: { lift: LiftRecord }) {
   const send = async (body: OutcomeRequest) => {
     setError(null)
     try {
-      putShift(shift.id, await outbox.send<Shift>(`/shifts/${shift.id}/lifts/${lift.id}/outcome`, body))
+      putShift(shift.id, await outbox.send<Shift>('end-lift', { shift: shift.id, lift: lift.id }, body))
       clear()
       setAbandon(false)
       navigate(`/shifts/${shift.id}/lift`)

@@ -10,7 +10,7 @@ import { Button } from '../look/button'
 import { Loaded, Refused, Sheet, Title } from '../look/page'
 import { when } from '../look/when'
 import { Controls } from '../signon/controls'
-import { HandOverLines } from '../stow/hand-over-lines'
+import { HandoverLines } from '../stow/handover-lines'
 import { PlateSays } from '../walkround/plate'
 import { StateMark } from '../yard/yard'
 import { WalkroundFilePanel } from './walkround-file'
@@ -80,13 +80,13 @@ function Now({ file: f, me }: { file: MachineFile; me: Me }) {
   return (
     <div className="grid items-start gap-4 pb-8 md:grid-cols-2">
       <Sheet title="What the last shift left">
-        {f.handOver ? (
+        {f.handover ? (
           <>
-            <p className="text-lg">“{f.handOver.words || 'No words left.'}”</p>
+            <p className="text-lg">“{f.handover.words || 'No words left.'}”</p>
             <p className="text-quiet">
-              {f.handOver.by.name}, {when(f.handOver.at)}
+              {f.handover.by.name}, {when(f.handover.at)}
             </p>
-            <HandOverLines lines={f.handOver.lines} />
+            <HandoverLines lines={f.handover.lines} />
           </>
         ) : (
           <p>Nobody has handed it over yet.</p>

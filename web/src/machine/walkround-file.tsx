@@ -1,5 +1,5 @@
 import { csvToWalkround, type MachineFile, type Me, type WalkroundFile } from '@geolabe/contract'
-import { itemsOf, measureLabel, type RoundTime, roundTimeWords, walkPartWords } from '@geolabe/core'
+import { itemsOf, measureLabel, type Occasion, occasion, occasionWords, walkPartWords } from '@geolabe/core'
 import { useState } from 'react'
 import { call, newId } from '../api/client'
 import { queryClient, useWalkroundFile } from '../api/queries'
@@ -12,7 +12,7 @@ import { when } from '../look/when'
 /** The walk-round as it is in use: read, taken out as a file, brought in as one. */
 export function WalkroundFilePanel({ file, me }: { file: MachineFile; me: Me }) {
   const m = file.definition
-  const [time, setTime] = useState<RoundTime>('start')
+  const [time, setTime] = useState<Occasion>('pre-use')
   const inUse = useWalkroundFile(m.id).data
   const items = itemsOf(m.walkround, time)
   const zones = [...new Set(items.map((x) => x.zone))]
@@ -20,13 +20,13 @@ export function WalkroundFilePanel({ file, me }: { file: MachineFile; me: Me }) 
   const out = 'flex min-h-12 items-center rounded-lg border-2 border-edge px-4 font-semibold'
   return (
     <div className="grid items-start gap-4 pb-8 lg:grid-cols-[1.6fr_1fr]">
-      <Sheet title={`${items.length} items, ${roundTimeWords[time].toLowerCase()}`}>
+      <Sheet title={`${items.length} items, ${occasionWords[time].toLowerCase()}`}>
         <Choice
           label="Round"
           hideLabel
           value={time}
           onChange={setTime}
-          options={(['start', 'absence', 'end'] as const).map((t) => ({ value: t, label: roundTimeWords[t] }))}
+          options={occasion.options.map((t) => ({ value: t, label: occasionWords[t] }))}
         />
         <ol className="mt-4 grid gap-4">
           {zones.map((z, i) => (

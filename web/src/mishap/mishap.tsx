@@ -1,10 +1,10 @@
 import type { Defect, MachineFile, OverrideRequest, RaiseDefectRequest, Shift } from '@geolabe/contract'
-import { itemsOf, symptomsOf } from '@geolabe/core'
+import { itemsOf, preUseOf, symptomsOf } from '@geolabe/core'
 import { DoorOpen, OctagonAlert } from 'lucide-react'
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
-import { beginRound } from '../api/begin-round'
 import { newId } from '../api/client'
+import { openInspection } from '../api/open-inspection'
 import { outbox } from '../api/outbox'
 import { putShift, queryClient } from '../api/queries'
 import { DefectForm } from '../defects/defect-form'
@@ -25,14 +25,14 @@ export function Mishap({ shift, file }: { shift: Shift; file: MachineFile }) {
   const navigate = useNavigate()
   const m = file.definition
   const close = () => setOpen(null)
-  const absence = itemsOf(m.walkround, 'absence').length > 0
-  const under = shift.rounds.find((r) => r.time === 'absence' && !r.finishedAt)
+  const absence = itemsOf(m.walkround, 'after-absence').length > 0
+  const under = shift.inspections.find((i) => i.occasion === 'after-absence' && !i.finishedAt)
 
   const stop = async (where: string, words: string) => {
     setError(null)
     const body: RaiseDefectRequest = { id: newId(), machine: m.id, shift: shift.id, item: null, where, words, grade: 'harm' }
     try {
-      const sent = outbox.sendPatiently<Defect>('/defects', body)
+      const sent = outbox.sendPatiently<Defect>('raise-defect', {}, body)
       close()
       await sent
       for (const key of ['machine', 'yard', 'defects']) void queryClient.invalidateQueries({ queryKey: [key] })
@@ -43,7 +43,7 @@ export function Mishap({ shift, file }: { shift: Shift; file: MachineFile }) {
   const away = async () => {
     setError(null)
     try {
-      navigate(`/shifts/${shift.id}/rounds/${await beginRound(shift, 'absence')}`)
+      navigate(`/shifts/${shift.id}/inspections/${await openInspection(shift, 'after-absence')}`)
     } catch (e) {
       setError(e)
     }
@@ -52,9 +52,9 @@ export function Mishap({ shift, file }: { shift: Shift; file: MachineFile }) {
   return (
     <>
       <div className="relative z-10 mb-2 flex flex-wrap items-center justify-end gap-2 md:pointer-events-none md:-mb-12 md:[&>*]:pointer-events-auto">
-        {absence && shift.walk.finishedAt && (
+        {absence && preUseOf(shift).finishedAt && (
           <button type="button" className={`${small} border-edge`} onClick={() => void away()}>
-            <DoorOpen size={20} aria-hidden="true" /> {under ? 'Go on with the round' : 'I left the machine'}
+            <DoorOpen size={20} aria-hidden="true" /> {under ? 'Go on with the walk-round' : 'I left the machine'}
           </button>
         )}
         <button type="button" className={`${small} border-outside text-outside`} onClick={() => setOpen('ask')}>
@@ -115,7 +115,7 @@ export function Mishap({ shift, file }: { shift: Shift; file: MachineFile }) {
   )
 }
 
-/** One permitted purpose, held by hand, timed; what must follow stands in the hand-over until it is done. */
+/** One permitted purpose, held by hand, timed; what must follow stands in the handover until it is done. */
 function OverrideForm({ shift, file, onDone }: { shift: Shift; file: MachineFile; onDone: () => void }) {
   const all = file.definition.overrides
   const [which, setWhich] = useState(all.length === 1 ? (all[0]?.id ?? null) : null)
@@ -129,7 +129,7 @@ function OverrideForm({ shift, file, onDone }: { shift: Shift; file: MachineFile
     setError(null)
     const body: OverrideRequest = { id: newId(), override: o.id, reason, seconds: held }
     try {
-      putShift(shift.id, await outbox.send<Shift>(`/shifts/${shift.id}/overrides`, body))
+      putShift(shift.id, await outbox.send<Shift>('use-override', { shift: shift.id }, body))
       void queryClient.invalidateQueries({ queryKey: ['machine', file.definition.id] })
       onDone()
     } catch (e) {

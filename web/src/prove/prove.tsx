@@ -108,7 +108,7 @@ function ProveCrane({
     setError(null)
     const body: ProveRequest = { id: newId(), setup: setup.id, plan: lift, conditions: { wind_mps: draft.wind_mps } }
     try {
-      putShift(shift.id, await outbox.send<Shift>(`/shifts/${shift.id}/lifts`, body))
+      putShift(shift.id, await outbox.send<Shift>('prove-lift', { shift: shift.id }, body))
       clear()
       navigate(`/shifts/${shift.id}/lift`)
     } catch (e) {

@@ -1,7 +1,7 @@
-import type { InspectionSummary, RoundsReport } from '@geolabe/contract'
-import { roundTimeWords } from '@geolabe/core'
+import type { InspectionReport, InspectionSummary } from '@geolabe/contract'
+import { occasionWords } from '@geolabe/core'
 import { Link } from 'react-router'
-import { useInspections, useMe, useRoundsReport } from '../api/queries'
+import { useInspectionReport, useInspections, useMe } from '../api/queries'
 import { Button } from '../look/button'
 import { Loaded, Sheet } from '../look/page'
 import { when } from '../look/when'
@@ -12,7 +12,7 @@ const out = 'flex min-h-12 items-center rounded-lg border-2 border-edge px-4 fon
 export function Rounds() {
   const list = useInspections()
   const inCharge = Boolean(useMe().data?.roles.includes('person-in-charge'))
-  const report = useRoundsReport(inCharge)
+  const report = useInspectionReport(inCharge)
   return (
     <>
       {inCharge && report.data && <Report report={report.data} />}
@@ -55,7 +55,7 @@ function RoundRow({ round: r }: { round: InspectionSummary }) {
     >
       <strong className="text-lg">{r.machine.name}</strong>
       <span>
-        {r.by.name}, {roundTimeWords[r.time].toLowerCase()}
+        {r.by.name}, {occasionWords[r.occasion].toLowerCase()}
         <span className="block text-quiet">{when(r.openedAt)}</span>
       </span>
       <span className="figure self-center text-right">
@@ -67,7 +67,7 @@ function RoundRow({ round: r }: { round: InspectionSummary }) {
   )
 }
 
-function Report({ report }: { report: RoundsReport }) {
+function Report({ report }: { report: InspectionReport }) {
   const most = Math.max(1, ...report.weeks.map((w) => w.shifts))
   return (
     <div className="mb-5 grid items-start gap-4 lg:grid-cols-2">

@@ -1,4 +1,4 @@
-import { verdictWords } from '@geolabe/core'
+import { preUseOf, verdictWords } from '@geolabe/core'
 import { useParams } from 'react-router'
 import { get } from '../api/client'
 import { useShift } from '../api/queries'
@@ -67,13 +67,13 @@ export function ShiftRecord() {
               </ul>
             </Sheet>
             <Sheet title="Handed over">
-              {s.handOver ? (
+              {s.handover ? (
                 <>
-                  <p className="text-lg">“{s.handOver.words || 'No words left.'}”</p>
+                  <p className="text-lg">“{s.handover.words || 'No words left.'}”</p>
                   <p className="mt-2 text-quiet">
-                    {s.handOver.hours ?? '–'} h · fuel{' '}
-                    {s.handOver.fuel_share === null ? '–' : say('share', s.handOver.fuel_share)}
-                    {s.handOver.standsAt && ` · ${s.handOver.standsAt}`}
+                    {s.handover.hours ?? '–'} h · fuel{' '}
+                    {s.handover.fuel_share === null ? '–' : say('share', s.handover.fuel_share)}
+                    {s.handover.standsAt && ` · ${s.handover.standsAt}`}
                   </p>
                 </>
               ) : (
@@ -82,8 +82,9 @@ export function ShiftRecord() {
             </Sheet>
             <Sheet title="Walk-round">
               <p>
-                {s.walk.marks.length} items, {s.walk.marks.filter((m) => m.result === 'defect').length} with a defect
-                {s.walk.finishedAt ? `, finished ${clock(s.walk.finishedAt)}` : ', not finished'}.
+                {preUseOf(s).entries.length} items, {preUseOf(s).entries.filter((m) => m.result === 'defect').length} with a
+                defect
+                <FinishedAt at={preUseOf(s).finishedAt} />.
               </p>
             </Sheet>
             <Sheet title="Site">
@@ -102,3 +103,5 @@ export function ShiftRecord() {
     </Loaded>
   )
 }
+
+const FinishedAt = ({ at }: { at: string | null }) => (at ? `, finished ${clock(at)}` : ', not finished')

@@ -130,11 +130,9 @@ function RefusedEntry({ entry: r }: { entry: RefusedWrite }) {
     setError(null)
     try {
       // What the other device said has been read here: this one stands.
-      const shift = r.path.split('/')[2] ?? ''
       const b = r.body as Record<string, unknown>
-      const now = r.code === 'marked-elsewhere' ? await get<Shift>(`/shifts/${shift}`) : null
-      const all = now ? [...now.walk.marks, ...now.rounds.flatMap((x) => x.marks)] : []
-      const other = all.find((m) => m.item === b.item)
+      const now = r.code === 'entered-elsewhere' ? await get<Shift>(`/shifts/${r.params.shift}`) : null
+      const other = now?.inspections.find((i) => i.id === b.inspection)?.entries.find((e) => e.item === b.item)
       await outbox.decide(r.key, { body: other ? { ...b, replaces: other.at } : b })
       void queryClient.invalidateQueries()
     } catch (e) {
@@ -148,7 +146,7 @@ function RefusedEntry({ entry: r }: { entry: RefusedWrite }) {
         <p className="grow">
           <strong>Not taken into the records:</strong> {entryWords(r.body)}. {r.why}
         </p>
-        <Button onClick={() => void again()}>{r.code === 'marked-elsewhere' ? 'Mine stands' : 'Send it again'}</Button>
+        <Button onClick={() => void again()}>{r.code === 'entered-elsewhere' ? 'Mine stands' : 'Send it again'}</Button>
         <Button look="quiet" onClick={() => void outbox.decide(r.key, null)}>
           Let it go
         </Button>

@@ -99,7 +99,7 @@ function SetupCrane({ shift, file, place, machine }: ShiftContext & { machine: C
   const record = async () => {
     setError(null)
     try {
-      const s = await outbox.send<Shift>(`/shifts/${shift.id}/setups`, { id: newId(), plan, steps: draft.steps })
+      const s = await outbox.send<Shift>('record-setup', { shift: shift.id }, { id: newId(), plan, steps: draft.steps })
       putShift(shift.id, s)
       clear()
       // A machine set up anew proves its lift anew.

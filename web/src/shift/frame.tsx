@@ -6,6 +6,7 @@ import { useMachine, useOutbox, usePlaces, useShift } from '../api/queries'
 import { Loaded } from '../look/page'
 import { Mishap } from '../mishap/mishap'
 import { RouteLine, stationStates, stationsOf } from './route-line'
+import { useShownShift } from './shown-shift'
 
 export interface ShiftContext {
   shift: Shift
@@ -26,11 +27,12 @@ export function ShiftFrame() {
   )
 }
 
-function WithMachine({ shift, places }: { shift: Shift; places: Place[] }) {
+function WithMachine({ shift: recorded, places }: { shift: Shift; places: Place[] }) {
+  const shift = useShownShift(recorded)
   const file = useMachine(shift.machine.id)
   const own = stopsFromHere(useOutbox().waiting, shift.machine.id, file.data?.definition.defectPolicy)
   const last = useLocation().pathname.split('/')[3] ?? 'walk-round'
-  const here = (last === 'rounds' ? 'walk-round' : last) as Station
+  const here = (last === 'inspections' ? 'walk-round' : last) as Station
   const place = places.find((p) => p.id === shift.place.id)
   if (shift.closedAt) return <Navigate to={`/records/${shift.id}`} replace />
   return (
@@ -86,7 +88,7 @@ export function stopsFromHere(
   policy: DefectPolicy | undefined,
 ): RaiseDefectRequest | undefined {
   return waiting
-    .filter((w) => w.path === '/defects')
+    .filter((w) => w.what === 'raise-defect')
     .map((w) => w.body as RaiseDefectRequest)
     .find((d) => d.machine === machine && (stopsMachine(d.grade) || policy === 'stops-until-graded'))
 }

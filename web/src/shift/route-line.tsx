@@ -1,5 +1,5 @@
 import { type Shift, type Station, station, stationWords } from '@geolabe/contract'
-import { isRaised, itemsOf, liftsOnOutriggers, type Machine } from '@geolabe/core'
+import { isRaised, itemsOf, liftsOnOutriggers, type Machine, preUseOf } from '@geolabe/core'
 import clsx from 'clsx'
 import { Link } from 'react-router'
 
@@ -15,17 +15,17 @@ const hasRaised = (m: Machine) => itemsOf(m.walkround).some(isRaised)
 
 /** Whether the machine stands as its procedure has it; a machine without one always does. */
 export const standsSetUp = (s: Shift, m: Machine) =>
-  m.procedures.setup.length === 0 || s.setups.length > 0 || s.sequences.some((q) => q.procedure === 'setup')
+  m.procedures.setup.length === 0 || s.setups.length > 0 || s.procedures.some((q) => q.procedure === 'setup')
 
 /** What of a shift stands, station by station. Going back is normal. */
 export function stationStates(s: Shift, m: Machine, stopped: boolean): Record<Station, StationState> {
   const lifting = stopped ? 'stopped' : 'open'
   const lifted = liftsOnOutriggers(m)
     ? s.lifts.some((l) => l.outcome) && !s.lifts.some((l) => !l.outcome)
-    : s.sequences.some((q) => q.procedure === 'lift')
+    : s.procedures.some((q) => q.procedure === 'lift')
   return {
     'sign-on': 'done',
-    'walk-round': s.walk.finishedAt && (s.walk.raisedAt || !hasRaised(m)) ? 'done' : 'open',
+    'walk-round': preUseOf(s).finishedAt && (preUseOf(s).raisedAt || !hasRaised(m)) ? 'done' : 'open',
     site: s.site?.fit ? 'done' : s.site ? 'stopped' : 'open',
     'set-up': standsSetUp(s, m) ? 'done' : 'open',
     prove: s.lifts.length > 0 ? 'done' : lifting,
@@ -36,10 +36,10 @@ export function stationStates(s: Shift, m: Machine, stopped: boolean): Record<St
 
 /** Where the shift goes next. */
 export function nextStation(s: Shift, m: Machine): Station {
-  if (!s.walk.finishedAt) return 'walk-round'
+  if (!preUseOf(s).finishedAt) return 'walk-round'
   if (!s.site?.fit) return 'site'
   if (!standsSetUp(s, m)) return 'set-up'
-  if (hasRaised(m) && !s.walk.raisedAt) return 'walk-round'
+  if (hasRaised(m) && !preUseOf(s).raisedAt) return 'walk-round'
   if (!liftsOnOutriggers(m)) return 'lift'
   if (s.lifts.some((l) => !l.outcome)) return 'lift'
   return 'prove'

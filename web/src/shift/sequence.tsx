@@ -1,4 +1,4 @@
-import type { SequenceRequest, Shift } from '@geolabe/contract'
+import type { ProcedureRequest, Shift } from '@geolabe/contract'
 import { useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { newId } from '../api/client'
@@ -20,12 +20,12 @@ export function Sequence({ procedure }: { procedure: 'setup' | 'lift' }) {
   const [error, setError] = useState<unknown>(null)
   const own = m.procedures[procedure]
   const open = own.filter((s) => !steps.includes(s.id)).length
-  const done = shift.sequences.filter((q) => q.procedure === procedure).length
+  const done = shift.procedures.filter((q) => q.procedure === procedure).length
   const record = async () => {
     setError(null)
-    const body: SequenceRequest = { id: newId(), procedure, steps }
+    const body: ProcedureRequest = { id: newId(), procedure, steps }
     try {
-      const s = await outbox.send<Shift>(`/shifts/${shift.id}/sequences`, body)
+      const s = await outbox.send<Shift>('do-procedure', { shift: shift.id }, body)
       putShift(shift.id, s)
       clear()
       setSteps([])

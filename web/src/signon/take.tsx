@@ -11,7 +11,7 @@ import { ActionBar, Loaded, Refused, Sheet, Title } from '../look/page'
 import { Tick } from '../look/tick'
 import { day, when } from '../look/when'
 import { RouteLine, stationsOf } from '../shift/route-line'
-import { HandOverLines } from '../stow/hand-over-lines'
+import { HandoverLines } from '../stow/handover-lines'
 import { StateMark } from '../yard/yard'
 import { Controls } from './controls'
 
@@ -59,7 +59,7 @@ function TakeMachine({ file, places, me }: { file: MachineFile; places: Place[];
   const bars = barsTo(me, m, new Date().toISOString().slice(0, 10))
   const stops = file.stopping[0]
   const holder = file.state.holder
-  const wanted = [...m.wear, ...m.papers]
+  const wanted = [...m.ppe, ...m.documents]
   const missing = wanted.filter((w) => !ticked[w.id]).length
   const licence = me.licences
     .filter((l) => l.class === m.licence.class)
@@ -83,12 +83,12 @@ function TakeMachine({ file, places, me }: { file: MachineFile; places: Place[];
       id: newId(),
       machine: m.id,
       place,
-      wear: m.wear.map((w) => w.id),
-      papers: m.papers.map((p) => p.id),
-      readHandOver: true,
+      ppe: m.ppe.map((w) => w.id),
+      documents: m.documents.map((p) => p.id),
+      readHandover: true,
     }
     try {
-      const shift = await outbox.send<Shift>('/shifts', body)
+      const shift = await outbox.send<Shift>('open-shift', {}, body)
       putShift(shift.id, shift)
       void queryClient.invalidateQueries({ queryKey: ['yard'] })
       navigate(`/shifts/${shift.id}/walk-round`)
@@ -139,13 +139,13 @@ function TakeMachine({ file, places, me }: { file: MachineFile; places: Place[];
       )}
       <div className="grid gap-4 md:grid-cols-2">
         <Sheet title="What the last shift left">
-          {file.handOver ? (
+          {file.handover ? (
             <>
-              <p className="text-lg">“{file.handOver.words || 'No words left.'}”</p>
+              <p className="text-lg">“{file.handover.words || 'No words left.'}”</p>
               <p className="mt-2 text-quiet">
-                {file.handOver.by.name}, {day(file.handOver.at)}
+                {file.handover.by.name}, {day(file.handover.at)}
               </p>
-              <HandOverLines lines={file.handOver.lines.filter((l) => l.about !== 'defect')} />
+              <HandoverLines lines={file.handover.lines.filter((l) => l.about !== 'defect')} />
             </>
           ) : (
             <p>Nobody has handed it over yet.</p>

@@ -65,7 +65,7 @@ export function Site() {
       fit,
     }
     try {
-      const s = await outbox.send<Shift>(`/shifts/${shift.id}/site`, body)
+      const s = await outbox.send<Shift>('record-site', { shift: shift.id }, body)
       putShift(shift.id, s)
       clear()
       if (fit) navigate(`/shifts/${shift.id}/${liftsOnOutriggers(file.definition) ? 'set-up' : nextStation(s, file.definition)}`)
@@ -194,7 +194,7 @@ function Moved({ shift }: { shift: Shift }) {
   const move = async () => {
     setError(null)
     try {
-      putShift(shift.id, await outbox.send<Shift>(`/shifts/${shift.id}/moves`, { id: newId(), place, words }))
+      putShift(shift.id, await outbox.send<Shift>('move-machine', { shift: shift.id }, { id: newId(), place, words }))
     } catch (e) {
       setError(e)
     }

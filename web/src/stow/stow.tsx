@@ -1,9 +1,9 @@
-import type { HandOverRequest, Shift } from '@geolabe/contract'
-import { handOverLines, itemsOf, nearLimits } from '@geolabe/core'
+import type { HandoverRequest, Shift } from '@geolabe/contract'
+import { handoverLines, itemsOf, nearLimits, preUseOf } from '@geolabe/core'
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
-import { beginRound } from '../api/begin-round'
 import { useDraft } from '../api/draft'
+import { openInspection } from '../api/open-inspection'
 import { outbox } from '../api/outbox'
 import { putShift, queryClient } from '../api/queries'
 import { Button } from '../look/button'
@@ -13,7 +13,7 @@ import { ActionBar, Refused, Sheet, Title } from '../look/page'
 import { useShiftContext } from '../shift/frame'
 import { Steps } from '../shift/steps'
 import { parsePlain, typedFault } from '../units/units'
-import { HandOverLines } from './hand-over-lines'
+import { HandoverLines } from './handover-lines'
 
 interface Draft {
   steps: string[]
@@ -44,11 +44,11 @@ export function Stow() {
   const hours = typedFault(draft.hours) ? null : parsePlain(draft.hours)
   const open = machine.procedures.stow.filter((s) => !draft.steps.includes(s.id)).length
   const waiting = shift.lifts.filter((l) => !l.outcome).length
-  const endRound = itemsOf(machine.walkround, 'end').length > 0
-  const last = shift.rounds.findLast((r) => r.time === 'end')
+  const atEnd = itemsOf(machine.walkround, 'end-of-shift').length > 0
+  const last = shift.inspections.findLast((i) => i.occasion === 'end-of-shift')
   const walked = Boolean(last?.finishedAt)
   const why =
-    endRound && !walked
+    atEnd && !walked
       ? 'Walk round once more first.'
       : waiting > 0
         ? 'A proven lift waits for how it ended.'
@@ -62,15 +62,19 @@ export function Stow() {
   const walk = async () => {
     setError(null)
     try {
-      navigate(`/shifts/${shift.id}/rounds/${await beginRound(shift, 'end')}`)
+      navigate(`/shifts/${shift.id}/inspections/${await openInspection(shift, 'end-of-shift')}`)
     } catch (e) {
       setError(e)
     }
   }
   // As the next person will read it: from the record, and what is entered here.
-  const lines = handOverLines({
+  const lines = handoverLines({
     defects: [...file.stopping, ...file.watched].map((d) => ({ ...d, grown: d.grownAt !== null })),
-    nearLimit: nearLimits(machine.walkround, file.readings, Object.fromEntries(shift.walk.marks.map((m) => [m.item, m.reading]))),
+    nearLimit: nearLimits(
+      machine.walkround,
+      file.readings,
+      Object.fromEntries(preUseOf(shift).entries.map((m) => [m.item, m.reading])),
+    ),
     overrides: shift.overrides.map((o) => ({ ...o, followed: o.followedAt !== null })),
     due: file.due,
     hours,
@@ -79,9 +83,9 @@ export function Stow() {
     leftAs: draft.leftAs ?? '',
     limitsOn: draft.limitsOn ?? '',
   })
-  const close = async (leftAsItStands: HandOverRequest['leftAsItStands'] = null) => {
+  const close = async (leftAsItStands: HandoverRequest['leftAsItStands'] = null) => {
     setError(null)
-    const body: HandOverRequest = {
+    const body: HandoverRequest = {
       leftAsItStands,
       steps: draft.steps,
       hours,
@@ -92,7 +96,7 @@ export function Stow() {
       words: draft.words,
     }
     try {
-      const closed = await outbox.send<Shift>(`/shifts/${shift.id}/hand-over`, body)
+      const closed = await outbox.send<Shift>('close-shift', { shift: shift.id }, body)
       putShift(shift.id, closed)
       void queryClient.invalidateQueries({ queryKey: ['yard'] })
       clear()
@@ -148,7 +152,7 @@ export function Stow() {
             </div>
           </Sheet>
           <Sheet title="What the next person will read">
-            <HandOverLines lines={lines} />
+            <HandoverLines lines={lines} />
             {draft.words && <p className="mt-3 text-lg">“{draft.words}”</p>}
           </Sheet>
           <Refused error={error} />
@@ -161,12 +165,12 @@ export function Stow() {
         <Button look="quiet" onClick={() => setLeaving(true)}>
           Leave it as it stands
         </Button>
-        {endRound && !walked && (
+        {atEnd && !walked && (
           <Button look="next" onClick={() => void walk()}>
             Walk round once more
           </Button>
         )}
-        <Button look={endRound && !walked ? 'plain' : 'next'} disabled={why !== ''} onClick={() => void close()}>
+        <Button look={atEnd && !walked ? 'plain' : 'next'} disabled={why !== ''} onClick={() => void close()}>
           Hand over {machine.name}
         </Button>
       </ActionBar>
@@ -181,7 +185,7 @@ function LeaveAsItStands({
   onClose,
 }: {
   machine: string
-  onLeave: (left: NonNullable<HandOverRequest['leftAsItStands']>) => void
+  onLeave: (left: NonNullable<HandoverRequest['leftAsItStands']>) => void
   onClose: () => void
 }) {
   const [left, setLeft] = useState({ how: '', madeSafe: '', takenBackBy: '' })

@@ -296,7 +296,7 @@ function UseInShift({ name, input, output, onSaid }: { name: string; input: Obj;
   const transfer = calculator ? transferToLift(calculator, output) : null
   const note = async () => {
     try {
-      await outbox.send(`/shifts/${open.id}/sums`, { calculator: name, input })
+      await outbox.send('note-calculation', { shift: open.id }, { calculator: name, input })
       onSaid(`Noted in the record of ${open.machine.name}’s shift.`)
     } catch (e) {
       onSaid(e instanceof Error ? e.message : String(e))

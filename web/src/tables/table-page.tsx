@@ -92,7 +92,7 @@ function Page({ me, file }: { me: Me; file: TableFile }) {
   const enter = async () => {
     setError(null)
     try {
-      refresh(await outbox.send<TableFile>(`/tables/${table.id}/revisions`, { from: file.table.revision, table, why }))
+      refresh(await outbox.send<TableFile>('revise-table', { table: table.id }, { from: file.table.revision, table, why }))
     } catch (e) {
       setError(e)
     }
@@ -100,7 +100,7 @@ function Page({ me, file }: { me: Me; file: TableFile }) {
   const checked = async () => {
     setError(null)
     try {
-      refresh(await outbox.send<TableFile>(`/tables/${table.id}/check`, { revision: file.table.revision }))
+      refresh(await outbox.send<TableFile>('check-table', { table: table.id }, { revision: file.table.revision }))
     } catch (e) {
       setError(e)
     }

@@ -1,34 +1,34 @@
-import type { MachineFile, WalkResult } from '@geolabe/contract'
+import type { EntryResult, MachineFile } from '@geolabe/contract'
 import { type PlateValue, type WalkItem, walkPartWords, type Zone } from '@geolabe/core'
 import { Check, CircleSlash2, TriangleAlert } from 'lucide-react'
 import { useEffect, useRef, useState } from 'react'
 import { flushSync } from 'react-dom'
 import { typing } from '../help/help'
-import type { NewMark, ShownMark } from './marks'
+import type { NewEntry, ShownEntry } from './entries'
 import { Plate } from './plate'
 import { type Because, Reading, readText } from './reading'
 
-const resultWords: Record<WalkResult, string> = { 'in-order': 'In order', defect: 'Defect', 'not-fitted': 'Not fitted' }
+const resultWords: Record<EntryResult, string> = { 'in-order': 'In order', defect: 'Defect', 'not-fitted': 'Not fitted' }
 
 interface Props {
   file: MachineFile
   zone: Zone
   zoneNumber: number
   item: WalkItem
-  mark: ShownMark | undefined
+  entry: ShownEntry | undefined
   /** Why it is measured today; null: looked at only. */
   due: string | null
-  onMark: (mark: Pick<NewMark, 'result' | 'reading' | 'because' | 'plate'>) => void
+  onEntry: (entry: Pick<NewEntry, 'result' | 'reading' | 'because' | 'plate'>) => void
   onDefect: (reading: number | null) => void
   onBack: (() => void) | null
 }
 
 /** One item, large: what to look for, the reading if there is one, and the three answers under the thumb. */
-export function ItemCard({ file, zone, zoneNumber, item, mark, due, onMark, onDefect, onBack }: Props) {
-  const [text, setText] = useState(mark?.reading == null ? '' : String(mark.reading))
-  const [because, setBecause] = useState<Because | null>(mark?.because ?? null)
+export function ItemCard({ file, zone, zoneNumber, item, entry, due, onEntry, onDefect, onBack }: Props) {
+  const [text, setText] = useState(entry?.reading == null ? '' : String(entry.reading))
+  const [because, setBecause] = useState<Because | null>(entry?.because ?? null)
   const [plate, setPlate] = useState<Record<string, PlateValue>>({})
-  const [anyway, setAnyway] = useState(mark?.reading != null)
+  const [anyway, setAnyway] = useState(entry?.reading != null)
   const field = useRef<HTMLInputElement>(null)
   const earlier = file.readings[item.id] ?? []
   const judged = readText(item, text, earlier)
@@ -41,13 +41,13 @@ export function ItemCard({ file, zone, zoneNumber, item, mark, due, onMark, onDe
   const ready = (!item.measure || measured || (due === null && text.trim() === '')) && !plateOpen
   const firstOfZone = zone.items[0]?.id === item.id
   const inOrder = () =>
-    onMark({
+    onEntry({
       result: 'in-order',
       reading,
       because: query ? because : null,
       ...(item.plate && file.plate === null && file.definition.plateFields.length > 0 ? { plate } : {}),
     })
-  const notFitted = () => onMark({ result: 'not-fitted', reading: null })
+  const notFitted = () => onEntry({ result: 'not-fitted', reading: null })
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: the listener is renewed with everything it reads
   useEffect(() => {
@@ -69,7 +69,7 @@ export function ItemCard({ file, zone, zoneNumber, item, mark, due, onMark, onDe
     }
     addEventListener('keydown', press)
     return () => removeEventListener('keydown', press)
-  }, [item, ready, reading, because, plate, onMark, onDefect])
+  }, [item, ready, reading, because, plate, onEntry, onDefect])
 
   const answer = 'flex min-h-[4.5rem] items-center justify-center gap-2 rounded-xl border-2 px-3 text-lg font-bold'
   return (
@@ -169,10 +169,10 @@ export function ItemCard({ file, zone, zoneNumber, item, mark, due, onMark, onDe
           ) : (
             <span />
           )}
-          {mark && (
+          {entry && (
             <p className="text-quiet">
-              {resultWords[mark.result]}
-              {mark.saved ? ', saved' : ', kept on this device'}
+              {resultWords[entry.result]}
+              {entry.saved ? ', saved' : ', kept on this device'}
             </p>
           )}
         </div>

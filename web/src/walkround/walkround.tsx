@@ -1,5 +1,15 @@
-import type { RoundRequest, Shift, WalkFinishRequest } from '@geolabe/contract'
-import { isRaised, itemsOf, type Placed, type RoundTime, readingsDue, roundTimeWords } from '@geolabe/core'
+import {
+  type Inspection,
+  isRaised,
+  itemsOf,
+  type Occasion,
+  occasionWords,
+  type Placed,
+  preUseOf,
+  readingsDue,
+  type Shift,
+  withEvent,
+} from '@geolabe/core'
 import { useCallback, useEffect, useMemo, useState } from 'react'
 import { Link, Navigate, useNavigate, useParams } from 'react-router'
 import { ApiError, deviceId } from '../api/client'
@@ -12,8 +22,8 @@ import { Dialog } from '../look/dialog'
 import { ActionBar, Refused, Sheet, Title } from '../look/page'
 import { type ShiftContext, useShiftContext } from '../shift/frame'
 import { nextStation, standsSetUp } from '../shift/route-line'
+import { type NewEntry, sendEntry, useEntries } from './entries'
 import { ItemCard } from './item-card'
-import { type NewMark, sendMark, useMarks } from './marks'
 import { ZoneList, ZonePlan, ZoneSide } from './zone-plan'
 
 /** Station 2: what can be proved where it stands; then, once the site is fit and the legs are set, what waited for that. */
@@ -22,30 +32,27 @@ export function Walkround() {
   const { shift, file } = context
   const all = itemsOf(file.definition.walkround)
   const raised = all.filter(isRaised)
-  if (!shift.walk.finishedAt) {
-    return <Round key="first" {...context} time="start" round={null} part="first" items={all.filter((x) => !isRaised(x))} />
+  const inspection = preUseOf(shift)
+  if (!inspection.finishedAt) {
+    return <Round key="first" {...context} inspection={inspection} part="first" items={all.filter((x) => !isRaised(x))} />
   }
-  if (raised.length === 0 || shift.walk.raisedAt) return <Finished {...context} items={all} />
+  if (raised.length === 0 || inspection.raisedAt) return <Finished {...context} items={all} />
   if (!shift.site?.fit || !standsSetUp(shift, file.definition)) return <Waits {...context} raised={raised} />
-  return <Round key="raised" {...context} time="start" round={null} part="raised" items={raised} />
+  return <Round key="raised" {...context} inspection={inspection} part="raised" items={raised} />
 }
 
-/** A further round of the shift: after an absence, or at its end. */
-export function FurtherRound() {
+/** A further walk-round of the shift: after an absence, or at its end. */
+export function FurtherInspection() {
   const context = useShiftContext()
-  const { round = '' } = useParams()
-  const { waiting } = useOutbox()
-  // Begun on this device and not in the records yet: it is there all the same.
-  const kept = waiting.map((w) => w.body as Partial<RoundRequest>).find((b) => b.id === round && b.time)
-  const found =
-    context.shift.rounds.find((r) => r.id === round) ?? (kept?.time ? { time: kept.time, finishedAt: null } : undefined)
-  if (!found) return <p>This round is not in the records.</p>
+  const { inspection = '' } = useParams()
+  const found = context.shift.inspections.find((i) => i.id === inspection)
+  if (!found) return <p>This walk-round is not in the records.</p>
   if (found.finishedAt) {
-    const to = found.time === 'end' ? 'stow' : nextStation(context.shift, context.file.definition)
+    const to = found.occasion === 'end-of-shift' ? 'stow' : nextStation(context.shift, context.file.definition)
     return <Navigate to={`/shifts/${context.shift.id}/${to}`} replace />
   }
-  const items = itemsOf(context.file.definition.walkround, found.time)
-  return <Round key={round} {...context} time={found.time} round={round} part="first" items={items} />
+  const items = itemsOf(context.file.definition.walkround, found.occasion)
+  return <Round key={inspection} {...context} inspection={found} part="first" items={items} />
 }
 
 function Waits({ shift, file, raised }: ShiftContext & { raised: Placed[] }) {
@@ -81,17 +88,18 @@ const NextLink = ({ shift, to, label }: { shift: Shift; to: string; label: strin
 )
 
 function Finished({ shift, file, items }: ShiftContext & { items: Placed[] }) {
-  const marks = useMarks(shift, null)
+  const entries = useEntries(preUseOf(shift))
+  const further = shift.inspections.filter((i) => i.occasion !== 'pre-use')
   return (
     <>
       <Title below={`${items.length} items, all looked at`}>{`Walk round ${file.definition.name}`}</Title>
       <div className="grid max-w-3xl gap-4 pb-6">
-        <ZonePlan machine={file.definition} items={items} marks={marks} here={null} onZone={() => {}} />
-        {shift.rounds.length > 0 && (
+        <ZonePlan machine={file.definition} items={items} entries={entries} here={null} onZone={() => {}} />
+        {further.length > 0 && (
           <ul>
-            {shift.rounds.map((r) => (
+            {further.map((r) => (
               <li key={r.id}>
-                {roundTimeWords[r.time]}: {r.finishedAt ? `${r.marks.length} items looked at` : 'under way'}
+                {occasionWords[r.occasion]}: {r.finishedAt ? `${r.entries.length} items looked at` : 'under way'}
               </li>
             ))}
           </ul>
@@ -105,60 +113,64 @@ function Finished({ shift, file, items }: ShiftContext & { items: Placed[] }) {
 }
 
 interface RoundProps extends ShiftContext {
-  time: RoundTime
-  /** null: the round before the shift. */
-  round: string | null
+  inspection: Inspection
   part: 'first' | 'raised'
   items: Placed[]
 }
 
-const titles: Record<RoundTime, string> = { start: 'Walk round', absence: 'Back at', end: 'Once more round' }
+const titles: Record<Occasion, string> = {
+  'pre-use': 'Walk round',
+  'after-absence': 'Back at',
+  'end-of-shift': 'Once more round',
+}
 
 /** Once round in one direction, one item at a time; each answer is kept as it is tapped. */
-function Round({ shift, file, time, round, part, items }: RoundProps) {
+function Round({ shift, file, inspection, part, items }: RoundProps) {
+  const { occasion } = inspection
   const machine = file.definition
   const navigate = useNavigate()
-  const marks = useMarks(shift, round)
+  const entries = useEntries(inspection)
   const { waiting } = useOutbox()
-  const firstOpen = items.findIndex((x) => !marks.has(x.item.id))
+  const firstOpen = items.findIndex((x) => !entries.has(x.item.id))
   const [at, setAt] = useState(() => Math.max(0, firstOpen))
-  const begun = time !== 'start' || part === 'raised' || shift.walk.handsOnAt !== null || items.some((x) => marks.has(x.item.id))
+  const begun =
+    occasion !== 'pre-use' || part === 'raised' || inspection.handsOnAt !== null || items.some((x) => entries.has(x.item.id))
   const [touched, setTouched] = useState(false)
   const started = touched || begun
   const [defect, setDefect] = useState<{ reading: number | null } | null>(null)
   const [error, setError] = useState<unknown>(null)
   const here = items[Math.min(at, items.length - 1)] as Placed
   const complete = firstOpen < 0
-  const done = items.filter((x) => marks.has(x.item.id)).length
+  const done = items.filter((x) => entries.has(x.item.id)).length
   const zones = [...new Set(items.map((x) => x.zone))]
   // By what was on record before this shift: what is entered in it changes nothing of what is due.
   const due = useMemo(() => {
     const before = Object.fromEntries(
       Object.entries(file.readings).map(([k, list]) => [k, list.filter((r) => r.at < shift.openedAt)]),
     )
-    const all = itemsOf(file.definition.walkround, time)
+    const all = itemsOf(file.definition.walkround, occasion)
     return new Map(readingsDue(all, before, shift.openedAt.slice(0, 10)).map((d) => [d.item, d.why]))
-  }, [file.readings, file.definition.walkround, shift.openedAt, time])
+  }, [file.readings, file.definition.walkround, shift.openedAt, occasion])
 
-  const mark = useCallback(
-    (m: Pick<NewMark, 'result' | 'reading' | 'because' | 'plate'>) => {
+  const enter = useCallback(
+    (m: Pick<NewEntry, 'result' | 'reading' | 'because' | 'plate'>) => {
       setError(null)
-      const known = marks.get(here.item.id)
-      // What another device said is on the screen: marking it again says that this stands.
+      const known = entries.get(here.item.id)
+      // What another device said is on the screen: entering it again says that this stands.
       const replaces = known?.saved && known.device !== deviceId() ? known.at : null
-      sendMark(shift, round, { ...m, item: here.item.id, at: new Date().toISOString(), replaces }).catch((e) => {
+      sendEntry(shift, inspection.id, { ...m, item: here.item.id, at: new Date().toISOString(), replaces }).catch((e) => {
         setError(e)
-        if (e instanceof ApiError && e.body.code === 'marked-elsewhere') {
+        if (e instanceof ApiError && e.body.code === 'entered-elsewhere') {
           void queryClient.invalidateQueries({ queryKey: ['shift', shift.id] })
         }
         setAt(at)
       })
       // On to the next that has not been looked at, in walking order; else to the end.
-      const next = items.findIndex((x, i) => i > at && !marks.has(x.item.id))
-      const earlier = items.findIndex((x) => x.item.id !== here.item.id && !marks.has(x.item.id))
+      const next = items.findIndex((x, i) => i > at && !entries.has(x.item.id))
+      const earlier = items.findIndex((x) => x.item.id !== here.item.id && !entries.has(x.item.id))
       setAt(next >= 0 ? next : earlier >= 0 ? earlier : at)
     },
-    [shift, round, here, at, items, marks],
+    [shift, inspection.id, here, at, items, entries],
   )
 
   useEffect(() => {
@@ -172,22 +184,27 @@ function Round({ shift, file, time, round, part, items }: RoundProps) {
 
   const begin = () => {
     setTouched(true)
-    // Shown to everyone that somebody is at the machine; a round begins also where this cannot be told.
+    // Shown to everyone that somebody is at the machine; a walk-round begins also where this cannot be told.
     outbox
-      .send<Shift>(`/shifts/${shift.id}/hands-on`, { on: true })
+      .send<Shift>('hands-on', { shift: shift.id }, { inspection: inspection.id, on: true })
       .then((s) => putShift(shift.id, s))
       .catch(() => {})
   }
 
   const finish = async () => {
     setError(null)
-    const body: WalkFinishRequest = { round, part }
     try {
-      const s = await outbox.sendPatiently<Shift>(`/shifts/${shift.id}/walk-finish`, body)
-      // Without a network: taken as finished here; the records hear of it in its turn.
-      putShift(shift.id, (old) => s ?? (old && finishedHere(old, round, part)))
-      const now = queryClient.getQueryData<Shift>(['shift', shift.id]) ?? shift
-      navigate(`/shifts/${shift.id}/${time === 'end' ? 'stow' : nextStation(now, machine)}`)
+      const s = await outbox.sendPatiently<Shift>('finish-inspection', { shift: shift.id }, { inspection: inspection.id, part })
+      if (s) putShift(shift.id, s)
+      // Without a network it is taken as finished here; the records hear of it in its turn.
+      const event = {
+        kind: 'inspection-finished',
+        at: new Date().toISOString(),
+        by: shift.operator,
+        inspection: inspection.id,
+        part,
+      } as const
+      navigate(`/shifts/${shift.id}/${occasion === 'end-of-shift' ? 'stow' : nextStation(s ?? withEvent(shift, event), machine)}`)
     } catch (e) {
       setError(e)
     }
@@ -205,7 +222,7 @@ function Round({ shift, file, time, round, part, items }: RoundProps) {
           ))}
         </ol>
         <div className="mt-5 grid items-start gap-3 pb-4 md:grid-cols-2">
-          <ZonePlan machine={machine} items={items} marks={marks} here={null} onZone={begin} />
+          <ZonePlan machine={machine} items={items} entries={entries} here={null} onZone={begin} />
           <ZoneSide machine={machine} zone={null} number={0} />
         </div>
         <ActionBar>
@@ -216,7 +233,7 @@ function Round({ shift, file, time, round, part, items }: RoundProps) {
       </>
     )
   }
-  const lead = part === 'raised' ? 'Raised, over its travel' : `${titles[time]} ${machine.name}`
+  const lead = part === 'raised' ? 'Raised, over its travel' : `${titles[occasion]} ${machine.name}`
   return (
     <>
       <Title
@@ -229,7 +246,7 @@ function Round({ shift, file, time, round, part, items }: RoundProps) {
           <ZonePlan
             machine={machine}
             items={items}
-            marks={marks}
+            entries={entries}
             here={here.zone.id}
             onZone={(zone) => setAt(items.findIndex((x) => x.zone.id === zone))}
           />
@@ -239,7 +256,7 @@ function Round({ shift, file, time, round, part, items }: RoundProps) {
           <ZoneList
             zone={here.zone}
             items={items}
-            marks={marks}
+            entries={entries}
             here={here.item.id}
             onItem={(item) => setAt(items.findIndex((x) => x.item.id === item))}
           />
@@ -250,10 +267,10 @@ function Round({ shift, file, time, round, part, items }: RoundProps) {
             file={file}
             zone={here.zone}
             item={here.item}
-            mark={marks.get(here.item.id)}
+            entry={entries.get(here.item.id)}
             due={due.get(here.item.id) ?? null}
             zoneNumber={zones.indexOf(here.zone) + 1}
-            onMark={mark}
+            onEntry={enter}
             onDefect={(reading) => setDefect({ reading })}
             onBack={at > 0 ? () => setAt(at - 1) : null}
           />
@@ -278,16 +295,10 @@ function Round({ shift, file, time, round, part, items }: RoundProps) {
           onRaised={() => {
             const reading = defect?.reading ?? null
             setDefect(null)
-            mark({ result: 'defect', reading })
+            enter({ result: 'defect', reading })
           }}
         />
       </Dialog>
     </>
   )
-}
-
-function finishedHere(s: Shift, round: string | null, part: 'first' | 'raised'): Shift {
-  const now = new Date().toISOString()
-  if (round !== null) return { ...s, rounds: s.rounds.map((r) => (r.id === round ? { ...r, finishedAt: now } : r)) }
-  return part === 'raised' ? { ...s, walk: { ...s.walk, raisedAt: now } } : { ...s, walk: { ...s.walk, finishedAt: now } }
 }

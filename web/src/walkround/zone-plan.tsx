@@ -2,21 +2,21 @@ import { type Machine, measureUnit, type Placed, type Zone } from '@geolabe/core
 import clsx from 'clsx'
 import { onPaper, pairPath } from '../instruments/frame'
 import { MachinePlan, MachineSide } from '../instruments/machine-shape'
-import type { ShownMark } from './marks'
+import type { ShownEntry } from './entries'
 
-type Marks = Map<string, ShownMark>
+type Entries = Map<string, ShownEntry>
 
 /** The machine from above with its zones in walking order. */
 export function ZonePlan({
   machine,
   items,
-  marks,
+  entries,
   here,
   onZone,
 }: {
   machine: Machine
   items: readonly Placed[]
-  marks: Marks
+  entries: Entries
   here: string | null
   onZone: (id: string) => void
 }) {
@@ -61,8 +61,8 @@ export function ZonePlan({
         const [px, py] = onPaper({ x_m: z.at[0], y_m: z.at[1] })
         const [x, y] = [-py, px]
         const inIt = own(z)
-        const done = inIt.filter((item) => marks.has(item.id)).length
-        const bad = inIt.some((item) => marks.get(item.id)?.result === 'defect')
+        const done = inIt.filter((item) => entries.has(item.id)).length
+        const bad = inIt.some((item) => entries.get(item.id)?.result === 'defect')
         const full = done === inIt.length
         const isHere = z.id === here
         return (
@@ -170,13 +170,13 @@ export function ZoneSide({ machine, zone, number }: { machine: Machine; zone: Zo
 export function ZoneList({
   zone,
   items,
-  marks,
+  entries,
   here,
   onItem,
 }: {
   zone: Zone
   items: readonly Placed[]
-  marks: Marks
+  entries: Entries
   here: string
   onItem: (id: string) => void
 }) {
@@ -185,7 +185,7 @@ export function ZoneList({
       {items
         .filter((x) => x.zone.id === zone.id)
         .map(({ item }) => {
-          const mark = marks.get(item.id)
+          const entry = entries.get(item.id)
           return (
             <li key={item.id} className="border-t border-line first:border-t-0">
               <button
@@ -197,11 +197,11 @@ export function ZoneList({
                 )}
                 onClick={() => onItem(item.id)}
               >
-                <MarkShape mark={mark} />
+                <EntryShape entry={entry} />
                 <span className="grow">{item.label}</span>
-                {mark?.reading != null && item.measure && (
+                {entry?.reading != null && item.measure && (
                   <span className="figure text-quiet">
-                    {mark.reading} {measureUnit(item.measure)}
+                    {entry.reading} {measureUnit(item.measure)}
                   </span>
                 )}
               </button>
@@ -212,32 +212,32 @@ export function ZoneList({
   )
 }
 
-function MarkShape({ mark }: { mark: ShownMark | undefined }) {
-  const words = !mark
+function EntryShape({ entry }: { entry: ShownEntry | undefined }) {
+  const words = !entry
     ? 'to look at'
-    : `${mark.result === 'in-order' ? 'in order' : mark.result === 'defect' ? 'defect' : 'not fitted'}${mark.saved ? '' : ', not yet sent'}`
+    : `${entry.result === 'in-order' ? 'in order' : entry.result === 'defect' ? 'defect' : 'not fitted'}${entry.saved ? '' : ', not yet sent'}`
   return (
     <svg viewBox="0 0 20 20" className="size-5 shrink-0" role="img" aria-label={words}>
-      {!mark && <circle cx="10" cy="10" r="7" fill="none" stroke="var(--edge)" strokeWidth="2" />}
-      {mark?.result === 'in-order' && (
+      {!entry && <circle cx="10" cy="10" r="7" fill="none" stroke="var(--edge)" strokeWidth="2" />}
+      {entry?.result === 'in-order' && (
         <circle
           cx="10"
           cy="10"
           r="8"
-          fill={mark.saved ? 'var(--ink)' : 'none'}
+          fill={entry.saved ? 'var(--ink)' : 'none'}
           stroke="var(--ink)"
           strokeWidth="2"
-          strokeDasharray={mark.saved ? undefined : '3 2.4'}
+          strokeDasharray={entry.saved ? undefined : '3 2.4'}
         />
       )}
-      {mark?.result === 'defect' && (
+      {entry?.result === 'defect' && (
         <>
           <rect x="2" y="2" width="16" height="16" fill="var(--outside)" />
           <path d="m6 6 8 8m0-8-8 8" stroke="var(--on-verdict)" strokeWidth="2.2" />
         </>
       )}
-      {mark?.result === 'not-fitted' && (
-        <path d="M3 10h14" stroke="var(--ink)" strokeWidth="3" strokeDasharray={mark.saved ? undefined : '3 2'} />
+      {entry?.result === 'not-fitted' && (
+        <path d="M3 10h14" stroke="var(--ink)" strokeWidth="3" strokeDasharray={entry.saved ? undefined : '3 2'} />
       )}
     </svg>
   )

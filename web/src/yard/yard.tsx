@@ -271,7 +271,7 @@ function MachineCard({
           <span className="block">
             {m.watched > 0 && `${m.watched} watched ${m.watched === 1 ? 'defect' : 'defects'} · `}
             {m.hours !== null && `${m.hours.toLocaleString()} h · `}
-            {m.lastHandOver ? `handed over ${day(m.lastHandOver)}` : 'no hand-over yet'}
+            {m.lastHandover ? `handed over ${day(m.lastHandover)}` : 'no handover yet'}
           </span>
         </p>
         <div className="mt-auto flex flex-wrap gap-2 pt-1">

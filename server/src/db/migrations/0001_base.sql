@@ -69,7 +69,7 @@ create table shift (
   sign_on jsonb not null,
   site jsonb,
   walk_finished_at timestamptz,
-  hand_over jsonb,
+  handover jsonb,
   -- Whole, for a shift that came in as a file.
   imported jsonb,
   primary key (org, id),
@@ -82,7 +82,7 @@ create unique index shift_one_open on shift (org, machine) where closed_at is nu
 create index shift_by_time on shift (org, opened_at desc, id);
 create index shift_by_machine on shift (org, machine, opened_at desc);
 
-create table walk_mark (
+create table inspection_entry (
   org text not null,
   shift uuid not null,
   item text not null,
@@ -341,7 +341,7 @@ do $$
 declare
   t text;
 begin
-  foreach t in array array['organisation', 'person', 'machine', 'rating_table', 'place', 'shift', 'walk_mark', 'setup', 'lift', 'defect', 'photo', 'applied', 'journal']
+  foreach t in array array['organisation', 'person', 'machine', 'rating_table', 'place', 'shift', 'inspection_entry', 'setup', 'lift', 'defect', 'photo', 'applied', 'journal']
   loop
     execute format('alter table geolabe.%I enable row level security', t);
     execute format('alter table geolabe.%I force row level security', t);
@@ -350,11 +350,11 @@ begin
 end $$;
 
 grant usage on schema geolabe to geolabe_app;
-grant select on organisation, machine, rating_table, place, shift, walk_mark, setup, lift, defect, photo, applied, journal to geolabe_app;
+grant select on organisation, machine, rating_table, place, shift, inspection_entry, setup, lift, defect, photo, applied, journal to geolabe_app;
 grant select (org, id, name, badge, roles, licences, trained) on person to geolabe_app;
-grant insert on shift, walk_mark, setup, lift, defect, photo, applied to geolabe_app;
-grant update (closed_at, site, walk_finished_at, hand_over) on shift to geolabe_app;
-grant update (result, reading, at) on walk_mark to geolabe_app;
+grant insert on shift, inspection_entry, setup, lift, defect, photo, applied to geolabe_app;
+grant update (closed_at, site, walk_finished_at, handover) on shift to geolabe_app;
+grant update (result, reading, at) on inspection_entry to geolabe_app;
 grant update (outcome) on lift to geolabe_app;
 grant update (state, seen_by, seen_at, repaired_by, repaired_at, repair, returned_by, returned_at, return_words) on defect to geolabe_app;
 grant update (status, answer) on applied to geolabe_app;

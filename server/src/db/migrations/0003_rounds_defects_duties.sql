@@ -10,7 +10,7 @@ create table inspection (
   id uuid not null,
   shift uuid not null,
   machine text not null,
-  time text not null check (time in ('start', 'absence', 'end')),
+  occasion text not null check (occasion in ('pre-use', 'after-absence', 'end-of-shift')),
   by text not null,
   opened_at timestamptz not null default now(),
   finished_at timestamptz,
@@ -28,23 +28,23 @@ create table inspection (
 create index inspection_by_shift on inspection (org, shift, opened_at);
 create index inspection_by_time on inspection (org, opened_at desc, id);
 create index inspection_by_machine on inspection (org, machine, opened_at desc);
-insert into inspection (org, id, shift, machine, time, by, opened_at, finished_at)
-  select org, id, id, machine, 'start', operator, opened_at, walk_finished_at from shift where imported is null;
+insert into inspection (org, id, shift, machine, occasion, by, opened_at, finished_at)
+  select org, id, id, machine, 'pre-use', operator, opened_at, walk_finished_at from shift where imported is null;
 
-alter table walk_mark add column round uuid, add column machine text, add column device text not null default '', add column because text;
-update walk_mark w set round = w.shift, machine = s.machine from shift s where s.org = w.org and s.id = w.shift;
-alter table walk_mark
-  alter column round set not null,
+alter table inspection_entry add column inspection uuid, add column machine text, add column device text not null default '', add column because text;
+update inspection_entry w set inspection = w.shift, machine = s.machine from shift s where s.org = w.org and s.id = w.shift;
+alter table inspection_entry
+  alter column inspection set not null,
   alter column machine set not null,
   add check (because in ('measured-again', 'replaced')),
-  drop constraint walk_mark_pkey,
-  add primary key (org, round, item),
-  add foreign key (org, round) references inspection;
-create index walk_mark_by_shift on walk_mark (org, shift);
-create index walk_mark_readings on walk_mark (org, machine, item, at desc) where reading is not null;
+  drop constraint inspection_entry_pkey,
+  add primary key (org, inspection, item),
+  add foreign key (org, inspection) references inspection;
+create index inspection_entry_by_shift on inspection_entry (org, shift);
+create index inspection_entry_readings on inspection_entry (org, machine, item, at desc) where reading is not null;
 alter table shift drop column walk_finished_at;
 
-create table sequence_done (
+create table procedure_done (
   org text not null,
   id uuid not null,
   shift uuid not null,
@@ -54,7 +54,7 @@ create table sequence_done (
   primary key (org, id),
   foreign key (org, shift) references shift
 );
-create index sequence_by_shift on sequence_done (org, shift, at);
+create index sequence_by_shift on procedure_done (org, shift, at);
 
 create table override_use (
   org text not null,
@@ -350,7 +350,7 @@ do $$
 declare
   t text;
 begin
-  foreach t in array array['inspection', 'sequence_done', 'override_use', 'plate_value', 'walkround_revision', 'authorisation', 'defect_contact', 'defect_note', 'duty_done']
+  foreach t in array array['inspection', 'procedure_done', 'override_use', 'plate_value', 'walkround_revision', 'authorisation', 'defect_contact', 'defect_note', 'duty_done']
   loop
     execute format('alter table geolabe.%I enable row level security', t);
     execute format('alter table geolabe.%I force row level security', t);
@@ -360,7 +360,7 @@ begin
 end $$;
 revoke insert on defect_contact from geolabe_app;
 grant update (finished_at, raised_at, hands_on_at, items, defects, duration_s) on inspection to geolabe_app;
-grant update (device, because) on walk_mark to geolabe_app;
+grant update (device, because) on inspection_entry to geolabe_app;
 grant update (followed_by, followed_at) on override_use to geolabe_app;
 grant update (withdrawn_by, withdrawn_at) on authorisation to geolabe_app;
 grant update (grade, pending, verified_by, verified_at, verify_words, watched_by, watched_at, watch_until, watch_hours, watch_words,

@@ -235,7 +235,7 @@ begin
   return new;
 end $$;
 create trigger setup_own before insert on setup for each row execute function of_own_shift();
-create trigger sequence_own before insert on sequence_done for each row execute function of_own_shift();
+create trigger sequence_own before insert on procedure_done for each row execute function of_own_shift();
 create trigger lift_own before insert on lift for each row execute function of_own_shift();
 create trigger inspection_own before insert on inspection for each row execute function of_own_shift();
 create trigger override_own before insert on override_use for each row execute function of_own_shift();
@@ -268,7 +268,7 @@ end $$;
 create trigger lift_kept before update on lift for each row execute function lift_kept();
 
 -- A finished walk-round stays finished, and what was entered in it stays as it was.
-alter table walk_mark add column entered_at timestamptz not null default now();
+alter table inspection_entry add column entered_at timestamptz not null default now();
 create function inspection_kept() returns trigger language plpgsql as $$
 begin
   if geolabe.is_app() then
@@ -292,11 +292,11 @@ declare
 begin
   if geolabe.is_app() then
     perform geolabe.own_open_shift(new.org, new.shift);
-    select * into i from geolabe.inspection where org = new.org and id = new.round and shift = new.shift;
+    select * into i from geolabe.inspection where org = new.org and id = new.inspection and shift = new.shift;
     if not found or new.machine <> i.machine then
       raise exception 'this walk-round is not of this shift' using errcode = 'GL004';
     end if;
-    if (i.finished_at is not null and i.time <> 'start') or i.raised_at is not null
+    if (i.finished_at is not null and i.occasion <> 'pre-use') or i.raised_at is not null
       or (tg_op = 'UPDATE' and i.finished_at is not null and old.entered_at <= i.finished_at) then
       raise exception 'a finished walk-round stays finished' using errcode = 'GL004';
     end if;
@@ -304,8 +304,8 @@ begin
   end if;
   return new;
 end $$;
-create trigger mark_kept before insert or update on walk_mark for each row execute function mark_kept();
-create trigger mark_told after insert or update on walk_mark for each row execute function tell('marks');
+create trigger mark_kept before insert or update on inspection_entry for each row execute function mark_kept();
+create trigger mark_told after insert or update on inspection_entry for each row execute function tell('marks');
 
 -- The plate is entered once; what it says anew is a new plate, and a decision of the person in charge.
 create function plate_kept() returns trigger language plpgsql as $$
@@ -638,7 +638,7 @@ begin
   if geolabe.is_app() then
     new.opened_at := now();
     new.closed_at := null;
-    new.hand_over := null;
+    new.handover := null;
     new.site := null;
   end if;
   return new;

@@ -1,8 +1,8 @@
-import type { HandOverNote } from '@geolabe/contract'
+import type { HandoverNote } from '@geolabe/contract'
 import clsx from 'clsx'
 
 /** What the next person must know, made from the record; the grave ones carry a bar and come first. */
-export function HandOverLines({ lines }: { lines: HandOverNote['lines'] }) {
+export function HandoverLines({ lines }: { lines: HandoverNote['lines'] }) {
   if (lines.length === 0) return null
   return (
     <ul className="mt-3 grid gap-1.5">

@@ -1,0 +1,123 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { entryResult, preUseOf, project, Refusal, type ShiftEvent, shift, shiftEvent, withEvent } from '../src'
+
+const ines = { id: 'ines', name: 'Ines' }
+const minute = (n: number) => new Date(Date.UTC(2026, 0, 5, 6, n)).toISOString()
+const opening: ShiftEvent[] = [
+  {
+    kind: 'shift-opened',
+    at: minute(0),
+    by: ines,
+    shift: 's',
+    machine: { id: 'tern', name: 'Tern', revision: 3 },
+    place: { id: 'quay', name: 'Quay' },
+    signOn: { ppe: ['boots'], documents: [] },
+  },
+  { kind: 'inspection-opened', at: minute(1), by: ines, inspection: 's', occasion: 'pre-use' },
+]
+const handover = {
+  steps: [],
+  hours: 12,
+  fuel_share: null,
+  standsAt: '',
+  words: '',
+  leftAs: '',
+  limitsOn: '',
+  leftAsItStands: null,
+}
+
+/** Events as they may come after the opening, of two walk-rounds and a few ids, so that they meet. */
+const some: fc.Arbitrary<ShiftEvent> = fc
+  .record({ n: fc.integer({ min: 2, max: 59 }), of: fc.constantFrom('s', 'b'), id: fc.constantFrom('1', '2', '3') })
+  .chain(({ n, of, id }) => {
+    const told = { at: minute(n), by: ines }
+    const entry = fc.record({
+      item: fc.constantFrom('lean', 'drips', 'rope'),
+      result: fc.constantFrom(...entryResult.options),
+      reading: fc.constantFrom(null, 15.5),
+      at: fc.integer({ min: 2, max: 59 }).map(minute),
+      device: fc.constantFrom('', 'tablet'),
+      because: fc.constant(null),
+    })
+    return fc.oneof(
+      fc.constant<ShiftEvent>({ kind: 'inspection-opened', ...told, inspection: 'b', occasion: 'after-absence' }),
+      entry.map((e): ShiftEvent => ({ kind: 'inspection-entry', ...told, inspection: of, entry: e })),
+      fc.constantFrom<ShiftEvent>(
+        { kind: 'inspection-finished', ...told, inspection: of, part: 'first' },
+        { kind: 'inspection-finished', ...told, inspection: of, part: 'raised' },
+        { kind: 'hands-on', ...told, inspection: of },
+        { kind: 'hands-off', ...told, inspection: of },
+        { kind: 'site-recorded', ...told, site: { controls: [], more: [], team: ['Ines'], fit: true } },
+        { kind: 'machine-moved', ...told, place: { id: 'bed', name: 'Bed' }, words: '' },
+        { kind: 'procedure-done', ...told, id, procedure: 'setup', steps: ['a'] },
+        {
+          kind: 'override-used',
+          ...told,
+          use: { id, override: 'hook-stop', label: 'Hook stop', reason: 'tied', seconds: 4, after: 'try it', role: 'fitter' },
+        },
+        { kind: 'override-followed', ...told, use: id },
+        { kind: 'lift-outcome', ...told, lift: id, outcome: { outcome: 'done', reason: '', steps: [] } },
+        { kind: 'shift-closed', ...told, handover },
+      ),
+    )
+  })
+
+describe('a shift', () => {
+  it('is what its events make of it: a shift by its schema, whatever they are, and each of them an event by its own', () => {
+    fc.assert(
+      fc.property(fc.array(some, { maxLength: 30 }), (events) => {
+        const made = project([...opening, ...events])
+        expect(shift.parse(made)).toEqual(made)
+        expect(made.operator).toEqual(ines)
+        for (const e of events) expect(shiftEvent.parse(e)).toEqual(e)
+      }),
+    )
+  })
+  it('is the same when its events were written down and read again, and when one of them arrives twice', () => {
+    fc.assert(
+      fc.property(fc.array(some, { maxLength: 30 }), fc.nat(), (events, n) => {
+        const all = [...opening, ...events]
+        const made = project(all)
+        expect(project(JSON.parse(JSON.stringify(all)))).toEqual(made)
+        const last = events[events.length - 1]
+        if (last) expect(withEvent(made, last)).toEqual(made)
+        const again = all[n % all.length] as ShiftEvent
+        expect(withEvent(withEvent(made, again), again)).toEqual(withEvent(made, again))
+      }),
+    )
+  })
+  it('has one entry an item, the last that was recorded, in the order they were noted', () => {
+    fc.assert(
+      fc.property(fc.array(some, { maxLength: 40 }), (events) => {
+        const { entries } = preUseOf(project([...opening, ...events]))
+        const recorded = events.flatMap((e) => (e.kind === 'inspection-entry' && e.inspection === 's' ? [e.entry] : []))
+        const last = new Map(recorded.map((e) => [e.item, e]))
+        expect(new Map(entries.map((e) => [e.item, e]))).toEqual(last)
+        expect(entries.map((e) => e.at)).toEqual(entries.map((e) => e.at).sort())
+      }),
+    )
+  })
+  it('stands nowhere settled after it moved: site and what was proved raised are asked anew', () => {
+    const raised: ShiftEvent = { kind: 'inspection-finished', at: minute(9), by: ines, inspection: 's', part: 'raised' }
+    const site = { controls: [], more: [], team: ['Ines'], fit: true }
+    const looked: ShiftEvent = { kind: 'site-recorded', at: minute(8), by: ines, site }
+    const before = project([...opening, looked, raised])
+    expect(before.site?.at).toBe(minute(8))
+    expect(preUseOf(before).raisedAt).toBe(minute(9))
+    const moved = withEvent(before, {
+      kind: 'machine-moved',
+      at: minute(10),
+      by: ines,
+      place: { id: 'bed', name: 'Bed' },
+      words: '',
+    })
+    expect(moved).toMatchObject({ site: null, movedAt: minute(10), place: { id: 'bed' } })
+    expect(preUseOf(moved).raisedAt).toBeNull()
+  })
+  it('does not begin but by being opened', () => {
+    expect(() => project([])).toThrow(Refusal)
+    expect(() => project(opening.slice(1))).toThrow(Refusal)
+    expect(() => preUseOf({ inspections: [] })).toThrow(RangeError)
+  })
+})
