@@ -52,7 +52,7 @@ test('a figure that cannot be read stays where it was typed and is explained', a
   await mass.fill('-5')
   await expect(page.getByText('At least 1 kg.')).toBeVisible()
   await mass.fill('2850')
-  // Doubt is carried: more of it is never better, and it is said.
+  // Uncertainty is carried: more of it is never better, and it is said.
   await page.getByLabel('±').first().fill('400')
   await expect(page.getByText(/worse end of its ±; as given it is 3,070 kg/).first()).toBeVisible()
   await audit(page)

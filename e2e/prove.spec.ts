@@ -71,7 +71,7 @@ test('a lift outside its limits, the nearest change, and inside again', async ({
   await expect(page.getByLabel('How the mass is known')).toHaveValue('worked-out')
   await expect(page.getByLabel('Mass', { exact: true }).first()).toHaveValue(/^1861\./)
   await expect(verdict(page)).toContainText('Inside the limits checked')
-  await page.getByRole('link', { name: 'Sums' }).click()
+  await page.getByRole('link', { name: 'Calculators' }).click()
   await page.getByRole('link', { name: /^Gust at the boom tip/ }).click()
   await page.getByRole('button', { name: 'Use in this lift' }).click()
   await expect(page.getByLabel('Wind, gust at the boom tip')).toHaveValue(/^1[01]\./)

@@ -3,7 +3,7 @@ import { audit, fits, freeTern, openPage, signOn, takeTern } from './work'
 
 test.beforeEach(freeTern)
 
-test('a sign-on is refused to whose licence ran out, with what would mend it', async ({ page }) => {
+test('a sign-on is refused to whose licence ran out, with what would put it right', async ({ page }) => {
   await signOn(page, 'Callum Petrosyan')
   await page.getByRole('link', { name: 'Sign on to Tern' }).click()
   await expect(page.getByText('You may not operate Tern today.')).toBeVisible()

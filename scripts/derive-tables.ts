@@ -11,7 +11,7 @@ import {
   type Extension,
   liftsOnOutriggers,
   machineModel,
-  outriggers,
+  outriggerSupport,
   poseMachine,
   prepareFootprint,
   type RatingTable,
@@ -32,7 +32,7 @@ import {
 import { z } from 'zod'
 import { readMachineFile } from '../server/src/demo/files'
 
-const side = z.enum(['in', 'middle', 'full'])
+const side = z.enum(['retracted', 'intermediate', 'fullyExtended'])
 const derivation = z.strictObject({
   machine: z.string(),
   table: z.string(),
@@ -72,11 +72,11 @@ function ratingAt(
   boom_m: number,
   radius_m: number,
 ) {
-  const legs = machine.legs.map((l) => ({
+  const outriggers = machine.outriggers.map((l) => ({
     id: l.id,
-    extension: (l.positions.full.y_m > 0 ? setting.left : setting.right) as Extension,
+    extension: (l.positions.fullyExtended.y_m > 0 ? setting.left : setting.right) as Extension,
   }))
-  const f = prepareFootprint(outriggers(machine.legs).contactsOf(legs))
+  const f = prepareFootprint(outriggerSupport(machine.outriggers).contactsOf(outriggers))
   const s = d.structural.find((x) => x.boom_m === boom_m)
   if (!s) return null
   try {
@@ -108,7 +108,7 @@ function ratingAt(
           slew,
         )
         upperReactions(f, r.x_m, r.y_m, r.force_N, upper)
-        const fits = machine.legs.every((l, j) => (upper[j] ?? 0) <= l.capacity_N)
+        const fits = machine.outriggers.every((l, j) => (upper[j] ?? 0) <= l.capacity_N)
         if (fits) lo = kg
         else hi = kg
         if (fits && i === 0) break
@@ -151,20 +151,20 @@ function derive(d: Derivation): RatingTable {
           return { at: radius_m, ratings_kg: cells.map((c) => c?.kg ?? null), basis: cells.map((c) => c?.basis ?? null) }
         })
         .filter((r) => r.ratings_kg.some((k) => k !== null))
-      const legs = machine.legs.map((l) => ({
+      const outriggers = machine.outriggers.map((l) => ({
         id: l.id,
-        extension: (l.positions.full.y_m > 0 ? setting.left : setting.right) as Extension,
+        extension: (l.positions.fullyExtended.y_m > 0 ? setting.left : setting.right) as Extension,
       }))
       return {
         id: `${setting.id}-${cw.id}`,
         label: `${setting.label} · ${cw.label.toLowerCase()}`,
         appliesTo: {
           standing: {
-            footprint: outriggers(machine.legs)
-              .contactsOf(legs)
+            footprint: outriggerSupport(machine.outriggers)
+              .contactsOf(outriggers)
               .map(({ id, x_m, y_m }) => ({ id, x_m, y_m })),
             counterweight_kg: cw.mass_kg,
-            fullyExtended: setting.left === 'full' && setting.right === 'full',
+            fullyExtended: setting.left === 'fullyExtended' && setting.right === 'fullyExtended',
           },
           ...(setting.sector
             ? { sector: { ...setting.sector, ...(setting.dependsOn ? { dependsOn: setting.dependsOn } : {}) } }

@@ -26,7 +26,7 @@ export function calculatorsPage(): string {
   const head = `# Calculators
 
 Written by \`npm run reference\` from the calculators themselves; the tests hold it to what they answer. Each answers in four
-ways with the same figures: on its Quick sums screen, as \`POST /api/calc/NAME\`, as \`npm run -s calc -- NAME < in.json\`, and in
+ways with the same figures: on its page, as \`POST /api/calc/NAME\`, as \`npm run -s calc -- NAME < in.json\`, and in
 the browser's workers. Formulas and conventions: [engineering.md](engineering.md). Schemas: \`GET /api/calc\`, and
 \`/schemas/NAME.input.json\` and \`/schemas/NAME.output.json\` in the build.
 `

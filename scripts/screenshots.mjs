@@ -178,7 +178,7 @@ try {
   await wil.getByRole('tab', { name: 'Journal' }).click()
   await wil.getByRole('button', { name: 'Check the chain' }).click()
   await shoot(wil, 'journal')
-  await wil.goto('/sums/ground-pressure')
+  await wil.goto('/calculators/ground-pressure')
   await wil.getByRole('region', { name: 'Answer' }).waitFor()
   await shoot(wil, 'sum')
   await wil.goto('/tables/tern-main')

@@ -10,8 +10,8 @@ export const problem = z.object({
     code: z.string(),
     message: z.string(),
     path: z.string(),
-    /** Further reasons, each with what would mend it. */
-    bars: z.array(z.object({ code: z.string(), why: z.string(), mend: z.string() })).optional(),
+    /** Further reasons, each with what would put it right. */
+    impediments: z.array(z.object({ code: z.string(), why: z.string(), resolution: z.string() })).optional(),
   }),
 })
 export type ProblemBody = z.infer<typeof problem>

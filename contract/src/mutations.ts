@@ -6,7 +6,7 @@ import {
   handsOnRequest,
   inspectionEntryRequest,
   moveRequest,
-  noteSumRequest,
+  noteCalculationRequest,
   openInspectionRequest,
   openShiftRequest,
   outcomeRequest,
@@ -88,7 +88,7 @@ export const mutations = {
   'prove-lift': mutation('/shifts/:shift/lifts', proveRequest),
   'end-lift': mutation('/shifts/:shift/lifts/:lift/outcome', outcomeRequest),
   'close-shift': mutation('/shifts/:shift/handover', handover),
-  'note-calculation': mutation('/shifts/:shift/calculations', noteSumRequest),
+  'note-calculation': mutation('/shifts/:shift/calculations', noteCalculationRequest),
   'raise-defect': mutation('/defects', raiseDefectRequest),
   /** What is done about a defect; the records say what each step asks for. */
   'defect-step': mutation('/defects/:defect/:step', z.unknown()),

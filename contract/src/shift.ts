@@ -41,7 +41,7 @@ export const openShiftRequest = z.strictObject({
 export type OpenShiftRequest = z.infer<typeof openShiftRequest>
 
 /** A quick sum noted in a shift’s record; it is worked out again from its input. */
-export const noteSumRequest = z.strictObject({ calculator: z.string().min(1).max(60), input: z.looseObject({}) })
+export const noteCalculationRequest = z.strictObject({ calculator: z.string().min(1).max(60), input: z.looseObject({}) })
 
 export const inspectionEntryRequest = inspectionEntry.extend({
   inspection: clientId,

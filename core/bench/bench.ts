@@ -8,7 +8,7 @@ import {
   capacityMap,
   elasticReactions,
   mapOfCase,
-  nearestChanges,
+  nearestRemedies,
   placeDefinition,
   prepareFootprint,
   ratingTable,
@@ -92,7 +92,7 @@ wanted(
 wanted('and equal to 1e-6', apart < 1e-6, apart.toExponential(1))
 
 // The map.
-const setup = ternSetup({ left: 'middle' })
+const setup = ternSetup({ left: 'intermediate' })
 const c: Case = { machine: tern, tables: [table], setup, lift: ternLift(), conditions: { wind_mps: 4 }, policy: place.policy }
 const cells = (slews: number, radii: number) => {
   const input = mapOfCase(
@@ -141,7 +141,7 @@ if (!failed) throw new Error('nothing governs')
 const mend_ms = time(
   `nearest changes for “${failed.id}”`,
   10,
-  () => void nearestChanges({ ...c, lift: outside }, failed, { mats: place.mats, canStand: () => true }),
+  () => void nearestRemedies({ ...c, lift: outside }, failed, { mats: place.mats, canStand: () => true }),
 )
 wanted(
   'backward answers for one finding under 20 ms',

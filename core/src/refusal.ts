@@ -5,7 +5,7 @@ export interface RefusalBody {
 
 /**
  * Thrown inside the core when an input cannot be used. `path` names the field ("supports.2.x_m"),
- * `message` says what is wrong and how to mend it. Carried over the wire as HTTP 422, by commands as exit status 2.
+ * `message` says what is wrong and how to put it right. Carried over the wire as HTTP 422, by commands as exit status 2.
  */
 export class Refusal extends Error {
   constructor(

@@ -8,7 +8,7 @@ import {
   findingWords,
   isWorse,
   type LiftPlan,
-  nearestChanges,
+  nearestRemedies,
   notCheckedWords,
   pathOf,
   type SetupPlan,
@@ -38,7 +38,7 @@ describe('assess', () => {
     const a = prove()
     expect(a.verdict).toBe('inside')
     expect(a.findings.map((f) => f.check)).toEqual(
-      expect.arrayContaining(['rating', 'line', 'hook', 'stability', 'leg', 'ground', 'wind', 'level']),
+      expect.arrayContaining(['rating', 'hoist-rope', 'hook', 'overturning', 'outrigger', 'ground', 'wind', 'level']),
     )
     expect(a.configuration?.id).toBe('full-heavy')
     expect(a.rated_kg).toBe(9300)
@@ -68,9 +68,9 @@ describe('assess', () => {
       'mass',
     ],
     ['an unread wind', ternSetup(), {}, null, 'wind'],
-    ['an unread level', ternSetup({ level: { pitch_deg: null, roll_deg: 0, bubbleProved: true } }), {}, 4, 'level'],
-    ['a bubble nobody proved', ternSetup({ level: { pitch_deg: 0, roll_deg: 0, bubbleProved: false } }), {}, 4, 'level'],
-    ['an unmeasured bend of the boom', ternSetup(), { radiusKnown: null }, 4, 'rating'],
+    ['an unread level', ternSetup({ level: { pitch_deg: null, roll_deg: 0, levelVerified: true } }), {}, 4, 'level'],
+    ['a bubble nobody proved', ternSetup({ level: { pitch_deg: 0, roll_deg: 0, levelVerified: false } }), {}, 4, 'level'],
+    ['an unmeasured bend of the boom', ternSetup(), { radiusBasis: null }, 4, 'rating'],
     [
       'an unknown sail',
       ternSetup(),
@@ -88,14 +88,14 @@ describe('assess', () => {
     const made = northQuay.ground.find((g) => g.id === 'made') ?? null
     for (const ground of [made, null]) {
       const setup = ternSetup()
-      const a = prove({ ...setup, legs: setup.legs.map((l) => (l.id === 'RR' ? { ...l, ground } : l)) })
+      const a = prove({ ...setup, outriggers: setup.outriggers.map((l) => (l.id === 'RR' ? { ...l, ground } : l)) })
       expect(the(a, 'ground:RR')?.verdict).toBe('not-proven')
       expect(the(a, 'ground:FR')?.verdict).not.toBe('not-proven')
     }
   })
 
   it('does not let a table made for full beams cover a side where they are short', () => {
-    const short = ternSetup({ left: 'middle' })
+    const short = ternSetup({ left: 'intermediate' })
     const over = (slew_deg: number, configuration?: string) =>
       prove(
         short,
@@ -118,11 +118,11 @@ describe('assess', () => {
   })
 
   it('sees the whole arc: a path that swings over the short side is worse than its ends', () => {
-    const short = ternSetup({ left: 'in' })
+    const short = ternSetup({ left: 'retracted' })
     const ends = { pick: { radius_m: 9, slew_deg: 200 }, set: { radius_m: 9, slew_deg: 340 } }
     const right = prove(short, ternLift({ ...ends, turn: 'anticlockwise' }))
     const left = prove(short, ternLift({ ...ends, turn: 'clockwise' }))
-    expect(the(left, 'stability')?.limit as number).toBeLessThan(the(right, 'stability')?.limit as number)
+    expect(the(left, 'overturning')?.limit as number).toBeLessThan(the(right, 'overturning')?.limit as number)
   })
 
   it('never gets a better verdict from more tolerance', () => {
@@ -168,7 +168,7 @@ describe('assess', () => {
             ternLift({ load: { name: '', mass_kg, massSource: 'weighed', sailArea_m2: 0, dragCoefficient: 1.2 } }),
           )
         const [light, heavy] = [at(kg), at(kg + more)]
-        for (const id of ['rating', 'line', 'hook', 'stability'])
+        for (const id of ['rating', 'hoist-rope', 'hook', 'overturning'])
           expect(the(heavy, id)?.utilisation as number).toBeGreaterThanOrEqual(the(light, id)?.utilisation as number)
       }),
       { numRuns: 40 },
@@ -178,9 +178,9 @@ describe('assess', () => {
   it('keeps every rating of the table inside what stability allows, where stability set it', () => {
     for (const c of ternTable.configurations.filter((x) => x.appliesTo.standing?.counterweight_kg === 6400)) {
       const [left, right] = [
-        c.id.startsWith('full-left') ? 'full' : c.id.startsWith('full-right') ? 'in' : c.id.split('-')[0],
-        c.id.startsWith('full-right') ? 'full' : c.id.startsWith('full-left') ? 'in' : c.id.split('-')[0],
-      ] as ['full', 'full']
+        c.id.startsWith('full-left') ? 'fullyExtended' : c.id.startsWith('full-right') ? 'retracted' : c.id.split('-')[0],
+        c.id.startsWith('full-right') ? 'fullyExtended' : c.id.startsWith('full-left') ? 'retracted' : c.id.split('-')[0],
+      ] as ['fullyExtended', 'fullyExtended']
       const slew = c.appliesTo.sector?.from_deg ?? 0
       const to = c.appliesTo.sector?.to_deg ?? 359
       for (const row of c.rows.filter((_, i) => i % 4 === 1)) {
@@ -189,7 +189,7 @@ describe('assess', () => {
           const a = assess({
             machine: tern,
             tables: [ternTable],
-            setup: ternSetup({ left, right, level: { pitch_deg: 0, roll_deg: 0, bubbleProved: true } }),
+            setup: ternSetup({ left, right, level: { pitch_deg: 0, roll_deg: 0, levelVerified: true } }),
             lift: ternLift({
               load: { name: '', mass_kg: kg - 360, massSource: 'marked', sailArea_m2: 0, dragCoefficient: 1.2 },
               rigging: [],
@@ -202,7 +202,7 @@ describe('assess', () => {
             conditions: { wind_mps: 0 },
             policy,
           })
-          expect(the(a, 'stability')?.verdict, `${c.id} ${Number(row.at)} ${c.columns[i]}`).not.toBe('outside')
+          expect(the(a, 'overturning')?.verdict, `${c.id} ${Number(row.at)} ${c.columns[i]}`).not.toBe('outside')
           expect(the(a, 'rating')?.verdict).toBe('near')
         })
       }
@@ -210,7 +210,7 @@ describe('assess', () => {
   })
 
   it('refuses a leg, a reeving or a counterweight the machine has not got', () => {
-    expect(() => prove({ ...ternSetup(), legs: ternSetup().legs.slice(1) })).toThrow(/front left leg/)
+    expect(() => prove({ ...ternSetup(), outriggers: ternSetup().outriggers.slice(1) })).toThrow(/front left leg/)
     expect(() => prove(ternSetup(), ternLift({ parts: 3 }))).toThrow(/3 parts/)
     expect(() => prove(ternSetup({ counterweight: 'none' }))).toThrow(/counterweight/)
   })
@@ -219,7 +219,7 @@ describe('assess', () => {
     const seen = [
       prove(),
       prove(
-        ternSetup({ left: 'in' }),
+        ternSetup({ left: 'retracted' }),
         ternLift({
           pick: { radius_m: 12, slew_deg: 60 },
           set: { radius_m: 14, slew_deg: 100 },
@@ -227,7 +227,7 @@ describe('assess', () => {
         }),
         { wind_mps: 12 },
       ),
-      prove(ternSetup(), ternLift({ radiusKnown: null })),
+      prove(ternSetup(), ternLift({ radiusBasis: null })),
       prove(ternSetup(), ternLift({ set: { radius_m: 25, slew_deg: 300 } })),
     ].flatMap((a) => a.findings)
     for (const f of seen) {
@@ -252,7 +252,7 @@ describe('the nearest change', () => {
     )
     const failed = the(assess(c), 'rating')
     expect(failed?.verdict).toBe('outside')
-    const offers = nearestChanges(c, failed as Finding, means)
+    const offers = nearestRemedies(c, failed as Finding, means)
     const radius = offers.find((o) => o.change.kind === 'radius')
     for (const o of offers) {
       if (!o.makes) continue
@@ -271,24 +271,24 @@ describe('the nearest change', () => {
 
   it('offers legs further out, only where they can stand', () => {
     const c = caseOf(
-      ternSetup({ left: 'in', right: 'middle' }),
+      ternSetup({ left: 'retracted', right: 'intermediate' }),
       ternLift({
         load: { name: '', mass_kg: 6500, massSource: 'weighed', sailArea_m2: 3, dragCoefficient: 1.2 },
         set: { radius_m: 10, slew_deg: 280 },
       }),
     )
     const failed = assess(c).governing as Finding
-    const free = nearestChanges(c, failed, means).find((o) => o.change.kind === 'extension')
+    const free = nearestRemedies(c, failed, means).find((o) => o.change.kind === 'extension')
     expect(free?.assessment?.verdict).toMatch(/inside|near/)
-    expect(nearestChanges(c, failed, { ...means, canStand: () => false }).some((o) => o.change.kind === 'extension')).toBe(false)
+    expect(nearestRemedies(c, failed, { ...means, canStand: () => false }).some((o) => o.change.kind === 'extension')).toBe(false)
   })
 
   it('offers a mat, parts of line, and waiting for the wind', () => {
     const bare = ternSetup()
-    const noMats = { ...bare, legs: bare.legs.map((l) => ({ ...l, mat: null })) }
+    const noMats = { ...bare, outriggers: bare.outriggers.map((l) => ({ ...l, mat: null })) }
     const ground = caseOf(noMats, ternLift())
     const g = assess(ground).findings.find((f) => f.check === 'ground' && f.verdict === 'outside') as Finding
-    expect(nearestChanges(ground, g, means).map((o) => o.change.kind)).toContain('mat')
+    expect(nearestRemedies(ground, g, means).map((o) => o.change.kind)).toContain('mat')
     const line = caseOf(
       ternSetup(),
       ternLift({
@@ -297,9 +297,12 @@ describe('the nearest change', () => {
         set: { radius_m: 7, slew_deg: 300 },
       }),
     )
-    expect(nearestChanges(line, the(assess(line), 'line') as Finding, means)[0]?.change).toEqual({ kind: 'parts', parts: 4 })
+    expect(nearestRemedies(line, the(assess(line), 'hoist-rope') as Finding, means)[0]?.change).toEqual({
+      kind: 'parts',
+      parts: 4,
+    })
     const gusty = caseOf(ternSetup(), ternLift(), 12)
-    const w = nearestChanges(gusty, the(assess(gusty), 'wind') as Finding, means)
+    const w = nearestRemedies(gusty, the(assess(gusty), 'wind') as Finding, means)
     expect(w[0]?.change.kind).toBe('wind')
     expect(w[0]?.assessment?.verdict).toBe('inside')
   })
@@ -317,8 +320,9 @@ describe('path and circle', () => {
     const plan = { machine: tern, tables: [ternTable], setup: ternSetup(), policy }
     const c = assessSetup(plan, { boom_m: 19.4, radius_m: 9, load_kg: 3000 })
     expect(c.laden?.supports).toHaveLength(4)
-    const leg = tern.legs.find((l) => l.id === c.lightens?.id)
-    const bearing = (Math.atan2(leg?.positions.full.y_m ?? 0, leg?.positions.full.x_m ?? 0) * 180) / Math.PI
+    const outrigger = tern.outriggers.find((l) => l.id === c.lightens?.id)
+    const bearing =
+      (Math.atan2(outrigger?.positions.fullyExtended.y_m ?? 0, outrigger?.positions.fullyExtended.x_m ?? 0) * 180) / Math.PI
     const away = Math.abs((((((c.lightens?.at_deg ?? 0) - bearing) % 360) + 540) % 360) - 180)
     expect(away).toBeGreaterThan(120)
     expect(assessSetup(plan, { boom_m: 19.4, radius_m: 9, load_kg: null }).laden).toBeNull()
@@ -336,11 +340,11 @@ describe('set up and prove', () => {
       mass_kg: fc.integer({ min: 300, max: 4000 }),
       pitch_deg: share,
       legLoads: fc.constantFrom('upper' as const, 'elastic' as const),
-      out: fc.constantFrom('middle' as const, 'full' as const),
+      out: fc.constantFrom('intermediate' as const, 'fullyExtended' as const),
     })
     fc.assert(
       fc.property(drawn, ({ radius_m, from_deg, by_deg, mass_kg, pitch_deg, legLoads, out }) => {
-        const level = { pitch_deg: pitch_deg / 3, roll_deg: 0, bubbleProved: true }
+        const level = { pitch_deg: pitch_deg / 3, roll_deg: 0, levelVerified: true }
         const plan = {
           machine: tern,
           tables: [ternTable],
@@ -355,12 +359,12 @@ describe('set up and prove', () => {
           set: { radius_m, slew_deg: (from_deg + by_deg) % 360 },
         })
         const proved = assess({ ...plan, lift, conditions: { wind_mps: 0 } }, { points: 180 })
-        if (proved.onHook_kg === null || proved.legs.length === 0) return
+        if (proved.hookLoad_kg === null || proved.outriggers.length === 0) return
         const arc = { from_deg, to_deg: from_deg + by_deg }
-        const setUp = assessSetup(plan, { boom_m: lift.boom_m, radius_m, load_kg: proved.onHook_kg, arc })
-        const legs = (list: readonly Finding[]) => list.filter((f) => f.check === 'leg' || f.check === 'ground')
-        expect(legs(setUp.findings).length).toBeGreaterThan(4)
-        expect(legs(setUp.findings)).toEqual(legs(proved.findings))
+        const setUp = assessSetup(plan, { boom_m: lift.boom_m, radius_m, load_kg: proved.hookLoad_kg, arc })
+        const outriggers = (list: readonly Finding[]) => list.filter((f) => f.check === 'outrigger' || f.check === 'ground')
+        expect(outriggers(setUp.findings).length).toBeGreaterThan(4)
+        expect(outriggers(setUp.findings)).toEqual(outriggers(proved.findings))
       }),
       { numRuns: runs(1000, 100) },
     )

@@ -39,19 +39,19 @@ export const northQuay: Place = placeDefinition.parse(read('places/north-quay.js
 export const demoTable = (id: string): RatingTable => ratingTable.parse(read(`tables/${id}.json`))
 export const deck = northQuay.ground.find((g) => g.id === 'deck') ?? null
 
-type Ext = SetupPlan['legs'][number]['extension']
+type Ext = SetupPlan['outriggers'][number]['extension']
 
 /** Tern beside the wall: left legs as far out as asked, the others full, large mats on the quay deck. */
 export function ternSetup(over: { left?: Ext; right?: Ext; level?: SetupPlan['level']; counterweight?: string } = {}): SetupPlan {
   const mat = northQuay.mats.find((m) => m.id === 'mat-12') ?? null
-  const leg = (id: string, extension: Ext) => ({ id, extension, mat, ground: deck, stroke_m: 0.2 })
-  const [left, right] = [over.left ?? 'full', over.right ?? 'full']
+  const outrigger = (id: string, extension: Ext) => ({ id, extension, mat, ground: deck, stroke_m: 0.2 })
+  const [left, right] = [over.left ?? 'fullyExtended', over.right ?? 'fullyExtended']
   return {
     place: 'north-quay',
     stand: { x_m: 18, y_m: 4, heading_deg: 0 },
     counterweight: over.counterweight ?? 'heavy',
-    legs: [leg('FL', left), leg('FR', right), leg('RL', left), leg('RR', right)],
-    level: over.level ?? { pitch_deg: 0.1, roll_deg: 0, bubbleProved: true },
+    outriggers: [outrigger('FL', left), outrigger('FR', right), outrigger('RL', left), outrigger('RR', right)],
+    level: over.level ?? { pitch_deg: 0.1, roll_deg: 0, levelVerified: true },
   }
 }
 
@@ -64,7 +64,7 @@ export function ternLift(over: Partial<LiftPlan> = {}): LiftPlan {
     pick: { radius_m: 7, slew_deg: 250 },
     set: { radius_m: 9, slew_deg: 300 },
     turn: 'anticlockwise',
-    radiusKnown: 'measured-under-load',
+    radiusBasis: 'measured-under-load',
     ...over,
   }
 }

@@ -1,7 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import {
-  barsTo,
   byUrgency,
   controlsAgainst,
   type DefectState,
@@ -14,6 +13,7 @@ import {
   gradeBy,
   handoverLines,
   hoursPerDay,
+  impedimentsTo,
   isClosed,
   isEnd,
   isGraver,
@@ -250,8 +250,8 @@ describe('who may', () => {
     authorised: [] as string[],
   }
   it('needs the key besides licence and training', () => {
-    expect(barsTo(person, tern, day(0)).map((b) => b.code)).toEqual(['not-authorised'])
-    expect(barsTo({ ...person, authorised: ['tern'] }, tern, day(0))).toEqual([])
+    expect(impedimentsTo(person, tern, day(0)).map((b) => b.code)).toEqual(['not-authorised'])
+    expect(impedimentsTo({ ...person, authorised: ['tern'] }, tern, day(0))).toEqual([])
   })
   it('is warned ahead of expiry, by the later of two cards of a class', () => {
     expect(licenceExpiries(person, day(0)).map((x) => [x.class, x.state, x.daysLeft])).toEqual([

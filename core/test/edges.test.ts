@@ -253,7 +253,10 @@ describe('checks', () => {
       })
       let sum = 0
       for (let i = 0; i < parts; i++) sum += e ** i
-      expect(a.findings.find((f) => f.check === 'line')?.limit).toBeCloseTo((linePull_N * e ** leadSheaves * sum) / g_mps2, 6)
+      expect(a.findings.find((f) => f.check === 'hoist-rope')?.limit).toBeCloseTo(
+        (linePull_N * e ** leadSheaves * sum) / g_mps2,
+        6,
+      )
       expect(a.findings.find((f) => f.check === 'hook')?.limit).toBe(block.hook_kg)
     }
   })
@@ -425,8 +428,8 @@ describe('limits of their own', () => {
         policy: northQuay.policy,
       })
     const flattest = prove(-2).tip?.angle_set_deg as number
-    expect(prove(flattest - 1e-9).findings.some((f) => f.check === 'reach')).toBe(false)
-    const reach = prove(flattest + 0.01).findings.find((f) => f.check === 'reach')
+    expect(prove(flattest - 1e-9).findings.some((f) => f.check === 'boom-limits')).toBe(false)
+    const reach = prove(flattest + 0.01).findings.find((f) => f.check === 'boom-limits')
     expect(reach).toMatchObject({ reason: 'too-flat', verdict: 'outside', at: { radius_m: 9 } })
   })
 })
@@ -470,13 +473,13 @@ describe('what stands on the line', () => {
     expect(isRefusal(at(0.5, low))).toBe(false)
   })
   it('the working area takes each outrigger’s own float, mat and ground', () => {
-    const legs = tern.legs.map((l, i) => ({ ...l, pad: { length_m: 0.4 + i / 10, width_m: 0.5 } }))
+    const outriggers = tern.outriggers.map((l, i) => ({ ...l, pad: { length_m: 0.4 + i / 10, width_m: 0.5 } }))
     const setup = ternSetup()
-    const own = setup.legs.map((l, i) => ({ ...l, mat: i === 1 ? null : l.mat, ground: i === 2 ? null : l.ground }))
-    const plan = { machine: { ...tern, legs }, tables: [ternTable], conditions: { wind_mps: 3 }, policy: northQuay.policy }
-    const map = mapOfCase({ ...plan, setup: { ...setup, legs: own }, lift: ternLift() }, [5], [0])
+    const own = setup.outriggers.map((l, i) => ({ ...l, mat: i === 1 ? null : l.mat, ground: i === 2 ? null : l.ground }))
+    const plan = { machine: { ...tern, outriggers }, tables: [ternTable], conditions: { wind_mps: 3 }, policy: northQuay.policy }
+    const map = mapOfCase({ ...plan, setup: { ...setup, outriggers: own }, lift: ternLift() }, [5], [0])
     expect(map?.ground.map((g) => [g.id, g.pad.length_m, g.mat])).toEqual(
-      own.filter((l) => l.ground).map((l) => [l.id, legs.find((x) => x.id === l.id)?.pad.length_m, l.mat ?? undefined]),
+      own.filter((l) => l.ground).map((l) => [l.id, outriggers.find((x) => x.id === l.id)?.pad.length_m, l.mat ?? undefined]),
     )
     expect(map?.ground).toHaveLength(3)
   })
@@ -598,7 +601,7 @@ describe('what a second look at random changes showed', () => {
     const far = { radius_m: 25, slew_deg: 250 }
     const plan = { machine: tern, tables: [ternTable], setup: ternSetup(), conditions: { wind_mps: 4 }, policy: northQuay.policy }
     const reach = assess({ ...plan, lift: ternLift({ boom_m: 14.6, pick: far, set: far }) }).findings.find(
-      (f) => f.check === 'reach',
+      (f) => f.check === 'boom-limits',
     )
     expect(reach).toMatchObject({ verdict: 'outside', reason: 'out-of-reach', at: { radius_m: 25 } })
     expect(reach?.detail).toEqual({ boom_m: 14.6 })
@@ -634,11 +637,11 @@ describe('what a second look at random changes showed', () => {
           hitch: 'straight',
           rule: 'three',
         }) as unknown as {
-          legs?: { angle_deg: number }[]
+          outriggers?: { angle_deg: number }[]
         }
         lifts.forEach((l, i) => {
           const out = Math.hypot(l.x_m - x_m, l.y_m - y_m)
-          expect(r.legs?.[i]?.angle_deg).toBeCloseTo((Math.atan2(out, 3) * 180) / Math.PI, 9)
+          expect(r.outriggers?.[i]?.angle_deg).toBeCloseTo((Math.atan2(out, 3) * 180) / Math.PI, 9)
         })
       }),
     )

@@ -79,14 +79,14 @@ describe('round the circle', () => {
           expect(r.margin_m).toBeGreaterThanOrEqual(e.margin.least_m - 1e-9)
           const inArc = (a: { from_deg: number; to_deg: number }) => deg >= a.from_deg - 1e-6 && deg <= a.to_deg + 1e-6
           if (!r.stable) expect(e.unstable.some(inArc), `falls at ${deg}`).toBe(true)
-          r.reactions?.forEach((leg, k) => {
-            expect(leg.reaction_N).toBeLessThanOrEqual((e.supports[k]?.max_N ?? 0) * (1 + 1e-9) + 1e-6)
-            expect(leg.upper_N).toBeLessThanOrEqual((e.supports[k]?.upper_N ?? 0) * (1 + 1e-9) + 1e-6)
-            expect(leg.reaction_N).toBeGreaterThanOrEqual((e.supports[k]?.min_N ?? 0) * (1 - 1e-9) - 1e-3)
-            if (leg.reaction_N === 0)
+          r.reactions?.forEach((outrigger, k) => {
+            expect(outrigger.reaction_N).toBeLessThanOrEqual((e.supports[k]?.max_N ?? 0) * (1 + 1e-9) + 1e-6)
+            expect(outrigger.upper_N).toBeLessThanOrEqual((e.supports[k]?.upper_N ?? 0) * (1 + 1e-9) + 1e-6)
+            expect(outrigger.reaction_N).toBeGreaterThanOrEqual((e.supports[k]?.min_N ?? 0) * (1 - 1e-9) - 1e-3)
+            if (outrigger.reaction_N === 0)
               expect(
-                e.lifted.some((l) => l.id === leg.id && inArc(l)),
-                `${leg.id} up at ${deg}`,
+                e.lifted.some((l) => l.id === outrigger.id && inArc(l)),
+                `${outrigger.id} up at ${deg}`,
               ).toBe(true)
           })
         }
@@ -538,10 +538,10 @@ describe('masses on the boom', () => {
       at([{ name: 'jib', mass_kg: 600, on: 'boom', at_m: 12 }]),
       at([{ name: 'jib', mass_kg: 600, on: 'boom' }]),
     ]
-    const limit = (a: ReturnType<typeof at>) => a.findings.find((f) => f.check === 'stability')?.limit ?? Infinity
+    const limit = (a: ReturnType<typeof at>) => a.findings.find((f) => f.check === 'overturning')?.limit ?? Infinity
     expect(limit(middle)).toBeLessThan(limit(none))
     expect(limit(head)).toBeLessThan(limit(middle))
-    const most = (a: ReturnType<typeof at>) => Math.max(...a.legs.map((l) => l.upper_N))
+    const most = (a: ReturnType<typeof at>) => Math.max(...a.outriggers.map((l) => l.upper_N))
     expect(most(head)).toBeGreaterThan(most(none))
     // At the head it is as if it hung there: what the hook may tip with is less by just its mass.
     expect(limit(none) - limit(head)).toBeCloseTo(0.75 * 600, -1)

@@ -8,14 +8,14 @@ import {
   calculators,
   checks,
   conditions,
-  type Doubt,
-  doubtOf,
   dueChecks,
   governingOf,
   isRefusal,
   liftPlan,
-  nearestChanges,
+  nearestRemedies,
   setupPlan,
+  type Uncertainty,
+  uncertaintyOf,
   type Verdict,
   worseVerdict,
 } from '../src'
@@ -28,7 +28,7 @@ import { cellsNow, withTablesNow } from './table-then'
  * anew). Whatever is rebuilt under them has to answer the same to 1e-9; what is meant to differ is listed here with its reason.
  */
 interface Kept {
-  setup: Omit<Case['setup'], 'legs'> & { legs: { mat: string | null; ground: string | null }[] }
+  setup: Omit<Case['setup'], 'legs'> & { outriggers: { mat: string | null; ground: string | null }[] }
   lift: unknown
   wind_mps: unknown
   policy: Partial<Case['policy']>
@@ -38,7 +38,7 @@ interface Gives {
   verdict: string
   governing: string | null
   findings: [string, ...unknown[]][]
-  doubt?: Doubt | null
+  doubt?: Uncertainty | null
   changes?: unknown
   [other: string]: unknown
 }
@@ -57,11 +57,15 @@ const { approachAlarm_share: alarm_share = 1, ...silent } = tern
 /** Today's case from the kept one. */
 function caseOf(k: Kept): Case {
   const named = <T extends { id: string }>(list: readonly T[], id: string | null) => list.find((x) => x.id === id) ?? null
-  const legs = k.setup.legs.map((l) => ({ ...l, mat: named(northQuay.mats, l.mat), ground: named(northQuay.ground, l.ground) }))
+  const outriggers = k.setup.outriggers.map((l) => ({
+    ...l,
+    mat: named(northQuay.mats, l.mat),
+    ground: named(northQuay.ground, l.ground),
+  }))
   return {
     machine: silent,
     tables: [ternTable],
-    setup: setupPlan.parse({ ...k.setup, legs }),
+    setup: setupPlan.parse({ ...k.setup, outriggers }),
     lift: liftPlan.parse(k.lift),
     conditions: conditions.parse({ wind_mps: k.wind_mps }),
     policy: { ...northQuay.policy, ...k.policy },
@@ -79,7 +83,7 @@ const inputNamed = (then: string) =>
     pitch: 'setup.level.pitch_deg',
     roll: 'setup.level.roll_deg',
   })[then] ?? then.replace(/^rigging-(\d+)$/, 'lift.rigging.$1.mass_kg')
-const doubtThen = (doubt: Doubt | null): Doubt | null =>
+const uncertaintyThen = (doubt: Uncertainty | null): Uncertainty | null =>
   doubt && { ...doubt, inputs: doubt.inputs.map((x) => ({ ...x, id: inputNamed(x.id) })) }
 
 /** Names and sources are data of the demo; what was computed is kept. */
@@ -108,9 +112,9 @@ function readMore(was: Gives, now: Gives): string[] {
   const more = (path: string, a: unknown, b: unknown) =>
     typeof a !== 'number' || (typeof b === 'number' && b >= a * (1 - 1e-9)) ? [] : [`${path}: ${a} was, ${b} is`]
   const other = (g: Gives): Gives => ({ ...g, findings: g.findings.filter(([id]) => !/^(leg|ground):/.test(id)) })
-  const { verdict: _v, governing: _g, legs: legsThen, doubt: _d, changes: _c, ...then } = other(was)
-  const { verdict: _v2, governing: _g2, legs: legsNow, doubt: _d2, changes: _c2, ...today } = other(now)
-  const pairs = (legsThen as number[][]).map((leg, i) => [leg, (legsNow as number[][])[i] as number[]] as const)
+  const { verdict: _v, governing: _g, outriggers: legsThen, doubt: _d, changes: _c, ...then } = other(was)
+  const { verdict: _v2, governing: _g2, outriggers: legsNow, doubt: _d2, changes: _c2, ...today } = other(now)
+  const pairs = (legsThen as number[][]).map((outrigger, i) => [outrigger, (legsNow as number[][])[i] as number[]] as const)
   return [
     ...differing(then, today),
     ...worse('verdict', was.verdict, now.verdict),
@@ -145,13 +149,13 @@ function nowOf(c: Case, like: Gives): Gives {
     rated_kg: a.rated_kg,
     ratedAt: a.ratedAt && [a.ratedAt.pick_kg, a.ratedAt.set_kg],
     readFrom: a.readFrom.map((r) => [r.column, r.row, r.rating_kg]),
-    onHook_kg: a.onHook_kg,
-    legs: a.legs.map((l) => Object.values(l)),
+    hookLoad_kg: a.hookLoad_kg,
+    outriggers: a.outriggers.map((l) => Object.values(l)),
     windLimit_mps: a.windLimit_mps,
     tip: a.tip && Object.values(a.tip),
-    ...('doubt' in like ? { doubt: setAside ? like.doubt : doubtOf(c) } : {}),
+    ...('doubt' in like ? { doubt: setAside ? like.doubt : uncertaintyOf(c) } : {}),
     ...('changes' in like && a.governing
-      ? { changes: nearestChanges(c, a.governing, means).map((n) => [n.change, n.assessment?.verdict ?? null]) }
+      ? { changes: nearestRemedies(c, a.governing, means).map((n) => [n.change, n.assessment?.verdict ?? null]) }
       : {}),
   }
 }
@@ -166,7 +170,7 @@ describe('a thousand lifts of Tern', () => {
   })
   it.each(Array.from({ length: 10 }, (_, i) => i * 100))('are answered as they were, from number %i on', (from) => {
     const differ = kept.slice(from, from + 100).flatMap((k, i) => {
-      const gives = 'doubt' in k.gives ? { ...k.gives, doubt: doubtThen(k.gives.doubt ?? null) } : k.gives
+      const gives = 'doubt' in k.gives ? { ...k.gives, doubt: uncertaintyThen(k.gives.doubt ?? null) } : k.gives
       const now = nowOf(caseOf(k), gives)
       const exact = differing(gives, now)
       if (exact.length > 0) readingMore++
@@ -219,15 +223,15 @@ describe('a check that is due', () => {
     const c = caseOf(kept[0] as Kept)
     for (const id of demoMachines) {
       const machine = demoMachine(id)
-      const { verdict, findings } = assess({ ...c, machine: { ...machine, legs: undefined } })
+      const { verdict, findings } = assess({ ...c, machine: { ...machine, outriggers: undefined } })
       expect(verdict).toBe('not-proven')
-      expect(findings.map((f) => f.check)).toEqual([...dueChecks({ ...machine, legs: undefined })])
+      expect(findings.map((f) => f.check)).toEqual([...dueChecks({ ...machine, outriggers: undefined })])
       expect(findings.every((f) => f.reason === 'nothing-checks-this')).toBe(true)
     }
   })
 })
 
-/** Sums with random inputs, and what each answered or for which field it was refused, kept in the same way. */
+/** Calculators with random inputs, and what each answered or for which field it was refused, kept in the same way. */
 describe('sums worked out before', () => {
   const sums = linesOf('sums.jsonl').map((line): [string, unknown, { refused?: string; path?: string }] => JSON.parse(line))
   const of = (name: string) => sums.filter((s) => s[0] === name)

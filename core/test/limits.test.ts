@@ -170,14 +170,14 @@ describe('the solver', () => {
     },
   )
   it('turned and mirrored gives turned and mirrored loads', () => {
-    const legs = [
+    const outriggers = [
       { id: 'a', x_m: 3, y_m: 2 },
       { id: 'b', x_m: 3, y_m: -2.4 },
       { id: 'c', x_m: -2, y_m: -2 },
       { id: 'd', x_m: -2.5, y_m: 1.8 },
     ]
     const solve = (turn: (p: { x_m: number; y_m: number }) => { x_m: number; y_m: number }, at: { x_m: number; y_m: number }) => {
-      const f = prepareFootprint(legs.map((l) => ({ id: l.id, ...turn(l) })))
+      const f = prepareFootprint(outriggers.map((l) => ({ id: l.id, ...turn(l) })))
       const [e, u] = [new Float64Array(4), new Float64Array(4)]
       const p = turn(at)
       elasticReactions(f, p.x_m, p.y_m, 1, e)

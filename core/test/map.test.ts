@@ -9,6 +9,7 @@ import {
   groundPressure,
   type MapInput,
   modelOf,
+  NOT_RATED,
   outwardShift_m,
   poseAtRadius,
   prepareMap,
@@ -17,15 +18,14 @@ import {
   supportReactions,
   telescopicBoom,
   tippingLoad,
-  unsaid,
   upperMasses,
   useAt,
-  zonesOf,
+  workingAreaZones,
 } from '../src'
 import { tern, ternTable } from './demo'
 
-const leg = (id: string) => tern.legs.find((l) => l.id === id) as (typeof tern.legs)[number]
-const footprint = (['FL', 'FR', 'RL', 'RR'] as const).map((id) => ({ id, ...leg(id).positions.full }))
+const outrigger = (id: string) => tern.outriggers.find((l) => l.id === id) as (typeof tern.outriggers)[number]
+const footprint = (['FL', 'FR', 'RL', 'RR'] as const).map((id) => ({ id, ...outrigger(id).positions.fullyExtended }))
 const mat = {
   length_m: 1.2,
   width_m: 1.2,
@@ -42,7 +42,7 @@ const base: MapInput = {
   counterweight: 'heavy',
   boom_m: 19.4,
   footprint,
-  ground: footprint.map(({ id }) => ({ id, pad: leg(id).pad, mat, allowable_kPa: 180 })),
+  ground: footprint.map(({ id }) => ({ id, pad: outrigger(id).pad, mat, allowable_kPa: 180 })),
   load: { mass_kg: 3000, deductions: [{ name: 'block', mass_kg: 220, on: 'hook' }], sailArea_m2: 3, dragCoefficient: 1.2 },
   policy: { readingRule: 'worse-row', legLoads: 'upper', dynamicFactor: 1.1 },
   wind_mps: 5,
@@ -69,7 +69,7 @@ describe('the capacity map', () => {
           load_kg: 3000,
           deductions: base.load.deductions,
         })
-        expect(m.table[at]).toBeCloseTo(read.utilisation ?? unsaid, 9)
+        expect(m.table[at]).toBeCloseTo(read.utilisation ?? NOT_RATED, 9)
         const pose = poseAtRadius({ boom_m: 19.4, pivot: tern.boom.pivot, headOffset_m: tern.boom.headOffset_m }, radius_m)
         const out = radius_m + outwardShift_m(pose.tip_height_m, 3220, { tilt_deg: 0.3, wind_N: 0.5 * 1.25 * 25 * 1.2 * 3 })
         const slewing = [...upperMasses(tern.upper, cw), ...telescopicBoom(tern.boom).massesAt(19.4, pose.angle_deg)]
@@ -91,7 +91,7 @@ describe('the capacity map', () => {
   it('names the limit that is used most', () => {
     for (let at = 0; at < map.table.length; at++) {
       const all = [map.table[at], map.stability[at], ...map.ground.map((g) => g[at])] as number[]
-      if (map.table[at] !== unsaid) expect(all[map.governs[at] as number]).toBe(Math.max(...all))
+      if (map.table[at] !== NOT_RATED) expect(all[map.governs[at] as number]).toBe(Math.max(...all))
     }
   })
   it('filled slew by slew is the map filled at once', () => {
@@ -109,15 +109,15 @@ describe('the capacity map', () => {
     const m = capacityMap(short)
     const j = base.slew_deg.indexOf(90)
     const i = 2
-    expect(m.table[j * m.radii + i]).toBe(unsaid)
-    expect(useAt(m, j * m.radii + i)).toBe(unsaid)
-    expect(capacityMap({ ...base, radii_m: [40] }).table.every((v) => v === unsaid)).toBe(true)
+    expect(m.table[j * m.radii + i]).toBe(NOT_RATED)
+    expect(useAt(m, j * m.radii + i)).toBe(NOT_RATED)
+    expect(capacityMap({ ...base, radii_m: [40] }).table.every((v) => v === NOT_RATED)).toBe(true)
   })
   it('without a word on the ground is not proven there, and never a pass', () => {
     const m = capacityMap({ ...base, ground: base.ground.slice(1) })
     for (let at = 0; at < m.table.length; at++) {
       const use = useAt(m, at)
-      expect(use === unsaid || use > 1).toBe(true)
+      expect(use === NOT_RATED || use > 1).toBe(true)
     }
   })
   it('more load, wind or tilt never uses less anywhere', () => {
@@ -150,13 +150,13 @@ describe('the capacity map', () => {
     ].sort((a, b) => a - b)
     const slew_deg = Array.from({ length: 24 }, (_, i) => i * 15)
     const fine = { ...base, radii_m, slew_deg, ground: base.ground.map((g) => ({ ...g, allowable_kPa: 320 })) }
-    const zones = zonesOf(capacityMap(fine), radii_m, slew_deg, 0.9, probe(prepareMap(fine)))
+    const zones = workingAreaZones(capacityMap(fine), radii_m, slew_deg, 0.9, probe(prepareMap(fine)))
     for (const z of zones) {
       if (!z) throw new Error('nowhere')
       const at = (r: number) => useAt(capacityMap({ ...fine, radii_m: [r], slew_deg: [z.slew_deg] }), 0)
       expect(at(z.to_m)).toBeLessThanOrEqual(1 + 1e-9)
       const beyond = at(z.to_m + 0.25)
-      expect(beyond > 1 || beyond === unsaid).toBe(true)
+      expect(beyond > 1 || beyond === NOT_RATED).toBe(true)
       expect(z.near_m).toBeGreaterThanOrEqual(z.from_m)
       // Near a limit from there on: not a hand's width before, and already a little beyond.
       const listed = radii_m.filter((r) => r >= z.from_m && r <= z.to_m)
@@ -166,7 +166,7 @@ describe('the capacity map', () => {
         expect(z.near_m).toBeLessThanOrEqual(nears[0] ?? z.to_m)
         if (z.near_m > z.from_m) expect(at(z.near_m)).toBeLessThanOrEqual(0.9 + 1e-9)
         const beyondNear = at(z.near_m + 0.05)
-        expect(beyondNear >= 0.9 - 0.02 || beyondNear === unsaid).toBe(true)
+        expect(beyondNear >= 0.9 - 0.02 || beyondNear === NOT_RATED).toBe(true)
       }
     }
     expect(zones.some((z) => z && z.near_m > z.from_m && z.near_m < z.to_m)).toBe(true)
@@ -184,8 +184,8 @@ describe('the capacity map', () => {
       error?: { code: string }
     }
     expect(answer.error).toBeUndefined()
-    expect(answer.table.map((v) => v ?? unsaid)).toEqual([...map.table])
-    const names = ['table', 'stability', ...base.ground.map((_, i) => `ground ${answer.ground[i]?.id}`)]
+    expect(answer.table.map((v) => v ?? NOT_RATED)).toEqual([...map.table])
+    const names = ['table', 'overturning', ...base.ground.map((_, i) => `ground ${answer.ground[i]?.id}`)]
     answer.governs.forEach((g, i) => {
       const rated = answer.why[i] !== 'not-rated'
       expect(rated ? names.includes(g ?? '') : g === null, `${i}`).toBe(true)

@@ -11,7 +11,7 @@ import {
   type Motion,
   memoryPatterns,
   modelOf,
-  nearestChanges,
+  nearestRemedies,
   oddCells,
   type RatingTable,
   rad,
@@ -225,7 +225,7 @@ describe('what looks filled in from memory', () => {
 })
 
 describe('a lift over a wide arc', () => {
-  const findings = (from: number, to: number, turn: 'clockwise' | 'anticlockwise', left: 'full' | 'middle') =>
+  const findings = (from: number, to: number, turn: 'clockwise' | 'anticlockwise', left: 'fullyExtended' | 'intermediate') =>
     assess({
       machine: tern,
       tables: [ternTable],
@@ -237,10 +237,10 @@ describe('a lift over a wide arc', () => {
 
   it('stands at the worst slew on the way: tipping and every leg as at the worst of single slews', () => {
     for (const [from, to, turn, left] of [
-      [350, 200, 'anticlockwise', 'full'],
-      [200, 350, 'clockwise', 'full'],
-      [10, 190, 'anticlockwise', 'middle'],
-      [120, 100, 'anticlockwise', 'full'],
+      [350, 200, 'anticlockwise', 'fullyExtended'],
+      [200, 350, 'clockwise', 'fullyExtended'],
+      [10, 190, 'anticlockwise', 'intermediate'],
+      [120, 100, 'anticlockwise', 'fullyExtended'],
     ] as const) {
       const whole = findings(from, to, turn, left)
       const way = (((turn === 'anticlockwise' ? to - from : from - to) % 360) + 360) % 360
@@ -249,7 +249,7 @@ describe('a lift over a wide arc', () => {
         return findings(((slew % 360) + 360) % 360, ((slew % 360) + 360) % 360, turn, left)
       })
       const use = (list: typeof whole, id: string) => list.find((f) => f.id === id)?.utilisation ?? null
-      const looked = whole.filter((f) => (f.check === 'stability' || f.check === 'leg') && f.utilisation !== null)
+      const looked = whole.filter((f) => (f.check === 'overturning' || f.check === 'outrigger') && f.utilisation !== null)
       expect(looked.length).toBe(5)
       for (const f of looked) {
         const worst = Math.max(...singles.map((s) => use(s, f.id) ?? 0))
@@ -278,7 +278,7 @@ describe('a lift over a wide arc', () => {
     const at = (slew_deg: number) => ({
       machine: tern,
       tables: [ternTable],
-      setup: ternSetup({ left: 'middle' }),
+      setup: ternSetup({ left: 'intermediate' }),
       lift: ternLift({
         pick: { radius_m: 7, slew_deg: 260 },
         set: { radius_m: 8, slew_deg },
@@ -291,7 +291,7 @@ describe('a lift over a wide arc', () => {
       const c = at(slew)
       const f = assess(c).findings.find((x) => x.check === 'rating' && x.verdict === 'outside')
       if (!f) throw new Error(`inside at ${slew}`)
-      const offer = nearestChanges(c, f, { mats: [], canStand: () => false }).find((o) => o.change.kind === 'set-slew')
+      const offer = nearestRemedies(c, f, { mats: [], canStand: () => false }).find((o) => o.change.kind === 'set-slew')
       if (offer?.change.kind !== 'set-slew') throw new Error(`nothing offered at ${slew}`)
       const { by_deg } = offer.change
       const fails = (by: number) => assess(at(slew + by)).findings.some((x) => x.check === 'rating' && x.verdict === 'outside')

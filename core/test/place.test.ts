@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { barsTo, groundAt, inTheWay, tailGap, toMachine, toPlace, waitsFor, withoutStep } from '../src'
+import { groundAt, impedimentsTo, inTheWay, tailGap, toMachine, toPlace, waitsFor, withoutStep } from '../src'
 import { northQuay, tern } from './demo'
 
 const finite = fc.double({ min: -100, max: 100, noNaN: true })
@@ -73,14 +73,14 @@ describe('who may operate', () => {
     authorised: [tern.id],
   }
   it('counts a licence through its last day', () => {
-    expect(barsTo(person, tern, '2026-03-31')).toEqual([])
-    expect(barsTo(person, tern, '2026-04-01').map((b) => b.code)).toEqual(['licence-expired'])
+    expect(impedimentsTo(person, tern, '2026-03-31')).toEqual([])
+    expect(impedimentsTo(person, tern, '2026-04-01').map((b) => b.code)).toEqual(['licence-expired'])
   })
   it('takes the latest of several cards, asks for the class, the role and the training', () => {
     const renewed = { ...person, licences: [...person.licences, { class: 'mobile-crane', grade: 'A', validUntil: '2030-01-01' }] }
-    expect(barsTo(renewed, tern, '2027-01-01')).toEqual([])
+    expect(impedimentsTo(renewed, tern, '2027-01-01')).toEqual([])
     expect(
-      barsTo(
+      impedimentsTo(
         {
           ...person,
           licences: [{ class: 'forklift', grade: 'A', validUntil: '2030-01-01' }],

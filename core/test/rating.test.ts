@@ -6,7 +6,7 @@ import {
   g_mps2,
   inSector,
   normalDegrees,
-  outriggers,
+  outriggerSupport,
   outwardShift_m,
   pathOf,
   poseMachine,
@@ -31,12 +31,12 @@ const config = (id: string): StandingConfiguration => {
   return c
 }
 const policy = { readingRule: 'worse-row' as const, near_share: 0.9 }
-const feet = (left: 'in' | 'middle' | 'full', right: 'in' | 'middle' | 'full') =>
-  outriggers(tern.legs).contactsOf(ternSetup({ left, right }).legs)
+const feet = (left: 'retracted' | 'intermediate' | 'fullyExtended', right: 'retracted' | 'intermediate' | 'fullyExtended') =>
+  outriggerSupport(tern.outriggers).contactsOf(ternSetup({ left, right }).outriggers)
 
 describe('which tables cover a set-up', () => {
   it('those of its counterweight, each with the legs that are short of it', () => {
-    const all = candidatesFor([ternTable], 6400, feet('middle', 'full'))
+    const all = candidatesFor([ternTable], 6400, feet('intermediate', 'fullyExtended'))
     expect(Object.fromEntries(all.map((c) => [c.configuration.id, c.short]))).toEqual({
       'full-heavy': ['FL', 'RL'],
       'middle-heavy': [],
@@ -45,17 +45,17 @@ describe('which tables cover a set-up', () => {
       'full-left-heavy': ['FL', 'RL'],
     })
     expect(
-      candidatesFor([ternTable], 3200, feet('full', 'full')).every(
+      candidatesFor([ternTable], 3200, feet('fullyExtended', 'fullyExtended')).every(
         (c) => c.configuration.appliesTo.standing.counterweight_kg === 3200,
       ),
     ).toBe(true)
-    expect(candidatesFor([demoTable('turnstone-main')], 6400, feet('full', 'full'))).toEqual([])
+    expect(candidatesFor([demoTable('turnstone-main')], 6400, feet('fullyExtended', 'fullyExtended'))).toEqual([])
   })
 
   it('a wider footprint is never covered by fewer of them', () => {
-    const widths = ['in', 'middle', 'full'] as const
+    const widths = ['retracted', 'intermediate', 'fullyExtended'] as const
     const covered = (l: number, r: number) =>
-      candidatesFor([ternTable], 6400, feet(widths[l] as 'in', widths[r] as 'in'))
+      candidatesFor([ternTable], 6400, feet(widths[l] as 'retracted', widths[r] as 'retracted'))
         .filter((c) => c.short.length === 0)
         .map((c) => c.configuration.id)
     for (const [l, r] of [
@@ -133,7 +133,7 @@ describe('reading a path', () => {
         configuration: 'full-heavy',
       })
       const plan = { machine: tern, tables: [table], lift, policy: { ...northQuay.policy, readingRule } }
-      return chooseTable(plan, pathOf(lift), 6400, feet('full', 'full'), null).reading?.gross_kg
+      return chooseTable(plan, pathOf(lift), 6400, feet('fullyExtended', 'fullyExtended'), null).reading?.gross_kg
     }
     expect(at(ternTable, 'linear')).toBe(7800)
     expect(at({ ...ternTable, linearPermitted: true }, 'linear')).toBeCloseTo(8550, 9)
@@ -150,7 +150,7 @@ describe('standing', () => {
   })
   it('finds on the arc what the tipping-load calculator finds at its worst slew', () => {
     const setup = ternSetup()
-    const supports = outriggers(tern.legs).contactsOf(setup.legs)
+    const supports = outriggerSupport(tern.outriggers).contactsOf(setup.outriggers)
     const counterweight = { mass_kg: 6400, radius_m: -2.65 }
     const at = polygonStability(tern, counterweight, prepareFootprint(supports)).standingAt({
       boom_m: 19.4,
@@ -187,11 +187,11 @@ describe('outriggers between the ends of a lift', () => {
         const load = { name: '', mass_kg, massSource: 'weighed', sailArea_m2: 0, dragCoefficient: 1.2 } as const
         const ends = { pick: { radius_m: a, slew_deg: from }, set: { radius_m: b, slew_deg: (from + by) % 360 } }
         const plan = { machine: tern, tables: [ternTable], conditions: { wind_mps: 0 }, policy: northQuay.policy }
-        const level = { pitch_deg: 0, roll_deg: 0, bubbleProved: true }
+        const level = { pitch_deg: 0, roll_deg: 0, levelVerified: true }
         const setup = ternSetup({ level })
         const proved = assess({ ...plan, setup, lift: ternLift({ load, rigging: [], boom_m: 19.4, ...ends }) })
-        if (proved.legs.length === 0) return
-        const f = prepareFootprint(outriggers(tern.legs).contactsOf(setup.legs))
+        if (proved.outriggers.length === 0) return
+        const f = prepareFootprint(outriggerSupport(tern.outriggers).contactsOf(setup.outriggers))
         const hung = (mass_kg + 220) * northQuay.policy.dynamicFactor
         const carried = (radius_m: number, slew_deg: number, kg: number) => {
           const { fixed, slewing } = poseMachine(tern, { mass_kg: 6400, radius_m: -2.65 }, 19.4, radius_m)
@@ -203,12 +203,12 @@ describe('outriggers between the ends of a lift', () => {
           for (let j = 0; j <= 12; j++)
             for (const kg of [0, hung])
               for (const x of carried(a + (i / 12) * (b - a), from + (j / 12) * by, kg)) {
-                const said = proved.legs.find((l) => l.id === x.id)?.upper_N ?? 0
+                const said = proved.outriggers.find((l) => l.id === x.id)?.upper_N ?? 0
                 expect(x.upper_N).toBeLessThanOrEqual(said * (1 + 1e-6))
               }
         // And it carries that where the finding says, laden or empty.
         for (const x of proved.findings) {
-          if (x.check !== 'leg' || !('empty' in x.detail) || x.at === null || x.measured === null) continue
+          if (x.check !== 'outrigger' || !('empty' in x.detail) || x.at === null || x.measured === null) continue
           const there = carried(x.at.radius_m, x.at.slew_deg, x.detail.empty ? 0 : hung).find((r) => r.id === x.subject)
           expect(Math.abs((there?.upper_N ?? 0) / x.measured - 1)).toBeLessThan(1e-6)
           if (x.at.radius_m > Math.min(a, b) + 1e-6 && x.at.radius_m < Math.max(a, b) - 1e-6) between++
@@ -224,7 +224,7 @@ describe('outriggers between the ends of a lift', () => {
 
 describe('backward', () => {
   it('is what the calculator says of the empty machine with its boom up, whatever is to be lifted', () => {
-    for (const out of ['in', 'middle', 'full'] as const)
+    for (const out of ['retracted', 'intermediate', 'fullyExtended'] as const)
       for (const { id, ...counterweight } of tern.upper.counterweights)
         for (const boom_m of tern.boom.lengths_m) {
           const plan = { machine: tern, tables: [ternTable], conditions: { wind_mps: 0 }, policy: northQuay.policy }
@@ -253,7 +253,7 @@ describe('backward', () => {
       ...tern,
       upper: { ...tern.upper, counterweights: [{ id: 'huge', label: 'Huge', mass_kg: 120_000, radius_m: -6 }] },
     }
-    const level = { pitch_deg: 0, roll_deg: 0, bubbleProved: true }
+    const level = { pitch_deg: 0, roll_deg: 0, levelVerified: true }
     const plan = { machine: heavy, tables: [ternTable], conditions: { wind_mps: 0 }, policy: northQuay.policy }
     const a = assess({ ...plan, setup: ternSetup({ counterweight: 'huge', level }), lift: ternLift() })
     expect(a.findings.find((x) => x.check === 'backward')).toMatchObject({ verdict: 'outside', reason: 'falls-back' })

@@ -5,12 +5,12 @@ import {
   chartReading,
   groundPressure,
   judge,
-  legsShortOf,
   levelling,
   lineApproach,
   lineLimit_kg,
   type Mat,
   matReach,
+  outriggersShortOf,
   poseAtAngle,
   poseAtRadius,
   type RatingTable,
@@ -155,10 +155,10 @@ describe('chart-reading', () => {
 
   it('does not cover a footprint that is short of a leg it depends on', () => {
     const short = c.appliesTo.standing.footprint.map((f) => (f.id === 'FL' ? { ...f, y_m: 2.15 } : f))
-    expect(legsShortOf(c, short)).toEqual(['FL'])
-    expect(legsShortOf(c, c.appliesTo.standing.footprint)).toEqual([])
+    expect(outriggersShortOf(c, short)).toEqual(['FL'])
+    expect(outriggersShortOf(c, c.appliesTo.standing.footprint)).toEqual([])
     const right = ternTable.configurations.find((x) => x.id === 'full-right-heavy')
-    expect(right && saysStanding(right) && legsShortOf(right, short)).toEqual([])
+    expect(right && saysStanding(right) && outriggersShortOf(right, short)).toEqual([])
   })
 
   it('every rating of the demo falls with radius and stays a real number', () => {

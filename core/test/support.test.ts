@@ -79,9 +79,9 @@ describe('support-reactions', () => {
     const W = 40_000 * g_mps2
     const r = supportReactions({ supports: square(3), masses: [{ mass_kg: 40_000, x_m: 0, y_m: 0 }] })
     expect(r.margin_m).toBeCloseTo(3, 12)
-    for (const leg of r.reactions ?? []) {
-      expect(leg.reaction_N / W).toBeCloseTo(0.25, 12)
-      expect(leg.upper_N / W).toBeCloseTo(0.5, 12)
+    for (const outrigger of r.reactions ?? []) {
+      expect(outrigger.reaction_N / W).toBeCloseTo(0.25, 12)
+      expect(outrigger.upper_N / W).toBeCloseTo(0.5, 12)
     }
   })
 
@@ -105,12 +105,13 @@ describe('support-reactions', () => {
         const W = mass.mass_kg * g_mps2
         if (!r.reactions) throw new Error('should stand')
         const expected = byQuadraticProgramme(supports, mass)
-        r.reactions.forEach((leg, i) => {
-          expect(Math.abs(leg.reaction_N / W - (expected[i] as number))).toBeLessThan(1e-6)
-          expect(leg.reaction_N).toBeGreaterThanOrEqual(0)
-          expect(leg.upper_N).toBeGreaterThanOrEqual(leg.reaction_N)
+        r.reactions.forEach((outrigger, i) => {
+          expect(Math.abs(outrigger.reaction_N / W - (expected[i] as number))).toBeLessThan(1e-6)
+          expect(outrigger.reaction_N).toBeGreaterThanOrEqual(0)
+          expect(outrigger.upper_N).toBeGreaterThanOrEqual(outrigger.reaction_N)
         })
-        const sum = (f: (i: number) => number) => r.reactions?.reduce((s, leg, i) => s + leg.reaction_N * f(i), 0) ?? 0
+        const sum = (f: (i: number) => number) =>
+          r.reactions?.reduce((s, outrigger, i) => s + outrigger.reaction_N * f(i), 0) ?? 0
         expect(Math.abs(sum(() => 1) - W)).toBeLessThan(1e-9 * W)
         expect(Math.abs(sum((i) => supports[i]?.x_m ?? 0) - W * mass.x_m)).toBeLessThan(1e-8 * W)
         expect(Math.abs(sum((i) => supports[i]?.y_m ?? 0) - W * mass.y_m)).toBeLessThan(1e-8 * W)
@@ -130,13 +131,13 @@ describe('support-reactions', () => {
     const supports = at.map(([x_m, y_m, stiffness_N_per_m], i) => ({ id: `S${i}`, x_m, y_m, stiffness_N_per_m }))
     const mass = { mass_kg: 40_000, x_m: -0.6324631653140929, y_m: 5.435945300995657 }
     const W = mass.mass_kg * g_mps2
-    const legs = supportReactions({ supports, masses: [mass] }).reactions ?? []
-    const sum = (f: (i: number) => number) => legs.reduce((s, leg, i) => s + leg.reaction_N * f(i), 0)
+    const outriggers = supportReactions({ supports, masses: [mass] }).reactions ?? []
+    const sum = (f: (i: number) => number) => outriggers.reduce((s, outrigger, i) => s + outrigger.reaction_N * f(i), 0)
     expect(Math.abs(sum(() => 1) - W)).toBeLessThan(1e-9 * W)
     expect(Math.abs(sum((i) => supports[i]?.x_m ?? 0) - W * mass.x_m)).toBeLessThan(1e-9 * W)
     expect(Math.abs(sum((i) => supports[i]?.y_m ?? 0) - W * mass.y_m)).toBeLessThan(1e-9 * W)
     byQuadraticProgramme(supports, mass).forEach((share, i) => {
-      expect((legs[i]?.reaction_N ?? 0) / W).toBeCloseTo(share, 9)
+      expect((outriggers[i]?.reaction_N ?? 0) / W).toBeCloseTo(share, 9)
     })
   })
 
@@ -148,8 +149,8 @@ describe('support-reactions', () => {
           supports: supports.map((s) => ({ ...s, y_m: -s.y_m })),
           masses: [{ ...mass, y_m: -mass.y_m, mass_kg: mass.mass_kg * factor }],
         })
-        a.reactions?.forEach((leg, i) => {
-          expect(b.reactions?.[i]?.reaction_N).toBeCloseTo(leg.reaction_N * factor, 1)
+        a.reactions?.forEach((outrigger, i) => {
+          expect(b.reactions?.[i]?.reaction_N).toBeCloseTo(outrigger.reaction_N * factor, 1)
         })
       }),
     )
@@ -252,12 +253,12 @@ describe('reaction-envelope', () => {
             ...slewing.map((s) => ({ mass_kg: s.mass_kg, x_m: s.radius_m * Math.cos(a), y_m: s.radius_m * Math.sin(a) })),
           ],
         })
-        r.reactions?.forEach((leg, i) => {
+        r.reactions?.forEach((outrigger, i) => {
           const env = e.supports[i]
           if (!env) throw new Error('missing leg')
-          expect(leg.reaction_N).toBeLessThanOrEqual(env.max_N * (1 + 1e-9))
-          expect(leg.reaction_N).toBeGreaterThanOrEqual(env.min_N * (1 - 1e-9) - 1e-6)
-          expect(leg.upper_N).toBeLessThanOrEqual(env.upper_N * (1 + 1e-9))
+          expect(outrigger.reaction_N).toBeLessThanOrEqual(env.max_N * (1 + 1e-9))
+          expect(outrigger.reaction_N).toBeGreaterThanOrEqual(env.min_N * (1 - 1e-9) - 1e-6)
+          expect(outrigger.upper_N).toBeLessThanOrEqual(env.upper_N * (1 + 1e-9))
         })
         expect(r.margin_m).toBeGreaterThanOrEqual(e.margin.least_m - 1e-9)
       }),

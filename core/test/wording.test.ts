@@ -1,7 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import {
   byUse,
-  type ChangeKind,
   changeWords,
   checkNames,
   type Finding,
@@ -10,6 +9,7 @@ import {
   governingOf,
   isWorse,
   type MatKind,
+  type RemedyKind,
   reasons,
   type Said,
   sayMetric,
@@ -38,20 +38,20 @@ const given: Said[] = [
   { check: 'mass', reason: 'unknown', detail: bare },
   { check: 'table', reason: 'no-table', detail: bare },
   { check: 'table', reason: 'unknown-configuration', detail: bare },
-  { check: 'table', reason: 'legs-short', detail: { table: 'Legs full', legs: 'FL, RL' } },
+  { check: 'table', reason: 'legs-short', detail: { table: 'Legs full', outriggers: 'FL, RL' } },
   { check: 'rating', reason: 'outside-sector', detail: { table: 'Over the right' } },
-  { check: 'rating', reason: 'outside-sector', detail: { table: 'Over the right', legs: 'FL', other: 'All round' } },
+  { check: 'rating', reason: 'outside-sector', detail: { table: 'Over the right', outriggers: 'FL', other: 'All round' } },
   { check: 'rating', reason: 'not-rated', detail: { table: 'Legs full', boom_m: 19.4 } },
   { check: 'rating', reason: 'bend-unknown', detail: rated },
   { check: 'rating', reason: 'capacity', detail: rated },
-  { check: 'line', reason: 'capacity', detail: { parts: 4 } },
+  { check: 'hoist-rope', reason: 'capacity', detail: { parts: 4 } },
   { check: 'hook', reason: 'capacity', detail: { block: 'two-sheave block' } },
-  { check: 'stability', reason: 'tipping', detail: { edge: 'RR–FR', tipping_kg: 9000 } },
-  { check: 'stability', reason: 'cannot-tip', detail: bare },
-  { check: 'stability', reason: 'unstable-unloaded', detail: bare },
+  { check: 'overturning', reason: 'tipping', detail: { edge: 'RR–FR', tipping_kg: 9000 } },
+  { check: 'overturning', reason: 'cannot-tip', detail: bare },
+  { check: 'overturning', reason: 'unstable-unloaded', detail: bare },
   { check: 'backward', reason: 'falls-back', detail: bare },
   { check: 'backward', reason: 'under-boom', detail: bare },
-  { check: 'leg', reason: 'capacity', detail: { label: 'front left leg', empty: false } },
+  { check: 'outrigger', reason: 'capacity', detail: { label: 'front left leg', empty: false } },
   { check: 'ground', reason: 'allowable', detail: deck },
   { check: 'ground', reason: 'allowable', detail: { ...deck, empty: true } },
   { check: 'ground', reason: 'presumed', detail: { ...deck, source: 'BS 8004.' } },
@@ -66,9 +66,9 @@ const given: Said[] = [
   { check: 'level', reason: 'no-limit', detail: bare },
   { check: 'level', reason: 'bubble-unproved', detail: bare },
   { check: 'level', reason: 'tilt', detail: bare },
-  { check: 'reach', reason: 'too-steep', detail: { boom_m: 29, angle_deg: 80 } },
-  { check: 'reach', reason: 'too-flat', detail: { boom_m: 9.8, angle_deg: -2 } },
-  { check: 'reach', reason: 'out-of-reach', detail: { boom_m: 9.8 } },
+  { check: 'boom-limits', reason: 'too-steep', detail: { boom_m: 29, angle_deg: 80 } },
+  { check: 'boom-limits', reason: 'too-flat', detail: { boom_m: 9.8, angle_deg: -2 } },
+  { check: 'boom-limits', reason: 'out-of-reach', detail: { boom_m: 9.8 } },
   ...checkNames.map((check): Said => ({ check, reason: 'nothing-checks-this', detail: bare })),
 ]
 
@@ -94,7 +94,7 @@ describe('findings in words', () => {
     },
   )
   it('a reason that a check cannot give, or a detail that is not its own, is no finding', () => {
-    const f = { ...figures, check: 'line', reason: 'capacity', detail: { parts: 4 } }
+    const f = { ...figures, check: 'hoist-rope', reason: 'capacity', detail: { parts: 4 } }
     expect(finding.safeParse(f).success).toBe(true)
     expect(finding.safeParse({ ...f, reason: 'tilt' }).success).toBe(false)
     expect(finding.safeParse({ ...f, check: 'hook' }).success).toBe(false)
@@ -105,14 +105,19 @@ describe('findings in words', () => {
     expect(findingWords(rating, sayMetric).what).toMatch(/worse end of its ±; as given it is 2,900 kg\.$/)
     expect(findingWords({ ...rating, nominal: 3000 }, sayMetric).what).not.toMatch(/±/)
     // A leg's elastic share is not a doubt about its bound.
-    const leg: Finding = { ...figures, check: 'leg', reason: 'capacity', detail: { label: 'front left leg', empty: false } }
-    expect(findingWords(leg, sayMetric).what).not.toMatch(/±/)
+    const outrigger: Finding = {
+      ...figures,
+      check: 'outrigger',
+      reason: 'capacity',
+      detail: { label: 'front left leg', empty: false },
+    }
+    expect(findingWords(outrigger, sayMetric).what).not.toMatch(/±/)
   })
 })
 
 describe('changes in words', () => {
   const mat = northQuay.mats[0] as MatKind
-  it.each<[ChangeKind, RegExp]>([
+  it.each<[RemedyKind, RegExp]>([
     [{ kind: 'radius', radius_m: 8, less_m: 2 }, /within 8\.00 m radius, 2\.00 m less/],
     [{ kind: 'mass', mass_kg: 4000, less_kg: 500 }, /at most 4,000 kg, 500 kg less/],
     [{ kind: 'split', lifts: 2, mass_kg: 4000 }, /lift it in 2, each at most 4,000 kg/],
@@ -122,15 +127,15 @@ describe('changes in words', () => {
     [
       {
         kind: 'extension',
-        legs: [
-          { id: 'FL', label: 'front left leg', extension: 'full' },
-          { id: 'RL', label: 'rear left leg', extension: 'middle' },
+        outriggers: [
+          { id: 'FL', label: 'front left leg', extension: 'fullyExtended' },
+          { id: 'RL', label: 'rear left leg', extension: 'intermediate' },
         ],
       },
       /front left leg fully out and rear left leg to the middle/,
     ],
-    [{ kind: 'mat', leg: 'FL', label: 'front left leg', mat }, /Lay composite mat 0\.8 m under front left leg/],
-    [{ kind: 'mat-size', leg: 'FL', label: 'front left leg', side_m: 1.25 }, /1\.25 m square/],
+    [{ kind: 'mat', outrigger: 'FL', label: 'front left leg', mat }, /Lay composite mat 0\.8 m under front left leg/],
+    [{ kind: 'mat-size', outrigger: 'FL', label: 'front left leg', side_m: 1.25 }, /1\.25 m square/],
     [{ kind: 'parts', parts: 4 }, /4 parts/],
     [{ kind: 'boom', boom_m: 14.6 }, /14\.60 m of boom/],
     [{ kind: 'counterweight', id: 'heavy', label: 'Heavy counterweight' }, /Fit heavy counterweight/],

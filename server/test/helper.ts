@@ -184,14 +184,14 @@ export function setupBody(id: string = randomUUID()) {
       place: 'north-quay',
       stand: { x_m: 18, y_m: 4, heading_deg: 0 },
       counterweight: 'heavy',
-      legs: (tern.legs ?? []).map((l) => ({
+      outriggers: (tern.outriggers ?? []).map((l) => ({
         id: l.id,
-        extension: l.id.endsWith('L') ? 'middle' : 'full',
+        extension: l.id.endsWith('L') ? 'intermediate' : 'fullyExtended',
         mat,
         ground,
         stroke_m: 0.2,
       })),
-      level: { pitch_deg: 0.1, roll_deg: 0, bubbleProved: true },
+      level: { pitch_deg: 0.1, roll_deg: 0, levelVerified: true },
     },
   }
 }
@@ -209,7 +209,7 @@ export function liftBody(setup: string, over: object = {}) {
       pick: { radius_m: 7, slew_deg: 250 },
       set: { radius_m: 9, slew_deg: 300 },
       turn: 'anticlockwise',
-      radiusKnown: 'measured-under-load',
+      radiusBasis: 'measured-under-load',
       ...over,
     },
   }

@@ -33,18 +33,18 @@ const mark = (inspection: string, item: string, over: object = {}) => ({
 })
 
 describe('taking a machine', () => {
-  it('is refused to somebody whose licence ran out, with the reason and the mend', async () => {
+  it('is refused to somebody whose licence ran out, with the reason and what puts it right', async () => {
     const callum = await app.as('Callum Petrosyan')
     const r = await callum.post('/shifts', openBody())
     expect(r.status).toBe(403)
-    expect(r.body.error.bars).toHaveLength(1)
-    expect(r.body.error.bars[0]).toMatchObject({ code: 'licence-expired' })
-    expect(r.body.error.bars[0].mend).toMatch(/Renew/)
+    expect(r.body.error.impediments).toHaveLength(1)
+    expect(r.body.error.impediments[0]).toMatchObject({ code: 'licence-expired' })
+    expect(r.body.error.impediments[0].resolution).toMatch(/Renew/)
   })
 
   it('is refused to who is no operator, and until wear, papers and handover are confirmed', async () => {
     const rafiq = await app.as('Rafiq Dunmore')
-    expect((await rafiq.post('/shifts', openBody())).body.error.bars.map((b: { code: string }) => b.code)).toEqual([
+    expect((await rafiq.post('/shifts', openBody())).body.error.impediments.map((b: { code: string }) => b.code)).toEqual([
       'role',
       'no-licence',
       'not-trained',
@@ -79,7 +79,7 @@ describe('taking a machine', () => {
 })
 
 describe('every write that a device keeps', () => {
-  it.each(Object.entries(mutations))('%s has its route, which asks for a key', async (name, { method }) => {
+  it.each(Object.entries(mutations))('%s has its route, which asks for what it cannot do without', async (name, { method }) => {
     const params = {
       shift: randomUUID(),
       lift: randomUUID(),
@@ -91,7 +91,7 @@ describe('every write that a device keeps', () => {
     const path = pathOf(name as MutationName, { ...params, step: 'watch' })
     const ines = await app.as('Ines Haldane')
     const r = method === 'PUT' ? await ines.put(path, new FormData()) : await ines.post(path, {}, '')
-    expect(r.body.error.code, path).toBe('no-key')
+    expect(r.body.error.code, path).toBe(method === 'PUT' ? 'no-photo' : 'no-key')
   })
 })
 
@@ -305,7 +305,7 @@ describe('a quick sum noted in a shift', () => {
     await ines.post('/shifts', body)
     const good = await ines.post(`/shifts/${body.id}/calculations`, { calculator: 'beaufort', input: { force: 5 } })
     expect(good.status).toBe(200)
-    const entry = (await ines.get('/journal')).body.entries.find((e: { kind: string }) => e.kind === 'sum-noted')
+    const entry = (await ines.get('/journal')).body.entries.find((e: { kind: string }) => e.kind === 'calculation-noted')
     expect(entry).toMatchObject({ subject: body.id, body: { calculator: 'beaufort', output: { force: 5, to_mps: 10.7 } } })
     const bad = await ines.post(`/shifts/${body.id}/calculations`, { calculator: 'beaufort', input: { force: 50 } })
     expect(bad).toMatchObject({ status: 422, body: { error: { path: 'input.force' } } })

@@ -1,4 +1,4 @@
-import { barsTo, legsShortOf, liftsOnOutriggers, ratingTable, saysStanding } from '@geolabe/core'
+import { impedimentsTo, liftsOnOutriggers, outriggersShortOf, ratingTable, saysStanding } from '@geolabe/core'
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest'
 import { migrate, type Owner } from '../src/db/migrate'
 import { readMachineFile, readOrganisations, readPlaceFile, readTableFile } from '../src/demo/files'
@@ -56,10 +56,10 @@ describe('the demo world', () => {
     ).rows
     const today = new Date().toISOString().slice(0, 10)
     const tern = readMachineFile('tern')
-    const bars = Object.fromEntries(
-      people.filter((p) => p.roles.includes('operator')).map((p) => [p.name, barsTo(p, tern, today).map((b) => b.code)]),
+    const impediments = Object.fromEntries(
+      people.filter((p) => p.roles.includes('operator')).map((p) => [p.name, impedimentsTo(p, tern, today).map((b) => b.code)]),
     )
-    expect(bars).toEqual({ 'Ines Haldane': [], 'Tomas Brekke': [], 'Callum Petrosyan': ['licence-expired'] })
+    expect(impediments).toEqual({ 'Ines Haldane': [], 'Tomas Brekke': [], 'Callum Petrosyan': ['licence-expired'] })
   })
 
   it('gives every badge of a yard once, every PIN to nobody in clear', async () => {
@@ -80,8 +80,8 @@ describe('its machines and tables', () => {
             for (const c of table.configurations.filter(saysStanding)) {
               expect(m.upper.counterweights.map((w) => w.mass_kg)).toContain(c.appliesTo.standing.counterweight_kg)
               expect(c.columns).toEqual(m.boom.lengths_m)
-              const full = m.legs.map((l) => ({ id: l.id, ...l.positions.full }))
-              expect(legsShortOf(c, full)).toEqual([])
+              const full = m.outriggers.map((l) => ({ id: l.id, ...l.positions.fullyExtended }))
+              expect(outriggersShortOf(c, full)).toEqual([])
             }
           }
           expect(m.procedures.setup.some((s) => s.proves === 'bubble')).toBe(true)
@@ -96,7 +96,7 @@ describe('its machines and tables', () => {
           typeof v === 'string' ? v : new Date(Date.now() + v.daysFromToday * 86_400_000).toISOString().slice(0, 10)
         const may = org.people.filter(
           (p) =>
-            barsTo(
+            impedimentsTo(
               {
                 ...p,
                 licences: p.licences.map((l) => ({ ...l, validUntil: until(l.validUntil) })),

@@ -120,7 +120,7 @@ describe('who may', () => {
     const after = (await key(wil, 'tomas-brekke', false)).body.people.find((p: { id: string }) => p.id === 'tomas-brekke')
     expect(after.authorised).not.toContain('tern')
     const refused = await tomas.post('/shifts', openBody())
-    expect(refused.body.error).toMatchObject({ code: 'may-not-operate', bars: [{ code: 'not-authorised' }] })
+    expect(refused.body.error).toMatchObject({ code: 'may-not-operate', impediments: [{ code: 'not-authorised' }] })
     await expect(
       app.db.as({ org: 'skarrow-haven', person: 'tomas-brekke' }, (tx) =>
         tx.query(

@@ -20,8 +20,8 @@ const Lift = lazy(() => import('./lift/lift').then((m) => ({ default: m.Lift }))
 const Stow = lazy(() => import('./stow/stow').then((m) => ({ default: m.Stow })))
 const Defects = lazy(() => import('./defects/defects').then((m) => ({ default: m.Defects })))
 const DefectPage = lazy(() => import('./defects/defect-page').then((m) => ({ default: m.DefectPage })))
-const Sums = lazy(() => import('./sums/sums').then((m) => ({ default: m.Sums })))
-const SumPage = lazy(() => import('./sums/sum-page').then((m) => ({ default: m.SumPage })))
+const Calculators = lazy(() => import('./calculators/calculators').then((m) => ({ default: m.Calculators })))
+const CalculatorPage = lazy(() => import('./calculators/calculator-page').then((m) => ({ default: m.CalculatorPage })))
 const Tables = lazy(() => import('./tables/tables').then((m) => ({ default: m.Tables })))
 const TablePage = lazy(() => import('./tables/table-page').then((m) => ({ default: m.TablePage })))
 const Due = lazy(() => import('./due/due').then((m) => ({ default: m.Due })))
@@ -32,10 +32,10 @@ const ShiftRecord = lazy(() => import('./records/shift-record').then((m) => ({ d
 
 const waiting = <div className="h-40 animate-pulse rounded-xl bg-sunk" role="status" aria-label="Opening" />
 
-const sums = (
-  <Route path="sums">
-    <Route index element={<Sums />} />
-    <Route path=":name" element={<SumPage />} />
+const calculators = (
+  <Route path="calculators">
+    <Route index element={<Calculators />} />
+    <Route path=":name" element={<CalculatorPage />} />
   </Route>
 )
 
@@ -53,12 +53,12 @@ export function App() {
     if (location.pathname) globalThis.scrollTo(0, 0)
   }, [location.pathname])
   // Calculators carry no one’s data: they open without a sign-on, and without a network.
-  const open = location.pathname.startsWith('/sums') && (me.data === null || me.error !== null)
+  const open = location.pathname.startsWith('/calculators') && (me.data === null || me.error !== null)
   if (open) {
     return (
       <Suspense fallback={waiting}>
         <Open>
-          <Routes>{sums}</Routes>
+          <Routes>{calculators}</Routes>
         </Open>
       </Suspense>
     )
@@ -91,7 +91,7 @@ export function App() {
                   <Route path="machines/:id" element={<MachinePage me={person} />} />
                   <Route path="tables" element={<Tables />} />
                   <Route path="tables/:id" element={<TablePage me={person} />} />
-                  {sums}
+                  {calculators}
                   <Route path="records" element={<Records me={person} />} />
                   <Route path="records/:id" element={<ShiftRecord />} />
                   <Route path="*" element={<Navigate to="/" replace />} />

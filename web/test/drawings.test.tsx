@@ -4,12 +4,12 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
 import fc from 'fast-check'
 import { renderToStaticMarkup } from 'react-dom/server'
 import { describe, expect, it } from 'vitest'
+import { Editor } from '../src/calculators/form'
+import { presentationOf } from '../src/calculators/presentations'
+import { isObj, isTol, type Json, type Obj, plainOf, schemaOf } from '../src/calculators/schema'
 import { ZoneLegend, Zones, zoneEnds } from '../src/instruments/zones'
-import { DoubtPanel } from '../src/prove/doubt-panel'
+import { UncertaintyPanel } from '../src/prove/uncertainty-panel'
 import { Standing } from '../src/setup/standing'
-import { Editor } from '../src/sums/form'
-import { presentationOf } from '../src/sums/presentations'
-import { isObj, isTol, type Json, type Obj, plainOf, schemaOf } from '../src/sums/schema'
 import { unitIn } from '../src/units/field-names'
 import { sayIn } from '../src/units/units'
 
@@ -132,7 +132,9 @@ describe('how sure a proof is', () => {
       fc.property(share, share, share, (a, b, c) => {
         const [low, nominal, high] = [a, b, c].sort((x, y) => x - y) as [number, number, number]
         const markup = renderToStaticMarkup(
-          <DoubtPanel doubt={{ finding: 'rating', low, nominal, high, inputs: [{ id: 'lift.load.mass_kg', share: 0.2 }] }} />,
+          <UncertaintyPanel
+            uncertainty={{ finding: 'rating', low, nominal, high, inputs: [{ id: 'lift.load.mass_kg', share: 0.2 }] }}
+          />,
         )
         for (const v of [low, nominal, high]) expect(markup).toContain(say('share', v))
         expect(markup).toContain('the load’s mass')
@@ -142,8 +144,8 @@ describe('how sure a proof is', () => {
   })
   it('says so where no measurement would matter', () => {
     const markup = renderToStaticMarkup(
-      <DoubtPanel
-        doubt={{ finding: 'rating', low: 0.5, nominal: 0.5, high: 0.5, inputs: [{ id: 'conditions.wind_mps', share: 0 }] }}
+      <UncertaintyPanel
+        uncertainty={{ finding: 'rating', low: 0.5, nominal: 0.5, high: 0.5, inputs: [{ id: 'conditions.wind_mps', share: 0 }] }}
       />,
     )
     expect(markup).toContain('No single ± makes a difference')
@@ -160,15 +162,15 @@ describe('how a machine stands', () => {
     expect(markup).toMatch(/outside/i)
   })
   it('is not said twice: a leg, the level, and what is in order are said elsewhere or not at all', () => {
-    const leg: Finding = {
+    const outrigger: Finding = {
       ...back,
-      id: 'leg:FL',
+      id: 'outrigger:FL',
       subject: 'FL',
-      check: 'leg',
+      check: 'outrigger',
       reason: 'capacity',
       detail: { label: 'x', empty: false },
     }
     const level: Finding = { ...back, id: 'level', check: 'level', reason: 'unread', verdict: 'not-proven' }
-    expect(renderToStaticMarkup(<Standing findings={[leg, level, { ...back, verdict: 'inside' }]} />)).toBe('')
+    expect(renderToStaticMarkup(<Standing findings={[outrigger, level, { ...back, verdict: 'inside' }]} />)).toBe('')
   })
 })

@@ -85,33 +85,37 @@ describe('the route', () => {
 describe('a first set-up', () => {
   const draft = firstDraft(tern, quay, fresh)
   it('puts every beam as far out as fits, and no further', () => {
-    expect(Object.fromEntries(draft.legs.map((l) => [l.id, l.extension]))).toEqual({
-      FL: 'middle',
-      FR: 'full',
-      RL: 'middle',
-      RR: 'full',
+    expect(Object.fromEntries(draft.outriggers.map((l) => [l.id, l.extension]))).toEqual({
+      FL: 'intermediate',
+      FR: 'fullyExtended',
+      RL: 'intermediate',
+      RR: 'fullyExtended',
     })
-    for (const l of draft.legs) expect(blockedBy(tern, quay, draft.stand, l.id, l.extension, l.mat)).toBeUndefined()
-    expect(blockedBy(tern, quay, draft.stand, 'FL', 'full', null)?.id).toBe('market')
+    for (const l of draft.outriggers) expect(blockedBy(tern, quay, draft.stand, l.id, l.extension, l.mat)).toBeUndefined()
+    expect(blockedBy(tern, quay, draft.stand, 'FL', 'fullyExtended', null)?.id).toBe('market')
   })
   it('turns the short side with the machine', () => {
     const about = { ...draft.stand, heading_deg: 180 }
-    expect(widestThatFits(tern, quay, about, 'FR', 'mat-12')).toBe('middle')
-    expect(widestThatFits(tern, quay, about, 'FL', 'mat-12')).toBe('full')
+    expect(widestThatFits(tern, quay, about, 'FR', 'mat-12')).toBe('intermediate')
+    expect(widestThatFits(tern, quay, about, 'FL', 'mat-12')).toBe('fullyExtended')
   })
   it('takes the ground from the plan of the place until somebody says otherwise', () => {
-    expect(plan.legs.map((l) => l.ground?.id)).toEqual(['deck', 'deck', 'deck', 'deck'])
-    const said = planOf({ ...draft, legs: draft.legs.map((l) => (l.id === 'RR' ? { ...l, ground: 'made' } : l)) }, tern, quay)
-    const leg = said.legs.find((l) => l.id === 'RR')
-    expect(leg?.ground?.soil).toBe('made-ground')
+    expect(plan.outriggers.map((l) => l.ground?.id)).toEqual(['deck', 'deck', 'deck', 'deck'])
+    const said = planOf(
+      { ...draft, outriggers: draft.outriggers.map((l) => (l.id === 'RR' ? { ...l, ground: 'made' } : l)) },
+      tern,
+      quay,
+    )
+    const outrigger = said.outriggers.find((l) => l.id === 'RR')
+    expect(outrigger?.ground?.soil).toBe('made-ground')
     expect(
-      groundPressure({ reaction_N: 1e5, pad: { length_m: 0.5, width_m: 0.5 }, soil: leg?.ground?.soil }).utilisation,
+      groundPressure({ reaction_N: 1e5, pad: { length_m: 0.5, width_m: 0.5 }, soil: outrigger?.ground?.soil }).utilisation,
     ).toBeNull()
   })
   it('counts the bubble as proved only by the step that proves it', () => {
     const steps = tern.procedures.setup.filter((s) => !s.proves).map((s) => s.id)
-    expect(planOf({ ...draft, steps }, tern, quay).level.bubbleProved).toBe(false)
-    expect(planOf({ ...draft, steps: [...steps, 'bubble'] }, tern, quay).level.bubbleProved).toBe(true)
+    expect(planOf({ ...draft, steps }, tern, quay).level.levelVerified).toBe(false)
+    expect(planOf({ ...draft, steps: [...steps, 'bubble'] }, tern, quay).level.levelVerified).toBe(true)
   })
   it('begins the next one where the last one stood, with its level to be read again', () => {
     const next = firstDraft(tern, quay, {
@@ -120,7 +124,7 @@ describe('a first set-up', () => {
         {
           id: 's',
           at: '',
-          plan: { ...plan, counterweight: 'light', level: { pitch_deg: 0.1, roll_deg: 0, bubbleProved: true } },
+          plan: { ...plan, counterweight: 'light', level: { pitch_deg: 0.1, roll_deg: 0, levelVerified: true } },
           steps: ['brake'],
         },
       ],
@@ -132,7 +136,7 @@ describe('a first set-up', () => {
 describe('a first lift', () => {
   it('proposes what waits at the place, with nothing measured yet', () => {
     const first = firstLift(tern, quay, fresh)
-    expect(first).toMatchObject({ wind_mps: null, lift: { load: { name: 'Pump skid', mass_kg: 2850 }, radiusKnown: null } })
+    expect(first).toMatchObject({ wind_mps: null, lift: { load: { name: 'Pump skid', mass_kg: 2850 }, radiusBasis: null } })
   })
   it('keeps what is said of a measurement when its point is moved', () => {
     expect(movedTo({ radius_m: { value: 7, tolerance: 0.2 }, slew_deg: 10 }, { radius_m: 8, slew_deg: 20 })).toEqual({

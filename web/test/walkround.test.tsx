@@ -62,7 +62,7 @@ describe('a route', () => {
     const stood = {
       ...looked,
       procedures: [{ id: 's', procedure: 'setup' as const, steps: [], at }],
-      setups: m.legs ? ([{}] as never) : [],
+      setups: m.outriggers ? ([{}] as never) : [],
     }
     const raised = inspected(stood, { raisedAt: at })
     for (const s of [fresh, walked, looked, stood, raised]) expect(own).toContain(nextStation(s, m))

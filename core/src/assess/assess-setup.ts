@@ -1,8 +1,8 @@
 import { backwardCheck } from '../check/backward'
 import { LiftContext } from '../check/context'
 import { groundCheck } from '../check/ground'
-import { legCheck } from '../check/leg'
 import { levelCheck } from '../check/level'
+import { outriggerCheck } from '../check/outrigger'
 import { tableCheck } from '../check/table'
 import { type Finding, type Verdict, worseVerdict } from '../finding/finding'
 import type { Case } from '../lift/case'
@@ -38,7 +38,7 @@ export interface SetupAssessment {
 }
 
 /** Checks that a set-up is judged by before there is a lift: the same ones that prove the lift later. */
-const setupChecks = [tableCheck, levelCheck, legCheck, groundCheck, backwardCheck]
+const setupChecks = [tableCheck, levelCheck, outriggerCheck, groundCheck, backwardCheck]
 
 /** How finely what is shown of the empty machine is looked at. */
 const [setupStep_deg, setupRefine_deg] = [2, 0.05]
@@ -96,6 +96,6 @@ function trialLift(machine: Crane, { boom_m, radius_m, load_kg }: Trial): LiftPl
     pick: point,
     set: point,
     turn: 'anticlockwise',
-    radiusKnown: 'measured-under-load',
+    radiusBasis: 'measured-under-load',
   }
 }

@@ -68,8 +68,8 @@ function summed(findings: Finding[]): Assessment {
     rated_kg: null,
     ratedAt: null,
     readFrom: [],
-    onHook_kg: null,
-    legs: [],
+    hookLoad_kg: null,
+    outriggers: [],
     windLimit_mps: null,
     tip: null,
   }
@@ -89,8 +89,8 @@ function figuresOf(ctx: LiftContext): Partial<Assessment> {
     rated_kg: typeof reading?.gross_kg === 'number' ? reading.gross_kg : null,
     ratedAt: chosen && ratedAtEnds(chosen, plan.lift, plan.policy),
     readFrom: reading?.rows ?? [],
-    onHook_kg: hook?.total_kg ?? null,
-    legs: bearings.map(({ point, max_N, upper_N, min_N, min_at_deg, pressed }) => ({
+    hookLoad_kg: hook?.total_kg ?? null,
+    outriggers: bearings.map(({ point, max_N, upper_N, min_N, min_at_deg, pressed }) => ({
       id: point.id,
       max_N,
       upper_N,

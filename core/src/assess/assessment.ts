@@ -21,7 +21,7 @@ export type NotChecked = (typeof notChecked)[number]
 const kg = z.number().nullable()
 
 /** What is carried by one outrigger over the whole path at its worse radius. */
-const legUse = z.object({
+const contactUse = z.object({
   id: z.string(),
   max_N: z.number(),
   upper_N: z.number(),
@@ -31,7 +31,7 @@ const legUse = z.object({
   groundUse: z.number().nullable(),
   pressure_kPa: z.number().nullable(),
 })
-export type LegUse = z.infer<typeof legUse>
+export type ContactUse = z.infer<typeof contactUse>
 
 /** What came of proving one lift: a value, kept whole with its record. */
 export const assessment = z.object({
@@ -46,8 +46,8 @@ export const assessment = z.object({
   ratedAt: z.object({ pick_kg: kg, set_kg: kg }).nullable(),
   /** Cells the worst reading was taken from. */
   readFrom: z.array(readCell),
-  onHook_kg: kg,
-  legs: z.array(legUse),
+  hookLoad_kg: kg,
+  outriggers: z.array(contactUse),
   windLimit_mps: z.number().nullable(),
   /** Height of the boom's head and its angle at the two ends, as given. */
   tip: z.object({ pick_m: z.number(), set_m: z.number(), angle_pick_deg: z.number(), angle_set_deg: z.number() }).nullable(),

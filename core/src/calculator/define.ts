@@ -14,7 +14,7 @@ export interface Calculator<In = unknown, Out extends object = object> {
   purpose: string
   /** Standard or textbook, stated beside the result. */
   source: string
-  /** What it cannot know and a person has to heed; shown with every answer. */
+  /** What it cannot know and a person has to mind; shown with every answer. */
   cautions: readonly string[]
   /** A worked example: the figures a screen opens with, and what docs and tests run. */
   example: object
@@ -79,7 +79,7 @@ export function answer<T extends object>(run: () => T): T | RefusalBody {
   }
 }
 
-/** @throws Refusal `bad-input` naming the first field at fault and how to mend it. */
+/** @throws Refusal `bad-input` naming the first field at fault and how to put it right. */
 export function parseOrRefuse<S extends z.ZodType>(schema: S, raw: unknown): z.output<S> {
   const parsed = schema.safeParse(raw, { reportInput: true })
   if (parsed.success) return parsed.data

@@ -1,6 +1,6 @@
 import { type GroundPressure, groundPressure } from '../ground/ground-pressure'
 import type { Case } from '../lift/case'
-import type { LegSetting } from '../lift/plan'
+import type { OutriggerSetting } from '../lift/plan'
 import type { PeakBetween, StandingAt } from '../parts/stability/stability'
 import type { BearingPoint } from '../parts/supports/support'
 import { normalDegrees } from '../physics'
@@ -8,7 +8,7 @@ import { normalDegrees } from '../physics'
 /** What one outrigger carries over the whole path, and what that makes of the ground below it. */
 export interface Bearing {
   point: BearingPoint
-  setting: LegSetting
+  setting: OutriggerSetting
   /** By the site's rule: the upper bound, or of an even, elastic ground, newtons. */
   reaction_N: number
   /** Of an even, elastic ground, newtons. */
@@ -68,7 +68,7 @@ export function bearingsOf(
   peaks: readonly PeakBetween[],
 ): Bearing[] {
   return points.flatMap((point) => {
-    const setting = setup.legs.find((s) => s.id === point.id)
+    const setting = setup.outriggers.find((s) => s.id === point.id)
     const candidates = candidatesOf(point.id, policy.legLoads === 'upper', stands, peaks)
     const laden = stands.flatMap((s) => s.laden.supports.filter((x) => x.id === point.id))
     const [first] = candidates
@@ -92,7 +92,7 @@ export function bearingsOf(
         min_at_deg: normalDegrees(least.min_at_deg),
         pressed: groundPressure({
           reaction_N,
-          pad: point.pad,
+          pad: point.float,
           mat: mat ?? undefined,
           allowable_kPa: ground?.allowable_kPa,
           soil: ground?.soil,

@@ -1,6 +1,6 @@
 import type { Finding } from '../finding/finding'
 import type { CheckName } from '../finding/reasons'
-import type { RemedyName } from '../lift/change'
+import type { RemedyName } from '../lift/remedy'
 import type { LiftContext } from './context'
 
 /**

@@ -1,15 +1,15 @@
 import type { CheckName } from '../finding/reasons'
 import { backwardCheck } from './backward'
+import { boomLimitsCheck } from './boom-limits'
 import type { Check } from './check'
 import { groundCheck } from './ground'
+import { hoistRopeCheck } from './hoist-rope'
 import { hookCheck } from './hook'
-import { legCheck } from './leg'
 import { levelCheck } from './level'
-import { lineCheck } from './line'
 import { massCheck } from './mass'
+import { outriggerCheck } from './outrigger'
+import { overturningCheck } from './overturning'
 import { ratingCheck } from './rating'
-import { reachCheck } from './reach'
-import { stabilityCheck } from './stability'
 import { tableCheck } from './table'
 import { windCheck } from './wind'
 
@@ -18,13 +18,13 @@ export const checks: readonly Check[] = [
   massCheck,
   tableCheck,
   ratingCheck,
-  lineCheck,
+  hoistRopeCheck,
   hookCheck,
-  reachCheck,
+  boomLimitsCheck,
   levelCheck,
   windCheck,
-  stabilityCheck,
-  legCheck,
+  overturningCheck,
+  outriggerCheck,
   groundCheck,
   backwardCheck,
 ]

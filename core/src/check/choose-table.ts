@@ -7,7 +7,7 @@ import { normalDegrees } from '../physics'
 import { high } from '../quantity/measured'
 import { goBy } from '../rating/axes'
 import { type ChartReading, withDeductions } from '../rating/chart-reading'
-import { legsShortOf } from '../rating/covers'
+import { outriggersShortOf } from '../rating/covers'
 import { type GrossReading, type ReadingRule, ratedAtSlew, ratingAt } from '../rating/read'
 import { type RatingTable, type StandingConfiguration, saysStanding } from '../rating/table'
 import type { Support } from '../statics/footprint'
@@ -34,7 +34,7 @@ export function candidatesFor(
       table.configurations
         .filter(saysStanding)
         .filter((c) => c.appliesTo.standing.counterweight_kg === counterweight_kg)
-        .map((configuration) => ({ table, configuration, short: legsShortOf(configuration, contacts) })),
+        .map((configuration) => ({ table, configuration, short: outriggersShortOf(configuration, contacts) })),
     )
 }
 
@@ -64,7 +64,7 @@ const worthOf = ({ gross_kg }: Pick<GrossReading, 'gross_kg'>) => (gross_kg === 
 /** What came of looking for the table that covers a set-up and a path. */
 export type Choice =
   | { by: 'none'; reason: 'no-table' | 'unknown-configuration'; chosen: null; reading: null }
-  | { by: 'short'; table: string; legs: string[]; chosen: null; reading: null }
+  | { by: 'short'; table: string; outriggers: string[]; chosen: null; reading: null }
   /** The path leaves its sector; another, for which these legs are too short, would hold it. */
   | { by: 'sector'; other: Candidate | null; chosen: ChosenTable; reading: null }
   | { by: 'table'; chosen: ChosenTable; reading: ChartReading; rule: ReadingRule; radius_m: number }
@@ -96,7 +96,7 @@ export function chooseTable(
       [...pool].sort((a, b) => a.short.length - b.short.length),
       0,
     )
-    return { by: 'short', table: nearest.configuration.label, legs: nearest.short, ...none }
+    return { by: 'short', table: nearest.configuration.label, outriggers: nearest.short, ...none }
   }
   const rated = covering
     .map((c) => {

@@ -9,7 +9,7 @@ import { ropeHoist } from '../parts/hoists/rope'
 import { polygonStability } from '../parts/stability/polygon'
 import type { PeakBetween, StabilityModel, StandingAt, StandingQuestion } from '../parts/stability/stability'
 import { counterweightNamed } from '../parts/superstructure'
-import { type Extension, outriggers } from '../parts/supports/outriggers'
+import { type Extension, outriggerSupport } from '../parts/supports/outriggers'
 import type { SupportModel } from '../parts/supports/support'
 import { high } from '../quantity/measured'
 import { Refusal } from '../refusal'
@@ -57,13 +57,13 @@ export class LiftContext {
       throw new Refusal('no-crane', `${machine.name} has no boom, legs and hoist; this assessment is not for it.`, 'machine')
     }
     this.machine = machine
-    this.support = outriggers(machine.legs)
+    this.support = outriggerSupport(machine.outriggers)
     this.boom = telescopicBoom(machine.boom)
     this.hoist = ropeHoist(machine.name, machine.hoist)
     this.#points = given.points
     this.path = given.path ?? pathOf(lift)
     this.deflection_m = deflectionOf(lift)
-    this.#footprint = prepareFootprint(this.support.contactsOf(setup.legs))
+    this.#footprint = prepareFootprint(this.support.contactsOf(setup.outriggers))
     this.counterweight = counterweightNamed(machine.name, machine.upper, setup.counterweight)
     this.block = this.hoist.blockOf(lift.parts)
     this.hook = given.hook ?? onHook(this.block, lift)

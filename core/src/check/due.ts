@@ -3,10 +3,10 @@ import type { Machine } from '../machine/machine'
 
 /** Which part of a machine makes which checks due; whatever the machine is, the first line always is. */
 const dueBy: readonly [keyof Machine | null, readonly CheckName[]][] = [
-  [null, ['mass', 'table', 'rating', 'stability', 'ground', 'level', 'wind']],
-  ['boom', ['reach']],
-  ['hoist', ['line', 'hook']],
-  ['legs', ['leg']],
+  [null, ['mass', 'table', 'rating', 'overturning', 'ground', 'level', 'wind']],
+  ['boom', ['boom-limits']],
+  ['hoist', ['hoist-rope', 'hook']],
+  ['outriggers', ['outrigger']],
   ['upper', ['backward']],
 ]
 

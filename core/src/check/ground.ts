@@ -26,7 +26,7 @@ export const groundCheck: Check<'ground'> = {
             detail,
           })
     }),
-  heldBackBy: ['mass', 'reach', 'stability'],
+  heldBackBy: ['mass', 'boom-limits', 'overturning'],
   impliedBy: [],
   remedies: ['mat', 'radius', 'extension', 'mass', 'split', 'mat-size'],
 }

@@ -12,7 +12,7 @@ export const levelCheck: Check<'level'> = {
     const limit = choice.chosen?.table.level_deg
     if (limit === undefined) return [found({ check: 'level', verdict: 'not-proven', reason: 'no-limit', detail: {} })]
     const verdict = tilt.worst_deg > limit + 1e-9 ? 'outside' : 'inside'
-    const unproved = verdict === 'inside' && !setup.level.bubbleProved
+    const unproved = verdict === 'inside' && !setup.level.levelVerified
     return [
       found({
         check: 'level',

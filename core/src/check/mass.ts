@@ -7,6 +7,6 @@ export const massCheck: Check<'mass'> = {
   since: 1,
   run: ({ hook }) => (hook ? [] : [found({ check: 'mass', verdict: 'not-proven', reason: 'unknown', detail: {} })]),
   heldBackBy: [],
-  impliedBy: ['line'],
+  impliedBy: ['hoist-rope'],
   remedies: [],
 }

@@ -11,7 +11,7 @@ export const ratingCheck: Check<'rating'> = {
   run: (ctx) => {
     const { choice, plan } = ctx
     if (choice.by === 'sector') {
-      const other = choice.other && { legs: choice.other.short.join(', '), other: choice.other.configuration.label }
+      const other = choice.other && { outriggers: choice.other.short.join(', '), other: choice.other.configuration.label }
       const detail = { table: choice.chosen.configuration.label, ...other }
       return [found({ check: 'rating', verdict: 'outside', reason: 'outside-sector', detail })]
     }
@@ -42,7 +42,7 @@ function judged(
   const utilisation = shareOf(used_kg, gross_kg)
   const verdict = byUse(utilisation, near_share)
   // A boom bends outwards under load: without the bend the true radius is greater, and the rating is not proven.
-  const unknownBend = plan.lift.radiusKnown === null && verdict !== 'outside'
+  const unknownBend = plan.lift.radiusBasis === null && verdict !== 'outside'
   return [
     found({
       check: 'rating',

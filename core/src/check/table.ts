@@ -8,7 +8,7 @@ export const tableCheck: Check<'table'> = {
   run: ({ choice }) => {
     if (choice.by === 'none') return [found({ check: 'table', verdict: 'not-proven', reason: choice.reason, detail: {} })]
     if (choice.by !== 'short') return []
-    const detail = { table: choice.table, legs: choice.legs.join(', ') }
+    const detail = { table: choice.table, outriggers: choice.outriggers.join(', ') }
     return [found({ check: 'table', verdict: 'outside', reason: 'legs-short', detail })]
   },
   heldBackBy: ['mass'],

@@ -17,17 +17,17 @@ export const reasons = {
   table: {
     'no-table': bare,
     'unknown-configuration': bare,
-    'legs-short': z.strictObject({ table, legs: z.string() }),
+    'legs-short': z.strictObject({ table, outriggers: z.string() }),
   },
   rating: {
-    'outside-sector': z.strictObject({ table, legs: z.string().optional(), other: z.string().optional() }),
+    'outside-sector': z.strictObject({ table, outriggers: z.string().optional(), other: z.string().optional() }),
     'not-rated': z.strictObject({ table, boom_m: z.number() }),
     'bend-unknown': rated,
     capacity: rated,
   },
-  line: { capacity: z.strictObject({ parts: z.number() }) },
+  'hoist-rope': { capacity: z.strictObject({ parts: z.number() }) },
   hook: { capacity: z.strictObject({ block: z.string() }) },
-  reach: {
+  'boom-limits': {
     'too-steep': z.strictObject({ angle_deg: z.number(), boom_m: z.number() }),
     'too-flat': z.strictObject({ angle_deg: z.number(), boom_m: z.number() }),
     'out-of-reach': z.strictObject({ boom_m: z.number() }),
@@ -40,13 +40,13 @@ export const reasons = {
     unread: bare,
     speed: z.strictObject({ chart_mps: z.number() }),
   },
-  stability: {
+  overturning: {
     'unstable-unloaded': bare,
     'cannot-tip': bare,
     tipping: z.strictObject({ tipping_kg: z.number(), edge: z.string() }),
   },
   backward: { 'falls-back': bare, 'under-boom': bare },
-  leg: { capacity: z.strictObject(bearing) },
+  outrigger: { capacity: z.strictObject(bearing) },
   ground: { unknown: ground, 'nothing-presumed': ground, allowable: ground, presumed: ground },
 } satisfies Record<string, Record<string, z.ZodType>>
 

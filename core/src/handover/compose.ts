@@ -29,7 +29,7 @@ export function handoverLines(f: HandoverFacts): HandoverLine[] {
   for (const d of f.defects) {
     say(
       'defect',
-      `${gradeWords[d.grade].label}: ${d.where}: ${d.words}${d.grown ? '. It has grown.' : ''}`,
+      `${gradeWords[d.grade].label}: ${d.where}: ${d.words}${d.grown ? '. It has worsened.' : ''}`,
       d.grade !== 'watch' || d.grown,
     )
   }

@@ -37,5 +37,5 @@ export function onHook(block: Block, lift: LiftPlan): OnHook | null {
 
 /** Outward deflection of the boom where it is given; a radius measured under load has it in it already. */
 export function deflectionOf(lift: LiftPlan): number {
-  return lift.radiusKnown !== null && typeof lift.radiusKnown === 'object' ? lift.radiusKnown.deflection_m : 0
+  return lift.radiusBasis !== null && typeof lift.radiusBasis === 'object' ? lift.radiusBasis.deflection_m : 0
 }

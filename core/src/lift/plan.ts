@@ -3,7 +3,7 @@ import { extension } from '../parts/supports/outriggers'
 import { groundKind, massSource, matKind } from '../place/place'
 import { finite, measured, measuredNotNegative, measuredPositive, notNegative, positive } from '../quantity/measured'
 
-const legSetting = z.strictObject({
+const outriggerSetting = z.strictObject({
   id: z.string().min(1),
   extension,
   /** Null: the leg's own pad stands on the ground. */
@@ -12,19 +12,19 @@ const legSetting = z.strictObject({
   ground: groundKind.nullable(),
   stroke_m: notNegative,
 })
-export type LegSetting = z.infer<typeof legSetting>
+export type OutriggerSetting = z.infer<typeof outriggerSetting>
 
 /** How the machine stands: everything that was chosen or measured before a load is thought of. */
 export const setupPlan = z.strictObject({
   place: z.string().min(1),
   stand: z.strictObject({ x_m: finite, y_m: finite, heading_deg: finite }),
   counterweight: z.string().min(1),
-  legs: z.array(legSetting),
+  outriggers: z.array(outriggerSetting),
   level: z.strictObject({
     pitch_deg: measured.nullable(),
     roll_deg: measured.nullable(),
     /** The bubble itself was turned end for end and compared. */
-    bubbleProved: z.boolean(),
+    levelVerified: z.boolean(),
   }),
 })
 export type SetupPlan = z.infer<typeof setupPlan>
@@ -58,7 +58,7 @@ export const liftPlan = z.strictObject({
    * How the radius is known: measured with the load hanging, or worked out with the boom's outward bend given. Null: worked
    * out without it; a boom bends outwards under load, so the rating is then not proven.
    */
-  radiusKnown: z.union([z.literal('measured-under-load'), z.strictObject({ deflection_m: notNegative })]).nullable(),
+  radiusBasis: z.union([z.literal('measured-under-load'), z.strictObject({ deflection_m: notNegative })]).nullable(),
   /** The table the machine's own computer is set to; omitted: the best that covers this set-up is proposed. */
   configuration: z.string().optional(),
 })

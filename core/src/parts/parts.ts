@@ -3,7 +3,7 @@ import { positive } from '../quantity/measured'
 import { boomPart } from './booms/telescopic'
 import { hoistPart } from './hoists/rope'
 import { chassisPart, upperPart } from './superstructure'
-import { leg } from './supports/outriggers'
+import { outrigger } from './supports/outriggers'
 import { truckPart } from './truck'
 
 /** The parts a machine may have. Rules ask which parts are there, never which kind it is. */
@@ -11,7 +11,7 @@ export const machineParts = {
   chassis: chassisPart.optional(),
   upper: upperPart.optional(),
   boom: boomPart.optional(),
-  legs: z.array(leg).min(3).optional(),
+  outriggers: z.array(outrigger).min(3).optional(),
   hoist: hoistPart.optional(),
   truck: truckPart.optional(),
   tower: z.strictObject({ moment_kgm: positive, jib_m: positive }).optional(),

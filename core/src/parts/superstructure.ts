@@ -16,7 +16,7 @@ export const upperPart = z.strictObject({
   counterweights: z
     .array(z.strictObject({ id: z.string().min(1), label: z.string().min(1), mass_kg: notNegative, radius_m: finite }))
     .min(1),
-  tail_m: positive,
+  tailSwingRadius_m: positive,
 })
 export type UpperPart = z.infer<typeof upperPart>
 export type Counterweight = UpperPart['counterweights'][number]

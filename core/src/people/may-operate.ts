@@ -1,25 +1,29 @@
 import type { Machine } from '../machine/machine'
 import type { Qualified } from './person'
 
-export interface Bar {
+export interface Impediment {
   code: 'role' | 'no-licence' | 'licence-expired' | 'not-trained' | 'not-authorised'
   /** What stands in the way. */
   why: string
-  /** What would mend it. */
-  mend: string
+  /** What would put it right. */
+  resolution: string
 }
 
 /**
  * What keeps a person from signing on to a machine today; empty: nothing that is on record.
  * @param today ISO date; a licence counts through its last day
  */
-export function barsTo(person: Qualified, machine: Pick<Machine, 'id' | 'name' | 'licence' | 'kind'>, today: string): Bar[] {
-  const bars: Bar[] = []
+export function impedimentsTo(
+  person: Qualified,
+  machine: Pick<Machine, 'id' | 'name' | 'licence' | 'kind'>,
+  today: string,
+): Impediment[] {
+  const impediments: Impediment[] = []
   if (!person.roles.includes('operator')) {
-    bars.push({
+    impediments.push({
       code: 'role',
       why: `${person.name} is not on record as an operator.`,
-      mend: 'An administrator can add the role.',
+      resolution: 'An administrator can add the role.',
     })
   }
   const held = person.licences.filter((l) => l.class === machine.licence.class)
@@ -28,33 +32,33 @@ export function barsTo(person: Qualified, machine: Pick<Machine, 'id' | 'name' |
     .sort()
     .at(-1)
   if (latest === undefined) {
-    bars.push({
+    impediments.push({
       code: 'no-licence',
       why: `${machine.name} needs the licence class “${machine.licence.label}”; none is on record.`,
-      mend: 'Show the licence to an administrator, who enters it.',
+      resolution: 'Show the licence to an administrator, who enters it.',
     })
   } else if (latest < today) {
-    bars.push({
+    impediments.push({
       code: 'licence-expired',
       why: `The licence “${machine.licence.label}” ran out on ${latest}.`,
-      mend: 'Renew it and show the new card to an administrator; until then somebody else has to operate.',
+      resolution: 'Renew it and show the new card to an administrator; until then somebody else has to operate.',
     })
   }
   if (!person.trained.includes(machine.kind.id)) {
-    bars.push({
+    impediments.push({
       code: 'not-trained',
       why: `No training on a ${machine.kind.label} is on record.`,
-      mend: 'Train with an assessor, or work under a named supervisor.',
+      resolution: 'Train with an assessor, or work under a named supervisor.',
     })
   }
   if (!person.authorised.includes(machine.id)) {
-    bars.push({
+    impediments.push({
       code: 'not-authorised',
       why: `No authorisation for ${machine.name} is on record.`,
-      mend: 'The person in charge can give it; the licence and the training stay needed.',
+      resolution: 'The person in charge can give it; the licence and the training stay needed.',
     })
   }
-  return bars
+  return impediments
 }
 
 export interface Expiry {

@@ -5,7 +5,7 @@ const step = z.strictObject({
   label: z.string().min(1),
   detail: z.string().optional(),
   /** What goes wrong when it is done out of turn, or not at all. */
-  heed: z.string().optional(),
+  caution: z.string().optional(),
   /** What a confirmed step vouches for in an assessment. */
   proves: z.enum(['bubble']).optional(),
   /** Steps that must be true first; omitted: every step before it in the list. */

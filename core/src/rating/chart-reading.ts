@@ -125,9 +125,9 @@ export function withDeductions(
   load_kg: number | undefined,
   hoist: HoistReeving | undefined,
 ): ChartReading {
-  let [onHook_kg, onBoom_kg] = [0, 0]
+  let [hookLoad_kg, onBoom_kg] = [0, 0]
   for (const d of deductions) {
-    if (d.on === 'hook') onHook_kg += d.mass_kg
+    if (d.on === 'hook') hookLoad_kg += d.mass_kg
     else onBoom_kg += d.mass_kg
   }
   if (read.gross_kg === 'not-rated') {
@@ -142,10 +142,10 @@ export function withDeductions(
     }
   }
   const limits: { by: ChartReading['governs']; gross_kg: number; taken_kg: number }[] = [
-    { by: 'chart', gross_kg: read.gross_kg, taken_kg: onHook_kg + onBoom_kg },
+    { by: 'chart', gross_kg: read.gross_kg, taken_kg: hookLoad_kg + onBoom_kg },
   ]
-  if (hoist) limits.push({ by: 'line', gross_kg: lineLimit_kg(hoist), taken_kg: onHook_kg })
-  if (hoist?.hook_kg !== undefined) limits.push({ by: 'hook', gross_kg: hoist.hook_kg, taken_kg: onHook_kg })
+  if (hoist) limits.push({ by: 'line', gross_kg: lineLimit_kg(hoist), taken_kg: hookLoad_kg })
+  if (hoist?.hook_kg !== undefined) limits.push({ by: 'hook', gross_kg: hoist.hook_kg, taken_kg: hookLoad_kg })
   let governs: ChartReading['governs'] = 'chart'
   let net_kg = Infinity
   let used: number | null = null

@@ -2,16 +2,16 @@ import { assess } from '../assess/assess'
 import { checkNamed } from '../check/checks'
 import { type Finding, isWorse } from '../finding/finding'
 import { type Case, nearShareOf } from '../lift/case'
-import type { ChangeKind, RemedyName } from '../lift/change'
+import type { RemedyKind, RemedyName } from '../lift/remedy'
 import { liftsOnOutriggers } from '../machine/crane'
 import { counterweightNamed } from '../parts/superstructure'
-import { type Extension, outriggers } from '../parts/supports/outriggers'
+import { type Extension, outriggerSupport } from '../parts/supports/outriggers'
 import { normalDegrees } from '../physics'
 import { high, nominal, type Tol } from '../quantity/measured'
 import { rowFigures } from '../rating/table'
 import { Refusal } from '../refusal'
 import { boundary } from '../search'
-import type { Change, Means } from './change'
+import type { AvailableResources, Change } from './remedy'
 
 /**
  * The smallest single changes that bring a failed finding inside, each proven by a fresh assessment of the changed case.
@@ -19,13 +19,13 @@ import type { Change, Means } from './change'
  *
  * Searches are bounded: bisection along one quantity at a time, on the same `assess`.
  */
-export function nearestChanges(c: Case, f: Finding, means: Means): Change[] {
+export function nearestRemedies(c: Case, f: Finding, means: AvailableResources): Change[] {
   const before = assess(c)
-  const attempt = (change: ChangeKind, makes: Partial<Case>): Change | null => {
+  const attempt = (change: RemedyKind, makes: Partial<Case>): Change | null => {
     const changed = { ...c, ...makes }
     try {
       const assessment = assess(changed)
-      return mends(f, assessment.findings) && spoilsNothing(before.findings, assessment.findings, f)
+      return resolves(f, assessment.findings) && spoilsNothing(before.findings, assessment.findings, f)
         ? { change, makes: { setup: changed.setup, lift: changed.lift, conditions: changed.conditions }, assessment }
         : null
     } catch (e) {
@@ -40,13 +40,13 @@ export function nearestChanges(c: Case, f: Finding, means: Means): Change[] {
 /** What can be taken at once before what only people can do; what brings the whole lift inside first. */
 const rankOf = (c: Change) => (c.makes ? 2 : 0) + Number(c.assessment?.verdict === 'inside')
 
-type Attempt = (change: ChangeKind, makes: Partial<Case>) => Change | null
-type Search = (c: Case, f: Finding, means: Means, attempt: Attempt) => Change | null
+type Attempt = (change: RemedyKind, makes: Partial<Case>) => Change | null
+type Search = (c: Case, f: Finding, means: AvailableResources, attempt: Attempt) => Change | null
 
 /** Table and rating are one question: which table, and what it allows. */
 const family = (f: Finding) => (f.check === 'table' || f.check === 'rating' ? 'table' : f.id)
 
-function mends(target: Finding, after: readonly Finding[]): boolean {
+function resolves(target: Finding, after: readonly Finding[]): boolean {
   return after.filter((f) => family(f) === family(target)).every((f) => f.verdict === 'inside')
 }
 
@@ -73,7 +73,7 @@ const radius: Search = (c, _f, _means, attempt) => {
   const now = Math.max(nominal(c.lift.pick.radius_m), nominal(c.lift.set.radius_m))
   const rows = rowFigures(c.tables, 'radius_m')
   const close = Math.min(now, ...rows)
-  // Rows are where the reading changes: the furthest row that mends it, then as far out from it as still holds.
+  // Rows are where the reading changes: the furthest row that puts it right, then as far out from it as still holds.
   const steps = rows.filter((r) => r < now && r >= close).reverse()
   const start = steps.find((r) => to(r) !== null)
   if (start === undefined) return null
@@ -144,26 +144,26 @@ const setSlew: Search = (c, _f, _means, attempt) => {
 
 const extend: Search = (c, _f, means, attempt) => {
   if (!liftsOnOutriggers(c.machine)) return null
-  const support = outriggers(c.machine.legs)
+  const support = outriggerSupport(c.machine.outriggers)
   const labels = new Map(support.points.map((l) => [l.id, l.label]))
-  const choices = c.setup.legs.flatMap((l) =>
+  const choices = c.setup.outriggers.flatMap((l) =>
     support
       .furtherOut(l.extension)
       .filter((e) => means.canStand(l.id, e, l.mat?.id ?? null))
       .map((e) => ({ id: l.id, e })),
   )
-  const all = c.setup.legs.flatMap((l) => {
+  const all = c.setup.outriggers.flatMap((l) => {
     const widest = [...support.furtherOut(l.extension)].reverse().find((e) => means.canStand(l.id, e, l.mat?.id ?? null))
     return widest ? [{ id: l.id, e: widest }] : []
   })
   const widen = (set: readonly { id: string; e: Extension }[]) => {
-    const legs = set.map(({ id, e }) => ({ id, label: labels.get(id) ?? id, extension: e }))
+    const outriggers = set.map(({ id, e }) => ({ id, label: labels.get(id) ?? id, extension: e }))
     return attempt(
-      { kind: 'extension', legs },
+      { kind: 'extension', outriggers },
       {
         setup: {
           ...c.setup,
-          legs: c.setup.legs.map((l) => ({ ...l, extension: set.find((s) => s.id === l.id)?.e ?? l.extension })),
+          outriggers: c.setup.outriggers.map((l) => ({ ...l, extension: set.find((s) => s.id === l.id)?.e ?? l.extension })),
         },
       },
     )
@@ -181,14 +181,14 @@ function pairs<T extends { id: string }>(choices: readonly T[]): T[][] {
 }
 
 const mat: Search = (c, f, means, attempt) => {
-  const now = c.setup.legs.find((l) => l.id === f.subject)
-  const label = liftsOnOutriggers(c.machine) ? (c.machine.legs.find((l) => l.id === f.subject)?.label ?? '') : ''
+  const now = c.setup.outriggers.find((l) => l.id === f.subject)
+  const label = liftsOnOutriggers(c.machine) ? (c.machine.outriggers.find((l) => l.id === f.subject)?.label ?? '') : ''
   const sorted = [...means.mats].sort((a, b) => a.length_m * a.width_m - b.length_m * b.width_m || a.mass_kg - b.mass_kg)
   for (const m of sorted) {
     if (!f.subject || !now || m.id === now.mat?.id || !means.canStand(now.id, now.extension, m.id)) continue
     const done = attempt(
-      { kind: 'mat', leg: f.subject, label, mat: m },
-      { setup: { ...c.setup, legs: c.setup.legs.map((l) => (l.id === f.subject ? { ...l, mat: m } : l)) } },
+      { kind: 'mat', outrigger: f.subject, label, mat: m },
+      { setup: { ...c.setup, outriggers: c.setup.outriggers.map((l) => (l.id === f.subject ? { ...l, mat: m } : l)) } },
     )
     if (done) return done
   }
@@ -200,7 +200,7 @@ const matSize: Search = (_c, f) => {
   if (f.check !== 'ground' || f.verdict !== 'outside' || f.reason === 'nothing-checks-this') return null
   const { side_m, label } = f.detail
   if (side_m === undefined) return null
-  return { change: { kind: 'mat-size', leg: f.subject ?? '', label, side_m }, makes: null, assessment: null }
+  return { change: { kind: 'mat-size', outrigger: f.subject ?? '', label, side_m }, makes: null, assessment: null }
 }
 
 const parts: Search = (c, _f, _means, attempt) => {

@@ -16,7 +16,7 @@ export interface Arc {
   to_deg: number
 }
 
-export interface LegEnvelope {
+export interface ContactEnvelope {
   id: string
   max_N: number
   max_at_deg: number
@@ -28,7 +28,7 @@ export interface LegEnvelope {
 
 export interface ReactionEnvelope {
   /** Over the part of the arc where the machine stands; empty when it stands nowhere. */
-  supports: LegEnvelope[]
+  supports: ContactEnvelope[]
   margin: { least_m: number; at_deg: number }
   /** Where a leg carries nothing. */
   lifted: (Arc & { id: string })[]
@@ -58,10 +58,10 @@ export function envelopeOver(
   const where = (deg: number) => resultantAt(fixed, slewing, deg)
   const margin = (deg: number) => marginOf(f, where(deg))
   const stands = (deg: number) => margin(deg) > f.least_m
-  const exact = (kind: Reactions, leg: number) => (deg: number) => {
+  const exact = (kind: Reactions, outrigger: number) => (deg: number) => {
     const r = where(deg)
     kind(f, r.x_m, r.y_m, r.force_N, scratch)
-    return nth(scratch, leg)
+    return nth(scratch, outrigger)
   }
   const samples = Array.from({ length: count + 1 }, (_, i) => sampled(f, where(at(i))))
   const margins = samples.map((s) => s.margin_m)
@@ -73,15 +73,15 @@ export function envelopeOver(
   const falls = dipsOf(along, (i) => nth(margins, i), margin, deep_m)
   return {
     supports: standing.some(Boolean)
-      ? f.supports.map(({ id }, leg) => ({
+      ? f.supports.map(({ id }, outrigger) => ({
           id,
-          ...legOver(along, samples, leg, exact(elasticReactions, leg), exact(upperReactions, leg)),
+          ...contactOver(along, samples, outrigger, exact(elasticReactions, outrigger), exact(upperReactions, outrigger)),
         }))
       : [],
     margin: { least_m: least.y, at_deg: least.x },
-    lifted: f.supports.flatMap(({ id }, leg) => {
-      const load = (i: number) => (standing[i] ? nth(nth(samples, i).elastic, leg) : Infinity)
-      const loadAt = exact(elasticReactions, leg)
+    lifted: f.supports.flatMap(({ id }, outrigger) => {
+      const load = (i: number) => (standing[i] ? nth(nth(samples, i).elastic, outrigger) : Infinity)
+      const loadAt = exact(elasticReactions, outrigger)
       const steps = places.slice(1).map((_, i) => (standing[i] && standing[i + 1] ? Math.abs(load(i + 1) - load(i)) : 0))
       const dips = dipsOf(along, load, loadAt, Math.max(0, ...steps))
       return arcsWhere((d) => stands(d) && loadAt(d) === 0, [...places, ...dips]).map((a) => ({ id, ...a }))
@@ -109,16 +109,16 @@ function sampled(f: Footprint, r: Resultant): Sample {
 }
 
 /** Greatest, least and upper bound of one support over the arc. */
-function legOver(
+function contactOver(
   along: ArcSamples,
   samples: readonly Sample[],
-  leg: number,
+  outrigger: number,
   elastic: (deg: number) => number,
   upper: (deg: number) => number,
-): Omit<LegEnvelope, 'id'> {
-  const max = extremeOf(along, 1, (i) => nth(nth(samples, i).elastic, leg), elastic)
-  const min = extremeOf(along, -1, (i) => nth(nth(samples, i).elastic, leg), elastic)
-  const up = extremeOf(along, 1, (i) => nth(nth(samples, i).upper, leg), upper)
+): Omit<ContactEnvelope, 'id'> {
+  const max = extremeOf(along, 1, (i) => nth(nth(samples, i).elastic, outrigger), elastic)
+  const min = extremeOf(along, -1, (i) => nth(nth(samples, i).elastic, outrigger), elastic)
+  const up = extremeOf(along, 1, (i) => nth(nth(samples, i).upper, outrigger), upper)
   return {
     max_N: max.value,
     max_at_deg: max.at_deg,
@@ -192,7 +192,7 @@ function extremeOf(
 }
 
 /** The most that a support may carry on an arc by its upper bound, where, and what it carries there on an even, elastic ground. */
-export type UpperOver = Pick<LegEnvelope, 'id' | 'max_N' | 'max_at_deg' | 'upper_N' | 'upper_at_deg'>
+export type UpperOver = Pick<ContactEnvelope, 'id' | 'max_N' | 'max_at_deg' | 'upper_N' | 'upper_at_deg'>
 
 /**
  * The greatest upper bound of each support's load over an arc, as `envelopeOver` finds it, and nothing besides.
@@ -219,10 +219,10 @@ export function upperOver(
   const standing = angles.map(stands)
   if (!standing.some(Boolean)) return []
   const upper = angles.map((deg) => carried(upperReactions, deg).slice())
-  return f.supports.map(({ id }, leg) => {
-    const exact = (deg: number) => carried(upperReactions, deg)[leg] ?? 0
-    const up = extremeOf({ count, at, standing, stands, refine_deg }, 1, (i) => upper[i]?.[leg] ?? 0, exact)
-    const max_N = carried(elasticReactions, up.at_deg)[leg] ?? 0
+  return f.supports.map(({ id }, outrigger) => {
+    const exact = (deg: number) => carried(upperReactions, deg)[outrigger] ?? 0
+    const up = extremeOf({ count, at, standing, stands, refine_deg }, 1, (i) => upper[i]?.[outrigger] ?? 0, exact)
+    const max_N = carried(elasticReactions, up.at_deg)[outrigger] ?? 0
     return { id, max_N, max_at_deg: up.at_deg, upper_N: Math.max(up.value, max_N), upper_at_deg: up.at_deg }
   })
 }

@@ -30,7 +30,7 @@ export function sumFixed(masses: readonly Mass[], m: Moments): FixedSums {
   return { force_N, wx_Nm, wy_Nm }
 }
 
-/** Sums of the slewing masses about their own axes: along the boom and across it. Turn them with `resultantAt`. */
+/** Calculators of the slewing masses about their own axes: along the boom and across it. Turn them with `resultantAt`. */
 export interface SlewingSums {
   force_N: number
   along_Nm: number

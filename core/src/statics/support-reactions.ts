@@ -8,7 +8,7 @@ import { type Footprint, prepareFootprint, type Support } from './footprint'
 import { type Resultant, resultantAt, sumFixed } from './resultant'
 import { footingInput, type Mass, type Moments } from './schema'
 
-export interface LegReaction {
+export interface ContactReaction {
   id: string
   /** On equal springs, or the given ones. */
   reaction_N: number
@@ -24,7 +24,7 @@ export interface SupportReactions {
   margin_m: number
   edge: [string, string]
   /** Null when the machine would not stand. */
-  reactions: LegReaction[] | null
+  reactions: ContactReaction[] | null
 }
 
 /** Reactions at one resultant on a prepared footprint. */

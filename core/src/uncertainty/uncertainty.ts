@@ -3,7 +3,7 @@ import type { Case } from '../lift/case'
 import { nominal, type Tolerant, tolerant } from '../quantity/measured'
 import { Refusal } from '../refusal'
 
-export interface DoubtfulInput {
+export interface UncertainInput {
   /** Where it stands in the case: lift.load.mass_kg. */
   id: string
   /** How much of the governing limit's use this ± is answerable for: what its removal takes away. */
@@ -11,13 +11,13 @@ export interface DoubtfulInput {
 }
 
 /** The governing figure through its doubt: share of its limit with every ± at its best, left out, and at its worst. */
-export interface Doubt {
+export interface Uncertainty {
   finding: string
   low: number
   nominal: number
   high: number
   /** Every measured input with a ±, the one that matters most first. */
-  inputs: DoubtfulInput[]
+  inputs: UncertainInput[]
 }
 
 /** Where a ± stands in a case: the keys from the case down to it. */
@@ -47,7 +47,7 @@ function put<T>(value: T, [key, ...rest]: Path, by: number): T {
  * What the ± of the inputs does to the figure that governs, and which measurement matters most. Null where nothing that governs
  * has a figure, or no input has a ±.
  */
-export function doubtOf(c: Case): Doubt | null {
+export function uncertaintyOf(c: Case): Uncertainty | null {
   const use = (x: Case, id: string): number | null => {
     try {
       return assess(x).findings.find((f) => f.id === id)?.utilisation ?? null

@@ -16,13 +16,13 @@ export interface FindingWords {
 
 const titles: Record<CheckName, string> = {
   mass: 'Mass of the load',
-  reach: 'Boom',
-  table: 'Rating table',
+  'boom-limits': 'Boom limits',
+  table: 'Rated capacity table',
   rating: 'Rated capacity',
-  line: 'Hoist line',
+  'hoist-rope': 'Hoist rope',
   hook: 'Hook block',
-  stability: 'Tipping',
-  leg: 'Leg',
+  overturning: 'Overturning',
+  outrigger: 'Outrigger',
   backward: 'Backward',
   ground: 'Ground',
   wind: 'Wind',
@@ -31,13 +31,13 @@ const titles: Record<CheckName, string> = {
 
 const rules: Record<CheckName, string> = {
   mass: 'No lift on a guess.',
-  reach: 'Boom geometry.',
+  'boom-limits': 'Boom geometry.',
   table: 'The machine’s own table, for exactly this set-up.',
   rating: 'The machine’s own table.',
-  line: 'Line pull, parts and sheave efficiency.',
+  'hoist-rope': 'Line pull, parts and sheave efficiency.',
   hook: 'The block’s own marking.',
-  stability: 'Statics, with the margin of the machine’s table.',
-  leg: 'The maker’s greatest leg load.',
+  overturning: 'Statics, with the margin of the machine’s table.',
+  outrigger: 'The maker’s greatest leg load.',
   backward: 'At least 15 % of the weight on the side under the boom, 10 % where nothing is rated (SAE J1289, ASME B30.5).',
   ground: 'Pressure under pad or mat.',
   wind: 'The table’s wind, lowered for the load’s sail.',
@@ -83,11 +83,11 @@ const worded: Worded = {
     'Choose a setting the table has.',
   ],
   'table/legs-short': (d) => [
-    `“${d.table}” does not cover this set-up: ${d.legs} not out as far as it asks.`,
+    `“${d.table}” does not cover this set-up: ${d.outriggers} not out as far as it asks.`,
     'Put those legs further out, or choose a setting made for shorter legs.',
   ],
   'rating/outside-sector': (d) => [
-    `The path leaves the part of the circle that “${d.table}” covers.${d.legs ? ` “${d.other}” would cover it, but ${d.legs} stand too short.` : ''}`,
+    `The path leaves the part of the circle that “${d.table}” covers.${d.outriggers ? ` “${d.other}” would cover it, but ${d.outriggers} stand too short.` : ''}`,
     'Keep the lift inside the sector, or put the legs further out.',
   ],
   'rating/not-rated': (_d, f) => [`Not rated at ${f.at}: the table has nothing here.`, 'Come closer or change the boom length.'],
@@ -96,21 +96,21 @@ const worded: Worded = {
     'Measure the radius with the load hanging just clear, or give the bend.',
   ],
   'rating/capacity': (_d, f) => [`${f.measured} on the hook of ${f.limit} rated at ${f.at}.`, f.over],
-  'line/capacity': (d, f) => [
+  'hoist-rope/capacity': (d, f) => [
     `${f.measured} on ${d.parts} parts of line that hold ${f.limit}.`,
     f.over && 'Reeve more parts, or lift less.',
   ],
   'hook/capacity': (d, f) => [`${f.measured} on ${d.block}, marked ${f.limit}.`, f.over && 'Fit a larger block.'],
-  'stability/tipping': (d, f) => [
+  'overturning/tipping': (d, f) => [
     `${f.measured} of ${f.limit} that stability allows over ${d.edge} at ${f.at}; it would tip at ${f.say('mass', d.tipping_kg)}.`,
     f.over,
   ],
-  'stability/cannot-tip': () => ['The hook stays inside the footprint; the load alone cannot tip the machine.'],
-  'stability/unstable-unloaded': () => [
+  'overturning/cannot-tip': () => ['The hook stays inside the footprint; the load alone cannot tip the machine.'],
+  'overturning/unstable-unloaded': () => [
     'Without any load the machine would tip over here.',
     'Widen the footprint or keep the boom out of this direction.',
   ],
-  'leg/capacity': (d, f) => [`${f.measured} at most on this leg${emptyHook(d)}, which may carry ${f.limit}.`, f.over],
+  'outrigger/capacity': (d, f) => [`${f.measured} at most on this leg${emptyHook(d)}, which may carry ${f.limit}.`, f.over],
   'ground/allowable': (d, f) => ground(d, f, ''),
   'ground/presumed': (d, f) => ground(d, f, ' (presumed)'),
   'ground/nothing-presumed': (d, f) => [
@@ -130,15 +130,15 @@ const worded: Worded = {
     'Turn a loose level end for end and compare.',
   ],
   'level/tilt': (_d, f) => [`${f.measured} out of level; the table allows ${f.limit}.`, f.over && 'Level again.'],
-  'reach/too-steep': (d, f) => [
+  'boom-limits/too-steep': (d, f) => [
     `Too close for ${f.say('length', d.boom_m)} of boom: it cannot be raised past ${f.say('angle', d.angle_deg)}.`,
     'Shorten the boom or move out.',
   ],
-  'reach/too-flat': (d, f) => [
+  'boom-limits/too-flat': (d, f) => [
     `Too far for ${f.say('length', d.boom_m)} of boom: it may not be lowered past ${f.say('angle', d.angle_deg)}.`,
     'Lengthen the boom or come closer.',
   ],
-  'reach/out-of-reach': (d, f) => [
+  'boom-limits/out-of-reach': (d, f) => [
     `${f.say('length', d.boom_m)} of boom does not reach this radius.`,
     'Lengthen the boom or come closer.',
   ],
@@ -154,13 +154,13 @@ const worded: Worded = {
   'mass/nothing-checks-this': unanswered,
   'table/nothing-checks-this': unanswered,
   'rating/nothing-checks-this': unanswered,
-  'line/nothing-checks-this': unanswered,
+  'hoist-rope/nothing-checks-this': unanswered,
   'hook/nothing-checks-this': unanswered,
-  'reach/nothing-checks-this': unanswered,
+  'boom-limits/nothing-checks-this': unanswered,
   'level/nothing-checks-this': unanswered,
   'wind/nothing-checks-this': unanswered,
-  'stability/nothing-checks-this': unanswered,
-  'leg/nothing-checks-this': unanswered,
+  'overturning/nothing-checks-this': unanswered,
+  'outrigger/nothing-checks-this': unanswered,
   'ground/nothing-checks-this': unanswered,
 }
 
@@ -184,12 +184,12 @@ export function findingWords(f: Finding, say: Say): FindingWords {
   })
   const label = 'label' in f.detail ? f.detail.label : f.subject
   const title = f.subject ? `${titles[f.check]} · ${label}` : titles[f.check]
-  return { title, what: `${what}${doubt(f, say)}`, rule: ruleOf(f), todo }
+  return { title, what: `${what}${uncertainty(f, say)}`, rule: ruleOf(f), todo }
 }
 
 /** What is measured or estimated is judged at its worse end; where that makes a difference it is said. */
-const doubted = new Set<CheckName>(['rating', 'line', 'hook', 'stability', 'wind', 'level'])
-function doubt(f: Finding, say: Say): string {
+const doubted = new Set<CheckName>(['rating', 'hoist-rope', 'hook', 'overturning', 'wind', 'level'])
+function uncertainty(f: Finding, say: Say): string {
   if (!doubted.has(f.check) || f.quantity === null || f.measured === null || f.nominal === null) return ''
   if (Math.abs(f.measured - f.nominal) <= 0.002 * Math.abs(f.measured)) return ''
   return ` That is the worse end of its ±; as given it is ${say(f.quantity, f.nominal)}.`

@@ -41,11 +41,11 @@ export interface MapInput {
 }
 
 /** In a cell's place where there is nothing to say: not rated, or ground not proven. */
-export const unsaid = -1
+export const NOT_RATED = -1
 /** In a cell's place where the machine would fall, or the boom does not reach. */
 export const beyond = Infinity
 
-/** Index of a cell: slew by slew, all radii of one after another. Shares of each limit used; `unsaid` and `beyond` besides. */
+/** Index of a cell: slew by slew, all radii of one after another. Shares of each limit used; `NOT_RATED` and `beyond` besides. */
 export interface CapacityMap {
   radii: number
   slews: number
@@ -66,7 +66,7 @@ interface Ring {
   unloaded: { force_N: number; along_Nm: number }
   loaded: { force_N: number; along_Nm: number }
   hook_m: number
-  /** Use of the table by configuration; unsaid where not rated. */
+  /** Use of the table by configuration; NOT_RATED where not rated. */
   tableUse: number[]
 }
 
@@ -104,7 +104,7 @@ export function prepareMap(input: MapInput): PreparedMap {
     const tableUse = chosen.map((c) => {
       const rule: ReadingRule = c.table.linearPermitted ? policy.readingRule : 'worse-row'
       const { gross_kg } = ratingAt(c.table.axes, c.configuration, radius_m, input.boom_m, rule)
-      return gross_kg === 'not-rated' ? unsaid : gross_kg > 0 ? (total_kg + onBoom_kg) / gross_kg : beyond
+      return gross_kg === 'not-rated' ? NOT_RATED : gross_kg > 0 ? (total_kg + onBoom_kg) / gross_kg : beyond
     })
     const none = { force_N: 1, along_Nm: 0 }
     try {
@@ -144,7 +144,7 @@ export function prepareMap(input: MapInput): PreparedMap {
 
 /** Share of what the ground allows, by reaction. */
 function groundUseOf(g: MapInput['ground'][number] | undefined): (reaction_N: number) => number {
-  return (g && useOfGround(g)) ?? (() => unsaid)
+  return (g && useOfGround(g)) ?? (() => NOT_RATED)
 }
 
 export function emptyMap(p: PreparedMap): CapacityMap {
@@ -237,17 +237,17 @@ function fillCell(p: PreparedMap, t: Scratch, ring: Ring, out: CapacityMap, at: 
   const { groundUse, f, fixed } = p
   const { edges } = f
   const { reaction, c, s, covering } = t
-  const legs = f.supports.length
+  const outriggers = f.supports.length
   const elastic = p.input.policy.legLoads === 'elastic'
-  let table = unsaid
+  let table = NOT_RATED
   for (const k of covering) {
     const use = nth(ring.tableUse, k)
-    if (use !== unsaid && (table === unsaid || use < table)) table = use
+    if (use !== NOT_RATED && (table === NOT_RATED || use < table)) table = use
   }
   out.table[at] = table
   if (!ring.reaches) {
     out.stability[at] = beyond
-    for (let l = 0; l < legs; l++) nth(out.ground, l)[at] = unsaid
+    for (let l = 0; l < outriggers; l++) nth(out.ground, l)[at] = NOT_RATED
     out.governs[at] = stability_
     return
   }
@@ -271,7 +271,7 @@ function fillCell(p: PreparedMap, t: Scratch, ring: Ring, out: CapacityMap, at: 
     governs = stability_
     worst = stability
   }
-  for (let l = 0; l < legs; l++) {
+  for (let l = 0; l < outriggers; l++) {
     const use = falls ? beyond : nth(groundUse, l)(nth(reaction, l))
     nth(out.ground, l)[at] = use
     if (use > worst) {
@@ -280,7 +280,7 @@ function fillCell(p: PreparedMap, t: Scratch, ring: Ring, out: CapacityMap, at: 
     }
   }
   // Without a table nothing else can make a rating.
-  out.governs[at] = table === unsaid ? table_ : governs
+  out.governs[at] = table === NOT_RATED ? table_ : governs
 }
 
 /** The whole map in one go. */
@@ -291,16 +291,16 @@ export function capacityMap(input: MapInput): CapacityMap {
   return out
 }
 
-/** The greatest share used in a cell; `unsaid` where the table does not rate it or the ground under a support is not proven. */
+/** The greatest share used in a cell; `NOT_RATED` where the table does not rate it or the ground under a support is not proven. */
 export function useAt(m: CapacityMap, at: number): number {
   const table = nth(m.table, at)
-  if (table === unsaid) return unsaid
+  if (table === NOT_RATED) return NOT_RATED
   let worst = Math.max(table, nth(m.stability, at))
   let open = false
   for (const g of m.ground) {
     const use = nth(g, at)
-    if (use === unsaid) open = true
+    if (use === NOT_RATED) open = true
     if (use > worst) worst = use
   }
-  return open && worst <= 1 ? unsaid : worst
+  return open && worst <= 1 ? NOT_RATED : worst
 }

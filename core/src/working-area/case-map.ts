@@ -4,7 +4,7 @@ import { deflectionOf, onHook } from '../lift/hook-load'
 import { liftsOnOutriggers } from '../machine/crane'
 import { ropeHoist } from '../parts/hoists/rope'
 import { counterweightNamed } from '../parts/superstructure'
-import { outriggers } from '../parts/supports/outriggers'
+import { outriggerSupport } from '../parts/supports/outriggers'
 import { high } from '../quantity/measured'
 import type { MapInput } from './capacity-map'
 
@@ -23,11 +23,13 @@ export function mapOfCase(c: Case, radii_m: readonly number[], slew_deg: readonl
     counterweight: setup.counterweight,
     boom_m: lift.boom_m,
     deflection_m: deflectionOf(lift),
-    footprint: outriggers(machine.legs).contactsOf(setup.legs),
-    ground: setup.legs.flatMap((l) => {
-      const leg = machine.legs.find((x) => x.id === l.id)
-      if (!leg || !l.ground) return []
-      return [{ id: l.id, pad: leg.pad, mat: l.mat ?? undefined, allowable_kPa: l.ground.allowable_kPa, soil: l.ground.soil }]
+    footprint: outriggerSupport(machine.outriggers).contactsOf(setup.outriggers),
+    ground: setup.outriggers.flatMap((l) => {
+      const outrigger = machine.outriggers.find((x) => x.id === l.id)
+      if (!outrigger || !l.ground) return []
+      return [
+        { id: l.id, pad: outrigger.float, mat: l.mat ?? undefined, allowable_kPa: l.ground.allowable_kPa, soil: l.ground.soil },
+      ]
     }),
     load: {
       mass_kg: hook.load_kg,

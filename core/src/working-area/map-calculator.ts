@@ -9,13 +9,13 @@ import { deductionInput } from '../rating/chart-reading'
 import { ratingTable } from '../rating/table'
 import { Refusal } from '../refusal'
 import { stabilityRule } from '../statics/tipping-load'
-import { beyond, capacityMap, unsaid, useAt } from './capacity-map'
+import { beyond, capacityMap, NOT_RATED, useAt } from './capacity-map'
 
 const most_cells = 50_000
 const layer = z.array(z.number().nullable())
 const side = z.strictObject({ length_m: positive, width_m: positive })
 
-const legs = [
+const outriggers = [
   { id: 'FL', x_m: 2.6, y_m: 2.7 },
   { id: 'FR', x_m: 2.6, y_m: -2.7 },
   { id: 'RR', x_m: -2.8, y_m: -2.7 },
@@ -113,7 +113,7 @@ export const capacityMapCalculator = defineCalculator({
       upper: {
         masses: [{ name: 'superstructure', mass_kg: 4500, radius_m: -0.5 }],
         counterweights: [{ id: 'fitted', label: 'Fitted, 5 t', mass_kg: 5000, radius_m: -2.6 }],
-        tail_m: 3,
+        tailSwingRadius_m: 3,
       },
       boom: {
         pivot: { back_m: 1.3, height_m: 2.4 },
@@ -133,7 +133,7 @@ export const capacityMapCalculator = defineCalculator({
         {
           id: 'full',
           label: 'Legs full',
-          appliesTo: { standing: { footprint: legs, fullyExtended: true, counterweight_kg: 5000 } },
+          appliesTo: { standing: { footprint: outriggers, fullyExtended: true, counterweight_kg: 5000 } },
           columns: [14],
           rows: [
             { at: 4, ratings_kg: [16000] },
@@ -146,8 +146,8 @@ export const capacityMapCalculator = defineCalculator({
     },
     counterweight: 'fitted',
     boom_m: 14,
-    footprint: legs,
-    ground: legs.map(({ id }) => ({ id, pad: { length_m: 0.6, width_m: 0.6 }, soil: 'gravel-dense' as const })),
+    footprint: outriggers,
+    ground: outriggers.map(({ id }) => ({ id, pad: { length_m: 0.6, width_m: 0.6 }, soil: 'gravel-dense' as const })),
     load: {
       mass_kg: 5200,
       deductions: [{ name: 'hook block', mass_kg: 220, on: 'hook' as const }],
@@ -167,7 +167,7 @@ export const capacityMapCalculator = defineCalculator({
       throw new Refusal('too-many-cells', `At most ${most_cells} cells at once; ask for fewer.`, 'radii_m')
     const { table, ...rest } = input
     const map = capacityMap({ ...rest, machine, tables: [table] })
-    const said = (v: number) => (v === unsaid || v === beyond ? null : v)
+    const said = (v: number) => (v === NOT_RATED || v === beyond ? null : v)
     const plain = (l: Float64Array) => Array.from(l, said)
     const names = ['table', 'stability', ...input.footprint.map((s) => `ground ${s.id}`)]
     return {
@@ -177,11 +177,11 @@ export const capacityMapCalculator = defineCalculator({
       table: plain(map.table),
       stability: plain(map.stability),
       ground: map.ground.map((g, i) => ({ id: input.footprint[i]?.id ?? '', utilisation: plain(g) })),
-      governs: Array.from(map.governs, (g, i) => (map.table[i] === unsaid ? null : (names[g] ?? null))),
+      governs: Array.from(map.governs, (g, i) => (map.table[i] === NOT_RATED ? null : (names[g] ?? null))),
       why: Array.from(map.table, (t, i) => {
-        if (t === unsaid) return 'not-rated' as const
+        if (t === NOT_RATED) return 'not-rated' as const
         const use = useAt(map, i)
-        return use === beyond ? ('would-fall' as const) : use === unsaid ? ('ground-not-proven' as const) : null
+        return use === beyond ? ('would-fall' as const) : use === NOT_RATED ? ('ground-not-proven' as const) : null
       }),
     }
   },

@@ -1,6 +1,6 @@
 import { nth } from '../list'
 import { boundary } from '../search'
-import { type CapacityMap, unsaid, useAt } from './capacity-map'
+import { type CapacityMap, NOT_RATED, useAt } from './capacity-map'
 
 /** How finely the edge of a zone is found, metres. */
 const edge_m = 0.03
@@ -22,7 +22,7 @@ export interface Zone {
  *
  * @param useBetween share used at a slew’s index and any radius: `probe` of the same map
  */
-export function zonesOf(
+export function workingAreaZones(
   m: CapacityMap,
   radii_m: readonly number[],
   slew_deg: readonly number[],
@@ -33,14 +33,14 @@ export function zonesOf(
     const use = (i: number) => useAt(m, j * m.radii + i)
     const inside = (i: number) => {
       const u = use(i)
-      return u !== unsaid && u <= 1
+      return u !== NOT_RATED && u <= 1
     }
     let first = 0
     while (first < m.radii && !inside(first)) first++
     if (first === m.radii) return null
     let last = first
     while (last + 1 < m.radii && inside(last + 1)) last++
-    const holds = (u: number, level: number) => u !== unsaid && u <= level
+    const holds = (u: number, level: number) => u !== NOT_RATED && u <= level
     // The inner side of where a level is crossed between two cells.
     const crossing = (i: number, level: number) =>
       boundary((r) => holds(useBetween(j, r), level), nth(radii_m, i), nth(radii_m, i + 1), edge_m)
@@ -55,7 +55,7 @@ export function zonesOf(
       from_m: nth(radii_m, first),
       to_m: ends ? crossing(last, 1) : nth(radii_m, last),
       near_m: Math.min(near_m, ends && use(last) < near_share ? crossing(last, near_share) : Infinity),
-      endedBy: ends && use(last + 1) !== unsaid ? nth(m.governs, next) : null,
+      endedBy: ends && use(last + 1) !== NOT_RATED ? nth(m.governs, next) : null,
     }
   })
 }

@@ -74,7 +74,7 @@ function liftPage(doc: PDFKit.PDFDocument, shift: Shift, lift: LiftRecord, machi
       'Load',
       `${lift.plan.load.name || 'unnamed'} · ${tol(lift.plan.load.mass_kg, 'mass')} (${lift.plan.load.massSource?.replace('-', ' ') ?? 'no source'})`,
     ],
-    ['On the hook with block and rigging', a.onHook_kg === null ? 'not known' : sayMetric('mass', a.onHook_kg)],
+    ['On the hook with block and rigging', a.hookLoad_kg === null ? 'not known' : sayMetric('mass', a.hookLoad_kg)],
     ['Rated capacity, worst on the path', a.rated_kg === null ? 'not rated' : sayMetric('mass', a.rated_kg)],
     ['Set the machine’s computer to', a.configuration?.label ?? 'no table covers this set-up'],
     ['Boom and parts of line', `${sayMetric('length', lift.plan.boom_m)} · ${lift.plan.parts} parts`],
@@ -93,12 +93,12 @@ function liftPage(doc: PDFKit.PDFDocument, shift: Shift, lift: LiftRecord, machi
     section(doc, 'Legs')
     rows(
       doc,
-      setup.plan.legs.map((l) => {
-        const use = a.legs.find((u) => u.id === l.id)
-        const label = machine.legs?.find((m) => m.id === l.id)?.label ?? l.id
+      setup.plan.outriggers.map((l) => {
+        const use = a.outriggers.find((u) => u.id === l.id)
+        const label = machine.outriggers?.find((m) => m.id === l.id)?.label ?? l.id
         return [
           label,
-          `${l.extension === 'in' ? 'in' : l.extension} · ${l.mat?.label ?? 'own pad'} on ${l.ground?.label ?? 'ground not named'}${use ? ` · up to ${sayMetric('force', use.upper_N)}${use.pressure_kPa === null ? '' : `, ${sayMetric('pressure', use.pressure_kPa)}`}` : ''}`,
+          `${l.extension === 'retracted' ? 'retracted' : l.extension} · ${l.mat?.label ?? 'own pad'} on ${l.ground?.label ?? 'ground not named'}${use ? ` · up to ${sayMetric('force', use.upper_N)}${use.pressure_kPa === null ? '' : `, ${sayMetric('pressure', use.pressure_kPa)}`}` : ''}`,
         ]
       }),
     )

@@ -76,7 +76,7 @@ export function defectRoutes(db: Database, photos: Photos): Router {
         throw new Problem(
           422,
           'too-mild',
-          `A fault in “${found?.label}” bars the machine: grade it ${gradeWords[found?.leastGrade ?? d.grade].label.toLowerCase()} or graver.`,
+          `A fault in “${found?.label}” impediments the machine: grade it ${gradeWords[found?.leastGrade ?? d.grade].label.toLowerCase()} or graver.`,
           'grade',
         )
       }

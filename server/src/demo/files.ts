@@ -14,7 +14,7 @@ import type { z } from 'zod'
 
 const demo = new URL('../../../demo/', import.meta.url)
 
-/** One file of the demo world, through the same schema as any import; an error names file, field and mend. */
+/** One file of the demo world, through the same schema as any import; an error names file, field and remedy. */
 function read<S extends z.ZodType>(path: string, schema: S): z.output<S> {
   try {
     return parseOrRefuse(schema, JSON.parse(readFileSync(new URL(path, demo), 'utf8')))

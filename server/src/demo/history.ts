@@ -259,7 +259,7 @@ interface PastDefect {
   by: string
   spot?: { view: 'plan' | 'side'; at: [number, number] }
   /** Repaired, looked at by another, returned: so many days ago. */
-  mended?: { daysAgo: number; words: string; parts: string; hours: number; checked: string }
+  repaired?: { daysAgo: number; words: string; parts: string; hours: number; checked: string }
   watchedUntil?: number
 }
 
@@ -285,7 +285,7 @@ const past: PastDefect[] = [
     grade: 'danger',
     daysAgo: 30,
     by: ines,
-    mended: {
+    repaired: {
       daysAgo: 28,
       words: 'Broken wire in the stop circuit at the gland, new cable drawn',
       parts: 'Cable 12 m, one gland',
@@ -331,7 +331,7 @@ async function defect(client: pg.Client, d: PastDefect): Promise<void> {
     ],
   )
   await tell('defect-raised', { words: d.words, grade: d.grade })
-  if (!d.mended && !d.watchedUntil) return
+  if (!d.repaired && !d.watchedUntil) return
   const step = async (by: string, moment: Date, action: string, words: string, detail: object, kind: string) => {
     await as(by)
     await client.query("select set_config('app.moment', $1, true)", [moment.toISOString()])
@@ -346,8 +346,8 @@ async function defect(client: pg.Client, d: PastDefect): Promise<void> {
     const words = 'Look at it every morning; a drip ends it'
     await step(wil, at(d.daysAgo, 8.4), 'watch', words, { until_date, until_hours: null }, 'defect-watched')
   }
-  if (!d.mended) return
-  const m = d.mended
+  if (!d.repaired) return
+  const m = d.repaired
   await step(
     'rafiq-dunmore',
     at(m.daysAgo, 11),

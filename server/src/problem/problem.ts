@@ -1,16 +1,16 @@
 import type { ProblemBody } from '@geolabe/contract'
-import type { Bar } from '@geolabe/core'
+import type { Impediment } from '@geolabe/core'
 import { plainIssue, Refusal } from '@geolabe/core'
 import { ZodError, type z } from 'zod'
 
-/** A refusal with its HTTP status: what is wrong, with which field, and how to mend it. */
+/** A refusal with its HTTP status: what is wrong, with which field, and how to put it right. */
 export class Problem extends Error {
   constructor(
     readonly status: number,
     readonly code: string,
     message: string,
     readonly path = '',
-    readonly bars?: readonly Bar[],
+    readonly impediments?: readonly Impediment[],
     /** When to ask again, seconds; sent as Retry-After. */
     readonly retryAfter_s?: number,
   ) {
@@ -116,5 +116,7 @@ export function asProblem(e: unknown): Problem | null {
 }
 
 export function problemBody(p: Problem): ProblemBody {
-  return { error: { code: p.code, message: p.message, path: p.path, ...(p.bars ? { bars: [...p.bars] } : {}) } }
+  return {
+    error: { code: p.code, message: p.message, path: p.path, ...(p.impediments ? { impediments: [...p.impediments] } : {}) },
+  }
 }

@@ -1,4 +1,4 @@
-import { barsTo, type HeldStation, holding, itemsOf, type Machine, type ShiftStanding } from '@geolabe/core'
+import { type HeldStation, holding, impedimentsTo, itemsOf, type Machine, type ShiftStanding } from '@geolabe/core'
 import type { Tx } from '../db/database'
 import { machineNamed } from '../library/machine'
 import { Problem } from '../problem/problem'
@@ -8,14 +8,14 @@ import { ownOpenShift } from './read'
 /** What keeps a person from working on: a licence may run out, or a key be withdrawn, while the shift is under way. */
 async function requireStillMay(tx: Tx, machine: Machine): Promise<void> {
   const me = await readMe(tx)
-  const bars = barsTo(me, machine, new Date().toISOString().slice(0, 10))
-  if (bars.length > 0) {
+  const impediments = impedimentsTo(me, machine, new Date().toISOString().slice(0, 10))
+  if (impediments.length > 0) {
     throw new Problem(
       403,
       'may-not-operate',
       `${me.name} may no longer operate ${machine.name}. Stow it and hand over.`,
       '',
-      bars,
+      impediments,
     )
   }
 }

@@ -1,5 +1,5 @@
-import { moveRequest, noteSumRequest, openShiftRequest, overrideRequest, procedureRequest } from '@geolabe/contract'
-import { barsTo, calculatorNamed, isRefusal } from '@geolabe/core'
+import { moveRequest, noteCalculationRequest, openShiftRequest, overrideRequest, procedureRequest } from '@geolabe/contract'
+import { calculatorNamed, impedimentsTo, isRefusal } from '@geolabe/core'
 import { Router } from 'express'
 import { z } from 'zod'
 import type { Database, Tx } from '../db/database'
@@ -38,8 +38,9 @@ async function open(tx: Tx, b: z.output<typeof openShiftRequest>) {
       `${file.state.holder.person.name} has ${machine.name} at ${file.state.holder.place}. It is free when that shift is handed over.`,
     )
   }
-  const bars = barsTo(me, machine, isoToday())
-  if (bars.length > 0) throw new Problem(403, 'may-not-operate', `${me.name} may not operate ${machine.name} today.`, '', bars)
+  const impediments = impedimentsTo(me, machine, isoToday())
+  if (impediments.length > 0)
+    throw new Problem(403, 'may-not-operate', `${me.name} may not operate ${machine.name} today.`, '', impediments)
   const overdue = file.due.find((d) => d.kind === 'examination' && d.state === 'overdue')
   if (overdue && policy.overdueExamination !== 'tell') {
     throw new Problem(
@@ -106,7 +107,7 @@ export function shiftRoutes(db: Database): Router {
   router.post('/shifts', writes(db, openShiftRequest, open))
   router.post(
     '/shifts/:id/calculations',
-    writes(db, noteSumRequest, async (tx, b, req) => {
+    writes(db, noteCalculationRequest, async (tx, b, req) => {
       const id = uuidParam(req)
       await ownOpenShift(tx, id)
       const calculator = calculatorNamed(b.calculator)
@@ -114,7 +115,7 @@ export function shiftRoutes(db: Database): Router {
       // Worked out here again: the record holds what the figures say, not what a screen said.
       const output = calculator.run(b.input)
       if (isRefusal(output)) throw new Problem(422, output.error.code, output.error.message, `input.${output.error.path}`)
-      await tx.journal('sum-noted', id, { calculator: b.calculator, input: b.input, output })
+      await tx.journal('calculation-noted', id, { calculator: b.calculator, input: b.input, output })
       return { calculator: b.calculator }
     }),
   )

@@ -101,7 +101,7 @@ export function DefectForm({ machine, shift, item, where, definition, near, onRa
             Not sure? Two questions
           </Button>
         )}
-        {least && <p className="mb-2 font-semibold">A fault here bars the machine.</p>}
+        {least && <p className="mb-2 font-semibold">A fault here impediments the machine.</p>}
         <div className="grid gap-2">
           {gradesFrom(least).map((g) => (
             <label

@@ -80,7 +80,7 @@ export function Due() {
   )
 }
 
-const bars: Record<DueLine['state'], string> = {
+const impediments: Record<DueLine['state'], string> = {
   overdue: 'hatch-outside',
   never: 'hatch-unproven',
   soon: 'hatch-near',
@@ -112,7 +112,7 @@ function Lines({ lines, onDone }: { lines: DueLine[]; onDone: (d: DueLine) => vo
             d.state === 'overdue' ? 'border-outside' : 'border-line',
           )}
         >
-          <span className={clsx('w-3 shrink-0', bars[d.state])} />
+          <span className={clsx('w-3 shrink-0', impediments[d.state])} />
           <span className="flex min-w-0 grow flex-wrap items-center gap-x-4 gap-y-1 px-4 py-2.5">
             <span className="min-w-0 grow basis-56">
               <Link to={`/machines/${d.machine}`} className="text-lg font-bold hover:underline">

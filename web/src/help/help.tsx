@@ -3,7 +3,7 @@ import { Dialog } from '../look/dialog'
 
 const keys: [string, string][] = [
   ['?', 'This list'],
-  ['/', 'Sums: search'],
+  ['/', 'Calculators: search'],
   ['O', 'Walk-round: in order'],
   ['D', 'Walk-round: defect'],
   ['N', 'Walk-round: not fitted'],

@@ -2,12 +2,12 @@ import { atSlew, type Crane, type Extension, type MapZone, type Place, type Poin
 import { useSay } from '../units/units'
 import { onPaper, pathOf, turned } from './frame'
 import { HookMark, HookPoint, type Polar } from './hook-point'
-import { LegHandle } from './leg-handle'
 import { MachinePlan } from './machine-shape'
+import { OutriggerHandle } from './outrigger-handle'
 import { GroundPatterns, Surroundings } from './surroundings'
 import { Zones } from './zones'
 
-export interface DialLeg extends Point {
+export interface DialOutrigger extends Point {
   id: string
   label: string
   /** What presses on the ground, at true size. */
@@ -21,12 +21,12 @@ export interface DialLeg extends Point {
 export interface DialProps {
   machine: Crane
   label: string
-  legs: readonly DialLeg[]
+  outriggers: readonly DialOutrigger[]
   place?: Place | undefined
   stand?: Stand | undefined
   extent_m: number
   /** Radius that the tail sweeps; drawn where given. */
-  tail_m?: number | undefined
+  tailSwingRadius_m?: number | undefined
   boom?: Polar | undefined
   pick?: Polar | undefined
   set?: Polar | undefined
@@ -36,7 +36,11 @@ export interface DialProps {
   onMove?: ((which: 'pick' | 'set', p: Polar) => void) | undefined
   /** Feet that can be moved: how far each is out, and where it can stand. */
   feet?:
-    | { at: Record<string, Extension>; open: Record<string, readonly Extension[]>; onMove: (leg: string, to: Extension) => void }
+    | {
+        at: Record<string, Extension>
+        open: Record<string, readonly Extension[]>
+        onMove: (outrigger: string, to: Extension) => void
+      }
     | undefined
 }
 
@@ -52,7 +56,7 @@ const tone: Record<Verdict, string> = {
  * where this load can go, and the path. Shared by every station; each adds to it.
  */
 export function Dial(props: DialProps) {
-  const { machine, legs, place, stand, extent_m, boom, pick, set, zones } = props
+  const { machine, outriggers, place, stand, extent_m, boom, pick, set, zones } = props
   const say = useSay()
   const thin = extent_m / 420
   const ring = extent_m > 22 ? 10 : extent_m > 9 ? 5 : 2
@@ -90,9 +94,9 @@ export function Dial(props: DialProps) {
             </text>
           ))}
       </g>
-      {props.tail_m !== undefined && (
+      {props.tailSwingRadius_m !== undefined && (
         <circle
-          r={props.tail_m}
+          r={props.tailSwingRadius_m}
           fill="none"
           stroke="var(--outside)"
           strokeWidth={thin * 2}
@@ -100,7 +104,7 @@ export function Dial(props: DialProps) {
           aria-hidden="true"
         />
       )}
-      <Beams legs={legs} thin={thin} />
+      <Beams outriggers={outriggers} thin={thin} />
       <MachinePlan machine={machine} slew_deg={boom?.slew_deg ?? 0} thin={thin * 1.6} />
       {boom && (
         <g transform={turned(boom.slew_deg)} aria-hidden="true">
@@ -116,21 +120,21 @@ export function Dial(props: DialProps) {
           <path d={`M0 ${-boom.radius_m}V${machine.boom.pivot.back_m}`} stroke="var(--edge)" strokeWidth={thin} />
         </g>
       )}
-      {legs.map((l) => (
-        <LegPad key={l.id} leg={l} thin={thin} extent_m={extent_m} />
+      {outriggers.map((l) => (
+        <LegPad key={l.id} outrigger={l} thin={thin} extent_m={extent_m} />
       ))}
       {props.feet &&
-        machine.legs.map((leg) => {
-          const at = props.feet?.at[leg.id]
+        machine.outriggers.map((outrigger) => {
+          const at = props.feet?.at[outrigger.id]
           return (
             at && (
-              <LegHandle
-                key={leg.id}
-                leg={leg}
+              <OutriggerHandle
+                key={outrigger.id}
+                outrigger={outrigger}
                 at={at}
-                open={props.feet?.open[leg.id] ?? []}
+                open={props.feet?.open[outrigger.id] ?? []}
                 reach_m={extent_m / 10}
-                onMove={(to) => props.feet?.onMove(leg.id, to)}
+                onMove={(to) => props.feet?.onMove(outrigger.id, to)}
               />
             )
           )
@@ -159,14 +163,14 @@ export function Dial(props: DialProps) {
   )
 }
 
-function Beams({ legs, thin }: { legs: readonly DialLeg[]; thin: number }) {
+function Beams({ outriggers, thin }: { outriggers: readonly DialOutrigger[]; thin: number }) {
   return (
     <g aria-hidden="true">
-      {legs.map((l) => {
+      {outriggers.map((l) => {
         const [x, y] = onPaper(l)
         return <path key={l.id} d={`M0 ${y}H${x}`} stroke="var(--ink)" strokeWidth={0.34} />
       })}
-      {legs.map((l) => {
+      {outriggers.map((l) => {
         const [x, y] = onPaper(l)
         return <path key={l.id} d={`M0 ${y}H${x}`} stroke="var(--sunk)" strokeWidth={0.34 - thin * 4} />
       })}
@@ -174,35 +178,35 @@ function Beams({ legs, thin }: { legs: readonly DialLeg[]; thin: number }) {
   )
 }
 
-function LegPad({ leg, thin, extent_m }: { leg: DialLeg; thin: number; extent_m: number }) {
-  const [x, y] = onPaper(leg)
-  const colour = leg.verdict ? tone[leg.verdict] : 'var(--quiet)'
+function LegPad({ outrigger, thin, extent_m }: { outrigger: DialOutrigger; thin: number; extent_m: number }) {
+  const [x, y] = onPaper(outrigger)
+  const colour = outrigger.verdict ? tone[outrigger.verdict] : 'var(--quiet)'
   const out = Math.sign(x) || 1
   return (
     <g aria-hidden="true">
       <rect
-        x={x - leg.width_m / 2}
-        y={y - leg.length_m / 2}
-        width={leg.width_m}
-        height={leg.length_m}
+        x={x - outrigger.width_m / 2}
+        y={y - outrigger.length_m / 2}
+        width={outrigger.width_m}
+        height={outrigger.length_m}
         fill="var(--sheet)"
         stroke={colour}
         strokeWidth={thin * 4}
-        strokeDasharray={leg.verdict === 'not-proven' ? `${thin * 6} ${thin * 5}` : undefined}
+        strokeDasharray={outrigger.verdict === 'not-proven' ? `${thin * 6} ${thin * 5}` : undefined}
       />
-      {leg.verdict === 'outside' && (
+      {outrigger.verdict === 'outside' && (
         <path
-          d={`M${x - leg.width_m / 2} ${y - leg.length_m / 2}l${leg.width_m} ${leg.length_m}m0 ${-leg.length_m}l${-leg.width_m} ${leg.length_m}`}
+          d={`M${x - outrigger.width_m / 2} ${y - outrigger.length_m / 2}l${outrigger.width_m} ${outrigger.length_m}m0 ${-outrigger.length_m}l${-outrigger.width_m} ${outrigger.length_m}`}
           stroke={colour}
           strokeWidth={thin * 4}
         />
       )}
-      {leg.verdict === 'near' && (
-        <path d={`M${x} ${y - leg.length_m / 2}v${leg.length_m}`} stroke={colour} strokeWidth={thin * 4} />
+      {outrigger.verdict === 'near' && (
+        <path d={`M${x} ${y - outrigger.length_m / 2}v${outrigger.length_m}`} stroke={colour} strokeWidth={thin * 4} />
       )}
-      {leg.verdict === 'inside' && <circle cx={x} cy={y} r={leg.width_m / 5} fill={colour} />}
+      {outrigger.verdict === 'inside' && <circle cx={x} cy={y} r={outrigger.width_m / 5} fill={colour} />}
       <text
-        x={x + out * (leg.width_m / 2 + extent_m / 70)}
+        x={x + out * (outrigger.width_m / 2 + extent_m / 70)}
         y={y}
         fontSize={extent_m / 20}
         fontWeight="700"
@@ -213,7 +217,7 @@ function LegPad({ leg, thin, extent_m }: { leg: DialLeg; thin: number; extent_m:
         strokeWidth={extent_m / 110}
         paintOrder="stroke"
       >
-        {leg.note}
+        {outrigger.note}
       </text>
     </g>
   )

@@ -12,7 +12,7 @@ export function GroundPatterns({ unit }: { unit: number }) {
         <rect width={u * 0.7} height={u * 0.7} fill="var(--sunk)" />
         <path d={`M0 0V${u * 0.7}`} stroke="var(--edge)" strokeWidth={u * 0.22} />
       </pattern>
-      <pattern id="doubt" width={u * 0.6} height={u * 0.6} patternUnits="userSpaceOnUse">
+      <pattern id="unknown-ground" width={u * 0.6} height={u * 0.6} patternUnits="userSpaceOnUse">
         <circle cx={u * 0.2} cy={u * 0.2} r={u * 0.1} fill="var(--unproven)" />
       </pattern>
       <pattern id="people" width={u} height={u} patternUnits="userSpaceOnUse" patternTransform="rotate(-45)">
@@ -28,7 +28,7 @@ function shade(f: Feature, place: Place): string {
   if (f.kind === 'people') return 'url(#people)'
   const ground = place.ground.find((g) => g.id === f.ground)
   return ground?.allowable_kPa === undefined && (ground?.soil === 'made-ground' || ground?.soil === 'peat')
-    ? 'url(#doubt)'
+    ? 'url(#unknown-ground)'
     : 'var(--sheet)'
 }
 
@@ -58,7 +58,7 @@ export function Surroundings({ place, stand, thin, extent_m }: { place: Place; s
         )
       })}
       {place.features
-        .filter((f) => f.kind !== 'ground' || shade(f, place) === 'url(#doubt)')
+        .filter((f) => f.kind !== 'ground' || shade(f, place) === 'url(#unknown-ground)')
         .map((f) => (
           <FeatureName key={f.id} feature={f} stand={stand} extent_m={extent_m} />
         ))}

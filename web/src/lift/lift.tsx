@@ -13,7 +13,7 @@ import { ActionBar, Refused, Sheet, Title } from '../look/page'
 import { VerdictMark, verdictTone } from '../look/verdict'
 import { clock } from '../look/when'
 import { plainPoint } from '../prove/draft'
-import { dialLegs } from '../setup/legs'
+import { dialOutriggers } from '../setup/dial-outriggers'
 import { useShiftContext } from '../shift/frame'
 import { Sequence } from '../shift/sequence'
 import { Steps } from '../shift/steps'
@@ -56,7 +56,7 @@ function LiftsSoFar({ shift }: { shift: Shift }) {
           <VerdictMark verdict={l.assessment.verdict} />
           <span className="grow">
             <strong>{l.plan.load.name || 'Load'}</strong>,{' '}
-            {l.assessment.onHook_kg === null ? 'mass not known' : `${say('mass', l.assessment.onHook_kg)} on the hook`}
+            {l.assessment.hookLoad_kg === null ? 'mass not known' : `${say('mass', l.assessment.hookLoad_kg)} on the hook`}
           </span>
           <span>{l.outcome ? `${l.outcome.outcome === 'done' ? 'Done' : 'Abandoned'} ${clock(l.outcome.at)}` : 'Waiting'}</span>
         </li>
@@ -117,7 +117,7 @@ function OneLift({ lift }: { lift: LiftRecord }) {
             {a.governing && <p>{findingWords(a.governing, say).what}</p>}
           </div>
           <p className="figure text-right text-2xl font-bold">
-            {a.onHook_kg === null ? '–' : say('mass', a.onHook_kg)}
+            {a.hookLoad_kg === null ? '–' : say('mass', a.hookLoad_kg)}
             <span className="block font-sans text-[0.9rem] font-normal text-quiet">
               of {a.rated_kg === null ? 'no rating' : say('mass', a.rated_kg)}
             </span>
@@ -129,7 +129,7 @@ function OneLift({ lift }: { lift: LiftRecord }) {
           <Sheet title="Before and at the trial lift">
             <Steps steps={machine.procedures.lift} confirmed={steps} onChange={setSteps} />
           </Sheet>
-          <Sheet title="Heed">
+          <Sheet title="Caution">
             <ul className="grid gap-2">
               {machine.cautions.map((c) => (
                 <li key={c} className="border-l-4 border-near pl-3">
@@ -147,8 +147,8 @@ function OneLift({ lift }: { lift: LiftRecord }) {
               place={place}
               stand={setup.plan.stand}
               extent_m={Math.min(32, Math.max(9, Math.ceil(far / 2) * 2 + 3))}
-              legs={dialLegs(machine, setup.plan, (id) => {
-                const use = a.legs.find((l) => l.id === id)
+              outriggers={dialOutriggers(machine, setup.plan, (id) => {
+                const use = a.outriggers.find((l) => l.id === id)
                 return {
                   verdict: a.findings.find((f) => f.check === 'ground' && f.subject === id)?.verdict ?? null,
                   note: use ? say('force', use.upper_N) : '',

@@ -35,19 +35,21 @@ export function ActionBar({ children, why }: { children: ReactNode; why?: ReactN
   )
 }
 
-/** What was refused, why, and how to mend it. */
+/** What was refused, why, and how to put it right. */
 export function Refused({ error }: { error: unknown }) {
   if (!error) return null
   const said =
-    error instanceof ApiError ? error.body : { message: error instanceof Error ? error.message : String(error), bars: undefined }
+    error instanceof ApiError
+      ? error.body
+      : { message: error instanceof Error ? error.message : String(error), impediments: undefined }
   return (
     <div role="alert" className="rounded-lg border-2 border-outside bg-sheet">
       <div className="h-2 hatch-outside" />
       <div className="p-3">
         <p className="font-bold text-outside">{said.message}</p>
-        {said.bars?.map((b) => (
+        {said.impediments?.map((b) => (
           <p key={b.code} className="mt-2">
-            {b.why} <span className="font-semibold">{b.mend}</span>
+            {b.why} <span className="font-semibold">{b.resolution}</span>
           </p>
         ))}
       </div>

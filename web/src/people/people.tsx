@@ -1,5 +1,5 @@
 import type { Me, PeoplePage, PersonLine } from '@geolabe/contract'
-import { barsTo, licenceExpiries, roleWords } from '@geolabe/core'
+import { impedimentsTo, licenceExpiries, roleWords } from '@geolabe/core'
 import clsx from 'clsx'
 import { useState } from 'react'
 import { call, newId } from '../api/client'
@@ -103,7 +103,7 @@ function Person({
   gives: boolean
   onKey: (person: string, machine: string, give: boolean) => void
 }) {
-  const may = page.machines.filter((m) => barsTo(p, m, today()).length === 0)
+  const may = page.machines.filter((m) => impedimentsTo(p, m, today()).length === 0)
   return (
     <Sheet title={p.name}>
       <p className="mb-2 text-quiet">
@@ -122,7 +122,7 @@ function Person({
       <ul className="grid grid-cols-2 gap-1.5 sm:grid-cols-3" aria-label={`Keys of ${p.name}`}>
         {page.machines.map((m) => {
           const has = p.authorised.includes(m.id)
-          const lacks = barsTo(p, m, today()).filter((b) => b.code !== 'not-authorised')
+          const lacks = impedimentsTo(p, m, today()).filter((b) => b.code !== 'not-authorised')
           const look = clsx(
             'min-h-12 w-full rounded-lg border-2 px-2 py-1 text-left leading-tight',
             has ? (lacks.length > 0 ? 'border-near' : 'border-ink bg-sunk') : 'border-dashed border-line text-quiet',

@@ -1,13 +1,13 @@
-import { type Case, type Change, type Extension, type Finding, type MatKind, nearestChanges } from '@geolabe/core'
+import { type Case, type Change, type Extension, type Finding, type MatKind, nearestRemedies } from '@geolabe/core'
 
 export interface Question {
   id: number
   case: Case
-  /** Findings to mend, gravest first. */
+  /** Findings to put right, gravest first. */
   failed: Finding[]
   mats: readonly MatKind[]
   /** What something stands in the way of: leg, extension, mat (null: the pad alone). */
-  blocked: { leg: string; extension: Extension; mat: string | null }[]
+  blocked: { outrigger: string; extension: Extension; mat: string | null }[]
 }
 
 export interface Advice {
@@ -19,12 +19,12 @@ export interface Advice {
 self.onmessage = ({ data: q }: MessageEvent<Question>) => {
   const means = {
     mats: q.mats,
-    canStand: (leg: string, extension: Extension, mat: string | null) =>
-      !q.blocked.some((b) => b.leg === leg && b.extension === extension && b.mat === mat),
+    canStand: (outrigger: string, extension: Extension, mat: string | null) =>
+      !q.blocked.some((b) => b.outrigger === outrigger && b.extension === extension && b.mat === mat),
   }
   const advice: Advice = {
     id: q.id,
-    changes: q.failed.map((f) => ({ finding: f.id, changes: nearestChanges(q.case, f, means) })),
+    changes: q.failed.map((f) => ({ finding: f.id, changes: nearestRemedies(q.case, f, means) })),
   }
   self.postMessage(advice)
 }

@@ -28,7 +28,7 @@ export function firstLift(machine: Crane, place: Place, shift: Shift): ProveDraf
       pick: { radius_m: 7, slew_deg: 250 },
       set: { radius_m: 9, slew_deg: 300 },
       turn: 'anticlockwise',
-      radiusKnown: null,
+      radiusBasis: null,
     },
     wind_mps: null,
   }

@@ -8,7 +8,7 @@ import { useSay } from '../units/units'
 import type { ProveDraft } from './draft'
 import { withTransferred } from './transferred'
 
-const LoadBuilder = lazy(() => import('../sums/load-builder').then((m) => ({ default: m.LoadBuilder })))
+const LoadBuilder = lazy(() => import('../calculators/load-builder').then((m) => ({ default: m.LoadBuilder })))
 
 type SetDraft = (change: (d: ProveDraft) => ProveDraft) => void
 const sources: { value: MassSource | ''; label: string }[] = [
@@ -144,9 +144,9 @@ export function PathPanel({ lift, change }: { lift: LiftPlan; change: (to: Parti
         />
         <Choice
           label="How the radius is known"
-          value={lift.radiusKnown === null ? 'no' : typeof lift.radiusKnown === 'string' ? 'measured' : 'bend'}
+          value={lift.radiusBasis === null ? 'no' : typeof lift.radiusBasis === 'string' ? 'measured' : 'bend'}
           onChange={(v) =>
-            change({ radiusKnown: v === 'no' ? null : v === 'measured' ? 'measured-under-load' : { deflection_m: 0.2 } })
+            change({ radiusBasis: v === 'no' ? null : v === 'measured' ? 'measured-under-load' : { deflection_m: 0.2 } })
           }
           options={[
             { value: 'measured', label: 'Measured', note: 'under load' },
@@ -154,13 +154,13 @@ export function PathPanel({ lift, change }: { lift: LiftPlan; change: (to: Parti
             { value: 'no', label: 'Worked out', note: 'bend not known' },
           ]}
         />
-        {typeof lift.radiusKnown === 'object' && lift.radiusKnown !== null && (
+        {typeof lift.radiusBasis === 'object' && lift.radiusBasis !== null && (
           <NumberField
             label="Outward bend of the boom under load"
             quantity="length"
-            value={lift.radiusKnown.deflection_m}
+            value={lift.radiusBasis.deflection_m}
             least={0}
-            onChange={(v) => change({ radiusKnown: { deflection_m: v ?? 0 } })}
+            onChange={(v) => change({ radiusBasis: { deflection_m: v ?? 0 } })}
           />
         )}
       </div>

@@ -8,7 +8,7 @@ import {
   prepareMap,
   probe,
   Refusal,
-  zonesOf,
+  workingAreaZones,
 } from '@geolabe/core'
 
 export interface MapQuestion {
@@ -49,7 +49,7 @@ async function work(q: MapQuestion): Promise<void> {
     const { table, stability, ground, governs } = map
     const answer: MapAnswer = {
       id: q.id,
-      zones: zonesOf(map, q.radii_m, q.slews_deg, nearShareOf(q.case), probe(prepared)),
+      zones: workingAreaZones(map, q.radii_m, q.slews_deg, nearShareOf(q.case), probe(prepared)),
       layers: { table, stability, ground, governs },
     }
     const transfer = [table.buffer, stability.buffer, governs.buffer, ...ground.map((g) => g.buffer)]

@@ -4,12 +4,12 @@ import {
   assess,
   type Case,
   type Change,
-  doubtOf,
   liftsOnOutriggers,
   nominal,
   pathOf,
   Refusal,
   rowFigures,
+  uncertaintyOf,
   type Verdict,
 } from '@geolabe/core'
 import { useEffect, useMemo, useState } from 'react'
@@ -23,16 +23,16 @@ import { SideView } from '../instruments/side-view'
 import { ZoneLegend } from '../instruments/zones'
 import { Button } from '../look/button'
 import { ActionBar, Refused, Title } from '../look/page'
-import { dialLegs } from '../setup/legs'
+import { dialOutriggers } from '../setup/dial-outriggers'
 import { type ShiftContext, useShiftContext } from '../shift/frame'
 import { takeForLift } from '../transfer/transfer-to-lift'
 import { useSay } from '../units/units'
-import { ChangeList } from './change-list'
-import { DoubtPanel } from './doubt-panel'
 import { firstLift, movedTo, type ProveDraft, plainPoint } from './draft'
 import { FindingList } from './finding-list'
 import { LoadPanel, MachinePanel, PathPanel } from './inputs'
+import { ChangeList } from './remedy-list'
 import { withTransferred } from './transferred'
+import { UncertaintyPanel } from './uncertainty-panel'
 import { useAdvice } from './use-advice'
 import { useMap } from './use-map'
 import { VerdictBand } from './verdict-band'
@@ -96,7 +96,7 @@ function ProveCrane({
   }, [c])
   const { advice, current } = useAdvice(c, assessment, machine, place)
   const map = useMap(c, rowFigures(c.tables, 'radius_m').at(-1) ?? 0)
-  const doubt = useMemo(() => (assessment ? doubtOf(c) : null), [c, assessment])
+  const uncertainty = useMemo(() => (assessment ? uncertaintyOf(c) : null), [c, assessment])
 
   const change = (to: Partial<ProveDraft['lift']>) => setDraft((d) => ({ ...d, lift: { ...d.lift, ...to } }))
   const take = (made: Change) => {
@@ -129,7 +129,7 @@ function ProveCrane({
   }
   const [pick, set] = [plainPoint(lift.pick), plainPoint(lift.set)]
   const far = Math.max(pick.radius_m, set.radius_m)
-  const bend = typeof lift.radiusKnown === 'object' && lift.radiusKnown ? lift.radiusKnown.deflection_m : 0
+  const bend = typeof lift.radiusBasis === 'object' && lift.radiusBasis ? lift.radiusBasis.deflection_m : 0
   const proven = assessment?.verdict === 'inside' || assessment?.verdict === 'near'
   return (
     <>
@@ -155,8 +155,8 @@ function ProveCrane({
             place={place}
             stand={plan.stand}
             extent_m={Math.min(32, Math.max(9, Math.ceil(far / 2) * 2 + 3))}
-            legs={dialLegs(machine, plan, (id) => {
-              const use = assessment?.legs.find((l) => l.id === id)
+            outriggers={dialOutriggers(machine, plan, (id) => {
+              const use = assessment?.outriggers.find((l) => l.id === id)
               return { verdict: legVerdict(id), note: use ? say('force', use.upper_N) : '' }
             })}
             boom={set}
@@ -180,7 +180,7 @@ function ProveCrane({
         </div>
         <div className="grid gap-4">
           {assessment && <ChangeList assessment={assessment} advice={advice} current={current} onTake={take} />}
-          {doubt && <DoubtPanel doubt={doubt} />}
+          {uncertainty && <UncertaintyPanel uncertainty={uncertainty} />}
           <LoadPanel place={place} draft={draft} setDraft={setDraft} />
           <PathPanel lift={lift} change={change} />
           <MachinePanel

@@ -24,11 +24,11 @@ export function useAdvice(
         setAdvice(data)
         setCurrent(true)
       }
-      const blocked = machine.legs.flatMap((l) =>
+      const blocked = machine.outriggers.flatMap((l) =>
         extension.options.flatMap((e) =>
           [null, ...place.mats.map((m) => m.id)]
             .filter((mat) => blockedBy(machine, place, c.setup.stand, l.id, e, mat))
-            .map((mat) => ({ leg: l.id, extension: e, mat })),
+            .map((mat) => ({ outrigger: l.id, extension: e, mat })),
         ),
       )
       const failed = assessment?.findings.filter((f) => f.verdict === 'outside') ?? []

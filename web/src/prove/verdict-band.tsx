@@ -22,7 +22,7 @@ export function VerdictBand({ assessment: a }: { assessment: Assessment }) {
           </div>
         </div>
         <dl className="flex gap-6 max-sm:hidden">
-          <Big label="On the hook" value={a.onHook_kg === null ? 'not known' : say('mass', a.onHook_kg)} />
+          <Big label="On the hook" value={a.hookLoad_kg === null ? 'not known' : say('mass', a.hookLoad_kg)} />
           <Big label="Rated here" value={a.rated_kg === null ? 'not rated' : say('mass', a.rated_kg)} />
         </dl>
       </div>

@@ -6,8 +6,8 @@ import { Button } from '../look/button'
 import { Loaded, Title } from '../look/page'
 import { when } from '../look/when'
 import { Imported } from './imported'
+import { Rounds } from './inspections'
 import { Journal } from './journal'
-import { Rounds } from './rounds'
 
 const tab =
   'min-h-12 border-b-4 border-transparent px-3 font-semibold sm:px-4 data-[state=active]:border-accent data-[state=inactive]:text-quiet'

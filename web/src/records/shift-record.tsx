@@ -53,7 +53,7 @@ export function ShiftRecord() {
                       <p className="font-bold">{l.plan.load.name || 'Load'}</p>
                       <p>
                         {verdictWords[l.assessment.verdict].long}:{' '}
-                        {l.assessment.onHook_kg === null ? 'mass not known' : say('mass', l.assessment.onHook_kg)} of{' '}
+                        {l.assessment.hookLoad_kg === null ? 'mass not known' : say('mass', l.assessment.hookLoad_kg)} of{' '}
                         {l.assessment.rated_kg === null ? 'no rating' : say('mass', l.assessment.rated_kg)}
                       </p>
                       <p className="text-quiet">

@@ -19,7 +19,7 @@ const places = [
   { to: '/defects', label: 'Defects' },
   { to: '/due', label: 'Due' },
   { to: '/tables', label: 'Tables' },
-  { to: '/sums', label: 'Sums' },
+  { to: '/calculators', label: 'Calculators' },
   { to: '/records', label: 'Records' },
 ]
 
@@ -81,8 +81,8 @@ export function Open({ children }: { children: ReactNode }) {
           <a href="/" className="mr-auto flex min-h-14 items-center" aria-label="Geolabe, to sign on">
             <Wordmark />
           </a>
-          <NavLink to="/sums" className="flex min-h-14 items-center border-b-4 border-accent px-3 font-semibold">
-            Sums
+          <NavLink to="/calculators" className="flex min-h-14 items-center border-b-4 border-accent px-3 font-semibold">
+            Calculators
           </NavLink>
         </div>
       </header>

@@ -3,7 +3,7 @@ import { NumberField, SelectField } from '../look/field'
 import { Sheet } from '../look/page'
 import { useSay } from '../units/units'
 import type { SetupDraft } from './draft'
-import type { LegState } from './leg-state'
+import type { OutriggerState } from './outrigger-state'
 
 /** Leg loads before and with a load, round the whole circle. */
 export function CirclePanel({
@@ -14,7 +14,7 @@ export function CirclePanel({
 }: {
   machine: Crane
   draft: SetupDraft
-  states: Map<string, LegState>
+  states: Map<string, OutriggerState>
   onChange: (c: SetupDraft['circle']) => void
 }) {
   const say = useSay()
@@ -64,7 +64,7 @@ export function CirclePanel({
             </tr>
           </thead>
           <tbody>
-            {machine.legs.map((l) => {
+            {machine.outriggers.map((l) => {
               const s = states.get(l.id)
               const range = (r: { min_N: number; max_N: number } | null | undefined) =>
                 r ? `${say('force', r.min_N).replace(/\s\D+$/, '')}–${say('force', r.max_N)}` : '–'

@@ -4,7 +4,7 @@ import {
   type Extension,
   groundAt,
   inTheWay,
-  outriggers,
+  outriggerSupport,
   type Place,
   type SetupPlan,
   type Stand,
@@ -23,7 +23,7 @@ export interface LegDraft {
 export interface SetupDraft {
   stand: Stand
   counterweight: string
-  legs: LegDraft[]
+  outriggers: LegDraft[]
   pitch_deg: Tol | null
   roll_deg: Tol | null
   strategy: 'raise-only' | 'least-movement'
@@ -33,15 +33,19 @@ export interface SetupDraft {
 
 /** Keeps every beam from going where something stands; the widest that fits. */
 export function widestThatFits(machine: Crane, place: Place, stand: Stand, legId: string, matId: string | null): Extension {
-  return (['full', 'middle', 'in'] as const).find((e) => blockedBy(machine, place, stand, legId, e, matId) === undefined) ?? 'in'
+  return (
+    (['fullyExtended', 'intermediate', 'retracted'] as const).find(
+      (e) => blockedBy(machine, place, stand, legId, e, matId) === undefined,
+    ) ?? 'retracted'
+  )
 }
 
 /** What is in the way of a leg at an extension, on a mat or its own pad; undefined: nothing. */
 export function blockedBy(machine: Crane, place: Place, stand: Stand, legId: string, extension: Extension, matId: string | null) {
-  const leg = machine.legs.find((l) => l.id === legId)
-  const on = place.mats.find((m) => m.id === matId) ?? leg?.pad
-  return leg && on
-    ? inTheWay(place, stand, leg.positions[extension], Math.max(on.length_m, on.width_m, leg.pad.length_m) / 2)
+  const outrigger = machine.outriggers.find((l) => l.id === legId)
+  const on = place.mats.find((m) => m.id === matId) ?? outrigger?.float
+  return outrigger && on
+    ? inTheWay(place, stand, outrigger.positions[extension], Math.max(on.length_m, on.width_m, outrigger.float.length_m) / 2)
     : undefined
 }
 
@@ -56,8 +60,8 @@ export function firstDraft(machine: Crane, place: Place, shift: Shift): SetupDra
   return {
     stand: { x_m: stand.x_m, y_m: stand.y_m, heading_deg: stand.heading_deg },
     counterweight: last?.counterweight ?? (machine.upper.counterweights[machine.upper.counterweights.length - 1]?.id as string),
-    legs: machine.legs.map((l) => {
-      const before = last?.legs.find((x) => x.id === l.id)
+    outriggers: machine.outriggers.map((l) => {
+      const before = last?.outriggers.find((x) => x.id === l.id)
       return {
         id: l.id,
         extension: before?.extension ?? widestThatFits(machine, place, stand, l.id, mat?.id ?? null),
@@ -76,13 +80,13 @@ export function firstDraft(machine: Crane, place: Place, shift: Shift): SetupDra
 
 /** The draft as a plan: mats and ground whole, so that it reads and recomputes alone. */
 export function planOf(d: SetupDraft, machine: Crane, place: Place): SetupPlan {
-  const feet = outriggers(machine.legs).contactsOf(d.legs)
+  const feet = outriggerSupport(machine.outriggers).contactsOf(d.outriggers)
   const bubble = machine.procedures.setup.find((s) => s.proves === 'bubble')
   return {
     place: place.id,
     stand: d.stand,
     counterweight: d.counterweight,
-    legs: d.legs.map((l) => {
+    outriggers: d.outriggers.map((l) => {
       const foot = feet.find((f) => f.id === l.id)
       const ground = l.ground ?? (foot ? groundAt(place, d.stand, foot) : '')
       return {
@@ -93,6 +97,6 @@ export function planOf(d: SetupDraft, machine: Crane, place: Place): SetupPlan {
         stroke_m: l.stroke_m,
       }
     }),
-    level: { pitch_deg: d.pitch_deg, roll_deg: d.roll_deg, bubbleProved: bubble !== undefined && d.steps.includes(bubble.id) },
+    level: { pitch_deg: d.pitch_deg, roll_deg: d.roll_deg, levelVerified: bubble !== undefined && d.steps.includes(bubble.id) },
   }
 }

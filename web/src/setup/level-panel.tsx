@@ -1,4 +1,4 @@
-import { type Crane, type Levelling, levelling, nominal, outriggers } from '@geolabe/core'
+import { type Crane, type Levelling, levelling, nominal, outriggerSupport } from '@geolabe/core'
 import { Bubble } from '../instruments/bubble'
 import { Choice } from '../look/choice'
 import { NumberField, TolField } from '../look/field'
@@ -20,9 +20,9 @@ export function LevelPanel({
 }) {
   const say = useSay()
   const [pitch, roll] = [draft.pitch_deg, draft.roll_deg]
-  const feet = outriggers(machine.legs).contactsOf(draft.legs)
-  const jacks = machine.legs.map((l) => {
-    const d = draft.legs.find((x) => x.id === l.id)
+  const feet = outriggerSupport(machine.outriggers).contactsOf(draft.outriggers)
+  const jacks = machine.outriggers.map((l) => {
+    const d = draft.outriggers.find((x) => x.id === l.id)
     const foot = feet.find((f) => f.id === l.id)
     return { id: l.id, x_m: foot?.x_m ?? 0, y_m: foot?.y_m ?? 0, stroke_m: d?.stroke_m ?? l.stroke.min_m, ...l.stroke }
   })
@@ -44,7 +44,7 @@ export function LevelPanel({
   const tilt = pitch !== null && roll !== null ? Math.hypot(nominal(pitch), nominal(roll)) : null
   const level = tilt !== null && limit_deg !== null && tilt <= limit_deg
   const setStroke = (id: string, stroke_m: number) =>
-    onChange({ legs: draft.legs.map((l) => (l.id === id ? { ...l, stroke_m } : l)) })
+    onChange({ outriggers: draft.outriggers.map((l) => (l.id === id ? { ...l, stroke_m } : l)) })
   return (
     <Sheet title="Level">
       <div className="flex flex-wrap gap-4">
@@ -92,12 +92,12 @@ export function LevelPanel({
       <details className="mt-3">
         <summary className="min-h-12 content-center font-semibold">Where the jacks stand now</summary>
         <div className="grid grid-cols-2 gap-3">
-          {machine.legs.map((l) => (
+          {machine.outriggers.map((l) => (
             <NumberField
               key={l.id}
               label={l.label}
               quantity="length"
-              value={draft.legs.find((d) => d.id === l.id)?.stroke_m ?? null}
+              value={draft.outriggers.find((d) => d.id === l.id)?.stroke_m ?? null}
               least={l.stroke.min_m}
               most={l.stroke.max_m}
               onChange={(v) => v !== null && setStroke(l.id, v)}
@@ -111,7 +111,7 @@ export function LevelPanel({
 
 function JackList({ answer, machine }: { answer: Levelling; machine: Crane }) {
   const say = useSay()
-  const labels = new Map(machine.legs.map((l) => [l.id, l.label]))
+  const labels = new Map(machine.outriggers.map((l) => [l.id, l.label]))
   return (
     <div className="mt-2">
       {!answer.feasible && <p className="font-bold text-outside">A jack cannot come down that far. Choose “only raise”.</p>}

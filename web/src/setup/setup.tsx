@@ -27,11 +27,11 @@ import { Sequence } from '../shift/sequence'
 import { Steps } from '../shift/steps'
 import { useSay } from '../units/units'
 import { CirclePanel } from './circle-panel'
+import { dialOutriggers } from './dial-outriggers'
 import { blockedBy, firstDraft, planOf, type SetupDraft, widestThatFits } from './draft'
-import { LegPanel } from './leg-panel'
-import type { LegState } from './leg-state'
-import { dialLegs } from './legs'
 import { LevelPanel } from './level-panel'
+import { OutriggerPanel } from './outrigger-panel'
+import type { OutriggerState } from './outrigger-state'
 import { Standing } from './standing'
 
 /** Station: the machine on its legs, where they can stand, on what, and level. */
@@ -42,9 +42,9 @@ export function Setup() {
 }
 
 /** What the checks say of each leg, once round. */
-function legStates(stands: SetupAssessment | null, machine: Crane): Map<string, LegState> {
+function legStates(stands: SetupAssessment | null, machine: Crane): Map<string, OutriggerState> {
   return new Map(
-    machine.legs.map(({ id }) => {
+    machine.outriggers.map(({ id }) => {
       const own = stands?.findings.filter((f) => f.subject === id) ?? []
       const ground = own.find((f) => f.check === 'ground') ?? null
       const verdict = own.reduce<Verdict | null>((v, f) => (v === null ? f.verdict : worseVerdict(v, f.verdict)), null)
@@ -53,7 +53,7 @@ function legStates(stands: SetupAssessment | null, machine: Crane): Map<string, 
         {
           verdict,
           ground,
-          structure: own.find((f) => f.check === 'leg') ?? null,
+          structure: own.find((f) => f.check === 'outrigger') ?? null,
           unloaded: stands?.empty.supports.find((s) => s.id === id) ?? null,
           loaded: stands?.laden?.supports.find((s) => s.id === id) ?? null,
         },
@@ -80,7 +80,7 @@ function SetupCrane({ shift, file, place, machine }: ShiftContext & { machine: C
   }, [machine, plan, boom_m, radius_m, load_kg, place, file.tables])
   const states = useMemo(() => legStates(result.stands, machine), [result, machine])
   const level_deg = result.stands?.levelLimit_deg ?? null
-  const blocked = draft.legs.filter((l) => blockedBy(machine, place, draft.stand, l.id, l.extension, l.mat))
+  const blocked = draft.outriggers.filter((l) => blockedBy(machine, place, draft.stand, l.id, l.extension, l.mat))
   const open = machine.procedures.setup.filter((s) => !draft.steps.includes(s.id))
   const why =
     blocked.length > 0
@@ -94,7 +94,11 @@ function SetupCrane({ shift, file, place, machine }: ShiftContext & { machine: C
   const moveTo = (stand: SetupDraft['stand']) =>
     change({
       stand,
-      legs: draft.legs.map((l) => ({ ...l, ground: null, extension: widestThatFits(machine, place, stand, l.id, l.mat) })),
+      outriggers: draft.outriggers.map((l) => ({
+        ...l,
+        ground: null,
+        extension: widestThatFits(machine, place, stand, l.id, l.mat),
+      })),
     })
   const record = async () => {
     setError(null)
@@ -108,7 +112,7 @@ function SetupCrane({ shift, file, place, machine }: ShiftContext & { machine: C
       setError(e)
     }
   }
-  const tail = tailGap(place, draft.stand, machine.upper.tail_m)
+  const tail = tailGap(place, draft.stand, machine.upper.tailSwingRadius_m)
   const chosenStand = place.stands.find(
     (s) => s.x_m === draft.stand.x_m && s.y_m === draft.stand.y_m && s.heading_deg === draft.stand.heading_deg,
   )
@@ -118,7 +122,7 @@ function SetupCrane({ shift, file, place, machine }: ShiftContext & { machine: C
         below={
           shift.setups.length > 0
             ? 'Recording a new set-up asks for every lift to be proved again.'
-            : `${machine.legs.length} legs, each on its own ground`
+            : `${machine.outriggers.length} legs, each on its own ground`
         }
       >{`Set up ${machine.name}`}</Title>
       <div className="grid items-start gap-5 lg:grid-cols-[minmax(0,1fr)_minmax(0,1.05fr)]">
@@ -129,19 +133,19 @@ function SetupCrane({ shift, file, place, machine }: ShiftContext & { machine: C
             place={place}
             stand={draft.stand}
             extent_m={7.2}
-            tail_m={machine.upper.tail_m}
+            tailSwingRadius_m={machine.upper.tailSwingRadius_m}
             feet={{
-              at: Object.fromEntries(draft.legs.map((l) => [l.id, l.extension])),
+              at: Object.fromEntries(draft.outriggers.map((l) => [l.id, l.extension])),
               open: Object.fromEntries(
-                draft.legs.map((l) => [
+                draft.outriggers.map((l) => [
                   l.id,
                   extension.options.filter((e) => !blockedBy(machine, place, draft.stand, l.id, e, l.mat)),
                 ]),
               ),
               onMove: (id, to) =>
-                change({ legs: draft.legs.map((l) => (l.id === id ? { ...l, extension: to, ground: null } : l)) }),
+                change({ outriggers: draft.outriggers.map((l) => (l.id === id ? { ...l, extension: to, ground: null } : l)) }),
             }}
-            legs={dialLegs(machine, plan, (id) => {
+            outriggers={dialOutriggers(machine, plan, (id) => {
               const s = states.get(id)
               const N = s?.structure?.measured ?? null
               return { verdict: s?.verdict ?? null, note: N === null ? '' : say('force', N) }
@@ -150,7 +154,7 @@ function SetupCrane({ shift, file, place, machine }: ShiftContext & { machine: C
           {result.stands?.lightens && (
             <p className="text-lg">
               <strong className="inline-block first-letter:uppercase">
-                {machine.legs.find((l) => l.id === result.stands?.lightens?.id)?.label}
+                {machine.outriggers.find((l) => l.id === result.stands?.lightens?.id)?.label}
               </strong>{' '}
               lightens first: down to <strong className="figure">{say('force', result.stands.lightens.min_N)}</strong> with the
               boom at slew <strong className="figure">{say('angle', normalDegrees(result.stands.lightens.at_deg))}</strong>.
@@ -213,18 +217,20 @@ function SetupCrane({ shift, file, place, machine }: ShiftContext & { machine: C
               />
             </div>
           </Sheet>
-          {machine.legs.map((leg) => {
-            const l = draft.legs.find((x) => x.id === leg.id)
+          {machine.outriggers.map((outrigger) => {
+            const l = draft.outriggers.find((x) => x.id === outrigger.id)
             return l ? (
-              <LegPanel
-                key={leg.id}
-                leg={leg}
+              <OutriggerPanel
+                key={outrigger.id}
+                outrigger={outrigger}
                 draft={l}
-                state={states.get(leg.id)}
+                state={states.get(outrigger.id)}
                 machine={machine}
                 place={place}
                 stand={draft.stand}
-                onChange={(to) => change({ legs: draft.legs.map((x) => (x.id === leg.id ? { ...x, ...to } : x)) })}
+                onChange={(to) =>
+                  change({ outriggers: draft.outriggers.map((x) => (x.id === outrigger.id ? { ...x, ...to } : x)) })
+                }
               />
             ) : null
           })}

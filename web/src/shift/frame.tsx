@@ -3,8 +3,8 @@ import type { DefectPolicy, Place } from '@geolabe/core'
 import { Link, Navigate, Outlet, useLocation, useOutletContext, useParams } from 'react-router'
 import type { Waiting } from '../api/outbox'
 import { useMachine, useOutbox, usePlaces, useShift } from '../api/queries'
+import { Incident } from '../incident/incident'
 import { Loaded } from '../look/page'
-import { Mishap } from '../mishap/mishap'
 import { RouteLine, stationStates, stationsOf } from './route-line'
 import { useShownShift } from './shown-shift'
 
@@ -69,7 +69,7 @@ function WithMachine({ shift: recorded, places }: { shift: Shift; places: Place[
               </div>
             )}
           </div>
-          <Mishap shift={shift} file={f} />
+          <Incident shift={shift} file={f} />
           {place ? (
             <Outlet context={{ shift, file: f, place } satisfies ShiftContext} />
           ) : (

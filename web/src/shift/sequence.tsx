@@ -37,7 +37,7 @@ export function Sequence({ procedure }: { procedure: 'setup' | 'lift' }) {
   return (
     <>
       <Title below={procedure === 'setup' ? 'Each step names what must be true before it.' : `${done} recorded in this shift.`}>
-        {procedure === 'setup' ? 'Set up' : 'Work with it'}
+        {procedure === 'setup' ? 'Set up' : 'Lift'}
       </Title>
       <div className="grid items-start gap-4 pb-6 lg:grid-cols-2">
         <Sheet title="In this order">
@@ -60,8 +60,8 @@ export function Sequence({ procedure }: { procedure: 'setup' | 'lift' }) {
                     Its ratings
                   </Link>
                 ))}
-                <Link className="flex min-h-12 items-center rounded-lg border-2 border-edge px-4 font-semibold" to="/sums">
-                  Sums
+                <Link className="flex min-h-12 items-center rounded-lg border-2 border-edge px-4 font-semibold" to="/calculators">
+                  Calculators
                 </Link>
               </div>
             </Sheet>

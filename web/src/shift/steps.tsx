@@ -30,7 +30,7 @@ export function Steps({
                 next || isDone ? (
                   <>
                     {s.detail}
-                    {next && s.heed && <span className="block font-semibold text-near">{s.heed}</span>}
+                    {next && s.caution && <span className="block font-semibold text-near">{s.caution}</span>}
                   </>
                 ) : null
               }

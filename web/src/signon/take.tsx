@@ -1,5 +1,5 @@
 import { type MachineFile, type Me, type OpenShiftRequest, type Shift, station } from '@geolabe/contract'
-import { barsTo, licenceExpiries, type Place } from '@geolabe/core'
+import { impedimentsTo, licenceExpiries, type Place } from '@geolabe/core'
 import { useState } from 'react'
 import { useNavigate, useParams } from 'react-router'
 import { newId } from '../api/client'
@@ -56,7 +56,7 @@ function TakeMachine({ file, places, me }: { file: MachineFile; places: Place[];
   const [read, setRead] = useState(false)
   const [error, setError] = useState<unknown>(null)
   const [sending, setSending] = useState(false)
-  const bars = barsTo(me, m, new Date().toISOString().slice(0, 10))
+  const impediments = impedimentsTo(me, m, new Date().toISOString().slice(0, 10))
   const stops = file.stopping[0]
   const holder = file.state.holder
   const wanted = [...m.ppe, ...m.documents]
@@ -99,7 +99,7 @@ function TakeMachine({ file, places, me }: { file: MachineFile; places: Place[];
       setSending(false)
     }
   }
-  const barred = bars.length > 0 || stops || holder
+  const barred = impediments.length > 0 || stops || holder
   return (
     <>
       <div className="flex flex-wrap items-start justify-between gap-4">
@@ -122,13 +122,13 @@ function TakeMachine({ file, places, me }: { file: MachineFile; places: Place[];
                 {when(holder.since)}. It is free when that shift is handed over.
               </p>
             )}
-            {bars.length > 0 && (
+            {impediments.length > 0 && (
               <>
                 <p className="text-lg font-bold text-outside">You may not operate {m.name} today.</p>
                 <ul>
-                  {bars.map((b) => (
+                  {impediments.map((b) => (
                     <li key={b.code} className="mt-2">
-                      {b.why} <strong>{b.mend}</strong>
+                      {b.why} <strong>{b.resolution}</strong>
                     </li>
                   ))}
                 </ul>

@@ -215,7 +215,7 @@ function Page({ me, file }: { me: Me; file: TableFile }) {
             </ol>
             <p className="mt-2">
               <Link
-                to="/sums/table-check"
+                to="/calculators/table-check"
                 className="inline-flex min-h-12 items-center font-semibold underline decoration-edge decoration-2 underline-offset-4"
               >
                 How a table is checked

@@ -44,7 +44,7 @@ export function Plate({
             </div>
           ))}
         </dl>
-        <p className="mt-1 text-quiet">Reads otherwise now? That is a defect.</p>
+        <p className="mt-1 text-quiet">If it reads differently now, enter a defect.</p>
       </div>
     )
   }

@@ -7,7 +7,7 @@ export interface BearingPoint {
   /** The greatest load its own structure may carry, newtons. */
   capacity_N: number
   /** What stands on the ground or on a mat, metres. */
-  pad: { length_m: number; width_m: number }
+  float: { length_m: number; width_m: number }
 }
 
 /**

@@ -15,7 +15,7 @@ function settlingAll(advice: Advice): Change[] {
   )
 }
 
-/** For each miss the nearest changes that mend it, each already assessed; and what is missing for a proof. */
+/** For each miss the nearest changes that put it right, each already assessed; and what is missing for a proof. */
 export function ChangeList({
   assessment,
   advice,
@@ -53,7 +53,7 @@ export function ChangeList({
                 <span className="font-normal text-quiet">{all.length > 0 ? 'by itself' : 'first'}</span>
               </h3>
               {offered.length === 0 ? (
-                <p>No single change mends it here. Plan the lift anew: another stand, another machine.</p>
+                <p>No single change puts it right here. Plan the lift anew: another stand, another machine.</p>
               ) : (
                 <Offers changes={offered} onTake={onTake} />
               )}

@@ -106,7 +106,7 @@ test('each machine of the yard is walked round from the first look to its functi
       await keyOn(page, m, raised, known)
       await page.getByRole('button', { name: 'Finish the second part' }).click()
     }
-    await expect(page.getByRole('heading', { name: 'Work with it' })).toBeVisible()
+    await expect(page.getByRole('heading', { name: 'Lift' })).toBeVisible()
     await query('update shift set closed_at = now() where closed_at is null')
   }
   console.log(
@@ -194,7 +194,7 @@ test('a walk-round without a network outlives the browser, and is sent once', as
   }
 })
 
-test('what happens in work: away from the machine, an override, a symptom, and a knock in two touches', async ({ browser }) => {
+test('what happens in work: away from the machine, an override, a symptom, and an impact in two touches', async ({ browser }) => {
   test.setTimeout(180_000)
   const [page, wil] = [await openPage(browser), await openPage(browser)]
   await signOn(page, 'Ines Haldane')
@@ -217,7 +217,7 @@ test('what happens in work: away from the machine, an override, a symptom, and a
   await page.getByRole('button', { name: 'Finish the walk-round' }).click()
   await expect(page.getByRole('heading', { name: 'Set up Tern' })).toBeVisible()
 
-  await page.getByRole('button', { name: 'Something happened' }).click()
+  await page.getByRole('button', { name: 'Report an incident' }).click()
   await audit(page)
   await page.getByRole('button', { name: 'Record an override' }).click()
   await page.getByRole('radio', { name: 'Hook stop override' }).click()
@@ -230,14 +230,14 @@ test('what happens in work: away from the machine, an override, a symptom, and a
   await audit(page)
   await fits(page)
 
-  await page.getByRole('button', { name: 'Something happened' }).click()
+  await page.getByRole('button', { name: 'Report an incident' }).click()
   await page.getByRole('button', { name: 'No response to a lever' }).click()
   await page.getByRole('button', { name: 'No', exact: true }).click()
   await expect(page.getByText('Go on', { exact: true })).toBeVisible()
   await page.getByRole('button', { name: 'Understood' }).click()
 
   // Two touches.
-  await page.getByRole('button', { name: 'Something happened' }).click()
+  await page.getByRole('button', { name: 'Report an incident' }).click()
   await page.getByRole('button', { name: 'Knock or impact: stop Tern' }).click()
   await expect(page.getByText('Tern is stopped.')).toBeVisible()
   const card = wil.getByRole('listitem').filter({ has: wil.getByRole('heading', { name: 'Tern', exact: true }) })

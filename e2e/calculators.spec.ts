@@ -7,19 +7,19 @@ test('every sum opens with its example, its drawing, its formula and its caution
   test.setTimeout(240_000)
   const errors: string[] = []
   page.on('pageerror', (e) => errors.push(`${page.url()}: ${e.message}`))
-  await page.goto('/sums')
-  await expect(page.getByRole('heading', { name: 'Quick sums' })).toBeVisible()
+  await page.goto('/calculators')
+  await expect(page.getByRole('heading', { name: 'Calculators' })).toBeVisible()
   const links = await page.locator('main a').evaluateAll((all) => all.map((a) => a.getAttribute('href') ?? ''))
   const { calculators } = await (await page.request.get('/api/calc')).json()
-  expect(links.map((l) => l.replace('/sums/', '')).sort()).toEqual(calculators.map((c: { name: string }) => c.name).sort())
+  expect(links.map((l) => l.replace('/calculators/', '')).sort()).toEqual(calculators.map((c: { name: string }) => c.name).sort())
   for (const [i, link] of links.entries()) {
     await page.goto(link)
     await expect(page.getByRole('region', { name: 'Answer' })).toBeVisible()
     await expect(page.locator('main').getByRole('img').first()).toBeVisible()
     await expect(page.getByRole('heading', { name: 'How', exact: true })).toBeVisible()
-    await expect(page.getByRole('heading', { name: 'Heed', exact: true })).toBeVisible()
+    await expect(page.getByRole('heading', { name: 'Caution', exact: true })).toBeVisible()
     // The same figures by the wire as on the screen come from the same function; here the wire answers the same example.
-    const c = calculators.find((x: { name: string }) => `/sums/${x.name}` === link)
+    const c = calculators.find((x: { name: string }) => `/calculators/${x.name}` === link)
     const answered = await page.request.post(`/api/calc/${c.name}`, { data: c.example })
     expect(answered.status(), c.name).toBe(200)
     if (i % 6 === 0) await fits(page)
@@ -31,8 +31,8 @@ test('a sum is found by /, computes at every figure, keeps what cannot be read, 
   page,
   browser,
 }) => {
-  await page.goto('/sums')
-  await expect(page.getByRole('heading', { name: 'Quick sums' })).toBeVisible()
+  await page.goto('/calculators')
+  await expect(page.getByRole('heading', { name: 'Calculators' })).toBeVisible()
   // The key is heard once the screen has settled; a person presses it again where nothing happened.
   await expect(async () => {
     await page.keyboard.press('/')
@@ -67,17 +67,17 @@ test('a sum is found by /, computes at every figure, keeps what cannot be read, 
 })
 
 test('sums work with the network gone', async ({ page, context }) => {
-  await page.goto('/sums')
-  await expect(page.getByRole('heading', { name: 'Quick sums' })).toBeVisible()
+  await page.goto('/calculators')
+  await expect(page.getByRole('heading', { name: 'Calculators' })).toBeVisible()
   // The app keeps itself on the device; once it has, it opens without a network.
   await page.evaluate(async () => {
     const r = await navigator.serviceWorker.ready
     if (r.active?.state !== 'activated') await new Promise((done) => r.active?.addEventListener('statechange', done))
   })
   await page.reload()
-  await expect(page.getByRole('heading', { name: 'Quick sums' })).toBeVisible()
+  await expect(page.getByRole('heading', { name: 'Calculators' })).toBeVisible()
   await context.setOffline(true)
-  await page.goto('/sums/swing')
+  await page.goto('/calculators/swing')
   await expect(page.getByRole('heading', { name: 'Swing of a load' })).toBeVisible()
   await page.getByLabel('Rope to the load’s centre', { exact: true }).fill('24')
   await expect(page.getByRole('region', { name: 'Answer' })).toContainText('9.8 s')
@@ -88,7 +88,7 @@ test('a load built from shapes is kept, reused, and goes into the proof of the s
   test.setTimeout(120_000)
   await signOn(page, 'Ines Haldane')
   await takeTern(page)
-  await page.getByRole('link', { name: 'Sums' }).click()
+  await page.getByRole('link', { name: 'Calculators' }).click()
   await page.getByRole('link', { name: /^Load builder/ }).click()
   const answer = page.getByRole('region', { name: 'Answer' })
   await expect(answer).toContainText('1,862 kg')

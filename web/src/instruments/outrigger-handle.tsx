@@ -1,11 +1,11 @@
-import { type Extension, extension, type Leg } from '@geolabe/core'
+import { type Extension, extension, type Outrigger } from '@geolabe/core'
 import { type KeyboardEvent, type PointerEvent, useRef } from 'react'
 import { fromPaper, onPaper } from './frame'
 
-const spoken: Record<Extension, string> = { in: 'in', middle: 'to the middle', full: 'fully out' }
+const spoken: Record<Extension, string> = { retracted: 'retracted', intermediate: 'to the middle', fullyExtended: 'fully out' }
 
 interface Props {
-  leg: Leg
+  outrigger: Outrigger
   at: Extension
   /** Where it can stand. */
   open: readonly Extension[]
@@ -14,21 +14,21 @@ interface Props {
 }
 
 /** A foot on the dial: drawn out or in along its beam with finger or arrow keys, from stop to stop, never to where it cannot stand. */
-export function LegHandle({ leg, at, open, reach_m, onMove }: Props) {
+export function OutriggerHandle({ outrigger, at, open, reach_m, onMove }: Props) {
   const group = useRef<SVGGElement>(null)
-  const [x, y] = onPaper(leg.positions[at])
+  const [x, y] = onPaper(outrigger.positions[at])
   const drag = (e: PointerEvent<SVGGElement>) => {
     const svg = group.current?.ownerSVGElement
     const matrix = svg?.getScreenCTM()
     if (!svg || !matrix || !e.currentTarget.hasPointerCapture(e.pointerId)) return
     const p = new DOMPoint(e.clientX, e.clientY).matrixTransform(matrix.inverse())
     const to = fromPaper(p.x, p.y)
-    const away = (k: Extension) => Math.hypot(leg.positions[k].x_m - to.x_m, leg.positions[k].y_m - to.y_m)
+    const away = (k: Extension) => Math.hypot(outrigger.positions[k].x_m - to.x_m, outrigger.positions[k].y_m - to.y_m)
     const nearest = [...open].sort((a, b) => away(a) - away(b))[0]
     if (nearest && nearest !== at) onMove(nearest)
   }
   const key = (e: KeyboardEvent) => {
-    const outwards = Math.sign(leg.positions.full.y_m) > 0 ? 'ArrowLeft' : 'ArrowRight'
+    const outwards = Math.sign(outrigger.positions.fullyExtended.y_m) > 0 ? 'ArrowLeft' : 'ArrowRight'
     const inwards = outwards === 'ArrowLeft' ? 'ArrowRight' : 'ArrowLeft'
     const by = e.key === outwards || e.key === 'ArrowUp' ? 1 : e.key === inwards || e.key === 'ArrowDown' ? -1 : 0
     if (by === 0) return
@@ -41,7 +41,7 @@ export function LegHandle({ leg, at, open, reach_m, onMove }: Props) {
       ref={group}
       role="slider"
       tabIndex={0}
-      aria-label={`Foot of the ${leg.label}`}
+      aria-label={`Foot of the ${outrigger.label}`}
       aria-valuemin={0}
       aria-valuemax={2}
       aria-valuenow={extension.options.indexOf(at)}

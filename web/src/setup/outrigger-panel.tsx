@@ -1,16 +1,16 @@
-import { type Crane, type Extension, findingWords, groundAt, type Leg, type Place, type Stand } from '@geolabe/core'
+import { type Crane, type Extension, findingWords, groundAt, type Outrigger, type Place, type Stand } from '@geolabe/core'
 import { Choice } from '../look/choice'
 import { SelectField } from '../look/field'
 import { UseBar, VerdictWord } from '../look/verdict'
 import { useSay } from '../units/units'
 import { blockedBy, type LegDraft } from './draft'
-import type { LegState } from './leg-state'
+import type { OutriggerState } from './outrigger-state'
 
-const words: Record<Extension, string> = { in: 'In', middle: 'Middle', full: 'Full' }
+const words: Record<Extension, string> = { retracted: 'In', intermediate: 'Middle', fullyExtended: 'Full' }
 
 /** One leg: how far out, on what mat, on what ground, and what it presses with. */
-export function LegPanel({
-  leg,
+export function OutriggerPanel({
+  outrigger,
   draft,
   state,
   machine,
@@ -18,31 +18,31 @@ export function LegPanel({
   stand,
   onChange,
 }: {
-  leg: Leg
+  outrigger: Outrigger
   draft: LegDraft
-  state: LegState | undefined
+  state: OutriggerState | undefined
   machine: Crane
   place: Place
   stand: Stand
   onChange: (to: Partial<LegDraft>) => void
 }) {
   const say = useSay()
-  const ways = (['in', 'middle', 'full'] as const).map((e) => ({
+  const ways = (['retracted', 'intermediate', 'fullyExtended'] as const).map((e) => ({
     e,
-    blocked: blockedBy(machine, place, stand, leg.id, e, draft.mat),
+    blocked: blockedBy(machine, place, stand, outrigger.id, e, draft.mat),
   }))
-  const lies = groundAt(place, stand, leg.positions[draft.extension])
+  const lies = groundAt(place, stand, outrigger.positions[draft.extension])
   const blocked = ways.filter((w) => w.blocked)
   return (
-    <section className="rounded-xl border border-line bg-sheet p-4" aria-label={leg.label}>
+    <section className="rounded-xl border border-line bg-sheet p-4" aria-label={outrigger.label}>
       <div className="mb-2 flex flex-wrap items-center justify-between gap-2">
-        <h2 className="first-letter:uppercase">{leg.label}</h2>
+        <h2 className="first-letter:uppercase">{outrigger.label}</h2>
         {state?.verdict && <VerdictWord verdict={state.verdict} />}
       </div>
       <div className="grid gap-3 sm:grid-cols-2">
         <div className="sm:col-span-2">
           <Choice
-            label={`Beam, ${leg.label}`}
+            label={`Beam, ${outrigger.label}`}
             hideLabel
             value={draft.extension}
             onChange={(extension) => onChange({ extension, ground: null })}

@@ -3,15 +3,15 @@ import type { MatKind } from '../place/place'
 import type { LiftPlan } from './plan'
 
 /** One change to a lift or its set-up, as data. */
-export type ChangeKind =
+export type RemedyKind =
   | { kind: 'radius'; radius_m: number; less_m: number }
   | { kind: 'mass'; mass_kg: number; less_kg: number }
   | { kind: 'split'; lifts: number; mass_kg: number }
   | { kind: 'turn'; turn: LiftPlan['turn'] }
   | { kind: 'set-slew'; slew_deg: number; by_deg: number }
-  | { kind: 'extension'; legs: { id: string; label: string; extension: Extension }[] }
-  | { kind: 'mat'; leg: string; label: string; mat: MatKind }
-  | { kind: 'mat-size'; leg: string; label: string; side_m: number }
+  | { kind: 'extension'; outriggers: { id: string; label: string; extension: Extension }[] }
+  | { kind: 'mat'; outrigger: string; label: string; mat: MatKind }
+  | { kind: 'mat-size'; outrigger: string; label: string; side_m: number }
   | { kind: 'parts'; parts: number }
   | { kind: 'boom'; boom_m: number }
   | { kind: 'counterweight'; id: string; label: string }
@@ -19,4 +19,4 @@ export type ChangeKind =
   | { kind: 'level' }
 
 /** The kinds of change that can put a finding right. */
-export type RemedyName = ChangeKind['kind']
+export type RemedyName = RemedyKind['kind']

@@ -15,7 +15,7 @@ const listed = calculatorGroups.map((g) => ({
 }))
 
 /** Every calculator in the order of the work; / to search. */
-export function Sums() {
+export function Calculators() {
   const [asked, setAsked] = useState('')
   const box = useRef<HTMLInputElement>(null)
   const navigate = useNavigate()
@@ -35,13 +35,13 @@ export function Sums() {
   const first = shown[0]?.entries[0]
   return (
     <>
-      <Title below="Each one computes at every change, says what it rests on, and works without a network.">Quick sums</Title>
+      <Title below="Each one computes at every change, says what it rests on, and works without a network.">Calculators</Title>
       <form
         className="relative mb-5"
         role="search"
         onSubmit={(e) => {
           e.preventDefault()
-          if (first) navigate(`/sums/${first.name}`)
+          if (first) navigate(`/calculators/${first.name}`)
         }}
       >
         <Search className="pointer-events-none absolute top-1/2 left-3 -translate-y-1/2 text-quiet" aria-hidden="true" />
@@ -67,7 +67,7 @@ export function Sums() {
               {g.entries.map((e) => (
                 <li key={e.name}>
                   <Link
-                    to={`/sums/${e.name}`}
+                    to={`/calculators/${e.name}`}
                     className="block h-full min-h-16 rounded-lg border-2 border-edge bg-sheet px-3.5 py-2.5 hover:border-ink"
                   >
                     <span className="block text-[1.08rem] font-bold">{e.title}</span>

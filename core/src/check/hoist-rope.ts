@@ -2,8 +2,8 @@ import { byUse, found } from '../finding/finding'
 import type { Check } from './check'
 
 /** Everything on the hook against what this many parts of line hold. */
-export const lineCheck: Check<'line'> = {
-  id: 'line',
+export const hoistRopeCheck: Check<'hoist-rope'> = {
+  id: 'hoist-rope',
   since: 1,
   run: ({ hook, hoist, plan, near_share }) => {
     if (!hook) return []
@@ -12,7 +12,7 @@ export const lineCheck: Check<'line'> = {
     const utilisation = hook.total_kg / limit
     return [
       found({
-        check: 'line',
+        check: 'hoist-rope',
         verdict: byUse(utilisation, near_share),
         reason: 'capacity',
         quantity: 'mass',

@@ -1,10 +1,10 @@
-import type { ChangeKind } from '../lift/change'
+import type { RemedyKind } from '../lift/remedy'
 import type { Say } from './say'
 
-const out = { in: 'in', middle: 'to the middle', full: 'fully out' } as const
+const out = { retracted: 'retracted', intermediate: 'to the middle', fullyExtended: 'fully out' } as const
 
 /** A change as an instruction. */
-export function changeWords(c: ChangeKind, say: Say): string {
+export function changeWords(c: RemedyKind, say: Say): string {
   switch (c.kind) {
     case 'radius':
       return `Work within ${say('length', c.radius_m)} radius, ${say('length', c.less_m)} less`
@@ -17,7 +17,7 @@ export function changeWords(c: ChangeKind, say: Say): string {
     case 'set-slew':
       return `Set down at slew ${say('angle', c.slew_deg)}, ${say('angle', Math.abs(c.by_deg))} ${c.by_deg > 0 ? 'anticlockwise' : 'clockwise'}`
     case 'extension':
-      return `Put ${c.legs.map((l) => `${l.label} ${out[l.extension]}`).join(' and ')}`
+      return `Put ${c.outriggers.map((l) => `${l.label} ${out[l.extension]}`).join(' and ')}`
     case 'mat':
       return `Lay ${c.mat.label.toLowerCase()} under ${c.label}`
     case 'mat-size':

@@ -1,18 +1,18 @@
 import type { Assessment } from '../assess/assessment'
 import type { Case } from '../lift/case'
-import type { ChangeKind } from '../lift/change'
+import type { RemedyKind } from '../lift/remedy'
 import type { Extension } from '../parts/supports/outriggers'
 import type { MatKind } from '../place/place'
 
-/** What the site has to mend a lift with. */
-export interface Means {
+/** What the site has to put a lift right with. */
+export interface AvailableResources {
   mats: readonly MatKind[]
   /** Whether a leg can stand at an extension on a mat (null: its own pad) here: walls and voids keep some of them in. */
   canStand: (legId: string, extension: Extension, matId: string | null) => boolean
 }
 
 export interface Change {
-  change: ChangeKind
+  change: RemedyKind
   /** The case with the change made; null for advice that only a person can carry out and measure again. */
   makes: Pick<Case, 'setup' | 'lift' | 'conditions'> | null
   /** What a fresh assessment of it says. */

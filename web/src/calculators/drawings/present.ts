@@ -29,7 +29,7 @@ export const present = <In, Out extends object>(
   calculator: Calculator<In, Out>,
   presentation: Presentation<Nominal<In>, Out>,
 ): Presented =>
-  // What a calculator is shown is always its own input and answer (`sum-page.tsx`).
+  // What a calculator is shown is always its own input and answer (`calculator-page.tsx`).
   ({ calculator, presentation: presentation as Presentation })
 
 /** A figure in a formula: SI, no more digits than carry meaning. */

@@ -2,14 +2,14 @@ import { describe, expect, it } from 'vitest'
 import {
   assess,
   type Case,
-  type ChangeKind,
-  doubtOf,
   doubtWords,
   type Finding,
   type LiftPlan,
-  nearestChanges,
+  nearestRemedies,
   nearShareOf,
+  type RemedyKind,
   type SetupPlan,
+  uncertaintyOf,
 } from '../src'
 import { northQuay, tern, ternLift, ternSetup, ternTable } from './demo'
 
@@ -25,12 +25,12 @@ const caseOf = (setup: SetupPlan, lift: LiftPlan, wind_mps: number | null = 4): 
 const load = (mass_kg: number) => ({ name: '', mass_kg, massSource: 'weighed' as const, sailArea_m2: 2, dragCoefficient: 1.2 })
 const failing = (c: Case, check: Finding['check']) =>
   assess(c).findings.find((f) => f.check === check && f.verdict === 'outside') as Finding
-const kinds = (c: Case, check: Finding['check']): ChangeKind['kind'][] =>
-  nearestChanges(c, failing(c, check), means).map((o) => o.change.kind)
+const kinds = (c: Case, check: Finding['check']): RemedyKind['kind'][] =>
+  nearestRemedies(c, failing(c, check), means).map((o) => o.change.kind)
 
 describe('changes for a lift that leaves its sector', () => {
   const c = caseOf(
-    ternSetup({ left: 'middle' }),
+    ternSetup({ left: 'intermediate' }),
     ternLift({
       pick: { radius_m: 7, slew_deg: 230 },
       set: { radius_m: 8, slew_deg: 310 },
@@ -40,7 +40,7 @@ describe('changes for a lift that leaves its sector', () => {
   )
   it('are turning the other way round, proven by a fresh assessment', () => {
     expect(failing(c, 'rating').reason).toBe('outside-sector')
-    const turn = nearestChanges(c, failing(c, 'rating'), means).find((o) => o.change.kind === 'turn')
+    const turn = nearestRemedies(c, failing(c, 'rating'), means).find((o) => o.change.kind === 'turn')
     expect(turn?.makes?.lift.turn).toBe('anticlockwise')
     expect(turn?.assessment?.verdict).toBe('inside')
   })
@@ -49,10 +49,10 @@ describe('changes for a lift that leaves its sector', () => {
 describe('changes for a set-down in a sector that the legs are short for', () => {
   it('are another place to set down, no further round than needed', () => {
     const c = caseOf(
-      ternSetup({ left: 'middle' }),
+      ternSetup({ left: 'intermediate' }),
       ternLift({ pick: { radius_m: 7, slew_deg: 260 }, set: { radius_m: 8, slew_deg: 330 }, configuration: 'full-right-heavy' }),
     )
-    const offer = nearestChanges(c, failing(c, 'rating'), means).find((o) => o.change.kind === 'set-slew')
+    const offer = nearestRemedies(c, failing(c, 'rating'), means).find((o) => o.change.kind === 'set-slew')
     expect(offer?.change).toMatchObject({ kind: 'set-slew', slew_deg: 315, by_deg: -15 })
   })
 })
@@ -73,7 +73,7 @@ describe('other single changes', () => {
       if (rating.verdict !== 'outside') return []
       expect(kinds(c, 'rating')).toContain('radius')
       expect(kinds(c, 'rating')).toContain('mass')
-      const heavier = nearestChanges(c, rating, means).find((o) => o.change.kind === 'counterweight')
+      const heavier = nearestRemedies(c, rating, means).find((o) => o.change.kind === 'counterweight')
       if (!heavier) return []
       expect(assess({ ...c, ...(heavier.makes as object) }).rated_kg as number).toBeGreaterThan(rating.limit as number)
       return [kg]
@@ -82,12 +82,12 @@ describe('other single changes', () => {
   })
   it('another boom length where this one does not reach', () => {
     const c = caseOf(ternSetup(), ternLift({ boom_m: 9.8, set: { radius_m: 11, slew_deg: 300 } }))
-    const offers = nearestChanges(c, failing(c, 'reach'), means)
+    const offers = nearestRemedies(c, failing(c, 'boom-limits'), means)
     expect(offers.find((o) => o.change.kind === 'boom')?.change).toEqual({ kind: 'boom', boom_m: 14.6 })
   })
   it('nothing at all where nothing single is enough, rather than something untrue', () => {
     const c = caseOf(
-      ternSetup({ left: 'in', right: 'in' }),
+      ternSetup({ left: 'retracted', right: 'retracted' }),
       ternLift({
         boom_m: 29,
         load: load(24_000),
@@ -97,7 +97,7 @@ describe('other single changes', () => {
       }),
     )
     const f = assess(c).findings.find((x) => x.verdict === 'outside') as Finding
-    expect(nearestChanges(c, f, { mats: [], canStand: () => false }).map((o) => o.change)).toEqual([])
+    expect(nearestRemedies(c, f, { mats: [], canStand: () => false }).map((o) => o.change)).toEqual([])
   })
 })
 
@@ -109,7 +109,7 @@ describe('a load that can be taken apart', () => {
     ] as const) {
       const c = caseOf(ternSetup(), ternLift({ load: load(kg), parts: 8, set: { radius_m: 8, slew_deg: 300 } }))
       const f = assess(c).findings.find((x) => x.verdict === 'outside') as Finding
-      const offer = nearestChanges(c, f, means).find((o) => o.change.kind === 'split')
+      const offer = nearestRemedies(c, f, means).find((o) => o.change.kind === 'split')
       if (offer?.change.kind !== 'split') throw new Error(`no split for ${kg}`)
       expect(offer.change.lifts).toBeLessThanOrEqual(lifts)
       expect(offer.change.mass_kg).toBeCloseTo(kg / offer.change.lifts, 9)
@@ -126,7 +126,7 @@ describe('near', () => {
     const c = caseOf(ternSetup(), ternLift())
     const gusty = { ...c, conditions: { wind_mps: 12 }, policy: { ...c.policy, near_share: 0.95 } }
     const f = failing(gusty, 'wind')
-    const [offer] = nearestChanges(gusty, f, means)
+    const [offer] = nearestRemedies(gusty, f, means)
     expect(offer?.assessment?.findings.find((x) => x.check === 'wind')?.verdict).toBe('inside')
     expect(nearShareOf(gusty)).toBe(tern.approachAlarm_share)
   })
@@ -141,7 +141,7 @@ describe('doubt', () => {
     }),
   })
   it('holds the nominal between its ends, and names every ± with what it is answerable for', () => {
-    const d = doubtOf(doubtful(200))
+    const d = uncertaintyOf(doubtful(200))
     if (!d) throw new Error('no doubt')
     expect(d.low).toBeLessThanOrEqual(d.nominal)
     expect(d.nominal).toBeLessThanOrEqual(d.high)
@@ -153,7 +153,7 @@ describe('doubt', () => {
     const rank = { inside: 0, near: 1, 'not-proven': 2, outside: 3 }
     let [before, worst] = [0, 0]
     for (const tolerance of [50, 200, 500, 1500, 3000]) {
-      const d = doubtOf(doubtful(tolerance))
+      const d = uncertaintyOf(doubtful(tolerance))
       const verdict = rank[assess(doubtful(tolerance)).verdict]
       expect(d?.high ?? 0).toBeGreaterThanOrEqual(before)
       expect(verdict).toBeGreaterThanOrEqual(worst)
@@ -162,8 +162,8 @@ describe('doubt', () => {
     }
   })
   it('is none where nothing has a ±', () => {
-    expect(doubtOf(caseOf(ternSetup(), ternLift()))).toBeNull()
-    expect(doubtOf(doubtful(0, 0))).toBeNull()
+    expect(uncertaintyOf(caseOf(ternSetup(), ternLift()))).toBeNull()
+    expect(uncertaintyOf(doubtful(0, 0))).toBeNull()
     const named = [
       'lift.load.mass_kg',
       'conditions.wind_mps',

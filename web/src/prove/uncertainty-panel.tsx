@@ -1,9 +1,9 @@
-import { type Doubt, doubtWords } from '@geolabe/core'
+import { doubtWords, type Uncertainty } from '@geolabe/core'
 import { Sheet } from '../look/page'
 import { useSay } from '../units/units'
 
-/** How sure the governing figure is: both ends of its doubt against the limit, and which measurement to better first. */
-export function DoubtPanel({ doubt: d }: { doubt: Doubt }) {
+/** How sure the governing figure is: both ends of its uncertainty against the limit, and which measurement to better first. */
+export function UncertaintyPanel({ uncertainty: d }: { uncertainty: Uncertainty }) {
   const say = useSay()
   const most = Math.max(1.15, d.high * 1.08)
   const at = (share: number) => `${((Math.max(0, share) / most) * 100).toFixed(2)}%`

@@ -1,7 +1,7 @@
 import type { Finding, Verdict } from '@geolabe/core'
 
 /** What the checks say of one leg, and what it carries once round. */
-export interface LegState {
+export interface OutriggerState {
   /** The worse of its own strength and of the ground. */
   verdict: Verdict | null
   ground: Finding | null

@@ -28,10 +28,10 @@ const Editor = lazy(() => import('./form').then((m) => ({ default: m.Editor })))
 const SavedLoads = lazy(() => import('./saved-loads').then((m) => ({ default: m.SavedLoads })))
 
 /** One calculator: what goes in on the left, the answer with its drawing on the right, nothing to press in between. */
-export function SumPage() {
+export function CalculatorPage() {
   const { name = '' } = useParams()
   const shown = useQuery({
-    queryKey: ['sum', name],
+    queryKey: ['calculator', name],
     queryFn: () => presentationOf(name),
     staleTime: Number.POSITIVE_INFINITY,
     networkMode: 'always',
@@ -44,7 +44,7 @@ export function SumPage() {
         ) : (
           <>
             <Title>No such sum</Title>
-            <Link to="/sums" className="font-semibold underline">
+            <Link to="/calculators" className="font-semibold underline">
               To all the sums
             </Link>
           </>
@@ -54,7 +54,7 @@ export function SumPage() {
   )
 }
 
-const kept = (name: string) => `geolabe.sum.${name}`
+const kept = (name: string) => `geolabe.calculator.${name}`
 function firstInput(name: string, hash: string, example: Obj): Obj {
   const linked = fromLink(hash)
   if (linked) return linked
@@ -171,7 +171,7 @@ function Sum({ calculator, shown }: { calculator: Calculator; shown: Presentatio
               </Sheet>
             </>
           )}
-          <Sheet title="Heed">
+          <Sheet title="Caution">
             <ul className="grid list-disc gap-1 pl-5">
               {calculator.cautions.map((c) => (
                 <li key={c}>{c}</li>
@@ -260,7 +260,7 @@ function Actions({
 }) {
   const me = useMe()
   const [said, setSaid] = useState('')
-  const link = () => `${globalThis.location.origin}/sums/${name}#${toLink(input)}`
+  const link = () => `${globalThis.location.origin}/calculators/${name}#${toLink(input)}`
   const copy = async (text: string, what: string) => {
     try {
       await navigator.clipboard.writeText(text)

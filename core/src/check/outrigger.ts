@@ -2,13 +2,13 @@ import { byUse, found } from '../finding/finding'
 import type { Check } from './check'
 
 /** What each outrigger carries against the strength of its own structure. */
-export const legCheck: Check<'leg'> = {
-  id: 'leg',
+export const outriggerCheck: Check<'outrigger'> = {
+  id: 'outrigger',
   since: 1,
   run: ({ bearings, near_share }) =>
     bearings.map(({ point, reaction_N, elastic_N, at, empty }) =>
       found({
-        check: 'leg',
+        check: 'outrigger',
         subject: point.id,
         verdict: byUse(reaction_N / point.capacity_N, near_share),
         reason: 'capacity',
@@ -21,7 +21,7 @@ export const legCheck: Check<'leg'> = {
         detail: { label: point.label, empty },
       }),
     ),
-  heldBackBy: ['mass', 'reach', 'stability'],
+  heldBackBy: ['mass', 'boom-limits', 'overturning'],
   impliedBy: [],
   remedies: ['radius', 'extension', 'set-slew', 'mass', 'split'],
 }

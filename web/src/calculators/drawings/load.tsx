@@ -84,7 +84,7 @@ export const slingTension = present(slingTensionCalculator, {
         label: 'Greatest in a leg',
         value: say('force', worst?.tension_N ?? 0),
       },
-      hero(say, 'As if it hung', 'mass', (worst?.tension_N ?? 0) / 9.80665),
+      hero(say, 'Equivalent hanging mass', 'mass', (worst?.tension_N ?? 0) / 9.80665),
       use(say, 'Used of its limit', worst?.utilisation ?? null),
       { label: 'Steepest off plumb', value: say('angle', Math.max(...o.legs.map((l) => l.angle_deg))) },
     ]

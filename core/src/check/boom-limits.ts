@@ -2,13 +2,13 @@ import { found } from '../finding/finding'
 import type { Check } from './check'
 
 /** The boom gets to every radius of the path: long enough, and inside its angles. */
-export const reachCheck: Check<'reach'> = {
-  id: 'reach',
+export const boomLimitsCheck: Check<'boom-limits'> = {
+  id: 'boom-limits',
   since: 1,
   run: ({ reached, plan: { lift } }) => {
     if (!reached) return []
     const outside = {
-      check: 'reach',
+      check: 'boom-limits',
       verdict: 'outside',
       at: { radius_m: reached.radius_m, slew_deg: lift.set.slew_deg },
     } as const
@@ -18,6 +18,6 @@ export const reachCheck: Check<'reach'> = {
       : [found({ ...outside, reason: reached.reason, detail: { angle_deg: reached.limit_deg, boom_m } })]
   },
   heldBackBy: ['mass'],
-  impliedBy: ['stability'],
+  impliedBy: ['overturning'],
   remedies: ['boom', 'radius'],
 }

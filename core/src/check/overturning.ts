@@ -3,25 +3,25 @@ import { normalDegrees } from '../physics'
 import type { Check } from './check'
 
 /** The least that stability allows on the path, with the margin of the machine's table. */
-export const stabilityCheck: Check<'stability'> = {
-  id: 'stability',
+export const overturningCheck: Check<'overturning'> = {
+  id: 'overturning',
   since: 1,
   run: ({ hook, stands, near_share }) => {
     if (!hook || stands.length === 0) return []
     const fallen = stands.find((s) => !s.standsUnloaded)
     if (fallen) {
       const at = { radius_m: fallen.radius_m, slew_deg: normalDegrees(fallen.slew_deg) }
-      return [found({ check: 'stability', verdict: 'outside', reason: 'unstable-unloaded', at, detail: {} })]
+      return [found({ check: 'overturning', verdict: 'outside', reason: 'unstable-unloaded', at, detail: {} })]
     }
     const worst = stands.reduce((a, b) => ((b.rated_kg ?? Infinity) < (a.rated_kg ?? Infinity) ? b : a))
     const at = { radius_m: worst.radius_m, slew_deg: normalDegrees(worst.slew_deg) }
     if (worst.rated_kg === null) {
-      return [found({ check: 'stability', verdict: 'inside', reason: 'cannot-tip', at, detail: {} })]
+      return [found({ check: 'overturning', verdict: 'inside', reason: 'cannot-tip', at, detail: {} })]
     }
     const utilisation = shareOf(hook.total_kg, worst.rated_kg)
     return [
       found({
-        check: 'stability',
+        check: 'overturning',
         verdict: byUse(utilisation, near_share),
         reason: 'tipping',
         quantity: 'mass',
@@ -34,7 +34,7 @@ export const stabilityCheck: Check<'stability'> = {
       }),
     ]
   },
-  heldBackBy: ['mass', 'reach'],
+  heldBackBy: ['mass', 'boom-limits'],
   impliedBy: [],
   remedies: ['radius', 'turn', 'extension', 'counterweight', 'set-slew', 'mass', 'split'],
 }

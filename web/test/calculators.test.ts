@@ -8,10 +8,10 @@ import {
 } from '@geolabe/core'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { fromLink, toLink } from '../src/calculators/link'
+import { presentationOf } from '../src/calculators/presentations'
+import { blankOf, isObj, type Obj, plainOf, schemaOf } from '../src/calculators/schema'
 import { withTransferred } from '../src/prove/transferred'
-import { fromLink, toLink } from '../src/sums/link'
-import { presentationOf } from '../src/sums/presentations'
-import { blankOf, isObj, type Obj, plainOf, schemaOf } from '../src/sums/schema'
 import { unitIn, wordsOf } from '../src/units/field-names'
 import { sayIn } from '../src/units/units'
 
@@ -94,7 +94,7 @@ describe('quick sums', () => {
         pick: { radius_m: 5, slew_deg: 0 },
         set: { radius_m: 6, slew_deg: 10 },
         turn: 'clockwise' as const,
-        radiusKnown: null,
+        radiusBasis: null,
       },
     }
     const next = withTransferred(draft, h ?? {})

@@ -241,7 +241,7 @@ describe('a licence that runs out, or a key that is withdrawn, during the shift'
       ])
       const r = await ines.post(`/shifts/${id}/lifts`, liftBody(setup.id))
       expect(r.status).toBe(403)
-      expect(r.body.error).toMatchObject({ code: 'may-not-operate', bars: [{ code: 'licence-expired' }] })
+      expect(r.body.error).toMatchObject({ code: 'may-not-operate', impediments: [{ code: 'licence-expired' }] })
       expect((await ines.post(`/shifts/${id}/inspections`, { id: randomUUID(), occasion: 'end-of-shift' })).status).toBe(200)
     } finally {
       await app.owner.query("update person set licences = $1 where id = 'ines-haldane'", [JSON.stringify(licences)])
@@ -288,7 +288,7 @@ describe('a daily duty', () => {
   })
 })
 
-describe('a fault that bars the machine', () => {
+describe('a fault that impediments the machine', () => {
   it('is refused as milder than it is, by field and remedy, and taken as grave as it is or graver', async () => {
     const ines = await app.as('Ines Haldane')
     const raise = (item: string | null, grade: string) =>

@@ -18,8 +18,8 @@ import { SymptomWay } from './symptom'
 
 type Open = 'ask' | 'defect' | 'override' | { symptom: string } | null
 
-/** Beside every station: something has gone wrong, or somebody leaves the machine. A knock is two touches. */
-export function Mishap({ shift, file }: { shift: Shift; file: MachineFile }) {
+/** Beside every station: something has gone wrong, or somebody leaves the machine. An impact is two touches. */
+export function Incident({ shift, file }: { shift: Shift; file: MachineFile }) {
   const [open, setOpen] = useState<Open>(null)
   const [error, setError] = useState<unknown>(null)
   const navigate = useNavigate()
@@ -58,11 +58,11 @@ export function Mishap({ shift, file }: { shift: Shift; file: MachineFile }) {
           </button>
         )}
         <button type="button" className={`${small} border-outside text-outside`} onClick={() => setOpen('ask')}>
-          <OctagonAlert size={20} aria-hidden="true" /> Something happened
+          <OctagonAlert size={20} aria-hidden="true" /> Report an incident
         </button>
       </div>
       <Refused error={error} />
-      <Dialog open={open === 'ask'} onClose={close} title={`Something happened on ${m.name}`}>
+      <Dialog open={open === 'ask'} onClose={close} title={`Report an incident on ${m.name}`}>
         <div className="grid gap-3">
           <Button
             look="stop"
