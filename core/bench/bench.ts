@@ -118,7 +118,7 @@ wanted(
 )
 
 // One assessment and one backward answer.
-const long = ternLift({ pick: { radius_m: 5, slew_deg: 10 }, set: { radius_m: 14, slew_deg: 200 } })
+const long = ternLift({ pickUp: { radius_m: 5, slew_deg: 10 }, setDown: { radius_m: 14, slew_deg: 200 } })
 const planOf = (lift: typeof long) => ({
   machine: tern,
   tables: [table],
@@ -133,8 +133,8 @@ const long_ms = time('assess, 190° of slew, path looked at in 200 points', 200,
 wanted('assess under 1 ms', short_ms < 1, `${short_ms.toFixed(2)} ms`)
 wanted('assess with a path of 200 points under 2 ms', long_ms < 2, `${long_ms.toFixed(2)} ms`)
 const outside = ternLift({
-  load: { name: '', mass_kg: 9000, massSource: 'weighed', sailArea_m2: 3, dragCoefficient: 1.2 },
-  set: { radius_m: 13, slew_deg: 300 },
+  load: { name: '', mass_kg: 9000, massSource: 'weighed', windArea_m2: 3, dragCoefficient: 1.2 },
+  setDown: { radius_m: 13, slew_deg: 300 },
 })
 const failed = prove(outside).governing
 if (!failed) throw new Error('nothing governs')

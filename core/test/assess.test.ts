@@ -46,7 +46,7 @@ describe('assess', () => {
   })
 
   it('reads the worst row between the ends, not only the ends', () => {
-    const a = prove(ternSetup(), ternLift({ pick: { radius_m: 5, slew_deg: 250 }, set: { radius_m: 11.5, slew_deg: 260 } }))
+    const a = prove(ternSetup(), ternLift({ pickUp: { radius_m: 5, slew_deg: 250 }, setDown: { radius_m: 11.5, slew_deg: 260 } }))
     expect(a.rated_kg).toBe(7000)
     expect(a.ratedAt).toEqual({ pick_kg: 13_200, set_kg: 7000 })
     expect(a.readFrom.map((c) => c.row)).toEqual([10, 12])
@@ -56,14 +56,14 @@ describe('assess', () => {
     [
       'an unknown mass',
       ternSetup(),
-      { load: { name: '', mass_kg: null, massSource: null, sailArea_m2: 3, dragCoefficient: 1.2 } },
+      { load: { name: '', mass_kg: null, massSource: null, windArea_m2: 3, dragCoefficient: 1.2 } },
       4,
       'mass',
     ],
     [
       'a mass nobody vouches for',
       ternSetup(),
-      { load: { name: '', mass_kg: 2000, massSource: null, sailArea_m2: 3, dragCoefficient: 1.2 } },
+      { load: { name: '', mass_kg: 2000, massSource: null, windArea_m2: 3, dragCoefficient: 1.2 } },
       4,
       'mass',
     ],
@@ -74,7 +74,7 @@ describe('assess', () => {
     [
       'an unknown sail',
       ternSetup(),
-      { load: { name: '', mass_kg: 2000, massSource: 'weighed', sailArea_m2: null, dragCoefficient: 1.2 } },
+      { load: { name: '', mass_kg: 2000, massSource: 'weighed', windArea_m2: null, dragCoefficient: 1.2 } },
       4,
       'wind',
     ],
@@ -100,8 +100,8 @@ describe('assess', () => {
       prove(
         short,
         ternLift({
-          pick: { radius_m: 7, slew_deg },
-          set: { radius_m: 8, slew_deg: slew_deg + 10 },
+          pickUp: { radius_m: 7, slew_deg },
+          setDown: { radius_m: 8, slew_deg: slew_deg + 10 },
           ...(configuration ? { configuration } : {}),
         }),
       )
@@ -112,16 +112,16 @@ describe('assess', () => {
   })
 
   it('says not rated beyond the table, never zero', () => {
-    const a = prove(ternSetup(), ternLift({ set: { radius_m: 18.5, slew_deg: 300 } }))
+    const a = prove(ternSetup(), ternLift({ setDown: { radius_m: 18.5, slew_deg: 300 } }))
     expect(the(a, 'rating')).toMatchObject({ verdict: 'outside', reason: 'not-rated', limit: null, utilisation: null })
     expect(a.rated_kg).toBeNull()
   })
 
   it('sees the whole arc: a path that swings over the short side is worse than its ends', () => {
     const short = ternSetup({ left: 'retracted' })
-    const ends = { pick: { radius_m: 9, slew_deg: 200 }, set: { radius_m: 9, slew_deg: 340 } }
-    const right = prove(short, ternLift({ ...ends, turn: 'anticlockwise' }))
-    const left = prove(short, ternLift({ ...ends, turn: 'clockwise' }))
+    const ends = { pickUp: { radius_m: 9, slew_deg: 200 }, setDown: { radius_m: 9, slew_deg: 340 } }
+    const right = prove(short, ternLift({ ...ends, slewDirection: 'anticlockwise' }))
+    const left = prove(short, ternLift({ ...ends, slewDirection: 'clockwise' }))
     expect(the(left, 'overturning')?.limit as number).toBeLessThan(the(right, 'overturning')?.limit as number)
   })
 
@@ -140,7 +140,7 @@ describe('assess', () => {
                   name: '',
                   mass_kg: { value, tolerance: t },
                   massSource: 'worked-out',
-                  sailArea_m2: 3,
+                  windArea_m2: 3,
                   dragCoefficient: 1.2,
                 },
               }),
@@ -165,7 +165,7 @@ describe('assess', () => {
         const at = (mass_kg: number) =>
           prove(
             ternSetup(),
-            ternLift({ load: { name: '', mass_kg, massSource: 'weighed', sailArea_m2: 0, dragCoefficient: 1.2 } }),
+            ternLift({ load: { name: '', mass_kg, massSource: 'weighed', windArea_m2: 0, dragCoefficient: 1.2 } }),
           )
         const [light, heavy] = [at(kg), at(kg + more)]
         for (const id of ['rating', 'hoist-rope', 'hook', 'overturning'])
@@ -176,10 +176,19 @@ describe('assess', () => {
   })
 
   it('keeps every rating of the table inside what stability allows, where stability set it', () => {
+    const stops: Record<string, string> = { full: 'fullyExtended', middle: 'intermediate', in: 'retracted' }
     for (const c of ternTable.configurations.filter((x) => x.appliesTo.standing?.counterweight_kg === 6400)) {
       const [left, right] = [
-        c.id.startsWith('full-left') ? 'fullyExtended' : c.id.startsWith('full-right') ? 'retracted' : c.id.split('-')[0],
-        c.id.startsWith('full-right') ? 'fullyExtended' : c.id.startsWith('full-left') ? 'retracted' : c.id.split('-')[0],
+        c.id.startsWith('full-left')
+          ? 'fullyExtended'
+          : c.id.startsWith('full-right')
+            ? 'retracted'
+            : stops[c.id.split('-')[0] ?? ''],
+        c.id.startsWith('full-right')
+          ? 'fullyExtended'
+          : c.id.startsWith('full-left')
+            ? 'retracted'
+            : stops[c.id.split('-')[0] ?? ''],
       ] as ['fullyExtended', 'fullyExtended']
       const slew = c.appliesTo.sector?.from_deg ?? 0
       const to = c.appliesTo.sector?.to_deg ?? 359
@@ -191,12 +200,12 @@ describe('assess', () => {
             tables: [ternTable],
             setup: ternSetup({ left, right, level: { pitch_deg: 0, roll_deg: 0, levelVerified: true } }),
             lift: ternLift({
-              load: { name: '', mass_kg: kg - 360, massSource: 'marked', sailArea_m2: 0, dragCoefficient: 1.2 },
+              load: { name: '', mass_kg: kg - 360, massSource: 'marked', windArea_m2: 0, dragCoefficient: 1.2 },
               rigging: [],
               parts: 8,
               boom_m: Number(c.columns[i]),
-              pick: { radius_m: Number(row.at), slew_deg: slew },
-              set: { radius_m: Number(row.at), slew_deg: to },
+              pickUp: { radius_m: Number(row.at), slew_deg: slew },
+              setDown: { radius_m: Number(row.at), slew_deg: to },
               configuration: c.id,
             }),
             conditions: { wind_mps: 0 },
@@ -221,14 +230,14 @@ describe('assess', () => {
       prove(
         ternSetup({ left: 'retracted' }),
         ternLift({
-          pick: { radius_m: 12, slew_deg: 60 },
-          set: { radius_m: 14, slew_deg: 100 },
-          load: { name: '', mass_kg: 9000, massSource: 'weighed', sailArea_m2: 40, dragCoefficient: 1.4 },
+          pickUp: { radius_m: 12, slew_deg: 60 },
+          setDown: { radius_m: 14, slew_deg: 100 },
+          load: { name: '', mass_kg: 9000, massSource: 'weighed', windArea_m2: 40, dragCoefficient: 1.4 },
         }),
         { wind_mps: 12 },
       ),
       prove(ternSetup(), ternLift({ radiusBasis: null })),
-      prove(ternSetup(), ternLift({ set: { radius_m: 25, slew_deg: 300 } })),
+      prove(ternSetup(), ternLift({ setDown: { radius_m: 25, slew_deg: 300 } })),
     ].flatMap((a) => a.findings)
     for (const f of seen) {
       const w = findingWords(f, sayMetric)
@@ -245,9 +254,9 @@ describe('the nearest change', () => {
     const c = caseOf(
       ternSetup(),
       ternLift({
-        load: { name: '', mass_kg: 7200, massSource: 'weighed', sailArea_m2: 3, dragCoefficient: 1.2 },
-        set: { radius_m: 13, slew_deg: 300 },
-        pick: { radius_m: 6, slew_deg: 250 },
+        load: { name: '', mass_kg: 7200, massSource: 'weighed', windArea_m2: 3, dragCoefficient: 1.2 },
+        setDown: { radius_m: 13, slew_deg: 300 },
+        pickUp: { radius_m: 6, slew_deg: 250 },
       }),
     )
     const failed = the(assess(c), 'rating')
@@ -255,8 +264,8 @@ describe('the nearest change', () => {
     const offers = nearestRemedies(c, failed as Finding, means)
     const radius = offers.find((o) => o.change.kind === 'radius')
     for (const o of offers) {
-      if (!o.makes) continue
-      const again = assess({ ...c, ...o.makes })
+      if (!o.changedCase) continue
+      const again = assess({ ...c, ...o.changedCase })
       expect(again).toEqual(o.assessment)
       expect(again.findings.filter((f) => f.check === 'rating' || f.check === 'table').every((f) => f.verdict === 'inside')).toBe(
         true,
@@ -265,7 +274,7 @@ describe('the nearest change', () => {
     // A little further out than offered is no longer inside: it is the nearest, to the table's step.
     if (radius?.change.kind !== 'radius') throw new Error('no radius offered')
     const offered = radius.change.radius_m
-    const further = assess({ ...c, lift: { ...c.lift, set: { ...c.lift.set, radius_m: offered + 0.1 } } })
+    const further = assess({ ...c, lift: { ...c.lift, setDown: { ...c.lift.setDown, radius_m: offered + 0.1 } } })
     expect(the(further, 'rating')?.verdict).not.toBe('inside')
   })
 
@@ -273,8 +282,8 @@ describe('the nearest change', () => {
     const c = caseOf(
       ternSetup({ left: 'retracted', right: 'intermediate' }),
       ternLift({
-        load: { name: '', mass_kg: 6500, massSource: 'weighed', sailArea_m2: 3, dragCoefficient: 1.2 },
-        set: { radius_m: 10, slew_deg: 280 },
+        load: { name: '', mass_kg: 6500, massSource: 'weighed', windArea_m2: 3, dragCoefficient: 1.2 },
+        setDown: { radius_m: 10, slew_deg: 280 },
       }),
     )
     const failed = assess(c).governing as Finding
@@ -293,8 +302,8 @@ describe('the nearest change', () => {
       ternSetup(),
       ternLift({
         parts: 2,
-        load: { name: '', mass_kg: 7600, massSource: 'weighed', sailArea_m2: 3, dragCoefficient: 1.2 },
-        set: { radius_m: 7, slew_deg: 300 },
+        load: { name: '', mass_kg: 7600, massSource: 'weighed', windArea_m2: 3, dragCoefficient: 1.2 },
+        setDown: { radius_m: 7, slew_deg: 300 },
       }),
     )
     expect(nearestRemedies(line, the(assess(line), 'hoist-rope') as Finding, means)[0]?.change).toEqual({
@@ -310,8 +319,9 @@ describe('the nearest change', () => {
 
 describe('path and circle', () => {
   it('turns the way it is told', () => {
-    const arc = (turn: LiftPlan['turn'], from: number, to: number) =>
-      pathOf(ternLift({ turn, pick: { radius_m: 5, slew_deg: from }, set: { radius_m: 5, slew_deg: to } })).arc
+    const arc = (turn: LiftPlan['slewDirection'], from: number, to: number) =>
+      pathOf(ternLift({ slewDirection: turn, pickUp: { radius_m: 5, slew_deg: from }, setDown: { radius_m: 5, slew_deg: to } }))
+        .arc
     expect(arc('anticlockwise', 350, 20)).toEqual({ from_deg: 350, to_deg: 380 })
     expect(arc('clockwise', 350, 20)).toEqual({ from_deg: 350, to_deg: 20 })
     expect(arc('clockwise', 90, 90)).toEqual({ from_deg: 90, to_deg: 90 })
@@ -351,12 +361,12 @@ describe('set up and prove', () => {
           setup: ternSetup({ left: out, level }),
           policy: { ...policy, legLoads },
         }
-        const load = { name: '', mass_kg, massSource: 'weighed', sailArea_m2: 0, dragCoefficient: 1.2 } as const
+        const load = { name: '', mass_kg, massSource: 'weighed', windArea_m2: 0, dragCoefficient: 1.2 } as const
         const lift = ternLift({
           load,
           rigging: [],
-          pick: { radius_m, slew_deg: from_deg },
-          set: { radius_m, slew_deg: (from_deg + by_deg) % 360 },
+          pickUp: { radius_m, slew_deg: from_deg },
+          setDown: { radius_m, slew_deg: (from_deg + by_deg) % 360 },
         })
         const proved = assess({ ...plan, lift, conditions: { wind_mps: 0 } }, { points: 180 })
         if (proved.hookLoad_kg === null || proved.outriggers.length === 0) return

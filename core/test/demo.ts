@@ -48,7 +48,7 @@ export function ternSetup(over: { left?: Ext; right?: Ext; level?: SetupPlan['le
   const [left, right] = [over.left ?? 'fullyExtended', over.right ?? 'fullyExtended']
   return {
     place: 'north-quay',
-    stand: { x_m: 18, y_m: 4, heading_deg: 0 },
+    position: { x_m: 18, y_m: 4, heading_deg: 0 },
     counterweight: over.counterweight ?? 'heavy',
     outriggers: [outrigger('FL', left), outrigger('FR', right), outrigger('RL', left), outrigger('RR', right)],
     level: over.level ?? { pitch_deg: 0.1, roll_deg: 0, levelVerified: true },
@@ -57,13 +57,13 @@ export function ternSetup(over: { left?: Ext; right?: Ext; level?: SetupPlan['le
 
 export function ternLift(over: Partial<LiftPlan> = {}): LiftPlan {
   return {
-    load: { name: 'Pump skid', mass_kg: 2850, massSource: 'marked', sailArea_m2: 3.1, dragCoefficient: 1.2 },
+    load: { name: 'Pump skid', mass_kg: 2850, massSource: 'marked', windArea_m2: 3.1, dragCoefficient: 1.2 },
     rigging: [{ name: 'four-leg chain sling', mass_kg: 60, on: 'hook' }],
     parts: 4,
     boom_m: 19.4,
-    pick: { radius_m: 7, slew_deg: 250 },
-    set: { radius_m: 9, slew_deg: 300 },
-    turn: 'anticlockwise',
+    pickUp: { radius_m: 7, slew_deg: 250 },
+    setDown: { radius_m: 9, slew_deg: 300 },
+    slewDirection: 'anticlockwise',
     radiusBasis: 'measured-under-load',
     ...over,
   }

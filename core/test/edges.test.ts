@@ -473,13 +473,13 @@ describe('what stands on the line', () => {
     expect(isRefusal(at(0.5, low))).toBe(false)
   })
   it('the working area takes each outrigger’s own float, mat and ground', () => {
-    const outriggers = tern.outriggers.map((l, i) => ({ ...l, pad: { length_m: 0.4 + i / 10, width_m: 0.5 } }))
+    const outriggers = tern.outriggers.map((l, i) => ({ ...l, float: { length_m: 0.4 + i / 10, width_m: 0.5 } }))
     const setup = ternSetup()
     const own = setup.outriggers.map((l, i) => ({ ...l, mat: i === 1 ? null : l.mat, ground: i === 2 ? null : l.ground }))
     const plan = { machine: { ...tern, outriggers }, tables: [ternTable], conditions: { wind_mps: 3 }, policy: northQuay.policy }
     const map = mapOfCase({ ...plan, setup: { ...setup, outriggers: own }, lift: ternLift() }, [5], [0])
     expect(map?.ground.map((g) => [g.id, g.pad.length_m, g.mat])).toEqual(
-      own.filter((l) => l.ground).map((l) => [l.id, outriggers.find((x) => x.id === l.id)?.pad.length_m, l.mat ?? undefined]),
+      own.filter((l) => l.ground).map((l) => [l.id, outriggers.find((x) => x.id === l.id)?.float.length_m, l.mat ?? undefined]),
     )
     expect(map?.ground).toHaveLength(3)
   })
@@ -590,7 +590,7 @@ describe('searches and slips', () => {
   })
   it('there is no working area of a load that nobody knows', () => {
     const plan = { machine: tern, tables: [ternTable], setup: ternSetup(), conditions: { wind_mps: 3 }, policy: northQuay.policy }
-    const load = { name: '', mass_kg: null, massSource: null, sailArea_m2: 1, dragCoefficient: 1.2 } as const
+    const load = { name: '', mass_kg: null, massSource: null, windArea_m2: 1, dragCoefficient: 1.2 } as const
     expect(mapOfCase({ ...plan, lift: ternLift({ load }) }, [5], [0])).toBeNull()
     expect(mapOfCase({ ...plan, lift: ternLift() }, [5], [0])).not.toBeNull()
   })
@@ -600,7 +600,7 @@ describe('what a second look at random changes showed', () => {
   it('a boom too short for a radius is said with its length and no angle', () => {
     const far = { radius_m: 25, slew_deg: 250 }
     const plan = { machine: tern, tables: [ternTable], setup: ternSetup(), conditions: { wind_mps: 4 }, policy: northQuay.policy }
-    const reach = assess({ ...plan, lift: ternLift({ boom_m: 14.6, pick: far, set: far }) }).findings.find(
+    const reach = assess({ ...plan, lift: ternLift({ boom_m: 14.6, pickUp: far, setDown: far }) }).findings.find(
       (f) => f.check === 'boom-limits',
     )
     expect(reach).toMatchObject({ verdict: 'outside', reason: 'out-of-reach', at: { radius_m: 25 } })
@@ -637,11 +637,11 @@ describe('what a second look at random changes showed', () => {
           hitch: 'straight',
           rule: 'three',
         }) as unknown as {
-          outriggers?: { angle_deg: number }[]
+          legs?: { angle_deg: number }[]
         }
         lifts.forEach((l, i) => {
           const out = Math.hypot(l.x_m - x_m, l.y_m - y_m)
-          expect(r.outriggers?.[i]?.angle_deg).toBeCloseTo((Math.atan2(out, 3) * 180) / Math.PI, 9)
+          expect(r.legs?.[i]?.angle_deg).toBeCloseTo((Math.atan2(out, 3) * 180) / Math.PI, 9)
         })
       }),
     )

@@ -21,14 +21,14 @@ import {
 } from '../src'
 import { demoMachine, demoMachines, northQuay, tern, ternTable } from './demo'
 import { differing } from './differing'
-import { cellsNow, withTablesNow } from './table-then'
+import { cellsNow, inWordsNow, withTablesNow } from './then'
 
 /**
  * A thousand lifts of Tern, drawn once at random in November 2026 and kept with what was answered then (`fixture/`, never made
  * anew). Whatever is rebuilt under them has to answer the same to 1e-9; what is meant to differ is listed here with its reason.
  */
 interface Kept {
-  setup: Omit<Case['setup'], 'legs'> & { outriggers: { mat: string | null; ground: string | null }[] }
+  setup: Omit<Case['setup'], 'outriggers'> & { outriggers: { mat: string | null; ground: string | null }[] }
   lift: unknown
   wind_mps: unknown
   policy: Partial<Case['policy']>
@@ -38,7 +38,7 @@ interface Gives {
   verdict: string
   governing: string | null
   findings: [string, ...unknown[]][]
-  doubt?: Uncertainty | null
+  uncertainty?: Uncertainty | null
   changes?: unknown
   [other: string]: unknown
 }
@@ -46,7 +46,7 @@ const linesOf = (file: string) =>
   readFileSync(new URL(`./fixture/${file}`, import.meta.url), 'utf8')
     .trimEnd()
     .split('\n')
-const kept = linesOf('tern-cases.jsonl').map((line): Kept => JSON.parse(line))
+const kept = linesOf('tern-cases.jsonl').map((line) => inWordsNow(JSON.parse(line)) as Kept)
 
 /**
  * Then, *near* began where the site said; today it begins at the machine's own alarm where that comes sooner (faults.md A22, and
@@ -76,15 +76,15 @@ function caseOf(k: Kept): Case {
 const inputNamed = (then: string) =>
   ({
     mass: 'lift.load.mass_kg',
-    sail: 'lift.load.sailArea_m2',
-    'pick-radius': 'lift.pick.radius_m',
-    'set-radius': 'lift.set.radius_m',
+    sail: 'lift.load.windArea_m2',
+    'pick-radius': 'lift.pickUp.radius_m',
+    'set-radius': 'lift.setDown.radius_m',
     wind: 'conditions.wind_mps',
     pitch: 'setup.level.pitch_deg',
     roll: 'setup.level.roll_deg',
   })[then] ?? then.replace(/^rigging-(\d+)$/, 'lift.rigging.$1.mass_kg')
-const uncertaintyThen = (doubt: Uncertainty | null): Uncertainty | null =>
-  doubt && { ...doubt, inputs: doubt.inputs.map((x) => ({ ...x, id: inputNamed(x.id) })) }
+const uncertaintyThen = (u: Uncertainty | null): Uncertainty | null =>
+  u && { ...u, inputs: u.inputs.map((x) => ({ ...x, id: inputNamed(x.id) })) }
 
 /** Names and sources are data of the demo; what was computed is kept. */
 const said = new Set(['label', 'ground', 'source', 'table', 'empty'])
@@ -111,16 +111,18 @@ function readMore(was: Gives, now: Gives): string[] {
   const worse = (path: string, a: unknown, b: unknown) => (rank(b) >= rank(a) ? [] : [`${path}: ${a} was, ${b} is`])
   const more = (path: string, a: unknown, b: unknown) =>
     typeof a !== 'number' || (typeof b === 'number' && b >= a * (1 - 1e-9)) ? [] : [`${path}: ${a} was, ${b} is`]
-  const other = (g: Gives): Gives => ({ ...g, findings: g.findings.filter(([id]) => !/^(leg|ground):/.test(id)) })
-  const { verdict: _v, governing: _g, outriggers: legsThen, doubt: _d, changes: _c, ...then } = other(was)
-  const { verdict: _v2, governing: _g2, outriggers: legsNow, doubt: _d2, changes: _c2, ...today } = other(now)
+  const other = (g: Gives): Gives => ({ ...g, findings: g.findings.filter(([id]) => !/^(outrigger|ground):/.test(id)) })
+  const { verdict: _v, governing: _g, outriggers: legsThen, uncertainty: _d, changes: _c, ...then } = other(was)
+  const { verdict: _v2, governing: _g2, outriggers: legsNow, uncertainty: _d2, changes: _c2, ...today } = other(now)
   const pairs = (legsThen as number[][]).map((outrigger, i) => [outrigger, (legsNow as number[][])[i] as number[]] as const)
   return [
     ...differing(then, today),
     ...worse('verdict', was.verdict, now.verdict),
     ...was.findings.flatMap(([id, verdict, , measured]) => {
       const f = now.findings.find((x) => x[0] === id)
-      return f ? [...worse(id, verdict, f[1]), ...(/^(leg|ground):/.test(id) ? more(id, measured, f[3]) : [])] : [`${id} is gone`]
+      return f
+        ? [...worse(id, verdict, f[1]), ...(/^(outrigger|ground):/.test(id) ? more(id, measured, f[3]) : [])]
+        : [`${id} is gone`]
     }),
     // Most, upper, share of the ground and pressure read more; least and where that is are those of the load.
     ...pairs.flatMap(([a, b]) => [1, 2, 5, 6].flatMap((i) => more(`${a[0]} ${i}`, a[i], b[i]))),
@@ -153,7 +155,7 @@ function nowOf(c: Case, like: Gives): Gives {
     outriggers: a.outriggers.map((l) => Object.values(l)),
     windLimit_mps: a.windLimit_mps,
     tip: a.tip && Object.values(a.tip),
-    ...('doubt' in like ? { doubt: setAside ? like.doubt : uncertaintyOf(c) } : {}),
+    ...('uncertainty' in like ? { uncertainty: setAside ? like.uncertainty : uncertaintyOf(c) } : {}),
     ...('changes' in like && a.governing
       ? { changes: nearestRemedies(c, a.governing, means).map((n) => [n.change, n.assessment?.verdict ?? null]) }
       : {}),
@@ -170,7 +172,7 @@ describe('a thousand lifts of Tern', () => {
   })
   it.each(Array.from({ length: 10 }, (_, i) => i * 100))('are answered as they were, from number %i on', (from) => {
     const differ = kept.slice(from, from + 100).flatMap((k, i) => {
-      const gives = 'doubt' in k.gives ? { ...k.gives, doubt: uncertaintyThen(k.gives.doubt ?? null) } : k.gives
+      const gives = 'uncertainty' in k.gives ? { ...k.gives, uncertainty: uncertaintyThen(k.gives.uncertainty ?? null) } : k.gives
       const now = nowOf(caseOf(k), gives)
       const exact = differing(gives, now)
       if (exact.length > 0) readingMore++

@@ -157,8 +157,8 @@ describe('the solver', () => {
           (r, a) => {
             const [x, y] = [r * Math.cos(a), r * Math.sin(a)]
             elasticReactions(f, x, y, 1000, out)
-            const sum = (pick: (s: { x_m: number; y_m: number }) => number) =>
-              f.supports.reduce((t, s, i) => t + (out[i] as number) * pick(s), 0)
+            const sum = (pickUp: (s: { x_m: number; y_m: number }) => number) =>
+              f.supports.reduce((t, s, i) => t + (out[i] as number) * pickUp(s), 0)
             expect(Math.abs(sum(() => 1) - 1000)).toBeLessThan(1e-6)
             expect(Math.abs(sum((s) => s.x_m) - 1000 * x)).toBeLessThan(1e-5)
             expect(Math.abs(sum((s) => s.y_m) - 1000 * y)).toBeLessThan(1e-5)

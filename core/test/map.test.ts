@@ -42,7 +42,7 @@ const base: MapInput = {
   counterweight: 'heavy',
   boom_m: 19.4,
   footprint,
-  ground: footprint.map(({ id }) => ({ id, pad: outrigger(id).pad, mat, allowable_kPa: 180 })),
+  ground: footprint.map(({ id }) => ({ id, pad: outrigger(id).float, mat, allowable_kPa: 180 })),
   load: { mass_kg: 3000, deductions: [{ name: 'block', mass_kg: 220, on: 'hook' }], sailArea_m2: 3, dragCoefficient: 1.2 },
   policy: { readingRule: 'worse-row', legLoads: 'upper', dynamicFactor: 1.1 },
   wind_mps: 5,

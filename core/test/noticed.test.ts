@@ -230,7 +230,7 @@ describe('a lift over a wide arc', () => {
       machine: tern,
       tables: [ternTable],
       setup: ternSetup({ left }),
-      lift: ternLift({ pick: { radius_m: 9, slew_deg: from }, set: { radius_m: 9, slew_deg: to }, turn }),
+      lift: ternLift({ pickUp: { radius_m: 9, slew_deg: from }, setDown: { radius_m: 9, slew_deg: to }, slewDirection: turn }),
       conditions: { wind_mps: 4 },
       policy: northQuay.policy,
     }).findings
@@ -280,8 +280,8 @@ describe('a lift over a wide arc', () => {
       tables: [ternTable],
       setup: ternSetup({ left: 'intermediate' }),
       lift: ternLift({
-        pick: { radius_m: 7, slew_deg: 260 },
-        set: { radius_m: 8, slew_deg },
+        pickUp: { radius_m: 7, slew_deg: 260 },
+        setDown: { radius_m: 8, slew_deg },
         configuration: 'full-right-heavy',
       }),
       conditions: { wind_mps: 4 },
@@ -291,8 +291,8 @@ describe('a lift over a wide arc', () => {
       const c = at(slew)
       const f = assess(c).findings.find((x) => x.check === 'rating' && x.verdict === 'outside')
       if (!f) throw new Error(`inside at ${slew}`)
-      const offer = nearestRemedies(c, f, { mats: [], canStand: () => false }).find((o) => o.change.kind === 'set-slew')
-      if (offer?.change.kind !== 'set-slew') throw new Error(`nothing offered at ${slew}`)
+      const offer = nearestRemedies(c, f, { mats: [], canStand: () => false }).find((o) => o.change.kind === 'set-down-slew')
+      if (offer?.change.kind !== 'set-down-slew') throw new Error(`nothing offered at ${slew}`)
       const { by_deg } = offer.change
       const fails = (by: number) => assess(at(slew + by)).findings.some((x) => x.check === 'rating' && x.verdict === 'outside')
       expect(fails(by_deg)).toBe(false)

@@ -15,8 +15,8 @@ describe('standing in a place', () => {
         finite,
         finite,
         (x_m, y_m, heading_deg, px, py) => {
-          const stand = { x_m, y_m, heading_deg }
-          const back = toMachine(stand, toPlace(stand, { x_m: px, y_m: py }))
+          const position = { x_m, y_m, heading_deg }
+          const back = toMachine(position, toPlace(position, { x_m: px, y_m: py }))
           expect(back.x_m).toBeCloseTo(px, 9)
           expect(back.y_m).toBeCloseTo(py, 9)
         },

@@ -98,7 +98,7 @@ describe('reading a path', () => {
   it('is the least of any single reading on it', () => {
     fc.assert(
       fc.property(fc.double({ min: 3.5, max: 17, noNaN: true }), fc.double({ min: 3.5, max: 17, noNaN: true }), (a, b) => {
-        const path = pathOf(ternLift({ pick: { radius_m: a, slew_deg: 250 }, set: { radius_m: b, slew_deg: 260 } }))
+        const path = pathOf(ternLift({ pickUp: { radius_m: a, slew_deg: 250 }, setDown: { radius_m: b, slew_deg: 260 } }))
         const worst = worstOnPath({ table: ternTable, configuration: config('full-heavy') }, path, 19.4, 'worse-row').read
           .gross_kg
         const single = Array.from({ length: 60 }, (_, i) => {
@@ -117,8 +117,8 @@ describe('reading a path', () => {
   })
   it('reads both ends at the worse end of what was paced', () => {
     const lift = ternLift({
-      pick: { radius_m: { value: 6.9, tolerance: 0.2 }, slew_deg: 250 },
-      set: { radius_m: 9, slew_deg: 300 },
+      pickUp: { radius_m: { value: 6.9, tolerance: 0.2 }, slew_deg: 250 },
+      setDown: { radius_m: 9, slew_deg: 300 },
     })
     expect(ratedAtEnds({ table: ternTable, configuration: config('full-heavy') }, lift, policy)).toEqual({
       pick_kg: 10_500,
@@ -128,8 +128,8 @@ describe('reading a path', () => {
   it('follows a site’s straight line only where the table permits it', () => {
     const at = (table: RatingTable, readingRule: 'linear' | 'worse-row') => {
       const lift = ternLift({
-        pick: { radius_m: 9.5, slew_deg: 260 },
-        set: { radius_m: 9.5, slew_deg: 270 },
+        pickUp: { radius_m: 9.5, slew_deg: 260 },
+        setDown: { radius_m: 9.5, slew_deg: 270 },
         configuration: 'full-heavy',
       })
       const plan = { machine: tern, tables: [table], lift, policy: { ...northQuay.policy, readingRule } }
@@ -184,8 +184,8 @@ describe('outriggers between the ends of a lift', () => {
     const lift = fc.record({ a: length, b: length, from: fc.integer({ min: 0, max: 359 }), by: fc.integer({ min: 0, max: 120 }) })
     fc.assert(
       fc.property(lift, fc.integer({ min: 200, max: 3500 }), ({ a, b, from, by }, mass_kg) => {
-        const load = { name: '', mass_kg, massSource: 'weighed', sailArea_m2: 0, dragCoefficient: 1.2 } as const
-        const ends = { pick: { radius_m: a, slew_deg: from }, set: { radius_m: b, slew_deg: (from + by) % 360 } }
+        const load = { name: '', mass_kg, massSource: 'weighed', windArea_m2: 0, dragCoefficient: 1.2 } as const
+        const ends = { pickUp: { radius_m: a, slew_deg: from }, setDown: { radius_m: b, slew_deg: (from + by) % 360 } }
         const plan = { machine: tern, tables: [ternTable], conditions: { wind_mps: 0 }, policy: northQuay.policy }
         const level = { pitch_deg: 0, roll_deg: 0, levelVerified: true }
         const setup = ternSetup({ level })
@@ -230,7 +230,7 @@ describe('backward', () => {
           const plan = { machine: tern, tables: [ternTable], conditions: { wind_mps: 0 }, policy: northQuay.policy }
           const setup = ternSetup({ left: out, right: out, counterweight: id })
           const near = { radius_m: 5, slew_deg: 90 }
-          const f = assess({ ...plan, setup, lift: ternLift({ boom_m, pick: near, set: near }) }).findings.find(
+          const f = assess({ ...plan, setup, lift: ternLift({ boom_m, pickUp: near, setDown: near }) }).findings.find(
             (x) => x.check === 'backward',
           )
           const r = calculatorNamed('backward-stability')?.run({

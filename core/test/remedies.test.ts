@@ -2,7 +2,6 @@ import { describe, expect, it } from 'vitest'
 import {
   assess,
   type Case,
-  doubtWords,
   type Finding,
   type LiftPlan,
   nearestRemedies,
@@ -10,6 +9,7 @@ import {
   type RemedyKind,
   type SetupPlan,
   uncertaintyOf,
+  uncertaintyWords,
 } from '../src'
 import { northQuay, tern, ternLift, ternSetup, ternTable } from './demo'
 
@@ -22,7 +22,7 @@ const caseOf = (setup: SetupPlan, lift: LiftPlan, wind_mps: number | null = 4): 
   conditions: { wind_mps },
   policy: northQuay.policy,
 })
-const load = (mass_kg: number) => ({ name: '', mass_kg, massSource: 'weighed' as const, sailArea_m2: 2, dragCoefficient: 1.2 })
+const load = (mass_kg: number) => ({ name: '', mass_kg, massSource: 'weighed' as const, windArea_m2: 2, dragCoefficient: 1.2 })
 const failing = (c: Case, check: Finding['check']) =>
   assess(c).findings.find((f) => f.check === check && f.verdict === 'outside') as Finding
 const kinds = (c: Case, check: Finding['check']): RemedyKind['kind'][] =>
@@ -32,16 +32,16 @@ describe('changes for a lift that leaves its sector', () => {
   const c = caseOf(
     ternSetup({ left: 'intermediate' }),
     ternLift({
-      pick: { radius_m: 7, slew_deg: 230 },
-      set: { radius_m: 8, slew_deg: 310 },
-      turn: 'clockwise',
+      pickUp: { radius_m: 7, slew_deg: 230 },
+      setDown: { radius_m: 8, slew_deg: 310 },
+      slewDirection: 'clockwise',
       configuration: 'full-right-heavy',
     }),
   )
   it('are turning the other way round, proven by a fresh assessment', () => {
     expect(failing(c, 'rating').reason).toBe('outside-sector')
-    const turn = nearestRemedies(c, failing(c, 'rating'), means).find((o) => o.change.kind === 'turn')
-    expect(turn?.makes?.lift.turn).toBe('anticlockwise')
+    const turn = nearestRemedies(c, failing(c, 'rating'), means).find((o) => o.change.kind === 'slew-direction')
+    expect(turn?.changedCase?.lift.slewDirection).toBe('anticlockwise')
     expect(turn?.assessment?.verdict).toBe('inside')
   })
 })
@@ -50,10 +50,14 @@ describe('changes for a set-down in a sector that the legs are short for', () =>
   it('are another place to set down, no further round than needed', () => {
     const c = caseOf(
       ternSetup({ left: 'intermediate' }),
-      ternLift({ pick: { radius_m: 7, slew_deg: 260 }, set: { radius_m: 8, slew_deg: 330 }, configuration: 'full-right-heavy' }),
+      ternLift({
+        pickUp: { radius_m: 7, slew_deg: 260 },
+        setDown: { radius_m: 8, slew_deg: 330 },
+        configuration: 'full-right-heavy',
+      }),
     )
-    const offer = nearestRemedies(c, failing(c, 'rating'), means).find((o) => o.change.kind === 'set-slew')
-    expect(offer?.change).toMatchObject({ kind: 'set-slew', slew_deg: 315, by_deg: -15 })
+    const offer = nearestRemedies(c, failing(c, 'rating'), means).find((o) => o.change.kind === 'set-down-slew')
+    expect(offer?.change).toMatchObject({ kind: 'set-down-slew', slew_deg: 315, by_deg: -15 })
   })
 })
 
@@ -64,9 +68,9 @@ describe('other single changes', () => {
         ternSetup({ counterweight: 'light' }),
         ternLift({
           load: load(kg),
-          pick: { radius_m: 8, slew_deg: 20 },
-          set: { radius_m: 11, slew_deg: 60 },
-          turn: 'anticlockwise',
+          pickUp: { radius_m: 8, slew_deg: 20 },
+          setDown: { radius_m: 11, slew_deg: 60 },
+          slewDirection: 'anticlockwise',
         }),
       )
       const rating = assess(c).findings.find((f) => f.check === 'rating') as Finding
@@ -75,13 +79,13 @@ describe('other single changes', () => {
       expect(kinds(c, 'rating')).toContain('mass')
       const heavier = nearestRemedies(c, rating, means).find((o) => o.change.kind === 'counterweight')
       if (!heavier) return []
-      expect(assess({ ...c, ...(heavier.makes as object) }).rated_kg as number).toBeGreaterThan(rating.limit as number)
+      expect(assess({ ...c, ...(heavier.changedCase as object) }).rated_kg as number).toBeGreaterThan(rating.limit as number)
       return [kg]
     })
     expect(offered.length).toBeGreaterThan(0)
   })
   it('another boom length where this one does not reach', () => {
-    const c = caseOf(ternSetup(), ternLift({ boom_m: 9.8, set: { radius_m: 11, slew_deg: 300 } }))
+    const c = caseOf(ternSetup(), ternLift({ boom_m: 9.8, setDown: { radius_m: 11, slew_deg: 300 } }))
     const offers = nearestRemedies(c, failing(c, 'boom-limits'), means)
     expect(offers.find((o) => o.change.kind === 'boom')?.change).toEqual({ kind: 'boom', boom_m: 14.6 })
   })
@@ -92,8 +96,8 @@ describe('other single changes', () => {
         boom_m: 29,
         load: load(24_000),
         parts: 8,
-        pick: { radius_m: 24, slew_deg: 80 },
-        set: { radius_m: 25, slew_deg: 100 },
+        pickUp: { radius_m: 24, slew_deg: 80 },
+        setDown: { radius_m: 25, slew_deg: 100 },
       }),
     )
     const f = assess(c).findings.find((x) => x.verdict === 'outside') as Finding
@@ -107,13 +111,13 @@ describe('a load that can be taken apart', () => {
       [10_000, 3],
       [14_000, 4],
     ] as const) {
-      const c = caseOf(ternSetup(), ternLift({ load: load(kg), parts: 8, set: { radius_m: 8, slew_deg: 300 } }))
+      const c = caseOf(ternSetup(), ternLift({ load: load(kg), parts: 8, setDown: { radius_m: 8, slew_deg: 300 } }))
       const f = assess(c).findings.find((x) => x.verdict === 'outside') as Finding
       const offer = nearestRemedies(c, f, means).find((o) => o.change.kind === 'split')
       if (offer?.change.kind !== 'split') throw new Error(`no split for ${kg}`)
       expect(offer.change.lifts).toBeLessThanOrEqual(lifts)
       expect(offer.change.mass_kg).toBeCloseTo(kg / offer.change.lifts, 9)
-      expect(offer.makes).toBeNull()
+      expect(offer.changedCase).toBeNull()
       expect(offer.assessment?.findings.find((x) => x.id === f.id)?.verdict).toBe('inside')
       const one = assess({ ...c, lift: { ...c.lift, load: load(kg / (offer.change.lifts - 1)) } })
       expect(one.findings.find((x) => x.id === f.id)?.verdict).not.toBe('inside')
@@ -136,8 +140,8 @@ describe('doubt', () => {
   const doubtful = (tolerance: number, radius = 0.3): Case => ({
     ...caseOf(ternSetup(), ternLift()),
     lift: ternLift({
-      load: { name: '', mass_kg: { value: 4000, tolerance }, massSource: 'weighed', sailArea_m2: 3, dragCoefficient: 1.2 },
-      set: { radius_m: { value: 9, tolerance: radius }, slew_deg: 300 },
+      load: { name: '', mass_kg: { value: 4000, tolerance }, massSource: 'weighed', windArea_m2: 3, dragCoefficient: 1.2 },
+      setDown: { radius_m: { value: 9, tolerance: radius }, slew_deg: 300 },
     }),
   })
   it('holds the nominal between its ends, and names every ± with what it is answerable for', () => {
@@ -145,7 +149,7 @@ describe('doubt', () => {
     if (!d) throw new Error('no doubt')
     expect(d.low).toBeLessThanOrEqual(d.nominal)
     expect(d.nominal).toBeLessThanOrEqual(d.high)
-    expect(d.inputs.map((i) => i.id).sort()).toEqual(['lift.load.mass_kg', 'lift.set.radius_m'])
+    expect(d.inputs.map((i) => i.id).sort()).toEqual(['lift.load.mass_kg', 'lift.setDown.radius_m'])
     expect(d.inputs[0]?.share ?? 0).toBeGreaterThanOrEqual(d.inputs[1]?.share ?? 0)
     expect(d.high).toBeCloseTo(assess(doubtful(200)).governing?.utilisation ?? 0, 12)
   })
@@ -168,10 +172,10 @@ describe('doubt', () => {
       'lift.load.mass_kg',
       'conditions.wind_mps',
       'lift.rigging.0.mass_kg',
-      'lift.set.radius_m',
+      'lift.setDown.radius_m',
       'setup.level.roll_deg',
     ]
-    expect(new Set(named.map(doubtWords)).size).toBe(named.length)
-    expect(named.map(doubtWords)).not.toContain(doubtWords('nowhere'))
+    expect(new Set(named.map(uncertaintyWords)).size).toBe(named.length)
+    expect(named.map(uncertaintyWords)).not.toContain(uncertaintyWords('nowhere'))
   })
 })

@@ -121,9 +121,9 @@ describe('changes in words', () => {
     [{ kind: 'radius', radius_m: 8, less_m: 2 }, /within 8\.00 m radius, 2\.00 m less/],
     [{ kind: 'mass', mass_kg: 4000, less_kg: 500 }, /at most 4,000 kg, 500 kg less/],
     [{ kind: 'split', lifts: 2, mass_kg: 4000 }, /lift it in 2, each at most 4,000 kg/],
-    [{ kind: 'turn', turn: 'clockwise' }, /other way round, clockwise/],
-    [{ kind: 'set-slew', slew_deg: 300, by_deg: -15 }, /slew 300\.0°, 15\.0° clockwise/],
-    [{ kind: 'set-slew', slew_deg: 300, by_deg: 15 }, /anticlockwise/],
+    [{ kind: 'slew-direction', slewDirection: 'clockwise' }, /other way round, clockwise/],
+    [{ kind: 'set-down-slew', slew_deg: 300, by_deg: -15 }, /slew 300\.0°, 15\.0° clockwise/],
+    [{ kind: 'set-down-slew', slew_deg: 300, by_deg: 15 }, /anticlockwise/],
     [
       {
         kind: 'extension',

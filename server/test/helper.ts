@@ -182,7 +182,7 @@ export function setupBody(id: string = randomUUID()) {
     steps: tern.procedures.setup.map((s) => s.id),
     plan: {
       place: 'north-quay',
-      stand: { x_m: 18, y_m: 4, heading_deg: 0 },
+      position: { x_m: 18, y_m: 4, heading_deg: 0 },
       counterweight: 'heavy',
       outriggers: (tern.outriggers ?? []).map((l) => ({
         id: l.id,
@@ -202,13 +202,13 @@ export function liftBody(setup: string, over: object = {}) {
     setup,
     conditions: { wind_mps: 4 },
     plan: {
-      load: { name: 'Pump skid', mass_kg: 2850, massSource: 'marked', sailArea_m2: 3.1, dragCoefficient: 1.2 },
+      load: { name: 'Pump skid', mass_kg: 2850, massSource: 'marked', windArea_m2: 3.1, dragCoefficient: 1.2 },
       rigging: [],
       parts: 4,
       boom_m: 19.4,
-      pick: { radius_m: 7, slew_deg: 250 },
-      set: { radius_m: 9, slew_deg: 300 },
-      turn: 'anticlockwise',
+      pickUp: { radius_m: 7, slew_deg: 250 },
+      setDown: { radius_m: 9, slew_deg: 300 },
+      slewDirection: 'anticlockwise',
       radiusBasis: 'measured-under-load',
       ...over,
     },

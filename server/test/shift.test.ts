@@ -285,7 +285,7 @@ describe('from site to handover', () => {
     const setup = setupBody()
     await ines.post(`/shifts/${id}/setups`, setup)
     await proveRaised(ines, id)
-    const lift = liftBody(setup.id, { set: { radius_m: 18, slew_deg: 300 } })
+    const lift = liftBody(setup.id, { setDown: { radius_m: 18, slew_deg: 300 } })
     expect((await ines.post(`/shifts/${id}/lifts`, lift)).body.lifts[0].assessment.verdict).toBe('outside')
     const steps = tern.procedures.lift.map((s) => s.id)
     expect(

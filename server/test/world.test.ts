@@ -112,7 +112,7 @@ describe('its machines and tables', () => {
     for (const id of org.places) {
       it(`${id}: every stand has ground under it, and every hazard a control to begin with`, () => {
         const p = readPlaceFile(id)
-        expect(p.stands.length).toBeGreaterThan(0)
+        expect(p.positions.length).toBeGreaterThan(0)
         for (const h of p.hazards) expect(h.control.length).toBeGreaterThan(10)
         for (const l of p.loads) expect((l.mass_kg === null) === (l.massSource === null)).toBe(true)
       })

@@ -87,13 +87,13 @@ describe('quick sums', () => {
     const draft = {
       wind_mps: 4,
       lift: {
-        load: { name: 'x', mass_kg: 1, massSource: 'marked' as const, sailArea_m2: 1, dragCoefficient: 1.3 },
+        load: { name: 'x', mass_kg: 1, massSource: 'marked' as const, windArea_m2: 1, dragCoefficient: 1.3 },
         rigging: [],
         parts: 4,
         boom_m: 10,
-        pick: { radius_m: 5, slew_deg: 0 },
-        set: { radius_m: 6, slew_deg: 10 },
-        turn: 'clockwise' as const,
+        pickUp: { radius_m: 5, slew_deg: 0 },
+        setDown: { radius_m: 6, slew_deg: 10 },
+        slewDirection: 'clockwise' as const,
         radiusBasis: null,
       },
     }

@@ -91,11 +91,11 @@ describe('a first set-up', () => {
       RL: 'intermediate',
       RR: 'fullyExtended',
     })
-    for (const l of draft.outriggers) expect(blockedBy(tern, quay, draft.stand, l.id, l.extension, l.mat)).toBeUndefined()
-    expect(blockedBy(tern, quay, draft.stand, 'FL', 'fullyExtended', null)?.id).toBe('market')
+    for (const l of draft.outriggers) expect(blockedBy(tern, quay, draft.position, l.id, l.extension, l.mat)).toBeUndefined()
+    expect(blockedBy(tern, quay, draft.position, 'FL', 'fullyExtended', null)?.id).toBe('market')
   })
   it('turns the short side with the machine', () => {
-    const about = { ...draft.stand, heading_deg: 180 }
+    const about = { ...draft.position, heading_deg: 180 }
     expect(widestThatFits(tern, quay, about, 'FR', 'mat-12')).toBe('intermediate')
     expect(widestThatFits(tern, quay, about, 'FL', 'mat-12')).toBe('fullyExtended')
   })

@@ -58,12 +58,12 @@ export function assessSetup(plan: Omit<Case, 'lift' | 'conditions'>, trial: Tria
     { ...plan, lift: trialLift(machine, trial), conditions: { wind_mps: null } },
     { points: 180, path: { arc, least_m: radius_m, greatest_m: radius_m, radii_m: [radius_m] }, hook: trialHook(load_kg ?? 0) },
   )
-  const [stand] = ctx.stands
-  if (!stand)
+  const [position] = ctx.stands
+  if (!position)
     throw new Refusal('out-of-reach', 'The boom does not get to this radius; change the boom or the radius.', 'radius_m')
   const findings = setupChecks.flatMap((check) => check.run(ctx))
-  const laden = load_kg === null ? null : stand.laden
-  const { fixed, slewing } = stand.posed
+  const laden = load_kg === null ? null : position.laden
+  const { fixed, slewing } = position.posed
   const empty = envelopeOver(prepareFootprint(ctx.contacts), fixed, slewing, arc, setupStep_deg, setupRefine_deg)
   const [lightest] = [...(laden ?? empty).supports].sort((a, b) => a.min_N - b.min_N)
   return {
@@ -89,13 +89,13 @@ const trialHook = (kg: number): OnHook => ({
 function trialLift(machine: Crane, { boom_m, radius_m, load_kg }: Trial): LiftPlan {
   const point = { radius_m, slew_deg: 0 }
   return {
-    load: { name: '', mass_kg: load_kg || null, massSource: null, sailArea_m2: null, dragCoefficient: 1 },
+    load: { name: '', mass_kg: load_kg || null, massSource: null, windArea_m2: null, dragCoefficient: 1 },
     rigging: [],
     parts: machine.hoist.reevings[0]?.parts ?? 1,
     boom_m,
-    pick: point,
-    set: point,
-    turn: 'anticlockwise',
+    pickUp: point,
+    setDown: point,
+    slewDirection: 'anticlockwise',
     radiusBasis: 'measured-under-load',
   }
 }

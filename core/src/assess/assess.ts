@@ -106,12 +106,12 @@ function figuresOf(ctx: LiftContext): Partial<Assessment> {
 
 /** Heights of the boom's head and its angles at the two ends. */
 function tipOf({ boom, deflection_m, plan: { lift } }: LiftContext): Assessment['tip'] {
-  const at = (end: 'pick' | 'set') => boom.poseAtRadius(lift.boom_m, nominal(lift[end].radius_m), deflection_m)
-  const [pick, set] = [at('pick'), at('set')]
+  const at = (end: 'pickUp' | 'setDown') => boom.poseAtRadius(lift.boom_m, nominal(lift[end].radius_m), deflection_m)
+  const [pickUp, set] = [at('pickUp'), at('setDown')]
   return {
-    pick_m: pick.tip_height_m,
+    pick_m: pickUp.tip_height_m,
     set_m: set.tip_height_m,
-    angle_pick_deg: pick.angle_deg,
+    angle_pick_deg: pickUp.angle_deg,
     angle_set_deg: set.angle_deg,
   }
 }

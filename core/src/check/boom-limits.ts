@@ -10,7 +10,7 @@ export const boomLimitsCheck: Check<'boom-limits'> = {
     const outside = {
       check: 'boom-limits',
       verdict: 'outside',
-      at: { radius_m: reached.radius_m, slew_deg: lift.set.slew_deg },
+      at: { radius_m: reached.radius_m, slew_deg: lift.setDown.slew_deg },
     } as const
     const { boom_m } = lift
     return reached.reason === 'out-of-reach'

@@ -121,10 +121,10 @@ export function chooseTable(
 /** What a table rates at pick-up and at set-down, each at the worse end of its doubt. */
 export function ratedAtEnds({ table, configuration }: ChosenTable, lift: LiftPlan, policy: { readingRule: ReadingRule }) {
   const rule: ReadingRule = table.linearPermitted ? policy.readingRule : 'worse-row'
-  const at = ({ radius_m, slew_deg }: LiftPlan['pick']) => {
+  const at = ({ radius_m, slew_deg }: LiftPlan['pickUp']) => {
     if (!ratedAtSlew(configuration, slew_deg)) return null
     const { gross_kg } = ratingAt(table.axes, configuration, high(radius_m), lift.boom_m, rule)
     return gross_kg === 'not-rated' ? null : gross_kg
   }
-  return { pick_kg: at(lift.pick), set_kg: at(lift.set) }
+  return { pick_kg: at(lift.pickUp), set_kg: at(lift.setDown) }
 }

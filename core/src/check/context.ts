@@ -89,7 +89,7 @@ export class LiftContext {
   /** Force of the wind on the load where table, sail, mass and wind are known, newtons; else none. */
   get wind_N(): number {
     const { lift, conditions } = this.plan
-    const sail = lift.load.sailArea_m2
+    const sail = lift.load.windArea_m2
     if (!this.choice.chosen?.table.wind || sail === null || !this.hook || conditions.wind_mps === null) return 0
     return windForce_N(high(conditions.wind_mps), lift.load.dragCoefficient, high(sail))
   }

@@ -23,5 +23,5 @@ export const outriggerCheck: Check<'outrigger'> = {
     ),
   heldBackBy: ['mass', 'boom-limits', 'overturning'],
   impliedBy: [],
-  remedies: ['radius', 'extension', 'set-slew', 'mass', 'split'],
+  remedies: ['radius', 'extension', 'set-down-slew', 'mass', 'split'],
 }

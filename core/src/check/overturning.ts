@@ -36,5 +36,5 @@ export const overturningCheck: Check<'overturning'> = {
   },
   heldBackBy: ['mass', 'boom-limits'],
   impliedBy: [],
-  remedies: ['radius', 'turn', 'extension', 'counterweight', 'set-slew', 'mass', 'split'],
+  remedies: ['radius', 'slew-direction', 'extension', 'counterweight', 'set-down-slew', 'mass', 'split'],
 }

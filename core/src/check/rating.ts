@@ -27,7 +27,7 @@ export const ratingCheck: Check<'rating'> = {
   },
   heldBackBy: ['table', 'mass'],
   impliedBy: [],
-  remedies: ['radius', 'turn', 'extension', 'counterweight', 'boom', 'set-slew', 'mass', 'split'],
+  remedies: ['radius', 'slew-direction', 'extension', 'counterweight', 'boom', 'set-down-slew', 'mass', 'split'],
 }
 
 function judged(
@@ -61,6 +61,6 @@ function judged(
 
 /** The slew of whichever end stands nearer to a radius. */
 export function slewWithRadius(lift: LiftPlan, radius_m: number): number {
-  const off = (p: LiftPlan['pick']) => Math.abs(nominal(p.radius_m) - radius_m)
-  return off(lift.set) <= off(lift.pick) ? lift.set.slew_deg : lift.pick.slew_deg
+  const off = (p: LiftPlan['pickUp']) => Math.abs(nominal(p.radius_m) - radius_m)
+  return off(lift.setDown) <= off(lift.pickUp) ? lift.setDown.slew_deg : lift.pickUp.slew_deg
 }

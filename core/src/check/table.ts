@@ -13,5 +13,5 @@ export const tableCheck: Check<'table'> = {
   },
   heldBackBy: ['mass'],
   impliedBy: ['rating'],
-  remedies: ['extension', 'set-slew', 'turn'],
+  remedies: ['extension', 'set-down-slew', 'slew-direction'],
 }

@@ -7,12 +7,12 @@ import type { LiftContext } from './context'
 /** The gust that this load may be lifted in, at its lightest and with its greatest sail, m/s; null: a figure is missing. */
 export function windLimitOf({ choice, hook, plan: { lift } }: LiftContext): number | null {
   const table = choice.chosen?.table.wind
-  if (!table || lift.load.sailArea_m2 === null || !hook) return null
+  if (!table || lift.load.windArea_m2 === null || !hook) return null
   return windLimit({
     chartLimit_mps: table.limit_mps,
     referenceArea_m2_per_t: table.referenceArea_m2_per_t,
     mass_kg: hook.loadLightest_kg,
-    sailArea_m2: high(lift.load.sailArea_m2),
+    sailArea_m2: high(lift.load.windArea_m2),
     dragCoefficient: lift.load.dragCoefficient,
   }).limit_mps
 }
@@ -28,7 +28,7 @@ export const windCheck: Check<'wind'> = {
     ]
     const table = choice.chosen?.table.wind
     if (!table) return missing('no-limit')
-    if (plan.lift.load.sailArea_m2 === null) return missing('no-sail')
+    if (plan.lift.load.windArea_m2 === null) return missing('no-sail')
     if (!hook) return missing('no-mass')
     const limit = windLimitOf(ctx)
     const { wind_mps } = plan.conditions

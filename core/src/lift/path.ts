@@ -14,11 +14,11 @@ export interface Path {
 }
 
 export function pathOf(lift: LiftPlan): Path {
-  const from = normalDegrees(lift.pick.slew_deg)
-  const ahead = normalDegrees(lift.set.slew_deg - lift.pick.slew_deg)
-  const by = ahead < 1e-9 || ahead > 360 - 1e-9 ? 0 : lift.turn === 'anticlockwise' ? ahead : ahead - 360
-  const least_m = Math.min(low(lift.pick.radius_m), low(lift.set.radius_m))
-  const greatest_m = Math.max(high(lift.pick.radius_m), high(lift.set.radius_m))
+  const from = normalDegrees(lift.pickUp.slew_deg)
+  const ahead = normalDegrees(lift.setDown.slew_deg - lift.pickUp.slew_deg)
+  const by = ahead < 1e-9 || ahead > 360 - 1e-9 ? 0 : lift.slewDirection === 'anticlockwise' ? ahead : ahead - 360
+  const least_m = Math.min(low(lift.pickUp.radius_m), low(lift.setDown.radius_m))
+  const greatest_m = Math.max(high(lift.pickUp.radius_m), high(lift.setDown.radius_m))
   return {
     arc: { from_deg: from, to_deg: from + by },
     least_m,

@@ -17,7 +17,7 @@ export type OutriggerSetting = z.infer<typeof outriggerSetting>
 /** How the machine stands: everything that was chosen or measured before a load is thought of. */
 export const setupPlan = z.strictObject({
   place: z.string().min(1),
-  stand: z.strictObject({ x_m: finite, y_m: finite, heading_deg: finite }),
+  position: z.strictObject({ x_m: finite, y_m: finite, heading_deg: finite }),
   counterweight: z.string().min(1),
   outriggers: z.array(outriggerSetting),
   level: z.strictObject({
@@ -38,7 +38,7 @@ export const liftPlan = z.strictObject({
     mass_kg: measuredPositive.nullable(),
     /** Null: nobody knows it; then there is no lift. */
     massSource: massSource.nullable(),
-    sailArea_m2: measuredNotNegative.nullable(),
+    windArea_m2: measuredNotNegative.nullable(),
     dragCoefficient: positive,
   }),
   rigging: z.array(
@@ -51,9 +51,9 @@ export const liftPlan = z.strictObject({
   ),
   parts: z.int().min(1),
   boom_m: positive,
-  pick: hookPoint,
-  set: hookPoint,
-  turn: z.enum(['anticlockwise', 'clockwise']),
+  pickUp: hookPoint,
+  setDown: hookPoint,
+  slewDirection: z.enum(['anticlockwise', 'clockwise']),
   /**
    * How the radius is known: measured with the load hanging, or worked out with the boom's outward bend given. Null: worked
    * out without it; a boom bends outwards under load, so the rating is then not proven.

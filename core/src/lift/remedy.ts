@@ -7,8 +7,8 @@ export type RemedyKind =
   | { kind: 'radius'; radius_m: number; less_m: number }
   | { kind: 'mass'; mass_kg: number; less_kg: number }
   | { kind: 'split'; lifts: number; mass_kg: number }
-  | { kind: 'turn'; turn: LiftPlan['turn'] }
-  | { kind: 'set-slew'; slew_deg: number; by_deg: number }
+  | { kind: 'slew-direction'; slewDirection: LiftPlan['slewDirection'] }
+  | { kind: 'set-down-slew'; slew_deg: number; by_deg: number }
   | { kind: 'extension'; outriggers: { id: string; label: string; extension: Extension }[] }
   | { kind: 'mat'; outrigger: string; label: string; mat: MatKind }
   | { kind: 'mat-size'; outrigger: string; label: string; side_m: number }

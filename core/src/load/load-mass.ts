@@ -102,8 +102,8 @@ function windArea_m2(faces: readonly PlacedFace[]): number {
     groups[groups.length - 1]?.push(f)
     reach = Math.max(reach, f.along[1])
   }
-  const span = (list: readonly PlacedFace[], pick: (f: PlacedFace) => [number, number]) =>
-    Math.max(...list.map((f) => pick(f)[1])) - Math.min(...list.map((f) => pick(f)[0]))
+  const span = (list: readonly PlacedFace[], pickUp: (f: PlacedFace) => [number, number]) =>
+    Math.max(...list.map((f) => pickUp(f)[1])) - Math.min(...list.map((f) => pickUp(f)[0]))
   return groups.reduce((sum, list) => {
     const all = list.reduce((s, f) => s + f.area_m2, 0)
     const box = span(list, (f) => f.across) * span(list, (f) => f.up)
@@ -223,6 +223,6 @@ export const loadMassCalculator = defineCalculator({
       },
     ],
   },
-  transfers: { mass_kg: (o) => o.mass_kg, sailArea_m2: (o) => o.sailArea_m2 && Math.max(o.sailArea_m2.x, o.sailArea_m2.y) },
+  transfers: { mass_kg: (o) => o.mass_kg, windArea_m2: (o) => o.sailArea_m2 && Math.max(o.sailArea_m2.x, o.sailArea_m2.y) },
   compute: loadMass,
 })

@@ -54,7 +54,7 @@ const placeLoad = z.strictObject({
   label: z.string().min(1),
   mass_kg: measuredPositive.nullable(),
   massSource: massSource.nullable(),
-  sailArea_m2: measuredNotNegative.nullable(),
+  windArea_m2: measuredNotNegative.nullable(),
   dragCoefficient: positive,
 })
 export type PlaceLoad = z.infer<typeof placeLoad>
@@ -89,7 +89,7 @@ export const placeDefinition = z
     defaultGround: z.string(),
     features: z.array(feature),
     hazards: z.array(z.strictObject({ id: z.string().min(1), label: z.string().min(1), control: z.string().min(1) })),
-    stands: z
+    positions: z
       .array(z.strictObject({ id: z.string().min(1), label: z.string().min(1), x_m: finite, y_m: finite, heading_deg: finite }))
       .min(1),
     mats: z.array(matKind),

@@ -5,18 +5,18 @@ import { distanceToSegment } from '../plane/point'
 import type { Feature, Place } from './place'
 
 /** Where a machine stands in a place: its slew centre, and where its nose points, anticlockwise from the place's x. */
-export interface Stand {
+export interface MachinePosition {
   x_m: number
   y_m: number
   heading_deg: number
 }
 
-export function toPlace(s: Stand, p: Point): Point {
+export function toPlace(s: MachinePosition, p: Point): Point {
   const [c, n] = [Math.cos(s.heading_deg * rad), Math.sin(s.heading_deg * rad)]
   return { x_m: s.x_m + p.x_m * c - p.y_m * n, y_m: s.y_m + p.x_m * n + p.y_m * c }
 }
 
-export function toMachine(s: Stand, p: Point): Point {
+export function toMachine(s: MachinePosition, p: Point): Point {
   const [c, n] = [Math.cos(s.heading_deg * rad), Math.sin(s.heading_deg * rad)]
   const [dx, dy] = [p.x_m - s.x_m, p.y_m - s.y_m]
   return { x_m: dx * c + dy * n, y_m: -dx * n + dy * c }
@@ -48,14 +48,14 @@ export function distanceToFeature(f: Feature, p: Point): number {
 }
 
 /** What keeps a foot of this half-size from standing at a point of the machine's frame: the first solid or void it would touch. */
-export function inTheWay(place: Place, stand: Stand, foot: Point, halfSize_m: number): Feature | undefined {
-  const p = toPlace(stand, foot)
+export function inTheWay(place: Place, position: MachinePosition, foot: Point, halfSize_m: number): Feature | undefined {
+  const p = toPlace(position, foot)
   return place.features.find((f) => (f.kind === 'solid' || f.kind === 'void') && distanceToFeature(f, p) < halfSize_m)
 }
 
 /** The id of the ground underfoot at a point of the machine's frame. Later features lie on top of earlier ones. */
-export function groundAt(place: Place, stand: Stand, foot: Point): string {
-  const p = toPlace(stand, foot)
+export function groundAt(place: Place, position: MachinePosition, foot: Point): string {
+  const p = toPlace(position, foot)
   const found = place.features.filter(
     (f) => f.ground !== undefined && f.geometry.type === 'Polygon' && inPolygon(f.geometry.points, p),
   )

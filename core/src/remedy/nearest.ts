@@ -11,7 +11,7 @@ import { high, nominal, type Tol } from '../quantity/measured'
 import { rowFigures } from '../rating/table'
 import { Refusal } from '../refusal'
 import { boundary } from '../search'
-import type { AvailableResources, Change } from './remedy'
+import type { AvailableResources, Remedy } from './remedy'
 
 /**
  * The smallest single changes that bring a failed finding inside, each proven by a fresh assessment of the changed case.
@@ -19,14 +19,14 @@ import type { AvailableResources, Change } from './remedy'
  *
  * Searches are bounded: bisection along one quantity at a time, on the same `assess`.
  */
-export function nearestRemedies(c: Case, f: Finding, means: AvailableResources): Change[] {
+export function nearestRemedies(c: Case, f: Finding, means: AvailableResources): Remedy[] {
   const before = assess(c)
-  const attempt = (change: RemedyKind, makes: Partial<Case>): Change | null => {
-    const changed = { ...c, ...makes }
+  const attempt = (change: RemedyKind, changedCase: Partial<Case>): Remedy | null => {
+    const changed = { ...c, ...changedCase }
     try {
       const assessment = assess(changed)
       return resolves(f, assessment.findings) && spoilsNothing(before.findings, assessment.findings, f)
-        ? { change, makes: { setup: changed.setup, lift: changed.lift, conditions: changed.conditions }, assessment }
+        ? { change, changedCase: { setup: changed.setup, lift: changed.lift, conditions: changed.conditions }, assessment }
         : null
     } catch (e) {
       if (e instanceof Refusal) return null
@@ -34,14 +34,14 @@ export function nearestRemedies(c: Case, f: Finding, means: AvailableResources):
     }
   }
   const offers = checkNamed(f.check).remedies.map((name) => searches[name](c, f, means, attempt))
-  return offers.filter((o): o is Change => o !== null).sort((a, b) => rankOf(b) - rankOf(a))
+  return offers.filter((o): o is Remedy => o !== null).sort((a, b) => rankOf(b) - rankOf(a))
 }
 
 /** What can be taken at once before what only people can do; what brings the whole lift inside first. */
-const rankOf = (c: Change) => (c.makes ? 2 : 0) + Number(c.assessment?.verdict === 'inside')
+const rankOf = (c: Remedy) => (c.changedCase ? 2 : 0) + Number(c.assessment?.verdict === 'inside')
 
-type Attempt = (change: RemedyKind, makes: Partial<Case>) => Change | null
-type Search = (c: Case, f: Finding, means: AvailableResources, attempt: Attempt) => Change | null
+type Attempt = (change: RemedyKind, changedCase: Partial<Case>) => Remedy | null
+type Search = (c: Case, f: Finding, means: AvailableResources, attempt: Attempt) => Remedy | null
 
 /** Table and rating are one question: which table, and what it allows. */
 const family = (f: Finding) => (f.check === 'table' || f.check === 'rating' ? 'table' : f.id)
@@ -65,12 +65,12 @@ const radius: Search = (c, _f, _means, attempt) => {
   const to = (radius_m: number) => {
     const lift = {
       ...c.lift,
-      pick: { ...c.lift.pick, radius_m: byAtMost(c.lift.pick.radius_m, radius_m) },
-      set: { ...c.lift.set, radius_m: byAtMost(c.lift.set.radius_m, radius_m) },
+      pickUp: { ...c.lift.pickUp, radius_m: byAtMost(c.lift.pickUp.radius_m, radius_m) },
+      setDown: { ...c.lift.setDown, radius_m: byAtMost(c.lift.setDown.radius_m, radius_m) },
     }
     return attempt({ kind: 'radius', radius_m, less_m: now - radius_m }, { lift })
   }
-  const now = Math.max(nominal(c.lift.pick.radius_m), nominal(c.lift.set.radius_m))
+  const now = Math.max(nominal(c.lift.pickUp.radius_m), nominal(c.lift.setDown.radius_m))
   const rows = rowFigures(c.tables, 'radius_m')
   const close = Math.min(now, ...rows)
   // Rows are where the reading changes: the furthest row that puts it right, then as far out from it as still holds.
@@ -112,22 +112,22 @@ const split: Search = (c, _f, _means, attempt) => {
       { lift: { ...c.lift, load: { ...c.lift.load, mass_kg: part } } },
     )
     // Only people can take a load apart; then it is another load, and proved as one.
-    if (done) return { ...done, makes: null }
+    if (done) return { ...done, changedCase: null }
   }
   return null
 }
 
 const turn: Search = (c, _f, _means, attempt) => {
-  const other = c.lift.turn === 'clockwise' ? 'anticlockwise' : 'clockwise'
-  return attempt({ kind: 'turn', turn: other }, { lift: { ...c.lift, turn: other } })
+  const other = c.lift.slewDirection === 'clockwise' ? 'anticlockwise' : 'clockwise'
+  return attempt({ kind: 'slew-direction', slewDirection: other }, { lift: { ...c.lift, slewDirection: other } })
 }
 
 const setSlew: Search = (c, _f, _means, attempt) => {
-  const now = c.lift.set.slew_deg
+  const now = c.lift.setDown.slew_deg
   const to = (by: number) =>
     attempt(
-      { kind: 'set-slew', slew_deg: normalDegrees(now + by), by_deg: by },
-      { lift: { ...c.lift, set: { ...c.lift.set, slew_deg: normalDegrees(now + by) } } },
+      { kind: 'set-down-slew', slew_deg: normalDegrees(now + by), by_deg: by },
+      { lift: { ...c.lift, setDown: { ...c.lift.setDown, slew_deg: normalDegrees(now + by) } } },
     )
   for (let by = 5; by <= 180; by += 5) {
     for (const sign of [1, -1]) {
@@ -200,7 +200,7 @@ const matSize: Search = (_c, f) => {
   if (f.check !== 'ground' || f.verdict !== 'outside' || f.reason === 'nothing-checks-this') return null
   const { side_m, label } = f.detail
   if (side_m === undefined) return null
-  return { change: { kind: 'mat-size', outrigger: f.subject ?? '', label, side_m }, makes: null, assessment: null }
+  return { change: { kind: 'mat-size', outrigger: f.subject ?? '', label, side_m }, changedCase: null, assessment: null }
 }
 
 const parts: Search = (c, _f, _means, attempt) => {
@@ -240,15 +240,15 @@ const wind: Search = (c, f, _means, attempt) => {
   return attempt({ kind: 'wind', wind_mps }, { conditions: { ...c.conditions, wind_mps } })
 }
 
-const level: Search = () => ({ change: { kind: 'level' }, makes: null, assessment: null })
+const level: Search = () => ({ change: { kind: 'level' }, changedCase: null, assessment: null })
 
 /** How each change is looked for. Which of them can put a check right, and in which order they are offered, the check says. */
 const searches: Record<RemedyName, Search> = {
   radius,
   mass,
   split,
-  turn,
-  'set-slew': setSlew,
+  'slew-direction': turn,
+  'set-down-slew': setSlew,
   extension: extend,
   mat,
   'mat-size': matSize,

@@ -11,10 +11,10 @@ export interface AvailableResources {
   canStand: (legId: string, extension: Extension, matId: string | null) => boolean
 }
 
-export interface Change {
+export interface Remedy {
   change: RemedyKind
   /** The case with the change made; null for advice that only a person can carry out and measure again. */
-  makes: Pick<Case, 'setup' | 'lift' | 'conditions'> | null
+  changedCase: Pick<Case, 'setup' | 'lift' | 'conditions'> | null
   /** What a fresh assessment of it says. */
   assessment: Assessment | null
 }

@@ -35,8 +35,8 @@ export function stabilityTriangle(input: {
   lateralShare?: number | undefined
 }): TruckStability {
   const all = input.masses.reduce((s, m) => s + m.mass_kg, 0)
-  const mean = (pick: (m: { x_m: number; y_m: number; z_m: number }) => number) =>
-    input.masses.reduce((s, m) => s + m.mass_kg * pick(m), 0) / all
+  const mean = (pickUp: (m: { x_m: number; y_m: number; z_m: number }) => number) =>
+    input.masses.reduce((s, m) => s + m.mass_kg * pickUp(m), 0) / all
   const [x, y, z] = [mean((m) => m.x_m), mean((m) => m.y_m), mean((m) => m.z_m)]
   const [sp, sr] = [Math.sin(input.pitch_deg * rad), Math.sin(input.roll_deg * rad)]
   const c = Math.sqrt(1 - sp * sp - sr * sr)

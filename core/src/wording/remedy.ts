@@ -12,9 +12,9 @@ export function changeWords(c: RemedyKind, say: Say): string {
       return `Lift at most ${say('mass', c.mass_kg)}, ${say('mass', c.less_kg)} less`
     case 'split':
       return `Take it apart and lift it in ${c.lifts}, each at most ${say('mass', c.mass_kg)}`
-    case 'turn':
-      return `Turn the lift the other way round, ${c.turn}`
-    case 'set-slew':
+    case 'slew-direction':
+      return `Turn the lift the other way round, ${c.slewDirection}`
+    case 'set-down-slew':
       return `Set down at slew ${say('angle', c.slew_deg)}, ${say('angle', Math.abs(c.by_deg))} ${c.by_deg > 0 ? 'anticlockwise' : 'clockwise'}`
     case 'extension':
       return `Put ${c.outriggers.map((l) => `${l.label} ${out[l.extension]}`).join(' and ')}`

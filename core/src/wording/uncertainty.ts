@@ -1,9 +1,9 @@
 /** Inputs with a ±, as they are called in a sentence. */
 const words: readonly [RegExp, string][] = [
   [/^lift\.load\.mass_kg$/, 'the load’s mass'],
-  [/^lift\.load\.sailArea_m2$/, 'the load’s sail area'],
-  [/^lift\.pick\.radius_m$/, 'the radius at pick-up'],
-  [/^lift\.set\.radius_m$/, 'the radius at set-down'],
+  [/^lift\.load\.windArea_m2$/, 'the load’s wind area'],
+  [/^lift\.pickUp\.radius_m$/, 'the radius at pick-up'],
+  [/^lift\.setDown\.radius_m$/, 'the radius at set-down'],
   [/^lift\.rigging\.\d+\.mass_kg$/, 'the rigging’s mass'],
   [/^conditions\.wind_mps$/, 'the wind'],
   [/^setup\.level\.pitch_deg$/, 'the level along'],
@@ -11,4 +11,4 @@ const words: readonly [RegExp, string][] = [
 ]
 
 /** What has a ± at a path of a case, in words. */
-export const doubtWords = (path: string): string => words.find(([at]) => at.test(path))?.[1] ?? 'what was measured'
+export const uncertaintyWords = (path: string): string => words.find(([at]) => at.test(path))?.[1] ?? 'what was measured'

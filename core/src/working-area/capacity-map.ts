@@ -43,7 +43,7 @@ export interface MapInput {
 /** In a cell's place where there is nothing to say: not rated, or ground not proven. */
 export const NOT_RATED = -1
 /** In a cell's place where the machine would fall, or the boom does not reach. */
-export const beyond = Infinity
+export const UNREACHABLE = Infinity
 
 /** Index of a cell: slew by slew, all radii of one after another. Shares of each limit used; `NOT_RATED` and `beyond` besides. */
 export interface CapacityMap {
@@ -104,7 +104,7 @@ export function prepareMap(input: MapInput): PreparedMap {
     const tableUse = chosen.map((c) => {
       const rule: ReadingRule = c.table.linearPermitted ? policy.readingRule : 'worse-row'
       const { gross_kg } = ratingAt(c.table.axes, c.configuration, radius_m, input.boom_m, rule)
-      return gross_kg === 'not-rated' ? NOT_RATED : gross_kg > 0 ? (total_kg + onBoom_kg) / gross_kg : beyond
+      return gross_kg === 'not-rated' ? NOT_RATED : gross_kg > 0 ? (total_kg + onBoom_kg) / gross_kg : UNREACHABLE
     })
     const none = { force_N: 1, along_Nm: 0 }
     try {
@@ -246,7 +246,7 @@ function fillCell(p: PreparedMap, t: Scratch, ring: Ring, out: CapacityMap, at: 
   }
   out.table[at] = table
   if (!ring.reaches) {
-    out.stability[at] = beyond
+    out.stability[at] = UNREACHABLE
     for (let l = 0; l < outriggers; l++) nth(out.ground, l)[at] = NOT_RATED
     out.governs[at] = stability_
     return
@@ -254,7 +254,7 @@ function fillCell(p: PreparedMap, t: Scratch, ring: Ring, out: CapacityMap, at: 
   const tipping = tipping_kg(p, t, ring)
   let rated = Infinity
   if (tipping !== Infinity) for (const rule of p.rules) rated = Math.min(rated, ratedByRule(tipping, rule, p.head_kg))
-  const stability = rated === Infinity ? 0 : rated > 0 ? p.total_kg / rated : beyond
+  const stability = rated === Infinity ? 0 : rated > 0 ? p.total_kg / rated : UNREACHABLE
   out.stability[at] = stability
 
   const w = ring.loaded
@@ -272,7 +272,7 @@ function fillCell(p: PreparedMap, t: Scratch, ring: Ring, out: CapacityMap, at: 
     worst = stability
   }
   for (let l = 0; l < outriggers; l++) {
-    const use = falls ? beyond : nth(groundUse, l)(nth(reaction, l))
+    const use = falls ? UNREACHABLE : nth(groundUse, l)(nth(reaction, l))
     nth(out.ground, l)[at] = use
     if (use > worst) {
       governs = 2 + l

@@ -15,7 +15,7 @@ export function mapOfCase(c: Case, radii_m: readonly number[], slew_deg: readonl
   const hook = onHook(ropeHoist(machine.name, machine.hoist).blockOf(lift.parts), lift)
   if (!hook) return null
   counterweightNamed(machine.name, machine.upper, setup.counterweight)
-  const sail = lift.load.sailArea_m2
+  const sail = lift.load.windArea_m2
   return {
     machine,
     tables: c.tables.filter((t) => t.machine === machine.id),

@@ -9,7 +9,7 @@ import { deductionInput } from '../rating/chart-reading'
 import { ratingTable } from '../rating/table'
 import { Refusal } from '../refusal'
 import { stabilityRule } from '../statics/tipping-load'
-import { beyond, capacityMap, NOT_RATED, useAt } from './capacity-map'
+import { capacityMap, NOT_RATED, UNREACHABLE, useAt } from './capacity-map'
 
 const most_cells = 50_000
 const layer = z.array(z.number().nullable())
@@ -167,7 +167,7 @@ export const capacityMapCalculator = defineCalculator({
       throw new Refusal('too-many-cells', `At most ${most_cells} cells at once; ask for fewer.`, 'radii_m')
     const { table, ...rest } = input
     const map = capacityMap({ ...rest, machine, tables: [table] })
-    const said = (v: number) => (v === NOT_RATED || v === beyond ? null : v)
+    const said = (v: number) => (v === NOT_RATED || v === UNREACHABLE ? null : v)
     const plain = (l: Float64Array) => Array.from(l, said)
     const names = ['table', 'stability', ...input.footprint.map((s) => `ground ${s.id}`)]
     return {
@@ -181,7 +181,7 @@ export const capacityMapCalculator = defineCalculator({
       why: Array.from(map.table, (t, i) => {
         if (t === NOT_RATED) return 'not-rated' as const
         const use = useAt(map, i)
-        return use === beyond ? ('would-fall' as const) : use === NOT_RATED ? ('ground-not-proven' as const) : null
+        return use === UNREACHABLE ? ('would-fall' as const) : use === NOT_RATED ? ('ground-not-proven' as const) : null
       }),
     }
   },

@@ -78,10 +78,10 @@ function liftPage(doc: PDFKit.PDFDocument, shift: Shift, lift: LiftRecord, machi
     ['Rated capacity, worst on the path', a.rated_kg === null ? 'not rated' : sayMetric('mass', a.rated_kg)],
     ['Set the machine’s computer to', a.configuration?.label ?? 'no table covers this set-up'],
     ['Boom and parts of line', `${sayMetric('length', lift.plan.boom_m)} · ${lift.plan.parts} parts`],
-    ['Pick up', `${tol(lift.plan.pick.radius_m, 'length')} at slew ${sayMetric('angle', lift.plan.pick.slew_deg)}`],
+    ['Pick up', `${tol(lift.plan.pickUp.radius_m, 'length')} at slew ${sayMetric('angle', lift.plan.pickUp.slew_deg)}`],
     [
       'Set down',
-      `${tol(lift.plan.set.radius_m, 'length')} at slew ${sayMetric('angle', lift.plan.set.slew_deg)}, ${lift.plan.turn}`,
+      `${tol(lift.plan.setDown.radius_m, 'length')} at slew ${sayMetric('angle', lift.plan.setDown.slew_deg)}, ${lift.plan.slewDirection}`,
     ],
     [
       'Wind, read and allowed',

@@ -1,4 +1,13 @@
-import { atSlew, type Crane, type Extension, type MapZone, type Place, type Point, type Stand, type Verdict } from '@geolabe/core'
+import {
+  atSlew,
+  type Crane,
+  type Extension,
+  type MachinePosition,
+  type MapZone,
+  type Place,
+  type Point,
+  type Verdict,
+} from '@geolabe/core'
 import { useSay } from '../units/units'
 import { onPaper, pathOf, turned } from './frame'
 import { HookMark, HookPoint, type Polar } from './hook-point'
@@ -23,17 +32,17 @@ export interface DialProps {
   label: string
   outriggers: readonly DialOutrigger[]
   place?: Place | undefined
-  stand?: Stand | undefined
+  position?: MachinePosition | undefined
   extent_m: number
   /** Radius that the tail sweeps; drawn where given. */
   tailSwingRadius_m?: number | undefined
   boom?: Polar | undefined
-  pick?: Polar | undefined
-  set?: Polar | undefined
+  pickUp?: Polar | undefined
+  setDown?: Polar | undefined
   arc?: { from_deg: number; to_deg: number } | undefined
   /** Where the load may go, slew by slew, and what ends it there; null: nowhere at that slew. */
   zones?: readonly (MapZone | null)[] | undefined
-  onMove?: ((which: 'pick' | 'set', p: Polar) => void) | undefined
+  onMove?: ((which: 'pickUp' | 'setDown', p: Polar) => void) | undefined
   /** Feet that can be moved: how far each is out, and where it can stand. */
   feet?:
     | {
@@ -56,7 +65,7 @@ const tone: Record<Verdict, string> = {
  * where this load can go, and the path. Shared by every station; each adds to it.
  */
 export function Dial(props: DialProps) {
-  const { machine, outriggers, place, stand, extent_m, boom, pick, set, zones } = props
+  const { machine, outriggers, place, position, extent_m, boom, pickUp, setDown, zones } = props
   const say = useSay()
   const thin = extent_m / 420
   const ring = extent_m > 22 ? 10 : extent_m > 9 ? 5 : 2
@@ -70,7 +79,7 @@ export function Dial(props: DialProps) {
       aria-label={props.label}
     >
       <GroundPatterns unit={extent_m / 22} />
-      {place && stand && <Surroundings place={place} stand={stand} thin={thin} extent_m={extent_m} />}
+      {place && position && <Surroundings place={place} position={position} thin={thin} extent_m={extent_m} />}
       {zones && <Zones zones={zones} thin={thin} extent_m={extent_m} />}
       <g aria-hidden="true" fill="none" stroke="var(--edge)" strokeWidth={thin} strokeDasharray={`${thin * 2} ${thin * 4}`}>
         {rings.map((r) => (
@@ -139,12 +148,12 @@ export function Dial(props: DialProps) {
             )
           )
         })}
-      {pick && set && props.arc && <Path pick={pick} set={set} arc={props.arc} thin={thin} />}
-      {(['pick', 'set'] as const).map((which) => {
+      {pickUp && setDown && props.arc && <Path pickUp={pickUp} setDown={setDown} arc={props.arc} thin={thin} />}
+      {(['pickUp', 'setDown'] as const).map((which) => {
         const at = props[which]
         if (!at) return null
-        const shown = { at, letter: which === 'pick' ? 'P' : 'S', size: extent_m / 24 }
-        const name = which === 'pick' ? 'Pick-up point' : 'Set-down point'
+        const shown = { at, letter: which === 'pickUp' ? 'P' : 'S', size: extent_m / 24 }
+        const name = which === 'pickUp' ? 'Pick-up point' : 'Set-down point'
         const move = props.onMove
         return move ? (
           <HookPoint
@@ -223,10 +232,23 @@ function LegPad({ outrigger, thin, extent_m }: { outrigger: DialOutrigger; thin:
   )
 }
 
-function Path({ pick, set, arc, thin }: { pick: Polar; set: Polar; arc: { from_deg: number; to_deg: number }; thin: number }) {
+function Path({
+  pickUp,
+  setDown,
+  arc,
+  thin,
+}: {
+  pickUp: Polar
+  setDown: Polar
+  arc: { from_deg: number; to_deg: number }
+  thin: number
+}) {
   const n = 48
   const points = Array.from({ length: n + 1 }, (_, i) =>
-    atSlew(pick.radius_m + ((set.radius_m - pick.radius_m) * i) / n, arc.from_deg + ((arc.to_deg - arc.from_deg) * i) / n),
+    atSlew(
+      pickUp.radius_m + ((setDown.radius_m - pickUp.radius_m) * i) / n,
+      arc.from_deg + ((arc.to_deg - arc.from_deg) * i) / n,
+    ),
   )
   return (
     <g aria-hidden="true" fill="none">

@@ -1,7 +1,8 @@
-import { type Feature, type Place, type Stand, toMachine } from '@geolabe/core'
+import { type Feature, type MachinePosition, type Place, toMachine } from '@geolabe/core'
 import { onPaper, pathOf } from './frame'
 
-const pointsOf = (f: Feature, stand: Stand) => f.geometry.points.map(([x_m, y_m]) => toMachine(stand, { x_m, y_m }))
+const pointsOf = (f: Feature, position: MachinePosition) =>
+  f.geometry.points.map(([x_m, y_m]) => toMachine(position, { x_m, y_m }))
 
 /** Patterns shared by the drawings of a place; one set a page is enough. */
 export function GroundPatterns({ unit }: { unit: number }) {
@@ -33,11 +34,21 @@ function shade(f: Feature, place: Place): string {
 }
 
 /** What lies round the machine, true to scale, in the machine's own frame. */
-export function Surroundings({ place, stand, thin, extent_m }: { place: Place; stand: Stand; thin: number; extent_m: number }) {
+export function Surroundings({
+  place,
+  position,
+  thin,
+  extent_m,
+}: {
+  place: Place
+  position: MachinePosition
+  thin: number
+  extent_m: number
+}) {
   return (
     <g aria-hidden="true">
       {place.features.map((f) => {
-        const points = pointsOf(f, stand)
+        const points = pointsOf(f, position)
         return f.geometry.type === 'Polygon' ? (
           <path
             key={f.id}
@@ -60,16 +71,16 @@ export function Surroundings({ place, stand, thin, extent_m }: { place: Place; s
       {place.features
         .filter((f) => f.kind !== 'ground' || shade(f, place) === 'url(#unknown-ground)')
         .map((f) => (
-          <FeatureName key={f.id} feature={f} stand={stand} extent_m={extent_m} />
+          <FeatureName key={f.id} feature={f} position={position} extent_m={extent_m} />
         ))}
     </g>
   )
 }
 
 /** Names what is in view, at the part of it that is in view. */
-function FeatureName({ feature, stand, extent_m }: { feature: Feature; stand: Stand; extent_m: number }) {
+function FeatureName({ feature, position, extent_m }: { feature: Feature; position: MachinePosition; extent_m: number }) {
   const reach = extent_m * 0.9
-  const pts = pointsOf(feature, stand).map(onPaper)
+  const pts = pointsOf(feature, position).map(onPaper)
   const clamp = (v: number) => Math.max(-reach, Math.min(reach, v))
   const inside = pts.map(([x, y]) => [clamp(x), clamp(y)] as const)
   const x = inside.reduce((s, p) => s + p[0], 0) / inside.length

@@ -100,7 +100,7 @@ function OneLift({ lift }: { lift: LiftRecord }) {
       setError(e)
     }
   }
-  const far = Math.max(plainPoint(lift.plan.pick).radius_m, plainPoint(lift.plan.set).radius_m)
+  const far = Math.max(plainPoint(lift.plan.pickUp).radius_m, plainPoint(lift.plan.setDown).radius_m)
   return (
     <>
       <Title
@@ -145,7 +145,7 @@ function OneLift({ lift }: { lift: LiftRecord }) {
               machine={machine}
               label="The lift as it was proved"
               place={place}
-              stand={setup.plan.stand}
+              position={setup.plan.position}
               extent_m={Math.min(32, Math.max(9, Math.ceil(far / 2) * 2 + 3))}
               outriggers={dialOutriggers(machine, setup.plan, (id) => {
                 const use = a.outriggers.find((l) => l.id === id)
@@ -154,16 +154,16 @@ function OneLift({ lift }: { lift: LiftRecord }) {
                   note: use ? say('force', use.upper_N) : '',
                 }
               })}
-              boom={plainPoint(lift.plan.pick)}
-              pick={plainPoint(lift.plan.pick)}
-              set={plainPoint(lift.plan.set)}
+              boom={plainPoint(lift.plan.pickUp)}
+              pickUp={plainPoint(lift.plan.pickUp)}
+              setDown={plainPoint(lift.plan.setDown)}
               arc={pathOf(lift.plan).arc}
             />
           )}
           <p className="text-lg">
-            Pick up at <strong className="figure">{say('length', plainPoint(lift.plan.pick).radius_m)}</strong>, slew{' '}
-            {lift.plan.turn} to <strong className="figure">{say('angle', lift.plan.set.slew_deg)}</strong>, set down at{' '}
-            <strong className="figure">{say('length', plainPoint(lift.plan.set).radius_m)}</strong>. Wind up to{' '}
+            Pick up at <strong className="figure">{say('length', plainPoint(lift.plan.pickUp).radius_m)}</strong>, slew{' '}
+            {lift.plan.slewDirection} to <strong className="figure">{say('angle', lift.plan.setDown.slew_deg)}</strong>, set down
+            at <strong className="figure">{say('length', plainPoint(lift.plan.setDown).radius_m)}</strong>. Wind up to{' '}
             <strong className="figure">{a.windLimit_mps === null ? '–' : say('speed', a.windLimit_mps)}</strong>.
           </p>
           <Refused error={error} />

@@ -1,4 +1,4 @@
-import { type Case, type Change, type Extension, type Finding, type MatKind, nearestRemedies } from '@geolabe/core'
+import { type Case, type Extension, type Finding, type MatKind, nearestRemedies, type Remedy } from '@geolabe/core'
 
 export interface Question {
   id: number
@@ -12,7 +12,7 @@ export interface Question {
 
 export interface Advice {
   id: number
-  changes: { finding: string; changes: Change[] }[]
+  changes: { finding: string; changes: Remedy[] }[]
 }
 
 /** Searches run beside the page, so that dragging stays smooth. */

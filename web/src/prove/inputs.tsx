@@ -44,10 +44,10 @@ export function LoadPanel({ place, draft, setDraft }: { place: Place; draft: Pro
                     name: l.label,
                     mass_kg: l.mass_kg,
                     massSource: l.massSource,
-                    sailArea_m2: l.sailArea_m2,
+                    windArea_m2: l.windArea_m2,
                     dragCoefficient: l.dragCoefficient,
                   }
-                : { name: '', mass_kg: null, massSource: null, sailArea_m2: null },
+                : { name: '', mass_kg: null, massSource: null, windArea_m2: null },
             )
           }}
         />
@@ -76,9 +76,9 @@ export function LoadPanel({ place, draft, setDraft }: { place: Place; draft: Pro
         <TolField
           label="Sail area, its largest side"
           quantity="area"
-          value={load.sailArea_m2}
+          value={load.windArea_m2}
           least={0}
-          onChange={(sailArea_m2) => set({ sailArea_m2 })}
+          onChange={(windArea_m2) => set({ windArea_m2 })}
         />
         <fieldset className="grid gap-2">
           <legend className="mb-1 font-semibold">Also on the hook (the block is counted already)</legend>
@@ -115,9 +115,9 @@ export function PathPanel({ lift, change }: { lift: LiftPlan; change: (to: Parti
   return (
     <Sheet title="Path">
       <div className="grid gap-3">
-        {(['pick', 'set'] as const).map((which) => (
+        {(['pickUp', 'setDown'] as const).map((which) => (
           <fieldset key={which} className="grid grid-cols-[1.7fr_1fr] gap-2">
-            <legend className="mb-1 font-bold">{which === 'pick' ? 'P · Pick up' : 'S · Set down'}</legend>
+            <legend className="mb-1 font-bold">{which === 'pickUp' ? 'P · Pick up' : 'S · Set down'}</legend>
             <TolField
               label="Radius"
               quantity="length"
@@ -135,8 +135,8 @@ export function PathPanel({ lift, change }: { lift: LiftPlan; change: (to: Parti
         ))}
         <Choice
           label="Turned"
-          value={lift.turn}
-          onChange={(turn) => change({ turn })}
+          value={lift.slewDirection}
+          onChange={(turn) => change({ slewDirection: turn })}
           options={[
             { value: 'anticlockwise', label: 'Anticlockwise' },
             { value: 'clockwise', label: 'Clockwise' },

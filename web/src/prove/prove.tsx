@@ -3,11 +3,11 @@ import {
   type Assessment,
   assess,
   type Case,
-  type Change,
   liftsOnOutriggers,
   nominal,
   pathOf,
   Refusal,
+  type Remedy,
   rowFigures,
   uncertaintyOf,
   type Verdict,
@@ -99,10 +99,10 @@ function ProveCrane({
   const uncertainty = useMemo(() => (assessment ? uncertaintyOf(c) : null), [c, assessment])
 
   const change = (to: Partial<ProveDraft['lift']>) => setDraft((d) => ({ ...d, lift: { ...d.lift, ...to } }))
-  const take = (made: Change) => {
-    if (!made.makes) return
-    setDraft({ lift: made.makes.lift, wind_mps: made.makes.conditions.wind_mps })
-    setTried(JSON.stringify(made.makes.setup) === JSON.stringify(setup.plan) ? null : made.makes.setup)
+  const take = (made: Remedy) => {
+    if (!made.changedCase) return
+    setDraft({ lift: made.changedCase.lift, wind_mps: made.changedCase.conditions.wind_mps })
+    setTried(JSON.stringify(made.changedCase.setup) === JSON.stringify(setup.plan) ? null : made.changedCase.setup)
   }
   const record = async () => {
     setError(null)
@@ -127,8 +127,8 @@ function ProveCrane({
             ? 'inside'
             : null
   }
-  const [pick, set] = [plainPoint(lift.pick), plainPoint(lift.set)]
-  const far = Math.max(pick.radius_m, set.radius_m)
+  const [pickUp, set] = [plainPoint(lift.pickUp), plainPoint(lift.setDown)]
+  const far = Math.max(pickUp.radius_m, set.radius_m)
   const bend = typeof lift.radiusBasis === 'object' && lift.radiusBasis ? lift.radiusBasis.deflection_m : 0
   const proven = assessment?.verdict === 'inside' || assessment?.verdict === 'near'
   return (
@@ -153,15 +153,15 @@ function ProveCrane({
             machine={machine}
             label="Plan of the lift: drag the pick-up and set-down points"
             place={place}
-            stand={plan.stand}
+            position={plan.position}
             extent_m={Math.min(32, Math.max(9, Math.ceil(far / 2) * 2 + 3))}
             outriggers={dialOutriggers(machine, plan, (id) => {
               const use = assessment?.outriggers.find((l) => l.id === id)
               return { verdict: legVerdict(id), note: use ? say('force', use.upper_N) : '' }
             })}
             boom={set}
-            pick={pick}
-            set={set}
+            pickUp={pickUp}
+            setDown={set}
             arc={pathOf(lift).arc}
             zones={map?.zones ?? undefined}
             onMove={(which, p) => change({ [which]: movedTo(lift[which], p) })}
@@ -173,7 +173,7 @@ function ProveCrane({
           <SideView
             machine={machine}
             boom_m={lift.boom_m}
-            radius_m={nominal(lift.set.radius_m)}
+            radius_m={nominal(lift.setDown.radius_m)}
             deflection_m={bend}
             label="From the side at set-down"
           />

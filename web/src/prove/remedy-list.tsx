@@ -1,14 +1,14 @@
-import { type Assessment, type Change, changeWords, findingWords } from '@geolabe/core'
+import { type Assessment, changeWords, findingWords, type Remedy } from '@geolabe/core'
 import { Button } from '../look/button'
 import { Sheet } from '../look/page'
 import { VerdictWord } from '../look/verdict'
 import { useSay } from '../units/units'
 import type { Advice } from './advisor.worker'
 
-const settles = (c: Change) => c.assessment?.verdict === 'inside' || c.assessment?.verdict === 'near'
+const settles = (c: Remedy) => c.assessment?.verdict === 'inside' || c.assessment?.verdict === 'near'
 
 /** Changes that settle everything at once, the surest first; one found for several findings stands once. */
-function settlingAll(advice: Advice): Change[] {
+function settlingAll(advice: Advice): Remedy[] {
   const found = new Map(advice.changes.flatMap((x) => x.changes.filter(settles)).map((c) => [JSON.stringify(c.change), c]))
   return [...found.values()].sort(
     (a, b) => Number(b.assessment?.verdict === 'inside') - Number(a.assessment?.verdict === 'inside'),
@@ -25,7 +25,7 @@ export function ChangeList({
   assessment: Assessment
   advice: Advice | null
   current: boolean
-  onTake: (c: Change) => void
+  onTake: (c: Remedy) => void
 }) {
   const say = useSay()
   const outside = assessment.findings.filter((f) => f.verdict === 'outside')
@@ -72,7 +72,7 @@ export function ChangeList({
   )
 }
 
-function Offers({ changes, onTake }: { changes: readonly Change[]; onTake: (c: Change) => void }) {
+function Offers({ changes, onTake }: { changes: readonly Remedy[]; onTake: (c: Remedy) => void }) {
   const say = useSay()
   return (
     <ul className="grid gap-1.5">
@@ -88,7 +88,7 @@ function Offers({ changes, onTake }: { changes: readonly Change[]; onTake: (c: C
                 </span>
               )}
             </span>
-            {o.makes && (
+            {o.changedCase && (
               <Button onClick={() => onTake(o)} aria-label={`Take this change: ${words}`}>
                 Take
               </Button>

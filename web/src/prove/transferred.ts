@@ -11,8 +11,8 @@ export function withTransferred(d: ProveDraft, t: Transferred): ProveDraft {
           name: t.name ?? 'Worked-out load',
           mass_kg: t.mass_kg,
           massSource: 'worked-out' as const,
-          sailArea_m2: t.sailArea_m2 ?? null,
+          windArea_m2: t.windArea_m2 ?? null,
         }
-  const set = t.radius_m === undefined ? d.lift.set : { ...d.lift.set, radius_m: t.radius_m }
-  return { wind_mps: t.wind_mps ?? d.wind_mps, lift: { ...d.lift, load, set } }
+  const setDown = t.radius_m === undefined ? d.lift.setDown : { ...d.lift.setDown, radius_m: t.radius_m }
+  return { wind_mps: t.wind_mps ?? d.wind_mps, lift: { ...d.lift, load, setDown } }
 }

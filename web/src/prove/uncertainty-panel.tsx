@@ -1,4 +1,4 @@
-import { doubtWords, type Uncertainty } from '@geolabe/core'
+import { type Uncertainty, uncertaintyWords } from '@geolabe/core'
 import { Sheet } from '../look/page'
 import { useSay } from '../units/units'
 
@@ -32,8 +32,8 @@ export function UncertaintyPanel({ uncertainty: d }: { uncertainty: Uncertainty 
       <p className="mt-2">
         {matters ? (
           <>
-            Measure <strong>{doubtWords(first.id)}</strong> better first: its ± alone makes {say('share', first.share)} of the
-            limit.
+            Measure <strong>{uncertaintyWords(first.id)}</strong> better first: its ± alone makes {say('share', first.share)} of
+            the limit.
           </>
         ) : (
           'No single ± makes a difference worth a second measurement.'

@@ -27,7 +27,7 @@ export function useAdvice(
       const blocked = machine.outriggers.flatMap((l) =>
         extension.options.flatMap((e) =>
           [null, ...place.mats.map((m) => m.id)]
-            .filter((mat) => blockedBy(machine, place, c.setup.stand, l.id, e, mat))
+            .filter((mat) => blockedBy(machine, place, c.setup.position, l.id, e, mat))
             .map((mat) => ({ outrigger: l.id, extension: e, mat })),
         ),
       )

@@ -19,7 +19,7 @@ export function Journal() {
   const check = useJournalCheck(checking)
   const set = (to: JournalFilter) => setFilter((f) => ({ ...f, ...to }))
   const search = searchOf(filter)
-  const pick = (label: string, key: keyof JournalFilter, options: [string, string][]) => (
+  const pickUp = (label: string, key: keyof JournalFilter, options: [string, string][]) => (
     <label className="min-w-0 font-semibold">
       {label}
       <select className="field mt-1" value={filter[key] ?? ''} onChange={(e) => set({ [key]: e.target.value })}>
@@ -60,13 +60,13 @@ export function Journal() {
           set({ words })
         }}
       >
-        {pick('What', 'kind', Object.entries(kindWords))}
-        {pick(
+        {pickUp('What', 'kind', Object.entries(kindWords))}
+        {pickUp(
           'Machine',
           'machine',
           machines.map((m) => [m.id, m.name]),
         )}
-        {pick(
+        {pickUp(
           'Who',
           'actor',
           people.map((p) => [p.id, p.name]),

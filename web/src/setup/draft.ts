@@ -4,10 +4,10 @@ import {
   type Extension,
   groundAt,
   inTheWay,
+  type MachinePosition,
   outriggerSupport,
   type Place,
   type SetupPlan,
-  type Stand,
   type Tol,
 } from '@geolabe/core'
 
@@ -21,7 +21,7 @@ export interface LegDraft {
 }
 
 export interface SetupDraft {
-  stand: Stand
+  position: MachinePosition
   counterweight: string
   outriggers: LegDraft[]
   pitch_deg: Tol | null
@@ -32,39 +32,52 @@ export interface SetupDraft {
 }
 
 /** Keeps every beam from going where something stands; the widest that fits. */
-export function widestThatFits(machine: Crane, place: Place, stand: Stand, legId: string, matId: string | null): Extension {
+export function widestThatFits(
+  machine: Crane,
+  place: Place,
+  position: MachinePosition,
+  legId: string,
+  matId: string | null,
+): Extension {
   return (
     (['fullyExtended', 'intermediate', 'retracted'] as const).find(
-      (e) => blockedBy(machine, place, stand, legId, e, matId) === undefined,
+      (e) => blockedBy(machine, place, position, legId, e, matId) === undefined,
     ) ?? 'retracted'
   )
 }
 
 /** What is in the way of a leg at an extension, on a mat or its own pad; undefined: nothing. */
-export function blockedBy(machine: Crane, place: Place, stand: Stand, legId: string, extension: Extension, matId: string | null) {
+export function blockedBy(
+  machine: Crane,
+  place: Place,
+  position: MachinePosition,
+  legId: string,
+  extension: Extension,
+  matId: string | null,
+) {
   const outrigger = machine.outriggers.find((l) => l.id === legId)
   const on = place.mats.find((m) => m.id === matId) ?? outrigger?.float
   return outrigger && on
-    ? inTheWay(place, stand, outrigger.positions[extension], Math.max(on.length_m, on.width_m, outrigger.float.length_m) / 2)
+    ? inTheWay(place, position, outrigger.positions[extension], Math.max(on.length_m, on.width_m, outrigger.float.length_m) / 2)
     : undefined
 }
 
 /** A first set-up: at the first stand, every beam as far out as fits, the largest two-way mats. */
 export function firstDraft(machine: Crane, place: Place, shift: Shift): SetupDraft {
   const last = shift.setups[shift.setups.length - 1]?.plan
-  const stand: Stand = last?.stand ?? (place.stands[0] as Stand)
+  const position: MachinePosition = last?.position ?? (place.positions[0] as MachinePosition)
   const mat = [...place.mats]
     .filter((m) => m.spreads === 'two-way')
     .sort((a, b) => b.length_m * b.width_m - a.length_m * a.width_m)[0]
   const boom_m = machine.boom.lengths_m[Math.floor(machine.boom.lengths_m.length / 2)] as number
   return {
-    stand: { x_m: stand.x_m, y_m: stand.y_m, heading_deg: stand.heading_deg },
+    position: { x_m: position.x_m, y_m: position.y_m, heading_deg: position.heading_deg },
     counterweight: last?.counterweight ?? (machine.upper.counterweights[machine.upper.counterweights.length - 1]?.id as string),
     outriggers: machine.outriggers.map((l) => {
       const before = last?.outriggers.find((x) => x.id === l.id)
       return {
         id: l.id,
-        extension: before?.extension ?? widestThatFits(machine, place, stand, l.id, mat?.id ?? null),
+        extension: before?.extension ?? widestThatFits(machine, place, position, l.id, mat?.id ?? null),
         mat: before ? (before.mat?.id ?? null) : (mat?.id ?? null),
         ground: null,
         stroke_m: before?.stroke_m ?? l.stroke.min_m + (l.stroke.max_m - l.stroke.min_m) / 4,
@@ -84,11 +97,11 @@ export function planOf(d: SetupDraft, machine: Crane, place: Place): SetupPlan {
   const bubble = machine.procedures.setup.find((s) => s.proves === 'bubble')
   return {
     place: place.id,
-    stand: d.stand,
+    position: d.position,
     counterweight: d.counterweight,
     outriggers: d.outriggers.map((l) => {
       const foot = feet.find((f) => f.id === l.id)
-      const ground = l.ground ?? (foot ? groundAt(place, d.stand, foot) : '')
+      const ground = l.ground ?? (foot ? groundAt(place, d.position, foot) : '')
       return {
         id: l.id,
         extension: l.extension,

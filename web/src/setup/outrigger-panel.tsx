@@ -1,4 +1,12 @@
-import { type Crane, type Extension, findingWords, groundAt, type Outrigger, type Place, type Stand } from '@geolabe/core'
+import {
+  type Crane,
+  type Extension,
+  findingWords,
+  groundAt,
+  type MachinePosition,
+  type Outrigger,
+  type Place,
+} from '@geolabe/core'
 import { Choice } from '../look/choice'
 import { SelectField } from '../look/field'
 import { UseBar, VerdictWord } from '../look/verdict'
@@ -15,7 +23,7 @@ export function OutriggerPanel({
   state,
   machine,
   place,
-  stand,
+  position,
   onChange,
 }: {
   outrigger: Outrigger
@@ -23,15 +31,15 @@ export function OutriggerPanel({
   state: OutriggerState | undefined
   machine: Crane
   place: Place
-  stand: Stand
+  position: MachinePosition
   onChange: (to: Partial<LegDraft>) => void
 }) {
   const say = useSay()
   const ways = (['retracted', 'intermediate', 'fullyExtended'] as const).map((e) => ({
     e,
-    blocked: blockedBy(machine, place, stand, outrigger.id, e, draft.mat),
+    blocked: blockedBy(machine, place, position, outrigger.id, e, draft.mat),
   }))
-  const lies = groundAt(place, stand, outrigger.positions[draft.extension])
+  const lies = groundAt(place, position, outrigger.positions[draft.extension])
   const blocked = ways.filter((w) => w.blocked)
   return (
     <section className="rounded-xl border border-line bg-sheet p-4" aria-label={outrigger.label}>

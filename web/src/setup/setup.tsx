@@ -80,7 +80,7 @@ function SetupCrane({ shift, file, place, machine }: ShiftContext & { machine: C
   }, [machine, plan, boom_m, radius_m, load_kg, place, file.tables])
   const states = useMemo(() => legStates(result.stands, machine), [result, machine])
   const level_deg = result.stands?.levelLimit_deg ?? null
-  const blocked = draft.outriggers.filter((l) => blockedBy(machine, place, draft.stand, l.id, l.extension, l.mat))
+  const blocked = draft.outriggers.filter((l) => blockedBy(machine, place, draft.position, l.id, l.extension, l.mat))
   const open = machine.procedures.setup.filter((s) => !draft.steps.includes(s.id))
   const why =
     blocked.length > 0
@@ -91,13 +91,13 @@ function SetupCrane({ shift, file, place, machine }: ShiftContext & { machine: C
           ? `${open.length} ${open.length === 1 ? 'step' : 'steps'} to confirm.`
           : ''
 
-  const moveTo = (stand: SetupDraft['stand']) =>
+  const moveTo = (position: SetupDraft['position']) =>
     change({
-      stand,
+      position,
       outriggers: draft.outriggers.map((l) => ({
         ...l,
         ground: null,
-        extension: widestThatFits(machine, place, stand, l.id, l.mat),
+        extension: widestThatFits(machine, place, position, l.id, l.mat),
       })),
     })
   const record = async () => {
@@ -112,9 +112,9 @@ function SetupCrane({ shift, file, place, machine }: ShiftContext & { machine: C
       setError(e)
     }
   }
-  const tail = tailGap(place, draft.stand, machine.upper.tailSwingRadius_m)
-  const chosenStand = place.stands.find(
-    (s) => s.x_m === draft.stand.x_m && s.y_m === draft.stand.y_m && s.heading_deg === draft.stand.heading_deg,
+  const tail = tailGap(place, draft.position, machine.upper.tailSwingRadius_m)
+  const chosenStand = place.positions.find(
+    (s) => s.x_m === draft.position.x_m && s.y_m === draft.position.y_m && s.heading_deg === draft.position.heading_deg,
   )
   return (
     <>
@@ -131,7 +131,7 @@ function SetupCrane({ shift, file, place, machine }: ShiftContext & { machine: C
             machine={machine}
             label={`Plan of ${machine.name} on its legs`}
             place={place}
-            stand={draft.stand}
+            position={draft.position}
             extent_m={7.2}
             tailSwingRadius_m={machine.upper.tailSwingRadius_m}
             feet={{
@@ -139,7 +139,7 @@ function SetupCrane({ shift, file, place, machine }: ShiftContext & { machine: C
               open: Object.fromEntries(
                 draft.outriggers.map((l) => [
                   l.id,
-                  extension.options.filter((e) => !blockedBy(machine, place, draft.stand, l.id, e, l.mat)),
+                  extension.options.filter((e) => !blockedBy(machine, place, draft.position, l.id, e, l.mat)),
                 ]),
               ),
               onMove: (id, to) =>
@@ -183,9 +183,9 @@ function SetupCrane({ shift, file, place, machine }: ShiftContext & { machine: C
               <Choice
                 label="Marked stand"
                 value={chosenStand?.id ?? null}
-                options={place.stands.map((s) => ({ value: s.id, label: s.label }))}
+                options={place.positions.map((s) => ({ value: s.id, label: s.label }))}
                 onChange={(id) => {
-                  const s = place.stands.find((x) => x.id === id)
+                  const s = place.positions.find((x) => x.id === id)
                   if (s) moveTo({ x_m: s.x_m, y_m: s.y_m, heading_deg: s.heading_deg })
                 }}
               />
@@ -193,20 +193,20 @@ function SetupCrane({ shift, file, place, machine }: ShiftContext & { machine: C
                 <NumberField
                   label="Along"
                   quantity="length"
-                  value={draft.stand.x_m}
-                  onChange={(v) => v !== null && moveTo({ ...draft.stand, x_m: v })}
+                  value={draft.position.x_m}
+                  onChange={(v) => v !== null && moveTo({ ...draft.position, x_m: v })}
                 />
                 <NumberField
                   label="Across"
                   quantity="length"
-                  value={draft.stand.y_m}
-                  onChange={(v) => v !== null && moveTo({ ...draft.stand, y_m: v })}
+                  value={draft.position.y_m}
+                  onChange={(v) => v !== null && moveTo({ ...draft.position, y_m: v })}
                 />
                 <NumberField
                   label="Heading"
                   quantity="angle"
-                  value={draft.stand.heading_deg}
-                  onChange={(v) => v !== null && moveTo({ ...draft.stand, heading_deg: v })}
+                  value={draft.position.heading_deg}
+                  onChange={(v) => v !== null && moveTo({ ...draft.position, heading_deg: v })}
                 />
               </div>
               <Choice
@@ -227,7 +227,7 @@ function SetupCrane({ shift, file, place, machine }: ShiftContext & { machine: C
                 state={states.get(outrigger.id)}
                 machine={machine}
                 place={place}
-                stand={draft.stand}
+                position={draft.position}
                 onChange={(to) =>
                   change({ outriggers: draft.outriggers.map((x) => (x.id === outrigger.id ? { ...x, ...to } : x)) })
                 }

@@ -3,8 +3,8 @@ import { GroundPatterns, Surroundings } from '../instruments/surroundings'
 
 /** The place about its stands, true to scale. */
 export function PlaceMap({ place }: { place: Place }) {
-  const xs = place.stands.map((s) => s.x_m)
-  const ys = place.stands.map((s) => s.y_m)
+  const xs = place.positions.map((s) => s.x_m)
+  const ys = place.positions.map((s) => s.y_m)
   const centre = { x_m: (Math.min(...xs) + Math.max(...xs)) / 2, y_m: (Math.min(...ys) + Math.max(...ys)) / 2, heading_deg: 90 }
   const extent = Math.max(14, (Math.max(...xs) - Math.min(...xs)) / 2 + 9)
   const thin = extent / 420
@@ -17,8 +17,8 @@ export function PlaceMap({ place }: { place: Place }) {
       aria-label={`${place.name}: ${place.features.map((f) => f.label).join(', ')}`}
     >
       <GroundPatterns unit={extent / 22} />
-      <Surroundings place={place} stand={centre} thin={thin} extent_m={extent} />
-      {place.stands.map((s) => {
+      <Surroundings place={place} position={centre} thin={thin} extent_m={extent} />
+      {place.positions.map((s) => {
         const [x, y] = [s.x_m - centre.x_m, -(s.y_m - centre.y_m)]
         return (
           <g key={s.id}>

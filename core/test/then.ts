@@ -66,12 +66,28 @@ export function tableNow(then: object): unknown {
   } satisfies Partial<Record<keyof RatingTable, unknown>> & { configurations: unknown[] }
 }
 
-/** Every table inside an input, written as today. */
+const partsNow: Record<string, string> = { tail_m: 'tailSwingRadius_m', legs: 'outriggers' }
+/** Outriggers of a machine; slings have legs too, which have no stops. */
+function outriggersNow(legs: unknown): unknown {
+  if (!Array.isArray(legs)) return legs
+  return legs.map((leg) => {
+    if (typeof leg !== 'object' || leg === null || !('positions' in leg) || !('pad' in leg)) return leg
+    const { pad, positions, ...rest } = leg
+    const stops = Object.entries(Object(positions)).map(([stop, at]) => [stopsNow[stop] ?? stop, at])
+    return { ...rest, float: pad, positions: Object.fromEntries(stops) }
+  })
+}
+
+/** Every table inside an input, and what a machine’s geometry calls things, written as today. */
 export function withTablesNow(input: unknown): unknown {
   if (Array.isArray(input)) return input.map(withTablesNow)
   if (typeof input !== 'object' || input === null) return input
   if ('shape' in input && 'configurations' in input) return tableNow(input)
-  return Object.fromEntries(Object.entries(input).map(([key, v]) => [key, withTablesNow(v)]))
+  const plain = Object.entries(input).map(([key, v]) => [
+    partsNow[key] ?? key,
+    key === 'legs' ? outriggersNow(v) : withTablesNow(v),
+  ])
+  return Object.fromEntries(plain)
 }
 
 /** Cells that a figure was read from were then by radius and boom, whatever the axes counted. */
@@ -84,4 +100,40 @@ export function cellsNow(was: unknown, input: { chart: { shape: string }; hoist?
   }
   if ('refused' in was && was.refused === 'other-shape') return { refused: 'other-axes', path: 'chart.axes' }
   return Object.fromEntries(Object.entries(was).map(([key, v]) => [key, cellsNow(v, input)]))
+}
+
+/** Words of plans, findings and changes, then and today (docs/terms.md). */
+const keysNow: Record<string, string> = {
+  stand: 'position',
+  legs: 'outriggers',
+  leg: 'outrigger',
+  bubbleProved: 'levelVerified',
+  sailArea_m2: 'windArea_m2',
+  pick: 'pickUp',
+  set: 'setDown',
+  turn: 'slewDirection',
+  radiusKnown: 'radiusBasis',
+  onHook_kg: 'hookLoad_kg',
+  doubt: 'uncertainty',
+}
+const wordsNow: Record<string, string> = {
+  leg: 'outrigger',
+  line: 'hoist-rope',
+  reach: 'boom-limits',
+  stability: 'overturning',
+  'set-slew': 'set-down-slew',
+  turn: 'slew-direction',
+}
+const stopsNow: Record<string, string> = { in: 'retracted', middle: 'intermediate', full: 'fullyExtended' }
+
+/** The same value in today's words. */
+export function inWordsNow(then: unknown, key = ''): unknown {
+  if (typeof then === 'string') {
+    if (key === 'extension') return stopsNow[then] ?? then
+    if (key === 'basis') return then
+    return then.replace(/^[a-z-]+(?=:|$)/, (word) => wordsNow[word] ?? word)
+  }
+  if (Array.isArray(then)) return then.map((v) => inWordsNow(v, key))
+  if (typeof then !== 'object' || then === null) return then
+  return Object.fromEntries(Object.entries(then).map(([k, v]) => [keysNow[k] ?? k, inWordsNow(v, k)]))
 }
