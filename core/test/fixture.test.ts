@@ -130,14 +130,17 @@ function readMore(was: Gives, now: Gives): string[] {
   ]
 }
 
+const newReasons = new Set<string>(['mats-near', 'mats-overlap'])
+
 /** What is answered now, in the form it was kept in. */
 function nowOf(c: Case, like: Gives): Gives {
   const whole = assess(c)
-  const findings = whole.findings.filter((f) => f.check !== 'backward')
-  // Falling over backwards is a new check (proof.md K30); what it says is set aside, and what governs without it is looked at.
+  const isNew = (f: Assessment['findings'][number]) => f.check === 'backward' || newReasons.has(f.reason)
+  const findings = whole.findings.filter((f) => !isNew(f))
+  // Falling over backwards (proof.md K30) and mats near each other (K13) are new; what they say is set aside, and what governs without them is looked at.
   const verdict = findings.reduce<Verdict>((v, f) => worseVerdict(v, f.verdict), 'inside')
   const a = { ...whole, findings, verdict, governing: governingOf(findings) }
-  const setAside = whole.governing?.check === 'backward'
+  const setAside = whole.governing !== null && isNew(whole.governing)
   const means = { mats: northQuay.mats, canStand: () => true }
   return {
     verdict: a.verdict,

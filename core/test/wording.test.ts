@@ -69,6 +69,8 @@ const given: Said[] = [
   { check: 'boom-limits', reason: 'too-steep', detail: { boom_m: 29, angle_deg: 80 } },
   { check: 'boom-limits', reason: 'too-flat', detail: { boom_m: 9.8, angle_deg: -2 } },
   { check: 'boom-limits', reason: 'out-of-reach', detail: { boom_m: 9.8 } },
+  { check: 'ground', reason: 'mats-near', detail: { label: 'Front left', other: 'Front right' } },
+  { check: 'ground', reason: 'mats-overlap', detail: { label: 'Front left', other: 'Front right' } },
   ...checkNames.map((check): Said => ({ check, reason: 'nothing-checks-this', detail: bare })),
 ]
 

@@ -13,7 +13,6 @@ export const notChecked = [
   'hook-height',
   'people',
   'machine-tilt',
-  'mats-near',
   'backward-wind',
 ] as const
 export type NotChecked = (typeof notChecked)[number]

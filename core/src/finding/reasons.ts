@@ -6,6 +6,8 @@ const table = z.string()
 const rated = z.strictObject({ table, boom_m: z.number(), rule: z.enum(['worse-row', 'linear']), basis: z.string() })
 /** A bearing point, and whether it carries most with the hook empty. */
 const bearing = { label: z.string(), empty: z.boolean() }
+/** Two bearing points whose mats lie near each other. */
+const nearMats = z.strictObject({ label: z.string(), other: z.string() })
 const ground = z.strictObject({ ...bearing, ground: z.string(), source: z.string(), side_m: z.number().optional() })
 
 /**
@@ -47,7 +49,14 @@ export const reasons = {
   },
   backward: { 'falls-back': bare, 'under-boom': bare },
   outrigger: { capacity: z.strictObject(bearing) },
-  ground: { unknown: ground, 'nothing-presumed': ground, allowable: ground, presumed: ground },
+  ground: {
+    'mats-near': nearMats,
+    'mats-overlap': nearMats,
+    unknown: ground,
+    'nothing-presumed': ground,
+    allowable: ground,
+    presumed: ground,
+  },
 } satisfies Record<string, Record<string, z.ZodType>>
 
 export type CheckName = keyof typeof reasons

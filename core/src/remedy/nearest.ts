@@ -197,7 +197,7 @@ const mat: Search = (c, f, means, attempt) => {
 
 /** What the site has no piece for can still be named. */
 const matSize: Search = (_c, f) => {
-  if (f.check !== 'ground' || f.verdict !== 'outside' || f.reason === 'nothing-checks-this') return null
+  if (f.check !== 'ground' || f.verdict !== 'outside' || !('ground' in f.detail)) return null
   const { side_m, label } = f.detail
   if (side_m === undefined) return null
   return { change: { kind: 'mat-size', outrigger: f.subject ?? '', label, side_m }, changedCase: null, assessment: null }

@@ -117,6 +117,14 @@ const worded: Worded = {
     `${f.measured}${emptyHook(d)} on ${d.ground.toLowerCase()}: nothing may be presumed for it.`,
     'Get a figure from an engineer or a test, or stand somewhere else.',
   ],
+  'ground/mats-near': (d, f) => [
+    `${d.label} and ${d.other.toLowerCase()}: ${f.measured} of clear ground between what they press on; under ${f.limit} it adds up.`,
+    'Lay the mats across each other’s line, or put one outrigger further out.',
+  ],
+  'ground/mats-overlap': (d) => [
+    `The mats of ${d.label.toLowerCase()} and ${d.other.toLowerCase()} cannot both lie flat: they overlap.`,
+    'Take smaller mats, or put one outrigger further out.',
+  ],
   'ground/unknown': () => ['Nobody has said what this leg stands on.', 'Choose the ground under this leg.'],
   'wind/no-limit': () => ['The table in use states no wind limit.', 'Ask for the maker’s figure.'],
   'wind/no-sail': () => ['The load’s sail area is not known.', 'Give its largest side, height × width.'],
@@ -206,6 +214,5 @@ export const notCheckedWords: Record<NotChecked, string> = {
   'hook-height': 'Hook height and rope left on the drum',
   people: 'People inside the zone',
   'machine-tilt': 'The machine’s own weight shifting with its tilt',
-  'mats-near': 'Mats so near each other that their pressures add up',
   'backward-wind': 'Wind from the front on the raised boom with the hook empty',
 }

@@ -51,7 +51,7 @@ export function Shell({ me, children }: { me: Me; children: ReactNode }) {
                 end={p.to === '/'}
                 className={({ isActive }) =>
                   clsx(
-                    'flex min-h-14 items-center border-b-4 px-3 font-semibold max-sm:min-h-12 max-sm:px-1',
+                    'flex min-h-14 items-center border-b-4 px-3 font-semibold max-sm:min-h-12 max-sm:px-0.5 max-sm:text-[0.93rem]',
                     isActive ? 'border-accent' : 'border-transparent text-quiet',
                   )
                 }

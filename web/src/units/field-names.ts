@@ -58,7 +58,7 @@ const said: Record<string, string> = {
   least_share: 'Least to stay on the front axle',
   resistance_share: 'Rolling resistance',
   spreads: 'Spreads',
-  pad: 'Pad',
+  pad: 'Float',
   mat: 'Mat',
   lateralShare: 'Share of the side margin used',
   slew_deg: 'Slew',
