@@ -106,7 +106,7 @@ test('each machine of the yard is walked round from the first look to its functi
       await keyOn(page, m, raised, known)
       await page.getByRole('button', { name: 'Finish the second part' }).click()
     }
-    await expect(page.getByRole('heading', { name: 'Lift' })).toBeVisible()
+    await expect(page.getByRole('heading', { name: 'Lift', exact: true })).toBeVisible()
     await query('update shift set closed_at = now() where closed_at is null')
   }
   console.log(

@@ -180,7 +180,7 @@ try {
   await shoot(wil, 'journal')
   await wil.goto('/calculators/ground-pressure')
   await wil.getByRole('region', { name: 'Answer' }).waitFor()
-  await shoot(wil, 'sum')
+  await shoot(wil, 'calculator')
   await wil.goto('/tables/tern-main')
   await wil.getByRole('img', { name: /Ratings by radius/ }).waitFor()
   await wil.waitForTimeout(800)

@@ -61,7 +61,7 @@ export const kindWords: Record<string, string> = {
   'lift-outcome': 'Lift recorded',
   'shift-closed': 'Handed over',
   'shift-imported': 'Shift imported',
-  'calculation-noted': 'Quick sum noted',
+  'calculation-noted': 'Calculation noted',
   'table-revised': 'Table revised',
   'table-checked': 'Table checked',
   'demo-seeded': 'Demo world laid out',

@@ -40,7 +40,7 @@ export const openShiftRequest = z.strictObject({
 })
 export type OpenShiftRequest = z.infer<typeof openShiftRequest>
 
-/** A quick sum noted in a shift’s record; it is worked out again from its input. */
+/** A calculation noted in a shift’s record; it is worked out again from its input. */
 export const noteCalculationRequest = z.strictObject({ calculator: z.string().min(1).max(60), input: z.looseObject({}) })
 
 export const inspectionEntryRequest = inspectionEntry.extend({

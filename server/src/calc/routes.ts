@@ -10,7 +10,7 @@ import type { CalcJob } from './calc.worker'
 
 const schema = (s: z.ZodType, io: 'input' | 'output') => z.toJSONSchema(s, { io, unrepresentable: 'any' })
 
-/** Calculators work beside the server, so that nobody's sum holds up anybody's lift; what takes longer is ended and refused. */
+/** Calculators work beside the server, so that no calculation holds up a lift; what takes longer is ended and refused. */
 export const calcPool = (limit_ms = 4000) =>
   new BoundedPool<CalcJob, object | null>({
     filename: fileURLToPath(new URL('./worker-entry.mjs', import.meta.url)),

@@ -40,12 +40,12 @@ export function CalculatorPage() {
     <Loaded query={shown}>
       {(p) =>
         p ? (
-          <Sum key={name} calculator={p.calculator} shown={p.presentation} />
+          <Page key={name} calculator={p.calculator} shown={p.presentation} />
         ) : (
           <>
-            <Title>No such sum</Title>
+            <Title>No such calculator</Title>
             <Link to="/calculators" className="font-semibold underline">
-              To all the sums
+              To all the calculators
             </Link>
           </>
         )
@@ -79,7 +79,7 @@ function settled(input: Obj): Obj {
   return now ? { ...input, configuration: now.id, ...section } : input
 }
 
-function Sum({ calculator, shown }: { calculator: Calculator; shown: Presentation }) {
+function Page({ calculator, shown }: { calculator: Calculator; shown: Presentation }) {
   const { name } = calculator
   const { title } = calculatorWords(calculator)
   const say = useSay()
@@ -96,7 +96,7 @@ function Sum({ calculator, shown }: { calculator: Calculator; shown: Presentatio
     try {
       localStorage.setItem(kept(name), JSON.stringify(input))
     } catch {
-      // A full or forbidden store: the sum still works.
+      // A full or forbidden store: the calculator still works.
     }
   }, [answer, fault, input, name])
   const now = fault ? last : { input, output: answer }

@@ -49,7 +49,7 @@ export function Calculators() {
           ref={box}
           className="field pl-11 text-lg"
           type="search"
-          aria-label="Search the sums, press / to come here"
+          aria-label="Search the calculators, press / to come here"
           placeholder="sling, mat, tipping, wind …"
           value={asked}
           onChange={(e) => setAsked(e.target.value)}

@@ -73,7 +73,7 @@ function ProveCrane({
   const navigate = useNavigate()
   // The plan is the person's work; a new set-up keeps it and proves it anew.
   const [draft, setDraft, clear] = useDraft<ProveDraft>(`${shift.id}.prove`, firstLift(machine, place, shift))
-  // A quick sum that was meant for this lift is taken up once.
+  // A calculation that was meant for this lift is taken up once.
   useEffect(() => {
     const transferred = takeForLift(shift.id)
     if (transferred) setDraft((d) => withTransferred(d, transferred))

@@ -47,8 +47,8 @@ export function Sequence({ procedure }: { procedure: 'setup' | 'lift' }) {
           {procedure === 'lift' && (
             <Sheet title="What it may lift">
               <p className="mb-3">
-                Not proven here: read the plate or table for exactly this tool, height and reach. The sums can be noted in this
-                shift.
+                Not proven here: read the plate or table for exactly this tool, height and reach. Calculations can be noted in
+                this shift.
               </p>
               <div className="flex flex-wrap gap-2">
                 {m.tables.map((t) => (
