@@ -148,6 +148,7 @@ export {
 export { outriggersShortOf } from './rating/covers'
 export { changesBetween, withCell } from './rating/grid'
 export { cellLimit } from './rating/limit/limit'
+export { type OddCell, oddCells, tableCheckCalculator } from './rating/limit/table-check'
 export { counterweightRatingCalculator, heightRatingCalculator, hoistChainRatingCalculator } from './rating/listed-ratings'
 export { expectedOnPlate, type PlateFault, plateFault } from './rating/plate'
 export { ratedAtSlew, ratingAt } from './rating/read'
@@ -160,7 +161,6 @@ export {
   type StandingConfiguration,
   saysStanding,
 } from './rating/table'
-export { type OddCell, oddCells, tableCheckCalculator } from './rating/table-check'
 export { type PlateRow, type TruckRating, truckRating, truckRatingCalculator } from './rating/truck-rating'
 export { recovery, recoveryCalculator } from './recovery/recovery'
 export { winchPull, winchPullCalculator } from './recovery/winch-pull'

@@ -1,12 +1,12 @@
 import { z } from 'zod'
-import { defineCalculator } from '../calculator/define'
-import { sampleTableHead } from '../calculator/sample'
-import { nth } from '../list'
-import { type MachineModel, machineModel } from '../machine/model'
-import { Refusal } from '../refusal'
-import { type Trend, unitOfAxis } from './axes'
-import { cellLimit } from './limit/limit'
-import { type RatingConfiguration as Grid, type RatingTable, ratingTable } from './table'
+import { defineCalculator } from '../../calculator/define'
+import { sampleTableHead } from '../../calculator/sample'
+import { nth } from '../../list'
+import { type MachineModel, machineModel } from '../../machine/model'
+import { Refusal } from '../../refusal'
+import { type Trend, unitOfAxis } from '../axes'
+import { type RatingConfiguration as Grid, type RatingTable, ratingTable } from '../table'
+import { cellLimit } from './limit'
 
 export const oddKinds = ['above-physics', 'decimal-slip', 'swapped-columns', 'out-of-step', 'rises'] as const
 
