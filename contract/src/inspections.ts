@@ -66,7 +66,7 @@ export const lifeLine = z.object({
 export type LifeLine = z.infer<typeof lifeLine>
 
 /** A walk-round brought in as a file or changed: what and why. */
-export const reviseWalkopenInspectionRequest = z.strictObject({ template: z.looseObject({}), why: words })
+export const reviseWalkroundRequest = z.strictObject({ template: z.looseObject({}), why: words })
 export const walkroundFile = z.object({
   machine: z.string(),
   revision: z.number(),

@@ -1,7 +1,6 @@
 import type { RemedyKind } from '../lift/remedy'
 import type { Say } from './say'
-
-const out = { retracted: 'retracted', intermediate: 'to the middle', fullyExtended: 'fully out' } as const
+import { stopWords } from './stop'
 
 /** A change as an instruction. */
 export function changeWords(c: RemedyKind, say: Say): string {
@@ -17,7 +16,7 @@ export function changeWords(c: RemedyKind, say: Say): string {
     case 'set-down-slew':
       return `Set down at slew ${say('angle', c.slew_deg)}, ${say('angle', Math.abs(c.by_deg))} ${c.by_deg > 0 ? 'anticlockwise' : 'clockwise'}`
     case 'extension':
-      return `Put ${c.outriggers.map((l) => `${l.label} ${out[l.extension]}`).join(' and ')}`
+      return `Put ${c.outriggers.map((l) => `${l.label} ${stopWords[l.extension]}`).join(' and ')}`
     case 'mat':
       return `Lay ${c.mat.label.toLowerCase()} under ${c.label}`
     case 'mat-size':

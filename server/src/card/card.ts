@@ -8,6 +8,7 @@ import {
   notCheckedWords,
   preUseOf,
   sayMetric,
+  stopWords,
   type Tol,
   verdictWords,
 } from '@geolabe/core'
@@ -90,7 +91,7 @@ function liftPage(doc: PDFKit.PDFDocument, shift: Shift, lift: LiftRecord, machi
   ])
   const setup = shift.setups.find((s) => s.id === lift.setup)
   if (setup) {
-    section(doc, 'Legs')
+    section(doc, 'Outriggers')
     rows(
       doc,
       setup.plan.outriggers.map((l) => {
@@ -98,7 +99,7 @@ function liftPage(doc: PDFKit.PDFDocument, shift: Shift, lift: LiftRecord, machi
         const label = machine.outriggers?.find((m) => m.id === l.id)?.label ?? l.id
         return [
           label,
-          `${l.extension === 'retracted' ? 'retracted' : l.extension} · ${l.mat?.label ?? 'own pad'} on ${l.ground?.label ?? 'ground not named'}${use ? ` · up to ${sayMetric('force', use.upper_N)}${use.pressure_kPa === null ? '' : `, ${sayMetric('pressure', use.pressure_kPa)}`}` : ''}`,
+          `${stopWords[l.extension]} · ${l.mat?.label ?? 'own pad'} on ${l.ground?.label ?? 'ground not named'}${use ? ` · up to ${sayMetric('force', use.upper_N)}${use.pressure_kPa === null ? '' : `, ${sayMetric('pressure', use.pressure_kPa)}`}` : ''}`,
         ]
       }),
     )

@@ -126,8 +126,8 @@ async function finish(tx: Tx, b: z.output<typeof finishInspectionRequest>, shift
     "select w.item from inspection_entry w where w.inspection = $1 and w.result = 'defect' and not exists (select from defect d where d.org = w.org and d.shift = w.shift and d.item = w.item)",
     [inspection.id],
   )
-  const NOT_RATED = all.find((x) => x.item.id === bare.rows[0]?.item)
-  if (NOT_RATED) throw new Problem(422, 'defect-not-said', `Say what is wrong with “${NOT_RATED.item.label}” first.`, 'items')
+  const unexplained = all.find((x) => x.item.id === bare.rows[0]?.item)
+  if (unexplained) throw new Problem(422, 'defect-not-said', `Say what is wrong with “${unexplained.item.label}” first.`, 'items')
   const own = marked.rows.filter((r) => wanted.some((x) => x.item.id === r.item))
   if (split && b.part === 'raised') {
     await tx.query('update inspection set raised_at = now() where id = $1', [inspection.id])

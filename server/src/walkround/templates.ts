@@ -1,4 +1,4 @@
-import { reviseWalkopenInspectionRequest, type WalkroundFile, walkroundToCsv } from '@geolabe/contract'
+import { reviseWalkroundRequest, type WalkroundFile, walkroundToCsv } from '@geolabe/contract'
 import { parseOrRefuse, type Walkround, walkroundTemplate, writtenOut } from '@geolabe/core'
 import { Router } from 'express'
 import { z } from 'zod'
@@ -78,7 +78,7 @@ export function walkroundTemplateRoutes(db: Database): Router {
   })
   router.post(
     '/machines/:id/walkround',
-    writes(db, reviseWalkopenInspectionRequest, async (tx, b, req) => {
+    writes(db, reviseWalkroundRequest, async (tx, b, req) => {
       const id = String(req.params.id)
       const machine = await machineNamed(tx, id)
       await requireAnyRole(

@@ -1,8 +1,6 @@
-import { type Extension, extension, type Outrigger } from '@geolabe/core'
+import { type Extension, extension, type Outrigger, stopWords } from '@geolabe/core'
 import { type KeyboardEvent, type PointerEvent, useRef } from 'react'
 import { fromPaper, onPaper } from './frame'
-
-const spoken: Record<Extension, string> = { retracted: 'retracted', intermediate: 'to the middle', fullyExtended: 'fully out' }
 
 interface Props {
   outrigger: Outrigger
@@ -45,7 +43,7 @@ export function OutriggerHandle({ outrigger, at, open, reach_m, onMove }: Props)
       aria-valuemin={0}
       aria-valuemax={2}
       aria-valuenow={extension.options.indexOf(at)}
-      aria-valuetext={spoken[at]}
+      aria-valuetext={stopWords[at]}
       className="group cursor-ew-resize touch-none"
       onPointerDown={(e) => {
         e.currentTarget.setPointerCapture(e.pointerId)
