@@ -74,7 +74,7 @@ function ratingAt(
 ) {
   const outriggers = machine.outriggers.map((l) => ({
     id: l.id,
-    extension: (l.positions.fullyExtended.y_m > 0 ? setting.left : setting.right) as Extension,
+    at: { stop: (l.positions.fullyExtended.y_m > 0 ? setting.left : setting.right) as Extension },
   }))
   const f = prepareFootprint(outriggerSupport(machine.outriggers).contactsOf(outriggers))
   const s = d.structural.find((x) => x.boom_m === boom_m)
@@ -153,7 +153,7 @@ function derive(d: Derivation): RatingTable {
         .filter((r) => r.ratings_kg.some((k) => k !== null))
       const outriggers = machine.outriggers.map((l) => ({
         id: l.id,
-        extension: (l.positions.fullyExtended.y_m > 0 ? setting.left : setting.right) as Extension,
+        at: { stop: (l.positions.fullyExtended.y_m > 0 ? setting.left : setting.right) as Extension },
       }))
       return {
         id: `${setting.id}-${cw.id}`,

@@ -48,6 +48,7 @@ export function recompute(file: ShiftFile): Recomputed[] {
         setup: setup.plan,
         lift: lift.plan,
         conditions: lift.conditions,
+        place,
         policy: place.policy,
       })
       const plain = JSON.parse(JSON.stringify(again))

@@ -93,7 +93,15 @@ wanted('and equal to 1e-6', apart < 1e-6, apart.toExponential(1))
 
 // The map.
 const setup = ternSetup({ left: 'intermediate' })
-const c: Case = { machine: tern, tables: [table], setup, lift: ternLift(), conditions: { wind_mps: 4 }, policy: place.policy }
+const c: Case = {
+  machine: tern,
+  tables: [table],
+  setup,
+  lift: ternLift(),
+  conditions: { wind_mps: 4 },
+  place,
+  policy: place.policy,
+}
 const cells = (slews: number, radii: number) => {
   const input = mapOfCase(
     c,
@@ -125,6 +133,7 @@ const planOf = (lift: typeof long) => ({
   setup,
   lift,
   conditions: { wind_mps: 4 },
+  place,
   policy: place.policy,
 })
 const prove = (lift: typeof long) => assess(planOf(lift))

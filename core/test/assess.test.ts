@@ -12,16 +12,28 @@ import {
   notCheckedWords,
   pathOf,
   type SetupPlan,
+  type Step,
   sayMetric,
   verdictWords,
 } from '../src'
-import { northQuay, tern, ternLift, ternSetup, ternTable } from './demo'
+import {
+  type LiftOver,
+  northQuay,
+  onlyStep,
+  openField,
+  tern,
+  ternLift,
+  ternSetup,
+  ternTable,
+  withOutriggers,
+  withSteps,
+} from './demo'
 import { runs } from './runs'
 
 const calm = { wind_mps: 4 }
 const policy = northQuay.policy
 const prove = (setup: SetupPlan = ternSetup(), lift: LiftPlan = ternLift(), conditions: { wind_mps: number | null } = calm) =>
-  assess({ machine: tern, tables: [ternTable], setup, lift, conditions, policy })
+  assess({ machine: tern, tables: [ternTable], setup, lift, conditions, place: openField, policy })
 const the = (a: { findings: Finding[] }, id: string) => a.findings.find((f) => f.id === id)
 const caseOf = (setup: SetupPlan, lift: LiftPlan, wind_mps: number | null = 4): Case => ({
   machine: tern,
@@ -29,6 +41,7 @@ const caseOf = (setup: SetupPlan, lift: LiftPlan, wind_mps: number | null = 4): 
   setup,
   lift,
   conditions: { wind_mps },
+  place: openField,
   policy,
 })
 const means = { mats: northQuay.mats, canStand: () => true }
@@ -52,7 +65,7 @@ describe('assess', () => {
     expect(a.readFrom.map((c) => c.row)).toEqual([10, 12])
   })
 
-  it.each<[string, SetupPlan, Partial<LiftPlan>, number | null, string]>([
+  it.each<[string, SetupPlan, LiftOver, number | null, string]>([
     [
       'an unknown mass',
       ternSetup(),
@@ -87,8 +100,7 @@ describe('assess', () => {
   it('does not prove ground that nothing may be presumed for, nor ground nobody chose', () => {
     const made = northQuay.ground.find((g) => g.id === 'made') ?? null
     for (const ground of [made, null]) {
-      const setup = ternSetup()
-      const a = prove({ ...setup, outriggers: setup.outriggers.map((l) => (l.id === 'RR' ? { ...l, ground } : l)) })
+      const a = prove(withOutriggers(ternSetup(), (l) => (l.id === 'RR' ? { ...l, ground } : l)))
       expect(the(a, 'ground:RR')?.verdict).toBe('not-proven')
       expect(the(a, 'ground:FR')?.verdict).not.toBe('not-proven')
     }
@@ -198,17 +210,17 @@ describe('assess', () => {
           const a = assess({
             machine: tern,
             tables: [ternTable],
-            setup: ternSetup({ left, right, level: { pitch_deg: 0, roll_deg: 0, levelVerified: true } }),
+            setup: ternSetup({ left, right, level: { pitch_deg: 0, roll_deg: 0, levelVerified: true }, parts: 8 }),
             lift: ternLift({
               load: { name: '', mass_kg: kg - 360, massSource: 'marked', windArea_m2: 0, dragCoefficient: 1.2 },
               rigging: [],
-              parts: 8,
               boom_m: Number(c.columns[i]),
               pickUp: { radius_m: Number(row.at), slew_deg: slew },
               setDown: { radius_m: Number(row.at), slew_deg: to },
               configuration: c.id,
             }),
             conditions: { wind_mps: 0 },
+            place: openField,
             policy,
           })
           expect(the(a, 'overturning')?.verdict, `${c.id} ${Number(row.at)} ${c.columns[i]}`).not.toBe('outside')
@@ -219,8 +231,11 @@ describe('assess', () => {
   })
 
   it('refuses a leg, a reeving or a counterweight the machine has not got', () => {
-    expect(() => prove({ ...ternSetup(), outriggers: ternSetup().outriggers.slice(1) })).toThrow(/front left leg/)
-    expect(() => prove(ternSetup(), ternLift({ parts: 3 }))).toThrow(/3 parts/)
+    const { standing, ...rest } = ternSetup()
+    const without = { ...standing, outriggers: standing.outriggers.slice(1) }
+    expect(() => prove({ ...rest, standing: without })).toThrow(/front left leg/)
+    expect(() => prove(ternSetup({ parts: 3 }))).toThrow(/3 parts/)
+    expect(() => prove({ ...ternSetup(), fitted: { counterweight: 'heavy' } })).toThrow(/how many parts/)
     expect(() => prove(ternSetup({ counterweight: 'none' }))).toThrow(/counterweight/)
   })
 
@@ -274,7 +289,7 @@ describe('the nearest change', () => {
     // A little further out than offered is no longer inside: it is the nearest, to the table's step.
     if (radius?.change.kind !== 'radius') throw new Error('no radius offered')
     const offered = radius.change.radius_m
-    const further = assess({ ...c, lift: { ...c.lift, setDown: { ...c.lift.setDown, radius_m: offered + 0.1 } } })
+    const further = assess({ ...c, lift: withSteps(c.lift, { setDown: { radius_m: offered + 0.1, slew_deg: 300 } }) })
     expect(the(further, 'rating')?.verdict).not.toBe('inside')
   })
 
@@ -293,15 +308,13 @@ describe('the nearest change', () => {
   })
 
   it('offers a mat, parts of line, and waiting for the wind', () => {
-    const bare = ternSetup()
-    const noMats = { ...bare, outriggers: bare.outriggers.map((l) => ({ ...l, mat: null })) }
+    const noMats = withOutriggers(ternSetup(), (l) => ({ ...l, mat: null }))
     const ground = caseOf(noMats, ternLift())
     const g = assess(ground).findings.find((f) => f.check === 'ground' && f.verdict === 'outside') as Finding
     expect(nearestRemedies(ground, g, means).map((o) => o.change.kind)).toContain('mat')
     const line = caseOf(
-      ternSetup(),
+      ternSetup({ parts: 2 }),
       ternLift({
-        parts: 2,
         load: { name: '', mass_kg: 7600, massSource: 'weighed', windArea_m2: 3, dragCoefficient: 1.2 },
         setDown: { radius_m: 7, slew_deg: 300 },
       }),
@@ -319,15 +332,18 @@ describe('the nearest change', () => {
 
 describe('path and circle', () => {
   it('turns the way it is told', () => {
-    const arc = (turn: LiftPlan['slewDirection'], from: number, to: number) =>
-      pathOf(ternLift({ slewDirection: turn, pickUp: { radius_m: 5, slew_deg: from }, setDown: { radius_m: 5, slew_deg: to } }))
-        .arc
+    const arc = (turn: Step['slewDirection'], from: number, to: number) =>
+      pathOf(
+        onlyStep(
+          ternLift({ slewDirection: turn, pickUp: { radius_m: 5, slew_deg: from }, setDown: { radius_m: 5, slew_deg: to } }),
+        ),
+      ).arc
     expect(arc('anticlockwise', 350, 20)).toEqual({ from_deg: 350, to_deg: 380 })
     expect(arc('clockwise', 350, 20)).toEqual({ from_deg: 350, to_deg: 20 })
     expect(arc('clockwise', 90, 90)).toEqual({ from_deg: 90, to_deg: 90 })
   })
   it('names the leg that lightens first: opposite the boom', () => {
-    const plan = { machine: tern, tables: [ternTable], setup: ternSetup(), policy }
+    const plan = { machine: tern, tables: [ternTable], setup: ternSetup(), place: openField, policy }
     const c = assessSetup(plan, { boom_m: 19.4, radius_m: 9, load_kg: 3000 })
     expect(c.laden?.supports).toHaveLength(4)
     const outrigger = tern.outriggers.find((l) => l.id === c.lightens?.id)
@@ -359,6 +375,7 @@ describe('set up and prove', () => {
           machine: tern,
           tables: [ternTable],
           setup: ternSetup({ left: out, level }),
+          place: openField,
           policy: { ...policy, legLoads },
         }
         const load = { name: '', mass_kg, massSource: 'weighed', windArea_m2: 0, dragCoefficient: 1.2 } as const
@@ -371,8 +388,9 @@ describe('set up and prove', () => {
         const proved = assess({ ...plan, lift, conditions: { wind_mps: 0 } }, { points: 180 })
         if (proved.hookLoad_kg === null || proved.outriggers.length === 0) return
         const arc = { from_deg, to_deg: from_deg + by_deg }
-        const setUp = assessSetup(plan, { boom_m: lift.boom_m, radius_m, load_kg: proved.hookLoad_kg, arc })
-        const outriggers = (list: readonly Finding[]) => list.filter((f) => f.check === 'outrigger' || f.check === 'ground')
+        const setUp = assessSetup(plan, { boom_m: onlyStep(lift).boom_m, radius_m, load_kg: proved.hookLoad_kg, arc })
+        const outriggers = (list: readonly Finding[]) =>
+          list.filter((f) => f.check === 'outrigger' || f.check === 'ground').map(({ where: _, ...f }) => f)
         expect(outriggers(setUp.findings).length).toBeGreaterThan(4)
         expect(outriggers(setUp.findings)).toEqual(outriggers(proved.findings))
       }),

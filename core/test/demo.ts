@@ -11,6 +11,7 @@ import {
   type RatingTable,
   ratingTable,
   type SetupPlan,
+  type Step,
 } from '../src'
 
 const read = (path: string) => JSON.parse(readFileSync(new URL(`../../demo/${path}`, import.meta.url), 'utf8'))
@@ -36,35 +37,84 @@ function crane(id: string): Crane {
 export const tern: Crane = crane('tern')
 export const ternTable: RatingTable = ratingTable.parse(read('tables/tern-main.json'))
 export const northQuay: Place = placeDefinition.parse(read('places/north-quay.json'))
+/** The same place with nothing in it: for what the surroundings have no say in. */
+export const openField: Place = { ...northQuay, features: [] }
 export const demoTable = (id: string): RatingTable => ratingTable.parse(read(`tables/${id}.json`))
 export const deck = northQuay.ground.find((g) => g.id === 'deck') ?? null
 
-type Ext = SetupPlan['outriggers'][number]['extension']
+type Setting = SetupPlan['standing']['outriggers'][number]
+type Stop = Setting['at']['stop']
+
+interface SetupOver {
+  left?: Stop
+  right?: Stop
+  level?: SetupPlan['level']
+  counterweight?: string
+  parts?: number
+}
 
 /** Tern beside the wall: left legs as far out as asked, the others full, large mats on the quay deck. */
-export function ternSetup(over: { left?: Ext; right?: Ext; level?: SetupPlan['level']; counterweight?: string } = {}): SetupPlan {
+export function ternSetup(over: SetupOver = {}): SetupPlan {
   const mat = northQuay.mats.find((m) => m.id === 'mat-12') ?? null
-  const outrigger = (id: string, extension: Ext) => ({ id, extension, mat, ground: deck, stroke_m: 0.2 })
+  const outrigger = (id: string, stop: Stop) => ({ id, at: { stop }, mat, ground: deck, stroke_m: 0.2 })
   const [left, right] = [over.left ?? 'fullyExtended', over.right ?? 'fullyExtended']
   return {
+    format: 'geolabe.setup/2',
     place: 'north-quay',
-    position: { x_m: 18, y_m: 4, heading_deg: 0 },
-    counterweight: over.counterweight ?? 'heavy',
-    outriggers: [outrigger('FL', left), outrigger('FR', right), outrigger('RL', left), outrigger('RR', right)],
+    position: { x_m: 18, y_m: 4.3, heading_deg: 0 },
+    standing: {
+      on: 'outriggers',
+      outriggers: [outrigger('FL', left), outrigger('FR', right), outrigger('RL', left), outrigger('RR', right)],
+    },
+    fitted: { counterweight: over.counterweight ?? 'heavy', parts: over.parts ?? 4 },
     level: over.level ?? { pitch_deg: 0.1, roll_deg: 0, levelVerified: true },
   }
 }
 
-export function ternLift(over: Partial<LiftPlan> = {}): LiftPlan {
+/** The same set-up with its outriggers changed. */
+export function withOutriggers(setup: SetupPlan, change: (o: Setting) => Setting): SetupPlan {
+  return { ...setup, standing: { ...setup.standing, outriggers: setup.standing.outriggers.map(change) } }
+}
+
+export type LiftOver = Partial<Omit<Step, 'do'>> & Partial<LiftPlan['hung']> & Pick<LiftPlan, 'configuration'>
+
+/** A lift of one step, what is left out as below. */
+export function ternLift({ load, rigging, rigging_height_m, slings, configuration, ...step }: LiftOver = {}): LiftPlan {
   return {
-    load: { name: 'Pump skid', mass_kg: 2850, massSource: 'marked', windArea_m2: 3.1, dragCoefficient: 1.2 },
-    rigging: [{ name: 'four-leg chain sling', mass_kg: 60, on: 'hook' }],
-    parts: 4,
-    boom_m: 19.4,
-    pickUp: { radius_m: 7, slew_deg: 250 },
-    setDown: { radius_m: 9, slew_deg: 300 },
-    slewDirection: 'anticlockwise',
-    radiusBasis: 'measured-under-load',
-    ...over,
+    format: 'geolabe.lift/2',
+    hung: {
+      ...(rigging_height_m === undefined ? {} : { rigging_height_m }),
+      ...(slings ? { slings } : {}),
+      load: load ?? { name: 'Pump skid', mass_kg: 2850, massSource: 'marked', windArea_m2: 3.1, dragCoefficient: 1.2 },
+      rigging: rigging ?? [{ name: 'four-leg chain sling', mass_kg: 60, on: 'hook' }],
+    },
+    steps: [
+      {
+        do: 'slew',
+        laden: true,
+        boom_m: 19.4,
+        pickUp: { radius_m: 7, slew_deg: 250 },
+        setDown: { radius_m: 9, slew_deg: 300 },
+        slewDirection: 'anticlockwise',
+        radiusBasis: 'measured-under-load',
+        ...step,
+      },
+    ],
+    ...(configuration === undefined ? {} : { configuration }),
   }
 }
+
+/** The one step of such a lift. */
+export function onlyStep({ steps: [step] }: LiftPlan): Step {
+  if (!step) throw new RangeError('a lift without a step')
+  return step
+}
+/** A lift with another load, or its steps otherwise. */
+export const withLoad = (lift: LiftPlan, load: Partial<LiftPlan['hung']['load']>): LiftPlan => ({
+  ...lift,
+  hung: { ...lift.hung, load: { ...lift.hung.load, ...load } },
+})
+export const withSteps = (lift: LiftPlan, to: Partial<Step>): LiftPlan => ({
+  ...lift,
+  steps: lift.steps.map((s) => ({ ...s, ...to })),
+})

@@ -32,7 +32,7 @@ import { tiltOf } from '../src/levelling/levelling'
 import { measuredPositive } from '../src/quantity/measured'
 import { legForces } from '../src/rigging/sling-tension'
 import { rootBetween } from '../src/search'
-import { demoMachine, demoMachines, demoTable, northQuay, tern, ternLift, ternSetup, ternTable } from './demo'
+import { demoMachine, demoMachines, demoTable, northQuay, openField, tern, ternLift, ternSetup, ternTable } from './demo'
 
 // Where a limit, a list or a search ends: what random changes to the core were not noticed by.
 const run = (name: string, input: unknown) => calculatorNamed(name)?.run(input) as Record<string, never>
@@ -184,12 +184,19 @@ describe('what is refused', () => {
     }
   })
   it('a reeving or a setting that is not there is answered with those that are', () => {
-    const plan = { machine: tern, tables: [ternTable], setup: ternSetup(), conditions: { wind_mps: 4 }, policy: northQuay.policy }
-    const reeving = refusalOf(() => assess({ ...plan, lift: ternLift({ parts: 3 }) }))
-    expect(reeving.body.error).toMatchObject({ code: 'unknown-reeving', path: 'lift.parts' })
+    const plan = {
+      machine: tern,
+      tables: [ternTable],
+      lift: ternLift(),
+      conditions: { wind_mps: 4 },
+      place: openField,
+      policy: northQuay.policy,
+    }
+    const reeving = refusalOf(() => assess({ ...plan, setup: ternSetup({ parts: 3 }) }))
+    expect(reeving.body.error).toMatchObject({ code: 'unknown-reeving', path: 'setup.fitted.parts' })
     expect(reeving.message).toContain('2, 4, 8')
     const heavy = refusalOf(() => assess({ ...plan, setup: ternSetup({ counterweight: 'none' }), lift: ternLift() }))
-    expect(heavy.body.error).toMatchObject({ code: 'unknown-counterweight', path: 'setup.counterweight' })
+    expect(heavy.body.error).toMatchObject({ code: 'unknown-counterweight', path: 'setup.fitted.counterweight' })
     for (const c of tern.upper.counterweights) expect(heavy.message).toContain(c.id)
     const chart = run('stage-rating', { ...calculatorNamed('stage-rating')?.example, configuration: 'nowhere' })
     if (!isRefusal(chart)) throw new Error('read a setting that is not there')
@@ -246,9 +253,10 @@ describe('checks', () => {
       const a = assess({
         machine: tern,
         tables: [ternTable],
-        setup: ternSetup(),
-        lift: ternLift({ parts }),
+        setup: ternSetup({ parts }),
+        lift: ternLift(),
         conditions: { wind_mps: 4 },
+        place: openField,
         policy: northQuay.policy,
       })
       let sum = 0
@@ -425,6 +433,7 @@ describe('limits of their own', () => {
         setup: ternSetup(),
         lift: ternLift(),
         conditions: { wind_mps: 4 },
+        place: openField,
         policy: northQuay.policy,
       })
     const flattest = prove(-2).tip?.angle_set_deg as number
@@ -475,9 +484,23 @@ describe('what stands on the line', () => {
   it('the working area takes each outrigger’s own float, mat and ground', () => {
     const outriggers = tern.outriggers.map((l, i) => ({ ...l, float: { length_m: 0.4 + i / 10, width_m: 0.5 } }))
     const setup = ternSetup()
-    const own = setup.outriggers.map((l, i) => ({ ...l, mat: i === 1 ? null : l.mat, ground: i === 2 ? null : l.ground }))
-    const plan = { machine: { ...tern, outriggers }, tables: [ternTable], conditions: { wind_mps: 3 }, policy: northQuay.policy }
-    const map = mapOfCase({ ...plan, setup: { ...setup, outriggers: own }, lift: ternLift() }, [5], [0])
+    const own = setup.standing.outriggers.map((l, i) => ({
+      ...l,
+      mat: i === 1 ? null : l.mat,
+      ground: i === 2 ? null : l.ground,
+    }))
+    const plan = {
+      machine: { ...tern, outriggers },
+      tables: [ternTable],
+      conditions: { wind_mps: 3 },
+      place: openField,
+      policy: northQuay.policy,
+    }
+    const map = mapOfCase(
+      { ...plan, setup: { ...setup, standing: { ...setup.standing, outriggers: own } }, lift: ternLift() },
+      [5],
+      [0],
+    )
     expect(map?.ground.map((g) => [g.id, g.pad.length_m, g.mat])).toEqual(
       own.filter((l) => l.ground).map((l) => [l.id, outriggers.find((x) => x.id === l.id)?.float.length_m, l.mat ?? undefined]),
     )
@@ -589,7 +612,14 @@ describe('searches and slips', () => {
     expect(line(33)).toMatchObject({ required_m: 33, ok: false, short_m: 3 })
   })
   it('there is no working area of a load that nobody knows', () => {
-    const plan = { machine: tern, tables: [ternTable], setup: ternSetup(), conditions: { wind_mps: 3 }, policy: northQuay.policy }
+    const plan = {
+      machine: tern,
+      tables: [ternTable],
+      setup: ternSetup(),
+      conditions: { wind_mps: 3 },
+      place: openField,
+      policy: northQuay.policy,
+    }
     const load = { name: '', mass_kg: null, massSource: null, windArea_m2: 1, dragCoefficient: 1.2 } as const
     expect(mapOfCase({ ...plan, lift: ternLift({ load }) }, [5], [0])).toBeNull()
     expect(mapOfCase({ ...plan, lift: ternLift() }, [5], [0])).not.toBeNull()
@@ -599,7 +629,14 @@ describe('searches and slips', () => {
 describe('what a second look at random changes showed', () => {
   it('a boom too short for a radius is said with its length and no angle', () => {
     const far = { radius_m: 25, slew_deg: 250 }
-    const plan = { machine: tern, tables: [ternTable], setup: ternSetup(), conditions: { wind_mps: 4 }, policy: northQuay.policy }
+    const plan = {
+      machine: tern,
+      tables: [ternTable],
+      setup: ternSetup(),
+      conditions: { wind_mps: 4 },
+      place: openField,
+      policy: northQuay.policy,
+    }
     const reach = assess({ ...plan, lift: ternLift({ boom_m: 14.6, pickUp: far, setDown: far }) }).findings.find(
       (f) => f.check === 'boom-limits',
     )

@@ -26,7 +26,7 @@ import {
   wearTrend,
   winchPull,
 } from '../src'
-import { tern, ternLift, ternSetup, ternTable } from './demo'
+import { openField, tern, ternLift, ternSetup, ternTable } from './demo'
 
 const between = (min: number, max: number) => fc.double({ min, max, noNaN: true })
 // biome-ignore lint/suspicious/noExplicitAny: answers are looked into, not typed, in tests
@@ -522,16 +522,17 @@ describe('masses on the boom', () => {
   const setup = ternSetup()
   const lift = ternLift()
   const conditions = { wind_mps: 4 }
-  const policy = {
-    readingRule: 'worse-row',
-    legLoads: 'upper',
-    near_share: 0.9,
-    dynamicFactor: 1.1,
-    overdueExamination: 'bar',
-    severalMachines: 'tell',
-  } as const
+  const { policy } = openField
   const at = (rigging: { name: string; mass_kg: number; on: 'boom'; at_m?: number }[]) =>
-    assess({ machine: tern, tables: [ternTable], setup, lift: { ...lift, rigging }, conditions, policy })
+    assess({
+      machine: tern,
+      tables: [ternTable],
+      setup,
+      lift: { ...lift, hung: { ...lift.hung, rigging } },
+      conditions,
+      place: openField,
+      policy,
+    })
   it('weigh on tipping, legs and ground, most at the head', () => {
     const [none, middle, head] = [
       at([]),

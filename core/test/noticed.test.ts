@@ -18,7 +18,7 @@ import {
   stillMotion,
   whyNot,
 } from '../src'
-import { demoTable, northQuay, tern, ternLift, ternSetup, ternTable } from './demo'
+import { demoTable, northQuay, openField, tern, ternLift, ternSetup, ternTable } from './demo'
 import { runs } from './runs'
 
 // What random changes to the core were not noticed by: each is held here by its closed form.
@@ -232,6 +232,7 @@ describe('a lift over a wide arc', () => {
       setup: ternSetup({ left }),
       lift: ternLift({ pickUp: { radius_m: 9, slew_deg: from }, setDown: { radius_m: 9, slew_deg: to }, slewDirection: turn }),
       conditions: { wind_mps: 4 },
+      place: openField,
       policy: northQuay.policy,
     }).findings
 
@@ -267,6 +268,7 @@ describe('a lift over a wide arc', () => {
       setup: ternSetup(),
       lift: ternLift(),
       conditions: { wind_mps: 4 },
+      place: openField,
       policy: northQuay.policy,
     })
     expect(bare.verdict).toBe('not-proven')
@@ -285,6 +287,7 @@ describe('a lift over a wide arc', () => {
         configuration: 'full-right-heavy',
       }),
       conditions: { wind_mps: 4 },
+      place: openField,
       policy: northQuay.policy,
     })
     for (const slew of [322, 327, 333, 338]) {

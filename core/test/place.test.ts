@@ -24,13 +24,13 @@ describe('standing in a place', () => {
     )
   })
 
-  const wall = { x_m: 18, y_m: 4, heading_deg: 0 }
+  const wall = { x_m: 18, y_m: 4.3, heading_deg: 0 }
   it('keeps a foot out of the wall and out of the harbour, from the size of what it stands on', () => {
-    expect(inTheWay(northQuay, wall, { x_m: 2.75, y_m: 3 }, 0.25)?.id).toBe('market')
+    expect(inTheWay(northQuay, wall, { x_m: 2.75, y_m: 3 }, 0.6)?.id).toBe('market')
     expect(inTheWay(northQuay, wall, { x_m: 2.75, y_m: 2.15 }, 0.6)).toBeUndefined()
-    expect(inTheWay(northQuay, wall, { x_m: 2.75, y_m: -3.9 }, 0.25)?.id).toBe('basin')
+    expect(inTheWay(northQuay, wall, { x_m: 2.75, y_m: -4.2 }, 0.25)?.id).toBe('basin')
     // Turned about, the other side faces the wall.
-    expect(inTheWay(northQuay, { ...wall, heading_deg: 180 }, { x_m: 2.75, y_m: -3 }, 0.25)?.id).toBe('market')
+    expect(inTheWay(northQuay, { ...wall, heading_deg: 180 }, { x_m: 2.75, y_m: -3 }, 0.6)?.id).toBe('market')
   })
 
   it('names the ground underfoot, the topmost where two lie over each other', () => {
@@ -41,8 +41,8 @@ describe('standing in a place', () => {
 
   it('sees where the tail would strike, and where it would crush', () => {
     expect(tailGap(northQuay, wall, 3.1)).toMatchObject({ feature: { id: 'market' } })
-    expect(tailGap(northQuay, wall, 3.1)?.gap_m).toBeCloseTo(0.1, 9)
-    expect(tailGap(northQuay, { ...wall, y_m: 4.6 }, 3.1)?.gap_m).toBeCloseTo(-0.5, 9)
+    expect(tailGap(northQuay, wall, 3.1)?.gap_m).toBeCloseTo(0.45, 9)
+    expect(tailGap(northQuay, { ...wall, y_m: 5.25 }, 3.1)?.gap_m).toBeCloseTo(-0.5, 9)
     expect(tailGap(northQuay, { ...wall, y_m: 3 }, 3.1)).toBeNull()
   })
 })

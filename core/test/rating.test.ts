@@ -22,7 +22,7 @@ import {
 import { candidatesFor, chooseTable, ratedAtEnds, sectorHolds, worstOnPath } from '../src/check/choose-table'
 import { polygonStability } from '../src/parts/stability/polygon'
 import { reactionsAt } from '../src/statics/support-reactions'
-import { demoTable, northQuay, tern, ternLift, ternSetup, ternTable } from './demo'
+import { demoTable, northQuay, onlyStep, openField, tern, ternLift, ternSetup, ternTable } from './demo'
 import { runs } from './runs'
 
 const config = (id: string): StandingConfiguration => {
@@ -32,7 +32,7 @@ const config = (id: string): StandingConfiguration => {
 }
 const policy = { readingRule: 'worse-row' as const, near_share: 0.9 }
 const feet = (left: 'retracted' | 'intermediate' | 'fullyExtended', right: 'retracted' | 'intermediate' | 'fullyExtended') =>
-  outriggerSupport(tern.outriggers).contactsOf(ternSetup({ left, right }).outriggers)
+  outriggerSupport(tern.outriggers).contactsOf(ternSetup({ left, right }).standing.outriggers)
 
 describe('which tables cover a set-up', () => {
   it('those of its counterweight, each with the legs that are short of it', () => {
@@ -98,15 +98,16 @@ describe('reading a path', () => {
   it('is the least of any single reading on it', () => {
     fc.assert(
       fc.property(fc.double({ min: 3.5, max: 17, noNaN: true }), fc.double({ min: 3.5, max: 17, noNaN: true }), (a, b) => {
-        const path = pathOf(ternLift({ pickUp: { radius_m: a, slew_deg: 250 }, setDown: { radius_m: b, slew_deg: 260 } }))
-        const worst = worstOnPath({ table: ternTable, configuration: config('full-heavy') }, path, 19.4, 'worse-row').read
-          .gross_kg
+        const path = pathOf(
+          onlyStep(ternLift({ pickUp: { radius_m: a, slew_deg: 250 }, setDown: { radius_m: b, slew_deg: 260 } })),
+        )
+        const stretch = { step: 0, path, boom_m: 19.4 }
+        const worst = worstOnPath({ table: ternTable, configuration: config('full-heavy') }, stretch, 'worse-row').read.gross_kg
         const single = Array.from({ length: 60 }, (_, i) => {
           const r = a + ((b - a) * i) / 59
           return worstOnPath(
             { table: ternTable, configuration: config('full-heavy') },
-            { ...path, radii_m: [r], least_m: r, greatest_m: r },
-            19.4,
+            { ...stretch, path: { ...path, radii_m: [r], least_m: r, greatest_m: r } },
             'worse-row',
           ).read.gross_kg as number
         })
@@ -120,7 +121,7 @@ describe('reading a path', () => {
       pickUp: { radius_m: { value: 6.9, tolerance: 0.2 }, slew_deg: 250 },
       setDown: { radius_m: 9, slew_deg: 300 },
     })
-    expect(ratedAtEnds({ table: ternTable, configuration: config('full-heavy') }, lift, policy)).toEqual({
+    expect(ratedAtEnds({ table: ternTable, configuration: config('full-heavy') }, onlyStep(lift), policy)).toEqual({
       pick_kg: 10_500,
       set_kg: 9300,
     })
@@ -133,7 +134,8 @@ describe('reading a path', () => {
         configuration: 'full-heavy',
       })
       const plan = { machine: tern, tables: [table], lift, policy: { ...northQuay.policy, readingRule } }
-      return chooseTable(plan, pathOf(lift), 6400, feet('fullyExtended', 'fullyExtended'), null).reading?.gross_kg
+      const stretch = { step: 0, path: pathOf(onlyStep(lift)), boom_m: 19.4 }
+      return chooseTable(plan, [stretch], 6400, feet('fullyExtended', 'fullyExtended'), null).reading?.gross_kg
     }
     expect(at(ternTable, 'linear')).toBe(7800)
     expect(at({ ...ternTable, linearPermitted: true }, 'linear')).toBeCloseTo(8550, 9)
@@ -150,7 +152,7 @@ describe('standing', () => {
   })
   it('finds on the arc what the tipping-load calculator finds at its worst slew', () => {
     const setup = ternSetup()
-    const supports = outriggerSupport(tern.outriggers).contactsOf(setup.outriggers)
+    const supports = outriggerSupport(tern.outriggers).contactsOf(setup.standing.outriggers)
     const counterweight = { mass_kg: 6400, radius_m: -2.65 }
     const at = polygonStability(tern, counterweight, prepareFootprint(supports)).standingAt({
       boom_m: 19.4,
@@ -186,12 +188,18 @@ describe('outriggers between the ends of a lift', () => {
       fc.property(lift, fc.integer({ min: 200, max: 3500 }), ({ a, b, from, by }, mass_kg) => {
         const load = { name: '', mass_kg, massSource: 'weighed', windArea_m2: 0, dragCoefficient: 1.2 } as const
         const ends = { pickUp: { radius_m: a, slew_deg: from }, setDown: { radius_m: b, slew_deg: (from + by) % 360 } }
-        const plan = { machine: tern, tables: [ternTable], conditions: { wind_mps: 0 }, policy: northQuay.policy }
+        const plan = {
+          machine: tern,
+          tables: [ternTable],
+          conditions: { wind_mps: 0 },
+          place: openField,
+          policy: northQuay.policy,
+        }
         const level = { pitch_deg: 0, roll_deg: 0, levelVerified: true }
         const setup = ternSetup({ level })
         const proved = assess({ ...plan, setup, lift: ternLift({ load, rigging: [], boom_m: 19.4, ...ends }) })
         if (proved.outriggers.length === 0) return
-        const f = prepareFootprint(outriggerSupport(tern.outriggers).contactsOf(setup.outriggers))
+        const f = prepareFootprint(outriggerSupport(tern.outriggers).contactsOf(setup.standing.outriggers))
         const hung = (mass_kg + 220) * northQuay.policy.dynamicFactor
         const carried = (radius_m: number, slew_deg: number, kg: number) => {
           const { fixed, slewing } = poseMachine(tern, { mass_kg: 6400, radius_m: -2.65 }, 19.4, radius_m)
@@ -227,7 +235,13 @@ describe('backward', () => {
     for (const out of ['retracted', 'intermediate', 'fullyExtended'] as const)
       for (const { id, ...counterweight } of tern.upper.counterweights)
         for (const boom_m of tern.boom.lengths_m) {
-          const plan = { machine: tern, tables: [ternTable], conditions: { wind_mps: 0 }, policy: northQuay.policy }
+          const plan = {
+            machine: tern,
+            tables: [ternTable],
+            conditions: { wind_mps: 0 },
+            place: openField,
+            policy: northQuay.policy,
+          }
           const setup = ternSetup({ left: out, right: out, counterweight: id })
           const near = { radius_m: 5, slew_deg: 90 }
           const f = assess({ ...plan, setup, lift: ternLift({ boom_m, pickUp: near, setDown: near }) }).findings.find(
@@ -254,7 +268,7 @@ describe('backward', () => {
       upper: { ...tern.upper, counterweights: [{ id: 'huge', label: 'Huge', mass_kg: 120_000, radius_m: -6 }] },
     }
     const level = { pitch_deg: 0, roll_deg: 0, levelVerified: true }
-    const plan = { machine: heavy, tables: [ternTable], conditions: { wind_mps: 0 }, policy: northQuay.policy }
+    const plan = { machine: heavy, tables: [ternTable], conditions: { wind_mps: 0 }, place: openField, policy: northQuay.policy }
     const a = assess({ ...plan, setup: ternSetup({ counterweight: 'huge', level }), lift: ternLift() })
     expect(a.findings.find((x) => x.check === 'backward')).toMatchObject({ verdict: 'outside', reason: 'falls-back' })
   })

@@ -11,7 +11,7 @@ import {
   uncertaintyOf,
   uncertaintyWords,
 } from '../src'
-import { northQuay, tern, ternLift, ternSetup, ternTable } from './demo'
+import { northQuay, openField, tern, ternLift, ternSetup, ternTable, withLoad } from './demo'
 
 const means = { mats: northQuay.mats, canStand: () => true }
 const caseOf = (setup: SetupPlan, lift: LiftPlan, wind_mps: number | null = 4): Case => ({
@@ -20,6 +20,7 @@ const caseOf = (setup: SetupPlan, lift: LiftPlan, wind_mps: number | null = 4): 
   setup,
   lift,
   conditions: { wind_mps },
+  place: openField,
   policy: northQuay.policy,
 })
 const load = (mass_kg: number) => ({ name: '', mass_kg, massSource: 'weighed' as const, windArea_m2: 2, dragCoefficient: 1.2 })
@@ -41,7 +42,7 @@ describe('changes for a lift that leaves its sector', () => {
   it('are turning the other way round, proven by a fresh assessment', () => {
     expect(failing(c, 'rating').reason).toBe('outside-sector')
     const turn = nearestRemedies(c, failing(c, 'rating'), means).find((o) => o.change.kind === 'slew-direction')
-    expect(turn?.changedCase?.lift.slewDirection).toBe('anticlockwise')
+    expect(turn?.changedCase?.lift.steps[0]?.slewDirection).toBe('anticlockwise')
     expect(turn?.assessment?.verdict).toBe('inside')
   })
 })
@@ -91,11 +92,10 @@ describe('other single changes', () => {
   })
   it('nothing at all where nothing single is enough, rather than something untrue', () => {
     const c = caseOf(
-      ternSetup({ left: 'retracted', right: 'retracted' }),
+      ternSetup({ left: 'retracted', right: 'retracted', parts: 8 }),
       ternLift({
         boom_m: 29,
         load: load(24_000),
-        parts: 8,
         pickUp: { radius_m: 24, slew_deg: 80 },
         setDown: { radius_m: 25, slew_deg: 100 },
       }),
@@ -111,7 +111,7 @@ describe('a load that can be taken apart', () => {
       [10_000, 3],
       [14_000, 4],
     ] as const) {
-      const c = caseOf(ternSetup(), ternLift({ load: load(kg), parts: 8, setDown: { radius_m: 8, slew_deg: 300 } }))
+      const c = caseOf(ternSetup({ parts: 8 }), ternLift({ load: load(kg), setDown: { radius_m: 8, slew_deg: 300 } }))
       const f = assess(c).findings.find((x) => x.verdict === 'outside') as Finding
       const offer = nearestRemedies(c, f, means).find((o) => o.change.kind === 'split')
       if (offer?.change.kind !== 'split') throw new Error(`no split for ${kg}`)
@@ -119,7 +119,7 @@ describe('a load that can be taken apart', () => {
       expect(offer.change.mass_kg).toBeCloseTo(kg / offer.change.lifts, 9)
       expect(offer.changedCase).toBeNull()
       expect(offer.assessment?.findings.find((x) => x.id === f.id)?.verdict).toBe('inside')
-      const one = assess({ ...c, lift: { ...c.lift, load: load(kg / (offer.change.lifts - 1)) } })
+      const one = assess({ ...c, lift: withLoad(c.lift, load(kg / (offer.change.lifts - 1))) })
       expect(one.findings.find((x) => x.id === f.id)?.verdict).not.toBe('inside')
     }
   })
@@ -149,7 +149,7 @@ describe('doubt', () => {
     if (!d) throw new Error('no doubt')
     expect(d.low).toBeLessThanOrEqual(d.nominal)
     expect(d.nominal).toBeLessThanOrEqual(d.high)
-    expect(d.inputs.map((i) => i.id).sort()).toEqual(['lift.load.mass_kg', 'lift.setDown.radius_m'])
+    expect(d.inputs.map((i) => i.id).sort()).toEqual(['lift.hung.load.mass_kg', 'lift.steps.0.setDown.radius_m'])
     expect(d.inputs[0]?.share ?? 0).toBeGreaterThanOrEqual(d.inputs[1]?.share ?? 0)
     expect(d.high).toBeCloseTo(assess(doubtful(200)).governing?.utilisation ?? 0, 12)
   })
@@ -169,10 +169,10 @@ describe('doubt', () => {
     expect(uncertaintyOf(caseOf(ternSetup(), ternLift()))).toBeNull()
     expect(uncertaintyOf(doubtful(0, 0))).toBeNull()
     const named = [
-      'lift.load.mass_kg',
+      'lift.hung.load.mass_kg',
       'conditions.wind_mps',
-      'lift.rigging.0.mass_kg',
-      'lift.setDown.radius_m',
+      'lift.hung.rigging.0.mass_kg',
+      'lift.steps.0.setDown.radius_m',
       'setup.level.roll_deg',
     ]
     expect(new Set(named.map(uncertaintyWords)).size).toBe(named.length)

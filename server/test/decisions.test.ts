@@ -366,7 +366,7 @@ describe('a shift from elsewhere', () => {
     })
     // Signed anew by whoever altered it: a shift that is not what its own events make of it is no record.
     const unlike = structuredClone(unsigned)
-    unlike.shift.lifts[0].plan.load.mass_kg = 1
+    unlike.shift.lifts[0].plan.hung.load.mass_kg = 1
     expect((await people.wil.post('/shift-files', { ...unlike, signature: freshKey().sign(unlike) })).body.error.code).toBe(
       'not-its-events',
     )

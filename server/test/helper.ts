@@ -181,16 +181,20 @@ export function setupBody(id: string = randomUUID()) {
     id,
     steps: tern.procedures.setup.map((s) => s.id),
     plan: {
+      format: 'geolabe.setup/2',
       place: 'north-quay',
-      position: { x_m: 18, y_m: 4, heading_deg: 0 },
-      counterweight: 'heavy',
-      outriggers: (tern.outriggers ?? []).map((l) => ({
-        id: l.id,
-        extension: l.id.endsWith('L') ? 'intermediate' : 'fullyExtended',
-        mat,
-        ground,
-        stroke_m: 0.2,
-      })),
+      position: { x_m: 18, y_m: 4.3, heading_deg: 0 },
+      fitted: { counterweight: 'heavy', parts: 4 },
+      standing: {
+        on: 'outriggers',
+        outriggers: (tern.outriggers ?? []).map((l) => ({
+          id: l.id,
+          at: { stop: l.id.endsWith('L') ? 'intermediate' : 'fullyExtended' },
+          mat,
+          ground,
+          stroke_m: 0.2,
+        })),
+      },
       level: { pitch_deg: 0.1, roll_deg: 0, levelVerified: true },
     },
   }
@@ -202,15 +206,23 @@ export function liftBody(setup: string, over: object = {}) {
     setup,
     conditions: { wind_mps: 4 },
     plan: {
-      load: { name: 'Pump skid', mass_kg: 2850, massSource: 'marked', windArea_m2: 3.1, dragCoefficient: 1.2 },
-      rigging: [],
-      parts: 4,
-      boom_m: 19.4,
-      pickUp: { radius_m: 7, slew_deg: 250 },
-      setDown: { radius_m: 9, slew_deg: 300 },
-      slewDirection: 'anticlockwise',
-      radiusBasis: 'measured-under-load',
-      ...over,
+      format: 'geolabe.lift/2',
+      hung: {
+        load: { name: 'Pump skid', mass_kg: 2850, massSource: 'marked', windArea_m2: 3.1, dragCoefficient: 1.2 },
+        rigging: [],
+      },
+      steps: [
+        {
+          do: 'slew',
+          laden: true,
+          boom_m: 19.4,
+          pickUp: { radius_m: 7, slew_deg: 250 },
+          setDown: { radius_m: 9, slew_deg: 300 },
+          slewDirection: 'anticlockwise',
+          radiusBasis: 'measured-under-load',
+          ...over,
+        },
+      ],
     },
   }
 }

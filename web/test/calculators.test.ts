@@ -87,19 +87,27 @@ describe('quick sums', () => {
     const draft = {
       wind_mps: 4,
       lift: {
-        load: { name: 'x', mass_kg: 1, massSource: 'marked' as const, windArea_m2: 1, dragCoefficient: 1.3 },
-        rigging: [],
-        parts: 4,
-        boom_m: 10,
-        pickUp: { radius_m: 5, slew_deg: 0 },
-        setDown: { radius_m: 6, slew_deg: 10 },
-        slewDirection: 'clockwise' as const,
-        radiusBasis: null,
+        format: 'geolabe.lift/2' as const,
+        hung: {
+          load: { name: 'x', mass_kg: 1, massSource: 'marked' as const, windArea_m2: 1, dragCoefficient: 1.3 },
+          rigging: [],
+        },
+        steps: [
+          {
+            do: 'slew' as const,
+            laden: true,
+            boom_m: 10,
+            pickUp: { radius_m: 5, slew_deg: 0 },
+            setDown: { radius_m: 6, slew_deg: 10 },
+            slewDirection: 'clockwise' as const,
+            radiusBasis: null,
+          },
+        ],
       },
     }
     const next = withTransferred(draft, h ?? {})
-    expect(next.lift.load).toMatchObject({ mass_kg: t, massSource: 'worked-out', dragCoefficient: 1.3 })
-    expect({ ...next, lift: { ...next.lift, load: null } }).toEqual({ ...draft, lift: { ...draft.lift, load: null } })
+    expect(next.lift.hung.load).toMatchObject({ mass_kg: t, massSource: 'worked-out', dragCoefficient: 1.3 })
+    expect(next.lift.steps).toEqual(draft.lift.steps)
     expect(withTransferred(draft, { wind_mps: 9 })).toEqual({ ...draft, wind_mps: 9 })
     expect(recoveryCalculator.transfers).toBeUndefined()
   })

@@ -133,7 +133,7 @@ describe('how sure a proof is', () => {
         const [low, nominal, high] = [a, b, c].sort((x, y) => x - y) as [number, number, number]
         const markup = renderToStaticMarkup(
           <UncertaintyPanel
-            uncertainty={{ finding: 'rating', low, nominal, high, inputs: [{ id: 'lift.load.mass_kg', share: 0.2 }] }}
+            uncertainty={{ finding: 'rating', low, nominal, high, inputs: [{ id: 'lift.hung.load.mass_kg', share: 0.2 }] }}
           />,
         )
         for (const v of [low, nominal, high]) expect(markup).toContain(say('share', v))

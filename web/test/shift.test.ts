@@ -85,13 +85,13 @@ describe('the route', () => {
 describe('a first set-up', () => {
   const draft = firstDraft(tern, quay, fresh)
   it('puts every beam as far out as fits, and no further', () => {
-    expect(Object.fromEntries(draft.outriggers.map((l) => [l.id, l.extension]))).toEqual({
+    expect(Object.fromEntries(draft.outriggers.map((l) => [l.id, l.at.stop]))).toEqual({
       FL: 'intermediate',
       FR: 'fullyExtended',
       RL: 'intermediate',
       RR: 'fullyExtended',
     })
-    for (const l of draft.outriggers) expect(blockedBy(tern, quay, draft.position, l.id, l.extension, l.mat)).toBeUndefined()
+    for (const l of draft.outriggers) expect(blockedBy(tern, quay, draft.position, l.id, l.at.stop, l.mat)).toBeUndefined()
     expect(blockedBy(tern, quay, draft.position, 'FL', 'fullyExtended', null)?.id).toBe('market')
   })
   it('turns the short side with the machine', () => {
@@ -100,13 +100,13 @@ describe('a first set-up', () => {
     expect(widestThatFits(tern, quay, about, 'FL', 'mat-12')).toBe('fullyExtended')
   })
   it('takes the ground from the plan of the place until somebody says otherwise', () => {
-    expect(plan.outriggers.map((l) => l.ground?.id)).toEqual(['deck', 'deck', 'deck', 'deck'])
+    expect(plan.standing.outriggers.map((l) => l.ground?.id)).toEqual(['deck', 'deck', 'deck', 'deck'])
     const said = planOf(
       { ...draft, outriggers: draft.outriggers.map((l) => (l.id === 'RR' ? { ...l, ground: 'made' } : l)) },
       tern,
       quay,
     )
-    const outrigger = said.outriggers.find((l) => l.id === 'RR')
+    const outrigger = said.standing.outriggers.find((l) => l.id === 'RR')
     expect(outrigger?.ground?.soil).toBe('made-ground')
     expect(
       groundPressure({ reaction_N: 1e5, pad: { length_m: 0.5, width_m: 0.5 }, soil: outrigger?.ground?.soil }).utilisation,
@@ -124,7 +124,11 @@ describe('a first set-up', () => {
         {
           id: 's',
           at: '',
-          plan: { ...plan, counterweight: 'light', level: { pitch_deg: 0.1, roll_deg: 0, levelVerified: true } },
+          plan: {
+            ...plan,
+            fitted: { ...plan.fitted, counterweight: 'light' },
+            level: { pitch_deg: 0.1, roll_deg: 0, levelVerified: true },
+          },
           steps: ['brake'],
         },
       ],
@@ -136,7 +140,10 @@ describe('a first set-up', () => {
 describe('a first lift', () => {
   it('proposes what waits at the place, with nothing measured yet', () => {
     const first = firstLift(tern, quay, fresh)
-    expect(first).toMatchObject({ wind_mps: null, lift: { load: { name: 'Pump skid', mass_kg: 2850 }, radiusBasis: null } })
+    expect(first).toMatchObject({
+      wind_mps: null,
+      lift: { hung: { load: { name: 'Pump skid', mass_kg: 2850 } }, steps: [{ radiusBasis: null }] },
+    })
   })
   it('keeps what is said of a measurement when its point is moved', () => {
     expect(movedTo({ radius_m: { value: 7, tolerance: 0.2 }, slew_deg: 10 }, { radius_m: 8, slew_deg: 20 })).toEqual({

@@ -8,7 +8,7 @@ import { type Finding, type Verdict, worseVerdict } from '../finding/finding'
 import type { Case } from '../lift/case'
 import type { OnHook } from '../lift/hook-load'
 import type { LiftPlan } from '../lift/plan'
-import { type Crane, liftsOnOutriggers } from '../machine/crane'
+import { liftsOnOutriggers } from '../machine/crane'
 import { normalDegrees } from '../physics'
 import { Refusal } from '../refusal'
 import { prepareFootprint } from '../statics/footprint'
@@ -55,7 +55,7 @@ export function assessSetup(plan: Omit<Case, 'lift' | 'conditions'>, trial: Tria
   if (!liftsOnOutriggers(machine)) throw new Refusal('no-crane', `${machine.name} has no boom, legs and hoist.`, 'machine')
   const { radius_m, load_kg, arc = { from_deg: 0, to_deg: 360 } } = trial
   const ctx = new LiftContext(
-    { ...plan, lift: trialLift(machine, trial), conditions: { wind_mps: null } },
+    { ...plan, lift: trialLift(trial), conditions: { wind_mps: null } },
     { points: 180, path: { arc, least_m: radius_m, greatest_m: radius_m, radii_m: [radius_m] }, hook: trialHook(load_kg ?? 0) },
   )
   const [position] = ctx.stands
@@ -86,16 +86,24 @@ const trialHook = (kg: number): OnHook => ({
 })
 
 /** A lift that says no more than the trial does. */
-function trialLift(machine: Crane, { boom_m, radius_m, load_kg }: Trial): LiftPlan {
+function trialLift({ boom_m, radius_m, load_kg }: Trial): LiftPlan {
   const point = { radius_m, slew_deg: 0 }
   return {
-    load: { name: '', mass_kg: load_kg || null, massSource: null, windArea_m2: null, dragCoefficient: 1 },
-    rigging: [],
-    parts: machine.hoist.reevings[0]?.parts ?? 1,
-    boom_m,
-    pickUp: point,
-    setDown: point,
-    slewDirection: 'anticlockwise',
-    radiusBasis: 'measured-under-load',
+    format: 'geolabe.lift/2',
+    hung: {
+      load: { name: '', mass_kg: load_kg || null, massSource: null, windArea_m2: null, dragCoefficient: 1 },
+      rigging: [],
+    },
+    steps: [
+      {
+        do: 'slew',
+        laden: true,
+        boom_m,
+        pickUp: point,
+        setDown: point,
+        slewDirection: 'anticlockwise',
+        radiusBasis: 'measured-under-load',
+      },
+    ],
   }
 }

@@ -1,3 +1,4 @@
+import type { Bearing } from '../check/bearing'
 import type { Check } from '../check/check'
 import { checkNamed, checks } from '../check/checks'
 import { ratedAtEnds } from '../check/choose-table'
@@ -7,9 +8,11 @@ import { windLimitOf } from '../check/wind'
 import { type Finding, found, governingOf, type Verdict, worseVerdict } from '../finding/finding'
 import type { CheckName } from '../finding/reasons'
 import type { Case } from '../lift/case'
+import { refuseImpossibleSteps } from '../lift/steps'
+import { nth } from '../list'
 import { liftsOnOutriggers } from '../machine/crane'
 import { nominal } from '../quantity/measured'
-import { type Assessment, notChecked } from './assessment'
+import { type Assessment, type ContactUse, notCheckedIn } from './assessment'
 
 /** How an assessment is done, where not by all checks as finely as is usual. */
 export interface Thoroughness {
@@ -25,30 +28,40 @@ export interface Thoroughness {
  * What is missing makes a finding *not proven*; it is never taken as zero. A check that is due and says nothing is *not proven*
  * too. Computed stability may lower what the table allows; it never raises it.
  *
- * @throws Refusal when the plan does not fit the machine: unknown leg, reeving or counterweight.
+ * @throws Refusal when the plan does not fit the machine: unknown outrigger, reeving or counterweight, a step that its parts do not make.
  * @example assess({ machine, tables, setup, lift, conditions: { wind_mps: 4 }, policy }).verdict // 'inside'
  */
 export function assess(plan: Case, { checks: run = checks, points }: Thoroughness = {}): Assessment {
-  if (!liftsOnOutriggers(plan.machine)) return summed(withUnanswered(plan, []))
-  const ctx = new LiftContext(plan, { points })
-  return {
-    ...summed(
-      withUnanswered(
-        plan,
-        run.flatMap((check) => check.run(ctx)),
-      ),
-    ),
-    ...figuresOf(ctx),
-  }
+  refuseImpossibleSteps(plan.machine, plan.lift)
+  if (!liftsOnOutriggers(plan.machine)) return summed(plan, withUnanswered(plan, 0, []))
+  const steps = plan.lift.steps.map((_, step) => new LiftContext(plan, { step, points }))
+  const findings = steps.flatMap((ctx) => {
+    const found = run.flatMap((check) => check.run(ctx).map((f) => inStep(f, ctx.index)))
+    return withUnanswered(plan, ctx.index, found)
+  })
+  return { ...summed(plan, worstOfEach(findings)), ...figuresOf(steps) }
 }
 
-/** What is due and was not answered, nor held back by what was. */
-function withUnanswered({ machine }: Case, findings: readonly Finding[]): Finding[] {
+/** Where on the path it is, a finding says by its step too. */
+const inStep = (f: Finding, step: number): Finding => (f.at ? { ...f, where: { step } } : f)
+
+/** Of several findings of the same thing, each from another step, the worst. */
+function worstOfEach(findings: readonly Finding[]): Finding[] {
+  const worst = new Map<string, Finding>()
+  for (const f of findings) {
+    const other = worst.get(f.id)
+    if (!other || governingOf([other, f]) === f) worst.set(f.id, f)
+  }
+  return [...worst.values()]
+}
+
+/** What is due in a step and was not answered, nor held back by what was. */
+function withUnanswered({ machine, lift }: Case, step: number, findings: readonly Finding[]): Finding[] {
   const spoke = new Set<CheckName>(findings.map((f) => f.check))
   const adverse = new Set<CheckName>(
     findings.filter((f) => f.verdict === 'outside' || f.verdict === 'not-proven').map((f) => f.check),
   )
-  const silent = dueChecks(machine).filter((name) => {
+  const silent = dueChecks(machine, lift, step).filter((name) => {
     const { heldBackBy, impliedBy } = checkNamed(name)
     return !spoke.has(name) && !heldBackBy.some((x) => adverse.has(x)) && !impliedBy.some((x) => spoke.has(x))
   })
@@ -58,12 +71,12 @@ function withUnanswered({ machine }: Case, findings: readonly Finding[]): Findin
 const unanswered = (check: CheckName): Finding =>
   found({ check, verdict: 'not-proven', reason: 'nothing-checks-this', detail: {} })
 
-function summed(findings: Finding[]): Assessment {
+function summed({ lift }: Case, findings: Finding[]): Assessment {
   return {
     verdict: findings.reduce<Verdict>((v, f) => worseVerdict(v, f.verdict), 'inside'),
     governing: governingOf(findings),
     findings,
-    notChecked,
+    notChecked: notCheckedIn(lift),
     configuration: null,
     rated_kg: null,
     ratedAt: null,
@@ -75,9 +88,11 @@ function summed(findings: Finding[]): Assessment {
   }
 }
 
-/** The figures shown beside the findings. */
-function figuresOf(ctx: LiftContext): Partial<Assessment> {
-  const { choice, plan, hook, bearings } = ctx
+/** The figures shown beside the findings: of all steps, and of the one that reads the table at its worst. */
+function figuresOf(steps: readonly LiftContext[]): Partial<Assessment> {
+  const first = nth(steps, 0)
+  const { choice } = first
+  const governing = (choice.by === 'table' && steps.find((s) => s.index === choice.step)) || first
   const { chosen, reading } = choice
   return {
     configuration: chosen && {
@@ -87,26 +102,37 @@ function figuresOf(ctx: LiftContext): Partial<Assessment> {
       label: chosen.configuration.label,
     },
     rated_kg: typeof reading?.gross_kg === 'number' ? reading.gross_kg : null,
-    ratedAt: chosen && ratedAtEnds(chosen, plan.lift, plan.policy),
+    ratedAt: chosen && ratedAtEnds(chosen, governing.step, first.plan.policy),
     readFrom: reading?.rows ?? [],
-    hookLoad_kg: hook?.total_kg ?? null,
-    outriggers: bearings.map(({ point, max_N, upper_N, min_N, min_at_deg, pressed }) => ({
-      id: point.id,
-      max_N,
-      upper_N,
-      min_N,
-      min_at_deg,
-      groundUse: pressed.utilisation,
-      pressure_kPa: pressed.formation_kPa,
-    })),
-    windLimit_mps: windLimitOf(ctx),
-    tip: ctx.reached ? null : tipOf(ctx),
+    hookLoad_kg: governing.hook?.total_kg ?? null,
+    outriggers: usesOf(steps.map((s) => s.bearings)),
+    windLimit_mps: windLimitOf(governing),
+    tip: steps.some((s) => s.reached) ? null : tipOf(governing),
   }
 }
 
+/** What each outrigger carries over all steps. */
+function usesOf(steps: readonly (readonly Bearing[])[]): ContactUse[] {
+  if (steps.some((bearings) => bearings.length === 0)) return []
+  return nth(steps, 0).map(({ point: { id } }) => {
+    const own = steps.flatMap((bearings) => bearings.filter((b) => b.point.id === id))
+    const most = own.reduce((a, b) => (b.reaction_N > a.reaction_N ? b : a))
+    const least = own.reduce((a, b) => (b.min_N < a.min_N ? b : a))
+    return {
+      id,
+      max_N: Math.max(...own.map((b) => b.max_N)),
+      upper_N: Math.max(...own.map((b) => b.upper_N)),
+      min_N: least.min_N,
+      min_at_deg: least.min_at_deg,
+      groundUse: most.pressed.utilisation,
+      pressure_kPa: most.pressed.formation_kPa,
+    }
+  })
+}
+
 /** Heights of the boom's head and its angles at the two ends. */
-function tipOf({ boom, deflection_m, plan: { lift } }: LiftContext): Assessment['tip'] {
-  const at = (end: 'pickUp' | 'setDown') => boom.poseAtRadius(lift.boom_m, nominal(lift[end].radius_m), deflection_m)
+function tipOf({ boom, deflection_m, step }: LiftContext): Assessment['tip'] {
+  const at = (end: 'pickUp' | 'setDown') => boom.poseAtRadius(step.boom_m, nominal(step[end].radius_m), deflection_m)
   const [pickUp, set] = [at('pickUp'), at('setDown')]
   return {
     pick_m: pickUp.tip_height_m,

@@ -1,21 +1,30 @@
 import { z } from 'zod'
 import { finding, verdict } from '../finding/finding'
+import type { LiftPlan } from '../lift/plan'
 import { readCell } from '../rating/read'
 
 /** What nobody has looked at when an assessment is done. Words in `wording/`. */
 export const notChecked = [
-  'clearance',
-  'overhead-lines',
   'slings',
+  'hook-height',
   'buried',
+  'drum',
   'swing',
   'condition',
-  'hook-height',
   'people',
   'machine-tilt',
   'backward-wind',
 ] as const
 export type NotChecked = (typeof notChecked)[number]
+
+/** The same for one lift: what it says is looked at. */
+export function notCheckedIn({ hung, steps }: LiftPlan): NotChecked[] {
+  const said: Partial<Record<NotChecked, boolean>> = {
+    slings: hung.slings !== undefined,
+    'hook-height': steps.every((s) => !s.laden || s.heights !== undefined),
+  }
+  return notChecked.filter((n) => !said[n])
+}
 
 const kg = z.number().nullable()
 

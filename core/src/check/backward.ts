@@ -12,19 +12,19 @@ type Backward = ReturnType<typeof backwardStability>
 const known = new WeakMap<Crane, WeakMap<object, Map<string, Backward>>>()
 
 function backwardOf(ctx: LiftContext): Backward {
-  const { machine, boom, counterweight, contacts, plan } = ctx
+  const { machine, boom, counterweight, contacts, plan, step } = ctx
   const sector = ctx.choice.chosen?.configuration.appliesTo.sector
   const setups = known.get(machine) ?? new WeakMap<object, Map<string, Backward>>()
   const answers = setups.get(plan.setup) ?? new Map<string, Backward>()
   known.set(machine, setups)
   setups.set(plan.setup, answers)
-  const key = `${plan.lift.boom_m} ${sector?.from_deg} ${sector?.to_deg}`
+  const key = `${step.boom_m} ${sector?.from_deg} ${sector?.to_deg}`
   const answer =
     answers.get(key) ??
     backwardStability({
       supports: contacts,
       masses: machine.chassis.masses,
-      slewing: [...upperMasses(machine.upper, counterweight), ...boom.massesAt(plan.lift.boom_m, boom.maxAngle_deg)],
+      slewing: [...upperMasses(machine.upper, counterweight), ...boom.massesAt(step.boom_m, boom.maxAngle_deg)],
       crawler: false,
       notRated: sector ? [{ from_deg: sector.to_deg, to_deg: sector.from_deg }] : [],
       step_deg: 2,
@@ -42,9 +42,9 @@ export const backwardCheck: Check<'backward'> = {
   id: 'backward',
   since: 1,
   run: (ctx) => {
-    const { boom, near_share, plan } = ctx
+    const { boom, near_share, step } = ctx
     const b = backwardOf(ctx)
-    const { radius_m } = boom.poseAtAngle(plan.lift.boom_m, boom.maxAngle_deg)
+    const { radius_m } = boom.poseAtAngle(step.boom_m, boom.maxAngle_deg)
     if (!b.stable) {
       const at = { radius_m, slew_deg: normalDegrees(b.at_deg) }
       return [found({ check: 'backward', verdict: 'outside', reason: 'falls-back', at, detail: {} })]

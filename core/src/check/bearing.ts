@@ -1,7 +1,7 @@
 import { type GroundPressure, groundPressure } from '../ground/ground-pressure'
 import type { Case } from '../lift/case'
-import type { OutriggerSetting } from '../lift/plan'
 import type { PeakBetween, StandingAt } from '../parts/stability/stability'
+import type { OutriggerSetting } from '../parts/supports/outriggers'
 import type { BearingPoint } from '../parts/supports/support'
 import { normalDegrees } from '../physics'
 
@@ -63,12 +63,13 @@ function candidatesOf(id: string, byUpper: boolean, stands: readonly StandingAt[
 /** The greatest and least that each outrigger carries over the whole path, with the load on and with the hook empty. */
 export function bearingsOf(
   points: readonly BearingPoint[],
-  { setup, policy }: Pick<Case, 'setup' | 'policy'>,
+  settings: readonly OutriggerSetting[],
+  policy: Case['policy'],
   stands: readonly StandingAt[],
   peaks: readonly PeakBetween[],
 ): Bearing[] {
   return points.flatMap((point) => {
-    const setting = setup.outriggers.find((s) => s.id === point.id)
+    const setting = settings.find((s) => s.id === point.id)
     const candidates = candidatesOf(point.id, policy.legLoads === 'upper', stands, peaks)
     const laden = stands.flatMap((s) => s.laden.supports.filter((x) => x.id === point.id))
     const [first] = candidates

@@ -5,14 +5,14 @@ import type { Check } from './check'
 export const boomLimitsCheck: Check<'boom-limits'> = {
   id: 'boom-limits',
   since: 1,
-  run: ({ reached, plan: { lift } }) => {
+  run: ({ reached, step }) => {
     if (!reached) return []
     const outside = {
       check: 'boom-limits',
       verdict: 'outside',
-      at: { radius_m: reached.radius_m, slew_deg: lift.setDown.slew_deg },
+      at: { radius_m: reached.radius_m, slew_deg: step.setDown.slew_deg },
     } as const
-    const { boom_m } = lift
+    const { boom_m } = step
     return reached.reason === 'out-of-reach'
       ? [found({ ...outside, reason: reached.reason, detail: { boom_m } })]
       : [found({ ...outside, reason: reached.reason, detail: { angle_deg: reached.limit_deg, boom_m } })]

@@ -2,14 +2,20 @@ import type { CheckName } from '../finding/reasons'
 import { backwardCheck } from './backward'
 import { boomLimitsCheck } from './boom-limits'
 import type { Check } from './check'
+import { clearanceCheck } from './clearance'
+import { edgeCheck } from './edge'
 import { groundCheck } from './ground'
 import { hoistRopeCheck } from './hoist-rope'
 import { hookCheck } from './hook'
+import { hookHeightCheck, twoBlockCheck } from './hook-height'
 import { levelCheck } from './level'
 import { massCheck } from './mass'
 import { outriggerCheck } from './outrigger'
+import { overheadLineCheck } from './overhead-line'
 import { overturningCheck } from './overturning'
 import { ratingCheck } from './rating'
+import { structureCheck } from './structure'
+import { swingCheck } from './swing'
 import { tableCheck } from './table'
 import { windCheck } from './wind'
 
@@ -27,6 +33,13 @@ export const checks: readonly Check[] = [
   outriggerCheck,
   groundCheck,
   backwardCheck,
+  edgeCheck,
+  clearanceCheck,
+  overheadLineCheck,
+  hookHeightCheck,
+  twoBlockCheck,
+  structureCheck,
+  swingCheck,
 ]
 
 const byName = new Map(checks.map((c) => [c.id, c]))

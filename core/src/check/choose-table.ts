@@ -1,8 +1,8 @@
 import type { Case } from '../lift/case'
 import type { OnHook } from '../lift/hook-load'
 import type { Path } from '../lift/path'
-import type { LiftPlan } from '../lift/plan'
 import { nth } from '../list'
+import type { SlewStep } from '../parts/stability/slew'
 import { normalDegrees } from '../physics'
 import { high } from '../quantity/measured'
 import { goBy } from '../rating/axes'
@@ -47,8 +47,15 @@ export function sectorHolds({ appliesTo: { sector } }: StandingConfiguration, ar
   return (into > 360 - 1e-9 ? 0 : into) + (b - a) <= width + 1e-9
 }
 
+/** One step's way, with the boom it is done with. */
+export interface Stretch {
+  step: number
+  path: Path
+  boom_m: number
+}
+
 /** The least rating on a path: at its ends and at every row of the table between them. */
-export function worstOnPath({ table, configuration }: ChosenTable, path: Path, boom_m: number, rule: ReadingRule) {
+export function worstOnPath({ table, configuration }: ChosenTable, { path, boom_m }: Stretch, rule: ReadingRule) {
   const readAt = (radius_m: number) => ({ radius_m, read: ratingAt(table.axes, configuration, radius_m, boom_m, rule) })
   let worst = readAt(path.radii_m[0] ?? path.greatest_m)
   const rows_m = configuration.rows.map((r) => Number(r.at)).filter((r) => r > path.least_m && r < path.greatest_m)
@@ -59,6 +66,10 @@ export function worstOnPath({ table, configuration }: ChosenTable, path: Path, b
   }
   return worst
 }
+/** The least of several readings. */
+const worstOf = <T extends { read: GrossReading }>(readings: readonly T[]): T =>
+  readings.reduce((a, b) => (worthOf(b.read) < worthOf(a.read) ? b : a), nth(readings, 0))
+
 const worthOf = ({ gross_kg }: Pick<GrossReading, 'gross_kg'>) => (gross_kg === 'not-rated' ? -1 : gross_kg)
 
 /** What came of looking for the table that covers a set-up and a path. */
@@ -67,15 +78,15 @@ export type Choice =
   | { by: 'short'; table: string; outriggers: string[]; chosen: null; reading: null }
   /** The path leaves its sector; another, for which these legs are too short, would hold it. */
   | { by: 'sector'; other: Candidate | null; chosen: ChosenTable; reading: null }
-  | { by: 'table'; chosen: ChosenTable; reading: ChartReading; rule: ReadingRule; radius_m: number }
+  | { by: 'table'; chosen: ChosenTable; reading: ChartReading; rule: ReadingRule; radius_m: number; step: number }
 
 /**
- * The table that covers this set-up and path. Among several the one least used is proposed; a configuration named by the person
+ * The table that covers this set-up and every step's path: the machine's computer is not set anew in the middle of a lift. Among several the one least used is proposed; a configuration named by the person
  * is judged as it stands.
  */
 export function chooseTable(
   { tables, machine, lift, policy }: Pick<Case, 'tables' | 'machine' | 'lift' | 'policy'>,
-  path: Path,
+  stretches: readonly Stretch[],
   counterweight_kg: number,
   contacts: readonly Support[],
   hook: OnHook | null,
@@ -101,9 +112,10 @@ export function chooseTable(
   const rated = covering
     .map((c) => {
       const rule: ReadingRule = c.table.linearPermitted ? policy.readingRule : 'worse-row'
-      const worst = worstOnPath(c, path, lift.boom_m, rule)
+      const worst = worstOf(stretches.map((s) => ({ step: s.step, ...worstOnPath(c, s, rule) })))
       const reading = withDeductions(worst.read, rule, hook?.deductions ?? [], hook?.load_kg, undefined)
-      return { c, held: sectorHolds(c.configuration, path.arc), radius_m: worst.radius_m, rule, reading }
+      const held = stretches.every(({ path }) => sectorHolds(c.configuration, path.arc))
+      return { c, held, radius_m: worst.radius_m, step: worst.step, rule, reading }
     })
     .sort((a, b) => {
       const score = (r: typeof a) => (!r.held ? 3 : r.reading.gross_kg === 'not-rated' ? 2 : 0)
@@ -112,19 +124,20 @@ export function chooseTable(
   const best = nth(rated, 0)
   const chosen = { table: best.c.table, configuration: best.c.configuration }
   if (!best.held) {
-    const other = candidates.find((x) => x.short.length > 0 && sectorHolds(x.configuration, path.arc)) ?? null
+    const other =
+      candidates.find((x) => x.short.length > 0 && stretches.every(({ path }) => sectorHolds(x.configuration, path.arc))) ?? null
     return { by: 'sector', other, chosen, reading: null }
   }
-  return { by: 'table', chosen, reading: best.reading, rule: best.rule, radius_m: best.radius_m }
+  return { by: 'table', chosen, reading: best.reading, rule: best.rule, radius_m: best.radius_m, step: best.step }
 }
 
 /** What a table rates at pick-up and at set-down, each at the worse end of its doubt. */
-export function ratedAtEnds({ table, configuration }: ChosenTable, lift: LiftPlan, policy: { readingRule: ReadingRule }) {
+export function ratedAtEnds({ table, configuration }: ChosenTable, step: SlewStep, policy: { readingRule: ReadingRule }) {
   const rule: ReadingRule = table.linearPermitted ? policy.readingRule : 'worse-row'
-  const at = ({ radius_m, slew_deg }: LiftPlan['pickUp']) => {
+  const at = ({ radius_m, slew_deg }: SlewStep['pickUp']) => {
     if (!ratedAtSlew(configuration, slew_deg)) return null
-    const { gross_kg } = ratingAt(table.axes, configuration, high(radius_m), lift.boom_m, rule)
+    const { gross_kg } = ratingAt(table.axes, configuration, high(radius_m), step.boom_m, rule)
     return gross_kg === 'not-rated' ? null : gross_kg
   }
-  return { pick_kg: at(lift.pickUp), set_kg: at(lift.setDown) }
+  return { pick_kg: at(step.pickUp), set_kg: at(step.setDown) }
 }

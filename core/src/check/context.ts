@@ -1,15 +1,17 @@
 import { type Case, nearShareOf } from '../lift/case'
 import { deflectionOf, type OnHook, onHook } from '../lift/hook-load'
 import { type Path, pathOf } from '../lift/path'
+import { nth } from '../list'
 import { type Crane, liftsOnOutriggers } from '../machine/crane'
 import type { BoomModel } from '../parts/booms/boom'
 import { telescopicBoom } from '../parts/booms/telescopic'
 import type { Block, HoistModel } from '../parts/hoists/hoist'
 import { ropeHoist } from '../parts/hoists/rope'
 import { polygonStability } from '../parts/stability/polygon'
+import type { SlewStep } from '../parts/stability/slew'
 import type { PeakBetween, StabilityModel, StandingAt, StandingQuestion } from '../parts/stability/stability'
 import { counterweightNamed } from '../parts/superstructure'
-import { type Extension, outriggerSupport } from '../parts/supports/outriggers'
+import { type Extension, type OutriggerSetting, outriggerSupport } from '../parts/supports/outriggers'
 import type { SupportModel } from '../parts/supports/support'
 import { high } from '../quantity/measured'
 import { Refusal } from '../refusal'
@@ -17,19 +19,26 @@ import { prepareFootprint, type Support } from '../statics/footprint'
 import type { StabilityRule } from '../statics/tipping-load'
 import { windForce_N } from '../wind/air'
 import { type Bearing, bearingsOf } from './bearing'
-import { type Choice, type ChosenTable, chooseTable } from './choose-table'
+import { type Choice, type ChosenTable, chooseTable, type Stretch } from './choose-table'
 import { reachedAt } from './reached'
 import { tiltOf } from './tilt'
 
 const allRules: readonly StabilityRule[] = ['75%', '85%', '1.25P+0.1F']
 
-/** Everything that the checks of one lift ask for, each worked out once, when it is first asked for. */
+/** Everything that the checks of one step of a lift ask for, each worked out once, when it is first asked for. */
 export class LiftContext {
   readonly machine: Crane
   readonly support: SupportModel<Extension>
   readonly boom: BoomModel
   readonly hoist: HoistModel
   readonly block: Block
+  /** Parts of line. */
+  readonly parts: number
+  /** Which step of the lift this is, counted from nought, and the step itself. */
+  readonly index: number
+  readonly step: SlewStep
+  /** How each outrigger is set. */
+  readonly settings: readonly OutriggerSetting[]
   readonly path: Path
   readonly deflection_m: number
   /** What hangs on the hook; null while the load's mass is unknown. */
@@ -44,29 +53,33 @@ export class LiftContext {
   readonly #points: number | undefined
 
   /**
-   * @param given `points` the arc is looked at in before its extremes are refined, omitted: one every 5°; `path` and `hook` in place of
+   * @param given `step` which one, omitted: the first; `points` the arc is looked at in before its extremes are refined, omitted: one every 5°; `path` and `hook` in place of
    * the lift's own, for a trial
-   * @throws Refusal when the plan does not fit the machine: unknown leg, reeving, counterweight
+   * @throws Refusal when the plan does not fit the machine: unknown outrigger, reeving, counterweight, a step it cannot make
    */
   constructor(
     readonly plan: Case,
-    given: { points?: number | undefined; path?: Path; hook?: OnHook } = {},
+    given: { step?: number; points?: number | undefined; path?: Path; hook?: OnHook } = {},
   ) {
     const { machine, setup, lift } = plan
     if (!liftsOnOutriggers(machine)) {
       throw new Refusal('no-crane', `${machine.name} has no boom, legs and hoist; this assessment is not for it.`, 'machine')
     }
     this.machine = machine
+    this.index = given.step ?? 0
+    this.step = nth(lift.steps, this.index)
+    this.settings = setup.standing.outriggers
     this.support = outriggerSupport(machine.outriggers)
     this.boom = telescopicBoom(machine.boom)
     this.hoist = ropeHoist(machine.name, machine.hoist)
     this.#points = given.points
-    this.path = given.path ?? pathOf(lift)
-    this.deflection_m = deflectionOf(lift)
-    this.#footprint = prepareFootprint(this.support.contactsOf(setup.outriggers))
-    this.counterweight = counterweightNamed(machine.name, machine.upper, setup.counterweight)
-    this.block = this.hoist.blockOf(lift.parts)
-    this.hook = given.hook ?? onHook(this.block, lift)
+    this.path = given.path ?? pathOf(this.step)
+    this.deflection_m = deflectionOf(this.step)
+    this.#footprint = prepareFootprint(this.support.contactsOf(this.settings))
+    this.counterweight = counterweightNamed(machine.name, machine.upper, setup.fitted.counterweight)
+    this.parts = this.hoist.reevedIn(setup.fitted.parts)
+    this.block = this.hoist.blockOf(this.parts)
+    this.hook = given.hook ?? onHook(this.block, lift.hung, this.step.laden)
     this.near_share = nearShareOf(plan)
   }
 
@@ -77,21 +90,35 @@ export class LiftContext {
 
   /** The table that covers this set-up and path, or why none does. */
   get choice(): Choice {
-    this.#choice ??= chooseTable(this.plan, this.path, this.counterweight.mass_kg, this.#footprint.supports, this.hook)
+    this.#choice ??= chooseTable(this.plan, this.#stretches, this.counterweight.mass_kg, this.#footprint.supports, this.hook)
     return this.#choice
+  }
+
+  /** The ways that the table has to cover: of every step with the load on; where none has it, of this one. */
+  get #stretches(): readonly Stretch[] {
+    const laden = this.plan.lift.steps.flatMap((s, step) =>
+      !s.laden ? [] : step === this.index ? [this.stretch] : [{ step, path: pathOf(s), boom_m: s.boom_m }],
+    )
+    return laden.length > 0 ? laden : [this.stretch]
+  }
+
+  /** This step's way, with the boom it is done with. */
+  get stretch(): Stretch {
+    return { step: this.index, path: this.path, boom_m: this.step.boom_m }
   }
 
   /** The first radius of the path that the boom does not get to, and why; null: it gets to all. */
   get reached() {
-    return reachedAt(this.boom, this.plan.lift.boom_m, this.deflection_m, this.path.radii_m)
+    return reachedAt(this.boom, this.step.boom_m, this.deflection_m, this.path.radii_m)
   }
 
   /** Force of the wind on the load where table, sail, mass and wind are known, newtons; else none. */
   get wind_N(): number {
     const { lift, conditions } = this.plan
-    const sail = lift.load.windArea_m2
-    if (!this.choice.chosen?.table.wind || sail === null || !this.hook || conditions.wind_mps === null) return 0
-    return windForce_N(high(conditions.wind_mps), lift.load.dragCoefficient, high(sail))
+    const { windArea_m2: sail, dragCoefficient } = lift.hung.load
+    if (!this.step.laden || sail === null || conditions.wind_mps === null || !this.choice.chosen?.table.wind || !this.hook)
+      return 0
+    return windForce_N(high(conditions.wind_mps), dragCoefficient, high(sail))
   }
 
   /** Bearing loads and tipping at each radius of the path; none while the mass is unknown or the boom does not get there. */
@@ -106,7 +133,7 @@ export class LiftContext {
 
   /** What each outrigger carries over the whole path. */
   get bearings(): readonly Bearing[] {
-    this.#bearings ??= bearingsOf(this.support.points, this.plan, this.stands, this.#peaks)
+    this.#bearings ??= bearingsOf(this.support.points, this.settings, this.plan.policy, this.stands, this.#peaks)
     return this.#bearings
   }
 
@@ -122,9 +149,9 @@ export class LiftContext {
   }
 
   #question(hook: OnHook, radius_m: number): StandingQuestion {
-    const { lift, setup, policy } = this.plan
+    const { setup, policy } = this.plan
     return {
-      boom_m: lift.boom_m,
+      boom_m: this.step.boom_m,
       deflection_m: this.deflection_m,
       radius_m,
       arc: this.path.arc,

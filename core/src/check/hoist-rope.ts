@@ -5,9 +5,8 @@ import type { Check } from './check'
 export const hoistRopeCheck: Check<'hoist-rope'> = {
   id: 'hoist-rope',
   since: 1,
-  run: ({ hook, hoist, plan, near_share }) => {
+  run: ({ hook, hoist, parts, near_share }) => {
     if (!hook) return []
-    const { parts } = plan.lift
     const limit = hoist.limit_kg(parts)
     const utilisation = hook.total_kg / limit
     return [

@@ -1,7 +1,8 @@
 import { byUse, type Finding, found, shareOf } from '../finding/finding'
-import type { LiftPlan } from '../lift/plan'
+import type { SlewStep } from '../parts/stability/slew'
 import { nominal } from '../quantity/measured'
 import type { Check } from './check'
+import { worstOnPath } from './choose-table'
 import type { LiftContext } from './context'
 
 /** Everything lifted against the machine's own table, at the worst point of the path. */
@@ -9,21 +10,22 @@ export const ratingCheck: Check<'rating'> = {
   id: 'rating',
   since: 1,
   run: (ctx) => {
-    const { choice, plan } = ctx
+    const { choice, step } = ctx
     if (choice.by === 'sector') {
       const other = choice.other && { outriggers: choice.other.short.join(', '), other: choice.other.configuration.label }
       const detail = { table: choice.chosen.configuration.label, ...other }
       return [found({ check: 'rating', verdict: 'outside', reason: 'outside-sector', detail })]
     }
     if (choice.by !== 'table') return []
-    const at = { radius_m: choice.radius_m, slew_deg: slewWithRadius(plan.lift, choice.radius_m) }
-    const { gross_kg, basis } = choice.reading
+    const { radius_m, read } = worstOnPath(choice.chosen, ctx.stretch, choice.rule)
+    const at = { radius_m, slew_deg: slewWithRadius(step, radius_m) }
+    const { gross_kg, basis } = read
     const table = choice.chosen.configuration.label
     if (gross_kg === 'not-rated') {
-      const detail = { table, boom_m: plan.lift.boom_m }
+      const detail = { table, boom_m: step.boom_m }
       return [found({ check: 'rating', verdict: 'outside', reason: 'not-rated', at, detail })]
     }
-    return judged(ctx, gross_kg, at, { table, boom_m: plan.lift.boom_m, rule: choice.rule, basis })
+    return judged(ctx, gross_kg, at, { table, boom_m: step.boom_m, rule: choice.rule, basis })
   },
   heldBackBy: ['table', 'mass'],
   impliedBy: [],
@@ -31,7 +33,7 @@ export const ratingCheck: Check<'rating'> = {
 }
 
 function judged(
-  { hook, plan, near_share }: LiftContext,
+  { hook, step, near_share }: LiftContext,
   gross_kg: number,
   at: { radius_m: number; slew_deg: number },
   detail: Extract<Finding, { reason: 'capacity'; check: 'rating' }>['detail'],
@@ -42,7 +44,7 @@ function judged(
   const utilisation = shareOf(used_kg, gross_kg)
   const verdict = byUse(utilisation, near_share)
   // A boom bends outwards under load: without the bend the true radius is greater, and the rating is not proven.
-  const unknownBend = plan.lift.radiusBasis === null && verdict !== 'outside'
+  const unknownBend = step.radiusBasis === null && verdict !== 'outside'
   return [
     found({
       check: 'rating',
@@ -60,7 +62,7 @@ function judged(
 }
 
 /** The slew of whichever end stands nearer to a radius. */
-export function slewWithRadius(lift: LiftPlan, radius_m: number): number {
-  const off = (p: LiftPlan['pickUp']) => Math.abs(nominal(p.radius_m) - radius_m)
-  return off(lift.setDown) <= off(lift.pickUp) ? lift.setDown.slew_deg : lift.pickUp.slew_deg
+export function slewWithRadius({ pickUp, setDown }: SlewStep, radius_m: number): number {
+  const off = (p: SlewStep['pickUp']) => Math.abs(nominal(p.radius_m) - radius_m)
+  return off(setDown) <= off(pickUp) ? setDown.slew_deg : pickUp.slew_deg
 }

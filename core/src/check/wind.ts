@@ -5,15 +5,18 @@ import type { Check } from './check'
 import type { LiftContext } from './context'
 
 /** The gust that this load may be lifted in, at its lightest and with its greatest sail, m/s; null: a figure is missing. */
-export function windLimitOf({ choice, hook, plan: { lift } }: LiftContext): number | null {
+export function windLimitOf({ choice, hook, step, plan: { lift } }: LiftContext): number | null {
   const table = choice.chosen?.table.wind
-  if (!table || lift.load.windArea_m2 === null || !hook) return null
+  if (!table) return null
+  if (!step.laden) return table.limit_mps
+  const { windArea_m2, dragCoefficient } = lift.hung.load
+  if (windArea_m2 === null || !hook) return null
   return windLimit({
     chartLimit_mps: table.limit_mps,
     referenceArea_m2_per_t: table.referenceArea_m2_per_t,
     mass_kg: hook.loadLightest_kg,
-    sailArea_m2: high(lift.load.windArea_m2),
-    dragCoefficient: lift.load.dragCoefficient,
+    sailArea_m2: high(windArea_m2),
+    dragCoefficient,
   }).limit_mps
 }
 
@@ -28,7 +31,7 @@ export const windCheck: Check<'wind'> = {
     ]
     const table = choice.chosen?.table.wind
     if (!table) return missing('no-limit')
-    if (plan.lift.load.windArea_m2 === null) return missing('no-sail')
+    if (ctx.step.laden && plan.lift.hung.load.windArea_m2 === null) return missing('no-sail')
     if (!hook) return missing('no-mass')
     const limit = windLimitOf(ctx)
     const { wind_mps } = plan.conditions

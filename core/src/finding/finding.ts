@@ -24,6 +24,8 @@ export const finding = z.intersection(
     limit: z.number().nullable(),
     utilisation: z.number().nullable(),
     at: z.object({ radius_m: z.number(), slew_deg: z.number() }).nullable(),
+    /** In which step of the lift, counted from nought. */
+    where: z.object({ step: z.int() }).optional(),
   }),
   said,
 )

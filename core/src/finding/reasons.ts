@@ -8,6 +8,13 @@ const rated = z.strictObject({ table, boom_m: z.number(), rule: z.enum(['worse-r
 const bearing = { label: z.string(), empty: z.boolean() }
 /** Two bearing points whose mats lie near each other. */
 const nearMats = z.strictObject({ label: z.string(), other: z.string() })
+/** A foot beside an edge, each by its name. */
+const besideEdge = z.strictObject({ label: z.string(), edge: z.string() })
+const nearEdge = besideEdge.extend({ source: z.string() })
+const named = z.strictObject({ label: z.string() })
+const slung = z.strictObject({ legs: z.number(), angle_deg: z.number() })
+const drawnOut = z.strictObject({ out_m: z.number() })
+const turned = z.strictObject({ rate_deg_s: z.number(), quiet_s: z.number(), out_m: z.number() })
 const ground = z.strictObject({ ...bearing, ground: z.string(), source: z.string(), side_m: z.number().optional() })
 
 /**
@@ -57,6 +64,30 @@ export const reasons = {
     allowable: ground,
     presumed: ground,
   },
+  edge: { 'none-near': bare, 'over-void': besideEdge, 'ask-engineer': besideEdge, engineer: nearEdge, setback: nearEdge },
+  clearance: {
+    'nothing-near': bare,
+    'no-boom-size': named,
+    'no-load-size': named,
+    'no-heights': named,
+    gap: z.strictObject({ label: z.string(), body: z.enum(['boom', 'load', 'tail']) }),
+  },
+  'overhead-line': {
+    'none-drawn': bare,
+    'no-height': named,
+    'no-movement': named,
+    'no-figure': named,
+    'no-size': named,
+    distance: z.strictObject({ label: z.string(), voltage_kV: z.number().nullable() }),
+  },
+  'hook-height': {
+    'no-block': bare,
+    'no-size': bare,
+    room: z.strictObject({ event: z.enum(['pickUp', 'over', 'setDown']) }),
+  },
+  'two-block': { 'no-block': bare, 'no-heights': bare, gap: drawnOut, stalls: drawnOut },
+  structure: { 'sling-flat': bare, 'no-mark': slung, sling: slung },
+  swing: { 'no-slew': bare, rate: turned, 'no-room': turned },
 } satisfies Record<string, Record<string, z.ZodType>>
 
 export type CheckName = keyof typeof reasons

@@ -1,9 +1,10 @@
 import { z } from 'zod'
 import { defineCalculator } from '../calculator/define'
 import { measuredNotNegative, measuredPositive, notNegative } from '../quantity/measured'
+import { edgeSoils, edgeStructures } from './edge'
 
 /** Distance from the pad's edge to the toe, in depths: one where the ground is firm, two where it is loose or wet. */
-const depths = { firm: 1, loose: 2, wet: 2 } as const
+const depths = { firm: 1, loose: 2, wet: 2 } as const satisfies Record<(typeof edgeSoils)[number], number>
 
 /** From the crest of a slope a pad stays at least its own width, and never less than this, metres. */
 const leastFromCrest_m = 1
@@ -24,7 +25,7 @@ export function edgeSetback(input: {
   padWidth_m?: number | undefined
   /** The most that the pad presses with, the load on the hook. */
   reaction_N?: number | undefined
-  structure?: 'none' | 'wall' | 'void' | 'culvert' | undefined
+  structure?: (typeof edgeStructures)[number] | undefined
 }) {
   const required_m = Math.max(input.depth_m * depths[input.soil], input.siteMinimum_m ?? 0)
   const crestRequired_m =
@@ -50,11 +51,11 @@ export const edgeSetbackCalculator = defineCalculator({
     padEdgeToToe_m: measuredNotNegative,
     padEdgeToCrest_m: measuredNotNegative.optional(),
     depth_m: measuredNotNegative,
-    soil: z.enum(['firm', 'loose', 'wet']),
+    soil: z.enum(edgeSoils),
     siteMinimum_m: notNegative.optional(),
     padWidth_m: measuredPositive.optional(),
     reaction_N: measuredNotNegative.optional(),
-    structure: z.enum(['none', 'wall', 'void', 'culvert']).optional(),
+    structure: z.enum(edgeStructures).optional(),
   }),
   output: z.object({
     required_m: z.number(),

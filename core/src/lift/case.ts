@@ -1,5 +1,5 @@
 import type { Machine } from '../machine/machine'
-import type { Policy } from '../place/place'
+import type { Place, Policy } from '../place/place'
 import type { RatingTable } from '../rating/table'
 import type { Conditions, LiftPlan, SetupPlan } from './plan'
 
@@ -10,6 +10,8 @@ export interface Case {
   setup: SetupPlan
   lift: LiftPlan
   conditions: Conditions
+  /** Where it is done: what stands there, hangs there, drops away there. */
+  place: Place
   policy: Policy
 }
 

@@ -1,7 +1,8 @@
 import type { Block } from '../parts/hoists/hoist'
+import type { SlewStep } from '../parts/stability/slew'
 import { high, low, nominal } from '../quantity/measured'
 import type { Deduction } from '../rating/chart-reading'
-import type { LiftPlan } from './plan'
+import type { Hung } from './plan'
 
 export interface OnHook {
   /** The load itself, heaviest and nominal, kg. */
@@ -15,16 +16,19 @@ export interface OnHook {
   totalNominal_kg: number
 }
 
-/** What hangs on the hook, each at its heaviest; null while the load's mass is unknown. */
-export function onHook(block: Block, lift: LiftPlan): OnHook | null {
-  const m = lift.load.mass_kg
-  if (m === null || lift.load.massSource === null) return null
+/**
+ * What hangs on the hook, each at its heaviest; null while the load's mass is unknown.
+ * @param laden false: the load is not on it, or no longer
+ */
+export function onHook(block: Block, { load, rigging }: Hung, laden = true): OnHook | null {
+  const m = laden ? load.mass_kg : 0
+  if (m === null || (laden && load.massSource === null)) return null
   const deductions: Deduction[] = [
     { name: block.name, mass_kg: block.mass_kg, on: 'hook' },
-    ...lift.rigging.map((r) => ({ name: r.name, mass_kg: high(r.mass_kg), on: r.on, at_m: r.at_m })),
+    ...rigging.map((r) => ({ name: r.name, mass_kg: high(r.mass_kg), on: r.on, at_m: r.at_m })),
   ]
   const hung = deductions.filter((d) => d.on === 'hook').reduce((s, d) => s + d.mass_kg, 0)
-  const hungNominal = block.mass_kg + lift.rigging.filter((r) => r.on === 'hook').reduce((s, r) => s + nominal(r.mass_kg), 0)
+  const hungNominal = block.mass_kg + rigging.filter((r) => r.on === 'hook').reduce((s, r) => s + nominal(r.mass_kg), 0)
   return {
     load_kg: high(m),
     loadNominal_kg: nominal(m),
@@ -36,6 +40,6 @@ export function onHook(block: Block, lift: LiftPlan): OnHook | null {
 }
 
 /** Outward deflection of the boom where it is given; a radius measured under load has it in it already. */
-export function deflectionOf(lift: LiftPlan): number {
-  return lift.radiusBasis !== null && typeof lift.radiusBasis === 'object' ? lift.radiusBasis.deflection_m : 0
+export function deflectionOf({ radiusBasis }: SlewStep): number {
+  return radiusBasis !== null && typeof radiusBasis === 'object' ? radiusBasis.deflection_m : 0
 }

@@ -1,7 +1,7 @@
+import type { SlewStep } from '../parts/stability/slew'
 import { normalDegrees } from '../physics'
 import { high, low } from '../quantity/measured'
 import type { Arc } from '../statics/reaction-envelope'
-import type { LiftPlan } from './plan'
 
 export interface Path {
   /** Slew from pick-up to set-down the way the lift is turned; a pick and set at one slew is an arc of nothing. */
@@ -13,12 +13,12 @@ export interface Path {
   radii_m: number[]
 }
 
-export function pathOf(lift: LiftPlan): Path {
-  const from = normalDegrees(lift.pickUp.slew_deg)
-  const ahead = normalDegrees(lift.setDown.slew_deg - lift.pickUp.slew_deg)
-  const by = ahead < 1e-9 || ahead > 360 - 1e-9 ? 0 : lift.slewDirection === 'anticlockwise' ? ahead : ahead - 360
-  const least_m = Math.min(low(lift.pickUp.radius_m), low(lift.setDown.radius_m))
-  const greatest_m = Math.max(high(lift.pickUp.radius_m), high(lift.setDown.radius_m))
+export function pathOf(step: SlewStep): Path {
+  const from = normalDegrees(step.pickUp.slew_deg)
+  const ahead = normalDegrees(step.setDown.slew_deg - step.pickUp.slew_deg)
+  const by = ahead < 1e-9 || ahead > 360 - 1e-9 ? 0 : step.slewDirection === 'anticlockwise' ? ahead : ahead - 360
+  const least_m = Math.min(low(step.pickUp.radius_m), low(step.setDown.radius_m))
+  const greatest_m = Math.max(high(step.pickUp.radius_m), high(step.setDown.radius_m))
   return {
     arc: { from_deg: from, to_deg: from + by },
     least_m,

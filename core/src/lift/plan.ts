@@ -1,25 +1,28 @@
 import { z } from 'zod'
-import { extension } from '../parts/supports/outriggers'
-import { groundKind, massSource, matKind } from '../place/place'
+import { slewStep } from '../parts/stability/slew'
+import { onOutriggers } from '../parts/supports/outriggers'
+import { loadSize, massSource } from '../place/place'
 import { finite, measured, measuredNotNegative, measuredPositive, notNegative, positive } from '../quantity/measured'
+import { slings } from '../rigging/slings'
 
-const outriggerSetting = z.strictObject({
-  id: z.string().min(1),
-  extension,
-  /** Null: the leg's own pad stands on the ground. */
-  mat: matKind.nullable(),
-  /** Null: nobody has said what it stands on; its ground is then not proven. */
-  ground: groundKind.nullable(),
-  stroke_m: notNegative,
+/** What a machine stands on: one setting for each kind of support, each owned by its part. */
+const standing = z.discriminatedUnion('on', [onOutriggers])
+export type Standing = z.infer<typeof standing>
+
+/** What is fitted to it. Which of these it must say is read from the machine's parts. */
+const fitted = z.strictObject({
+  counterweight: z.string().min(1).optional(),
+  /** Parts of line that the hook is reeved in. */
+  parts: z.int().min(1).optional(),
 })
-export type OutriggerSetting = z.infer<typeof outriggerSetting>
 
 /** How the machine stands: everything that was chosen or measured before a load is thought of. */
 export const setupPlan = z.strictObject({
+  format: z.literal('geolabe.setup/2'),
   place: z.string().min(1),
   position: z.strictObject({ x_m: finite, y_m: finite, heading_deg: finite }),
-  counterweight: z.string().min(1),
-  outriggers: z.array(outriggerSetting),
+  standing,
+  fitted,
   level: z.strictObject({
     pitch_deg: measured.nullable(),
     roll_deg: measured.nullable(),
@@ -29,10 +32,8 @@ export const setupPlan = z.strictObject({
 })
 export type SetupPlan = z.infer<typeof setupPlan>
 
-const hookPoint = z.strictObject({ radius_m: measuredPositive, slew_deg: finite })
-export type HookPoint = z.infer<typeof hookPoint>
-
-export const liftPlan = z.strictObject({
+/** The load and whatever hangs with it. */
+const hung = z.strictObject({
   load: z.strictObject({
     name: z.string(),
     mass_kg: measuredPositive.nullable(),
@@ -40,6 +41,8 @@ export const liftPlan = z.strictObject({
     massSource: massSource.nullable(),
     windArea_m2: measuredNotNegative.nullable(),
     dragCoefficient: positive,
+    /** As it hangs: length and width in plan, height. */
+    size: loadSize.optional(),
   }),
   rigging: z.array(
     z.strictObject({
@@ -49,20 +52,31 @@ export const liftPlan = z.strictObject({
       at_m: notNegative.optional(),
     }),
   ),
-  parts: z.int().min(1),
-  boom_m: positive,
-  pickUp: hookPoint,
-  setDown: hookPoint,
-  slewDirection: z.enum(['anticlockwise', 'clockwise']),
-  /**
-   * How the radius is known: measured with the load hanging, or worked out with the boom's outward bend given. Null: worked
-   * out without it; a boom bends outwards under load, so the rating is then not proven.
-   */
-  radiusBasis: z.union([z.literal('measured-under-load'), z.strictObject({ deflection_m: notNegative })]).nullable(),
+  /** From the hook down to the top of the load. */
+  rigging_height_m: measuredNotNegative.optional(),
+  slings: slings.optional(),
+})
+export type Hung = z.infer<typeof hung>
+
+/** One motion of a lift: one kind for each part that makes it. */
+const step = z.discriminatedUnion('do', [slewStep])
+export type Step = z.infer<typeof step>
+
+export const liftPlan = z.strictObject({
+  format: z.literal('geolabe.lift/2'),
+  hung,
+  /** What is done, in this order. */
+  steps: z.array(step).min(1, 'Give at least one step.').max(12, 'At most 12 steps; prove the rest as another lift.'),
   /** The table the machine's own computer is set to; omitted: the best that covers this set-up is proposed. */
   configuration: z.string().optional(),
 })
 export type LiftPlan = z.infer<typeof liftPlan>
+
+/** How far the boom is drawn out with the load on before a step, metres; nothing: it is not. */
+export function drawnOut_m(steps: LiftPlan['steps'], i: number): number {
+  const [before, now] = [steps[i - 1], steps[i]]
+  return before?.laden && now?.laden ? Math.max(0, now.boom_m - before.boom_m) : 0
+}
 
 export const conditions = z.strictObject({
   /** Gust at the boom tip, m/s; null: not read. */

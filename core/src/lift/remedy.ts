@@ -1,13 +1,13 @@
+import type { SlewStep } from '../parts/stability/slew'
 import type { Extension } from '../parts/supports/outriggers'
 import type { MatKind } from '../place/place'
-import type { LiftPlan } from './plan'
 
 /** One change to a lift or its set-up, as data. */
 export type RemedyKind =
   | { kind: 'radius'; radius_m: number; less_m: number }
   | { kind: 'mass'; mass_kg: number; less_kg: number }
   | { kind: 'split'; lifts: number; mass_kg: number }
-  | { kind: 'slew-direction'; slewDirection: LiftPlan['slewDirection'] }
+  | { kind: 'slew-direction'; slewDirection: SlewStep['slewDirection'] }
   | { kind: 'set-down-slew'; slew_deg: number; by_deg: number }
   | { kind: 'extension'; outriggers: { id: string; label: string; extension: Extension }[] }
   | { kind: 'mat'; outrigger: string; label: string; mat: MatKind }
@@ -16,6 +16,7 @@ export type RemedyKind =
   | { kind: 'boom'; boom_m: number }
   | { kind: 'counterweight'; id: string; label: string }
   | { kind: 'wind'; wind_mps: number }
+  | { kind: 'slings'; length_m: number; more_m: number }
   | { kind: 'level' }
 
 /** The kinds of change that can put a finding right. */

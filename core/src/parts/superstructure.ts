@@ -22,11 +22,11 @@ export type UpperPart = z.infer<typeof upperPart>
 export type Counterweight = UpperPart['counterweights'][number]
 
 /** @throws Refusal `unknown-counterweight` naming those there are */
-export function counterweightNamed(name: string, upper: UpperPart, id: string): Counterweight {
+export function counterweightNamed(name: string, upper: UpperPart, id: string | undefined): Counterweight {
   const c = upper.counterweights.find((w) => w.id === id)
   if (c) return c
   const known = upper.counterweights.map((w) => w.id).join(', ')
-  throw new Refusal('unknown-counterweight', `${name} has no such counterweight; it has: ${known}.`, 'setup.counterweight')
+  throw new Refusal('unknown-counterweight', `${name} has no such counterweight; it has: ${known}.`, 'setup.fitted.counterweight')
 }
 
 /** Masses that turn with the superstructure whatever the boom does. */

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { edgeSoils, edgeStructures } from '../ground/edge'
 import { soil } from '../ground/soil'
 import { finite, measuredNotNegative, measuredPositive, notNegative, positive } from '../quantity/measured'
 
@@ -23,8 +24,11 @@ export type GroundKind = z.infer<typeof groundKind>
 const feature = z.strictObject({
   id: z.string().min(1),
   label: z.string().min(1),
-  /** solid: nothing can stand or sweep there · void: a leg must not stand there · ground: what lies underfoot · overhead: a line in the air · people: where others walk. */
-  kind: z.enum(['solid', 'void', 'ground', 'overhead', 'people']),
+  /**
+   * solid: nothing can stand or sweep there · void: an outrigger must not stand there · ground: what lies underfoot · overhead: a
+   * line in the air · people: where others walk · edge: where the ground drops away.
+   */
+  kind: z.enum(['solid', 'void', 'ground', 'overhead', 'people', 'edge']),
   /** Local metres, as GeoJSON names them. */
   geometry: z.discriminatedUnion('type', [
     z.strictObject({ type: z.literal('Polygon'), points: z.array(xy).min(3) }),
@@ -33,6 +37,15 @@ const feature = z.strictObject({
   ground: z.string().optional(),
   height_m: notNegative.optional(),
   voltage_kV: positive.optional(),
+  /** Overhead: how far the wires may hang lower and blow out sideways from where they are drawn. */
+  sag_m: notNegative.optional(),
+  blowOut_m: notNegative.optional(),
+  /** Edge: how deep it drops, in what; beside a structure only an engineer's own figure counts. */
+  drop_m: positive.optional(),
+  soil: z.enum(edgeSoils).optional(),
+  structure: z.enum(edgeStructures).optional(),
+  /** How far feet stay from it, by whom. */
+  engineer: z.strictObject({ least_m: positive, source: z.string().min(1) }).optional(),
 })
 export type Feature = z.infer<typeof feature>
 
@@ -49,6 +62,10 @@ export const matKind = z.strictObject({
 })
 export type MatKind = z.infer<typeof matKind>
 
+/** A load as it hangs, metres: length and width in plan, height. */
+export const loadSize = z.strictObject({ length_m: positive, width_m: positive, height_m: positive })
+export type LoadSize = z.infer<typeof loadSize>
+
 const placeLoad = z.strictObject({
   id: z.string().min(1),
   label: z.string().min(1),
@@ -56,6 +73,7 @@ const placeLoad = z.strictObject({
   massSource: massSource.nullable(),
   windArea_m2: measuredNotNegative.nullable(),
   dragCoefficient: positive,
+  size: loadSize.optional(),
 })
 export type PlaceLoad = z.infer<typeof placeLoad>
 
@@ -70,6 +88,10 @@ export const sitePolicy = z.strictObject({
   near_share: positive.max(0.95, 'A site may lower it, never raise it over 95 %.').default(usualNear_share),
   /** The hook load is taken this much heavier for legs and ground, for the jerk of lifting. */
   dynamicFactor: finite.min(1).max(2).default(1.1),
+  /** Room that boom, load and tail keep from whatever stands there. */
+  thingGap_m: finite.min(0.3, 'A site may ask for more than 0.3 m, never for less.').max(5).default(0.3),
+  /** How far a load may swing that is started and stopped quietly. */
+  quietSwing_deg: finite.min(1, 'At least 1°.').max(15).default(2),
   /** A machine whose thorough examination is overdue is not taken, or it is only said. */
   overdueExamination: z.enum(['bar', 'tell']).default('bar'),
   /** Somebody who has a machine already takes another, or it is refused. */
@@ -102,6 +124,9 @@ export const placeDefinition = z
     if (!known.has(p.defaultGround))
       ctx.addIssue({ code: 'custom', path: ['defaultGround'], message: 'Not one of this place’s kinds of ground.' })
     p.features.forEach((f, i) => {
+      if (f.kind === 'edge' && f.drop_m === undefined) {
+        ctx.addIssue({ code: 'custom', path: ['features', i, 'drop_m'], message: 'Say how deep this edge drops.' })
+      }
       if (f.ground !== undefined && !known.has(f.ground)) {
         ctx.addIssue({ code: 'custom', path: ['features', i, 'ground'], message: 'Not one of this place’s kinds of ground.' })
       }

@@ -27,6 +27,13 @@ const titles: Record<CheckName, string> = {
   ground: 'Ground',
   wind: 'Wind',
   level: 'Level',
+  edge: 'Edge',
+  clearance: 'Clearance',
+  'overhead-line': 'Overhead line',
+  'hook-height': 'Hook height',
+  'two-block': 'Two-block',
+  structure: 'Slings',
+  swing: 'Swing',
 }
 
 const rules: Record<CheckName, string> = {
@@ -42,6 +49,13 @@ const rules: Record<CheckName, string> = {
   ground: 'Pressure under pad or mat.',
   wind: 'The table’s wind, lowered for the load’s sail.',
   level: 'The table’s greatest tilt.',
+  edge: 'The engineer’s own figure; else one depth on firm ground, two on loose or wet.',
+  clearance: 'Site policy for the room kept from things.',
+  'overhead-line': 'Distance by voltage, sag and blow-out taken off (OSHA 1926.1408); the utility and local law decide.',
+  'hook-height': 'Geometry, with the site’s room above what is crossed.',
+  'two-block': 'Length of rope: the gap shrinks by the extension over the parts of line.',
+  structure: 'Statics; four legs, two carry unless three carry more; the tag in this hitch (ASME B30.9).',
+  swing: 'Pendulum: tan φ = ω²(r + L·sin φ)/g; a start as long as one swing leaves none.',
 }
 
 /** Figures of one finding as words. */
@@ -63,6 +77,11 @@ const ground = (d: { ground: string; source: string; empty: boolean }, f: Figure
   `${f.measured}${emptyHook(d)} on ${d.ground.toLowerCase()}, which takes ${f.limit}${presumed}. ${d.source}`,
   f.over && (d.empty ? 'A larger mat, or a lighter counterweight.' : 'A larger mat, or less load on this leg.'),
 ]
+const eventWords = {
+  pickUp: 'where it is picked up',
+  over: 'over what it is carried over',
+  setDown: 'where it is set down',
+} as const
 const unanswered = (): Sentence => [
   'Due before this lift, and nothing here checks it.',
   'Have it proved by the maker’s book and a competent person before you lift.',
@@ -158,6 +177,113 @@ const worded: Worded = {
     `${f.measured} of the weight stays on the side under the boom with the hook empty at ${f.at}; ${f.limit} has to.`,
     f.over && 'Fit less counterweight, or put the legs further out.',
   ],
+  'edge/none-near': () => ['No edge drawn near any foot.'],
+  'edge/over-void': (d) => [
+    `${d.label} would stand over ${d.edge.toLowerCase()}.`,
+    'Stand somewhere else, or draw that beam in.',
+  ],
+  'edge/ask-engineer': (d) => [
+    `${d.label} stands within two depths of ${d.edge.toLowerCase()}, where no rule of thumb holds.`,
+    'Get an engineer’s figure for this edge, or stand further off.',
+  ],
+  'edge/engineer': (d, f) => [
+    `${f.measured} from the foot to ${d.edge.toLowerCase()}; ${f.limit} it has to be. ${d.source}`,
+    f.over && 'Stand further off, or take a smaller mat where the ground allows it.',
+  ],
+  'edge/setback': (d, f) => [
+    `${f.measured} from the foot to ${d.edge.toLowerCase()}; ${f.limit} it has to be.`,
+    f.over && 'Stand further off.',
+  ],
+  'clearance/nothing-near': () => ['Nothing solid is drawn within reach of boom, load or tail.'],
+  'clearance/no-boom-size': (d) => [
+    `${d.label} stands within reach, and the machine’s file does not say how thick the boom is.`,
+    'Enter half the boom’s greatest width in the machine’s file.',
+  ],
+  'clearance/no-load-size': (d) => [
+    `${d.label} stands within reach, and nobody has said how large the load is.`,
+    'Measure the load: length, width, height.',
+  ],
+  'clearance/no-heights': (d) => [
+    `The load would pass over or against ${d.label.toLowerCase()}, and nobody has said how high it is carried.`,
+    'Say what it is carried over, or turn the other way.',
+  ],
+  'clearance/gap': (d, f) => [
+    `${f.measured} at least between the ${d.body} and ${d.label.toLowerCase()}; ${f.limit} it has to be.`,
+    f.over && 'Turn the other way, or set down elsewhere.',
+  ],
+  'overhead-line/none-drawn': () => ['No overhead line is drawn on the plan of this place. Look up before you lift.'],
+  'overhead-line/no-height': (d) => [
+    `Nobody has said how high ${d.label} hangs.`,
+    'Ask the utility; stay out of its strip meanwhile.',
+  ],
+  'overhead-line/no-movement': (d) => [
+    `Nobody has said how far the wires of ${d.label} sag and blow out.`,
+    'Ask the utility; stay out of its strip meanwhile.',
+  ],
+  'overhead-line/no-figure': (d) => [`${d.label} is above 1,000 kV: only the utility’s own figure counts.`, 'Ask the utility.'],
+  'overhead-line/no-size': (d) => [
+    `${d.label} is near enough to matter, and the size of the load or of the boom is not known.`,
+    'Measure the load: length, width, height.',
+  ],
+  'overhead-line/distance': (d, f) => [
+    `${f.measured} at least to ${d.label}, sag and blow-out taken off; ${d.voltage_kV === null ? 'with the voltage not known ' : ''}${f.limit} it has to be.`,
+    f.over && 'Dead and earthed, in writing from the utility, or lift elsewhere.',
+  ],
+  'hook-height/no-block': () => [
+    'The machine’s file does not say how far the hook hangs below the head when the hook stop works.',
+    'Measure it with the block drawn up, and enter it.',
+  ],
+  'hook-height/no-size': () => [
+    'Heights were given, but not how tall load and rigging are.',
+    'Measure from the hook to the underside of the load.',
+  ],
+  'hook-height/room': (d, f) => [
+    `${f.measured} of room ${eventWords[d.event]}, block drawn up to its stop; ${f.limit} it has to be.`,
+    f.over && 'Use more boom, come closer, or shorter slings where their angle allows it.',
+  ],
+  'two-block/no-block': () => [
+    'The boom is drawn out under load, and the machine’s file does not say where its hook stop works.',
+    'Measure it with the block drawn up, and enter it.',
+  ],
+  'two-block/no-heights': () => [
+    'The boom is drawn out under load, and the heights are not all given.',
+    'Give the heights, the load’s size and the rigging’s.',
+  ],
+  'two-block/gap': (d, f) => [
+    `Drawing out ${f.say('length', d.out_m)} without paying out leaves ${f.measured} between head and hook; the hook stop works at ${f.limit}.`,
+    f.over && 'Pay out rope before and while the boom is drawn out.',
+  ],
+  'two-block/stalls': (d, f) => [
+    `Drawing out ${f.say('length', d.out_m)} without paying out leaves ${f.measured} between head and hook: the hoist stalls at ${f.limit}, as it is made to.`,
+    'Pay out rope before and while the boom is drawn out.',
+  ],
+  'structure/sling-flat': () => [
+    'With this length and spread the slings hang flatter than 60° from plumb, or do not meet.',
+    'Use longer slings or a spreader.',
+  ],
+  'structure/no-mark': (d, f) => [
+    `Nobody has said what a leg is marked with; it hangs ${f.say('angle', d.angle_deg)} from plumb.`,
+    'Read the tag. A sling without one is not used.',
+  ],
+  'structure/sling': (d, f) => [
+    `${f.measured} in the hardest pulled of ${d.legs} ${d.legs === 1 ? 'leg' : 'legs'}, ${f.say('angle', d.angle_deg)} from plumb, of ${f.limit}.`,
+    f.over && 'Use stronger or longer slings.',
+  ],
+  'swing/no-slew': () => ['Nothing is turned.'],
+  'swing/rate': (d, f) => [
+    `Start and stop over ${d.quiet_s.toFixed(1)} s, one swing of this rope. Turned faster than ${f.say('angle', d.rate_deg_s)} a second the load stands ${f.say('length', d.out_m)} out, further than the table rates it.`,
+  ],
+  'swing/no-room': (d) => [
+    `The radius is at the end of its row: any swing takes the load beyond what the table rates. Start and stop over ${d.quiet_s.toFixed(1)} s, at a crawl.`,
+    'Work a little closer in, so that a swing stays inside the row.',
+  ],
+  'edge/nothing-checks-this': unanswered,
+  'clearance/nothing-checks-this': unanswered,
+  'overhead-line/nothing-checks-this': unanswered,
+  'hook-height/nothing-checks-this': unanswered,
+  'two-block/nothing-checks-this': unanswered,
+  'structure/nothing-checks-this': unanswered,
+  'swing/nothing-checks-this': unanswered,
   'backward/nothing-checks-this': unanswered,
   'mass/nothing-checks-this': unanswered,
   'table/nothing-checks-this': unanswered,
@@ -205,13 +331,12 @@ function uncertainty(f: Finding, say: Say): string {
 
 /** What was not checked, listed next to what was. */
 export const notCheckedWords: Record<NotChecked, string> = {
-  clearance: 'Whether boom, load or tail touch anything on the way round',
-  'overhead-lines': 'Distance to overhead lines at every point of the path',
-  slings: 'Sling angles, shackles and lifting points',
+  slings: 'Sling angles, shackles and lifting points: nobody has entered them',
+  'hook-height': 'Hook height: nobody has entered the heights',
   buried: 'Voids, culverts and services below the ground’s given figure',
-  swing: 'Swing and jerk beyond the site’s dynamic factor',
+  drum: 'Rope left on the drum',
+  swing: 'Jerk beyond the site’s dynamic factor, and a load that is made to swing',
   condition: 'Rope, hook and structure beyond the walk-round',
-  'hook-height': 'Hook height and rope left on the drum',
   people: 'People inside the zone',
   'machine-tilt': 'The machine’s own weight shifting with its tilt',
   'backward-wind': 'Wind from the front on the raised boom with the hook empty',

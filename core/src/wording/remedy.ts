@@ -29,6 +29,8 @@ export function changeWords(c: RemedyKind, say: Say): string {
       return `Fit ${c.label.toLowerCase()}`
     case 'wind':
       return `Wait until the wind is under ${say('speed', c.wind_mps)}`
+    case 'slings':
+      return `Use slings of ${say('length', c.length_m)}, ${say('length', c.more_m)} longer`
     case 'level':
       return 'Level the machine again and read both ways'
   }

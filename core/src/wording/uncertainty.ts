@@ -1,10 +1,10 @@
 /** Inputs with a ±, as they are called in a sentence. */
 const words: readonly [RegExp, string][] = [
-  [/^lift\.load\.mass_kg$/, 'the load’s mass'],
-  [/^lift\.load\.windArea_m2$/, 'the load’s wind area'],
-  [/^lift\.pickUp\.radius_m$/, 'the radius at pick-up'],
-  [/^lift\.setDown\.radius_m$/, 'the radius at set-down'],
-  [/^lift\.rigging\.\d+\.mass_kg$/, 'the rigging’s mass'],
+  [/^lift\.hung\.load\.mass_kg$/, 'the load’s mass'],
+  [/^lift\.hung\.load\.windArea_m2$/, 'the load’s wind area'],
+  [/^lift\.steps\.\d+\.pickUp\.radius_m$/, 'the radius at pick-up'],
+  [/^lift\.steps\.\d+\.setDown\.radius_m$/, 'the radius at set-down'],
+  [/^lift\.hung\.rigging\.\d+\.mass_kg$/, 'the rigging’s mass'],
   [/^conditions\.wind_mps$/, 'the wind'],
   [/^setup\.level\.pitch_deg$/, 'the level along'],
   [/^setup\.level\.roll_deg$/, 'the level across'],

@@ -1,6 +1,7 @@
 import { tiltOf } from '../check/tilt'
 import type { Case } from '../lift/case'
 import { deflectionOf, onHook } from '../lift/hook-load'
+import { nth } from '../list'
 import { liftsOnOutriggers } from '../machine/crane'
 import { ropeHoist } from '../parts/hoists/rope'
 import { counterweightNamed } from '../parts/superstructure'
@@ -12,19 +13,23 @@ import type { MapInput } from './capacity-map'
 export function mapOfCase(c: Case, radii_m: readonly number[], slew_deg: readonly number[]): MapInput | null {
   if (!liftsOnOutriggers(c.machine)) return null
   const { machine, setup, lift, policy } = c
-  const hook = onHook(ropeHoist(machine.name, machine.hoist).blockOf(lift.parts), lift)
+  const step = lift.steps.find((s) => s.laden) ?? nth(lift.steps, 0)
+  const { outriggers } = setup.standing
+  const { load } = lift.hung
+  const hoist = ropeHoist(machine.name, machine.hoist)
+  const hook = onHook(hoist.blockOf(hoist.reevedIn(setup.fitted.parts)), lift.hung, step.laden)
   if (!hook) return null
-  counterweightNamed(machine.name, machine.upper, setup.counterweight)
-  const sail = lift.load.windArea_m2
+  const counterweight = counterweightNamed(machine.name, machine.upper, setup.fitted.counterweight)
+  const sail = load.windArea_m2
   return {
     machine,
     tables: c.tables.filter((t) => t.machine === machine.id),
     configuration: lift.configuration,
-    counterweight: setup.counterweight,
-    boom_m: lift.boom_m,
-    deflection_m: deflectionOf(lift),
-    footprint: outriggerSupport(machine.outriggers).contactsOf(setup.outriggers),
-    ground: setup.outriggers.flatMap((l) => {
+    counterweight: counterweight.id,
+    boom_m: step.boom_m,
+    deflection_m: deflectionOf(step),
+    footprint: outriggerSupport(machine.outriggers).contactsOf(outriggers),
+    ground: outriggers.flatMap((l) => {
       const outrigger = machine.outriggers.find((x) => x.id === l.id)
       if (!outrigger || !l.ground) return []
       return [
@@ -36,7 +41,7 @@ export function mapOfCase(c: Case, radii_m: readonly number[], slew_deg: readonl
       deductions: hook.deductions,
       // Unknown, it is not proven by any map; the lift's own finding says so.
       sailArea_m2: sail === null ? 0 : high(sail),
-      dragCoefficient: lift.load.dragCoefficient,
+      dragCoefficient: load.dragCoefficient,
     },
     policy: { readingRule: policy.readingRule, legLoads: policy.legLoads, dynamicFactor: policy.dynamicFactor },
     wind_mps: c.conditions.wind_mps === null ? 0 : high(c.conditions.wind_mps),

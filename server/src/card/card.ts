@@ -7,6 +7,7 @@ import {
   nominal,
   notCheckedWords,
   preUseOf,
+  type Step,
   sayMetric,
   stopWords,
   type Tol,
@@ -67,39 +68,35 @@ function head(doc: PDFKit.PDFDocument, shift: Shift, organisation: string, what:
 
 function liftPage(doc: PDFKit.PDFDocument, shift: Shift, lift: LiftRecord, machine: Machine) {
   const a = lift.assessment
+  const setup = shift.setups.find((s) => s.id === lift.setup)
   doc.font(bold).fontSize(30).fillColor(ink).text(verdictWords[a.verdict].long)
   if (a.governing) doc.font(regular).fontSize(11).text(findingWords(a.governing, sayMetric).what)
   doc.moveDown(0.6)
   rows(doc, [
     [
       'Load',
-      `${lift.plan.load.name || 'unnamed'} · ${tol(lift.plan.load.mass_kg, 'mass')} (${lift.plan.load.massSource?.replace('-', ' ') ?? 'no source'})`,
+      `${lift.plan.hung.load.name || 'unnamed'} · ${tol(lift.plan.hung.load.mass_kg, 'mass')} (${lift.plan.hung.load.massSource?.replace('-', ' ') ?? 'no source'})`,
     ],
     ['On the hook with block and rigging', a.hookLoad_kg === null ? 'not known' : sayMetric('mass', a.hookLoad_kg)],
     ['Rated capacity, worst on the path', a.rated_kg === null ? 'not rated' : sayMetric('mass', a.rated_kg)],
     ['Set the machine’s computer to', a.configuration?.label ?? 'no table covers this set-up'],
-    ['Boom and parts of line', `${sayMetric('length', lift.plan.boom_m)} · ${lift.plan.parts} parts`],
-    ['Pick up', `${tol(lift.plan.pickUp.radius_m, 'length')} at slew ${sayMetric('angle', lift.plan.pickUp.slew_deg)}`],
-    [
-      'Set down',
-      `${tol(lift.plan.setDown.radius_m, 'length')} at slew ${sayMetric('angle', lift.plan.setDown.slew_deg)}, ${lift.plan.slewDirection}`,
-    ],
+    ['Parts of line', String(setup?.plan.fitted.parts ?? 'not said')],
+    ...lift.plan.steps.flatMap((step, i) => stepRows(step, lift.plan.steps.length > 1 ? `${i + 1}. ` : '')),
     [
       'Wind, read and allowed',
       `${lift.conditions.wind_mps === null ? 'not read' : sayMetric('speed', nominal(lift.conditions.wind_mps))} of ${a.windLimit_mps === null ? '—' : sayMetric('speed', a.windLimit_mps)}`,
     ],
   ])
-  const setup = shift.setups.find((s) => s.id === lift.setup)
   if (setup) {
     section(doc, 'Outriggers')
     rows(
       doc,
-      setup.plan.outriggers.map((l) => {
+      setup.plan.standing.outriggers.map((l) => {
         const use = a.outriggers.find((u) => u.id === l.id)
         const label = machine.outriggers?.find((m) => m.id === l.id)?.label ?? l.id
         return [
           label,
-          `${stopWords[l.extension]} · ${l.mat?.label ?? 'own pad'} on ${l.ground?.label ?? 'ground not named'}${use ? ` · up to ${sayMetric('force', use.upper_N)}${use.pressure_kPa === null ? '' : `, ${sayMetric('pressure', use.pressure_kPa)}`}` : ''}`,
+          `${stopWords[l.at.stop]} · ${l.mat?.label ?? 'own pad'} on ${l.ground?.label ?? 'ground not named'}${use ? ` · up to ${sayMetric('force', use.upper_N)}${use.pressure_kPa === null ? '' : `, ${sayMetric('pressure', use.pressure_kPa)}`}` : ''}`,
         ]
       }),
     )
@@ -125,6 +122,17 @@ function liftPage(doc: PDFKit.PDFDocument, shift: Shift, lift: LiftRecord, machi
         ? `${lift.outcome.outcome === 'done' ? 'Done' : 'Abandoned'}, ${day(lift.outcome.at)} UTC. ${lift.outcome.reason}`
         : 'Not recorded yet.',
     )
+}
+
+/** One step of a lift: boom, and where from and to. */
+function stepRows({ boom_m, pickUp, setDown, slewDirection, laden }: Step, before: string): [string, string][] {
+  const at = ({ radius_m, slew_deg }: Step['pickUp']) => `${tol(radius_m, 'length')} at slew ${sayMetric('angle', slew_deg)}`
+  const [from, to] = laden ? ['Pick up', 'Set down'] : ['From, hook empty', 'To']
+  return [
+    [`${before}Boom`, sayMetric('length', boom_m)],
+    [`${before}${from}`, at(pickUp)],
+    [`${before}${to}`, `${at(setDown)}, ${slewDirection}`],
+  ]
 }
 
 function section(doc: PDFKit.PDFDocument, title: string) {

@@ -7,6 +7,7 @@ import {
   liftPlan,
   machineDefinition,
   parseOrRefuse,
+  placeDefinition,
   ratingTable,
   setupPlan,
   sitePolicy,
@@ -21,6 +22,7 @@ const plan = z.strictObject({
   setup: setupPlan,
   lift: liftPlan,
   conditions,
+  place: placeDefinition,
   policy: sitePolicy,
 })
 

@@ -28,7 +28,7 @@ export async function assessOnServer(tx: Tx, shift: { id: string; machine: strin
   const { policy } = place.document
   return {
     policy,
-    assessment: assess({ machine, tables, setup, lift: b.plan, conditions: b.conditions, policy }),
+    assessment: assess({ machine, tables, setup, lift: b.plan, conditions: b.conditions, place: place.document, policy }),
     versions: {
       geolabe: version,
       machine: { id: machine.id, revision: machine.revision },

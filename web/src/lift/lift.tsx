@@ -12,7 +12,7 @@ import { TextField } from '../look/field'
 import { ActionBar, Refused, Sheet, Title } from '../look/page'
 import { VerdictMark, verdictTone } from '../look/verdict'
 import { clock } from '../look/when'
-import { plainPoint } from '../prove/draft'
+import { plainPoint, stepOf } from '../prove/draft'
 import { dialOutriggers } from '../setup/dial-outriggers'
 import { useShiftContext } from '../shift/frame'
 import { Sequence } from '../shift/sequence'
@@ -55,7 +55,7 @@ function LiftsSoFar({ shift }: { shift: Shift }) {
         <li key={l.id} className="flex items-center gap-3 rounded-xl border border-line bg-sheet p-3">
           <VerdictMark verdict={l.assessment.verdict} />
           <span className="grow">
-            <strong>{l.plan.load.name || 'Load'}</strong>,{' '}
+            <strong>{l.plan.hung.load.name || 'Load'}</strong>,{' '}
             {l.assessment.hookLoad_kg === null ? 'mass not known' : `${say('mass', l.assessment.hookLoad_kg)} on the hook`}
           </span>
           <span>{l.outcome ? `${l.outcome.outcome === 'done' ? 'Done' : 'Abandoned'} ${clock(l.outcome.at)}` : 'Waiting'}</span>
@@ -100,12 +100,13 @@ function OneLift({ lift }: { lift: LiftRecord }) {
       setError(e)
     }
   }
-  const far = Math.max(plainPoint(lift.plan.pickUp).radius_m, plainPoint(lift.plan.setDown).radius_m)
+  const step = stepOf(lift.plan)
+  const far = Math.max(plainPoint(step.pickUp).radius_m, plainPoint(step.setDown).radius_m)
   return (
     <>
       <Title
         below={a.configuration ? `Machine’s computer on: ${a.configuration.label}` : undefined}
-      >{`Lift: ${lift.plan.load.name || 'the load'}`}</Title>
+      >{`Lift: ${lift.plan.hung.load.name || 'the load'}`}</Title>
       <div className={`mb-4 overflow-hidden rounded-xl border-2 bg-sheet ${verdictTone[a.verdict].border}`}>
         <div className={`h-3 ${verdictTone[a.verdict].hatch}`} />
         <div className="flex flex-wrap items-center gap-4 p-4">
@@ -154,16 +155,16 @@ function OneLift({ lift }: { lift: LiftRecord }) {
                   note: use ? say('force', use.upper_N) : '',
                 }
               })}
-              boom={plainPoint(lift.plan.pickUp)}
-              pickUp={plainPoint(lift.plan.pickUp)}
-              setDown={plainPoint(lift.plan.setDown)}
-              arc={pathOf(lift.plan).arc}
+              boom={plainPoint(step.pickUp)}
+              pickUp={plainPoint(step.pickUp)}
+              setDown={plainPoint(step.setDown)}
+              arc={pathOf(step).arc}
             />
           )}
           <p className="text-lg">
-            Pick up at <strong className="figure">{say('length', plainPoint(lift.plan.pickUp).radius_m)}</strong>, slew{' '}
-            {lift.plan.slewDirection} to <strong className="figure">{say('angle', lift.plan.setDown.slew_deg)}</strong>, set down
-            at <strong className="figure">{say('length', plainPoint(lift.plan.setDown).radius_m)}</strong>. Wind up to{' '}
+            Pick up at <strong className="figure">{say('length', plainPoint(step.pickUp).radius_m)}</strong>, slew{' '}
+            {step.slewDirection} to <strong className="figure">{say('angle', step.setDown.slew_deg)}</strong>, set down at{' '}
+            <strong className="figure">{say('length', plainPoint(step.setDown).radius_m)}</strong>. Wind up to{' '}
             <strong className="figure">{a.windLimit_mps === null ? '–' : say('speed', a.windLimit_mps)}</strong>.
           </p>
           <Refused error={error} />

@@ -1,11 +1,12 @@
-import type { Crane, LiftPlan, MassSource, Place, RatingTable } from '@geolabe/core'
+import type { Crane, LiftPlan, MassSource, Place, RatingTable, Step } from '@geolabe/core'
 import { lazy, Suspense, useState } from 'react'
 import { Button } from '../look/button'
 import { Choice } from '../look/choice'
 import { NumberField, SelectField, TextField, TolField } from '../look/field'
 import { Sheet } from '../look/page'
 import { useSay } from '../units/units'
-import type { ProveDraft } from './draft'
+import { type ProveDraft, stepOf, withHung, withStep } from './draft'
+import { SizeFields } from './room'
 import { withTransferred } from './transferred'
 
 const LoadBuilder = lazy(() => import('../calculators/load-builder').then((m) => ({ default: m.LoadBuilder })))
@@ -22,11 +23,12 @@ const sources: { value: MassSource | ''; label: string }[] = [
 
 /** The load: what it weighs, how that is known, how much wind it catches, and what else hangs on the hook. */
 export function LoadPanel({ place, draft, setDraft }: { place: Place; draft: ProveDraft; setDraft: SetDraft }) {
-  const { load, rigging } = draft.lift
-  const lift = (to: Partial<LiftPlan>) => setDraft((d) => ({ ...d, lift: { ...d.lift, ...to } }))
-  const set = (to: Partial<LiftPlan['load']>) => setDraft((d) => ({ ...d, lift: { ...d.lift, load: { ...d.lift.load, ...to } } }))
-  const row = (i: number, to: Partial<LiftPlan['rigging'][number]>) =>
-    lift({ rigging: rigging.map((r, j) => (j === i ? { ...r, ...to } : r)) })
+  const { load, rigging } = draft.lift.hung
+  const hung = (to: Partial<LiftPlan['hung']>) => setDraft((d) => ({ ...d, lift: withHung(d.lift, to) }))
+  const set = (to: Partial<LiftPlan['hung']['load']>) =>
+    setDraft((d) => ({ ...d, lift: withHung(d.lift, { load: { ...d.lift.hung.load, ...to } }) }))
+  const row = (i: number, to: Partial<LiftPlan['hung']['rigging'][number]>) =>
+    hung({ rigging: rigging.map((r, j) => (j === i ? { ...r, ...to } : r)) })
   const [building, setBuilding] = useState(false)
   const waits = place.loads.find((l) => l.label === load.name)
   return (
@@ -46,8 +48,9 @@ export function LoadPanel({ place, draft, setDraft }: { place: Place; draft: Pro
                     massSource: l.massSource,
                     windArea_m2: l.windArea_m2,
                     dragCoefficient: l.dragCoefficient,
+                    size: l.size,
                   }
-                : { name: '', mass_kg: null, massSource: null, windArea_m2: null },
+                : { name: '', mass_kg: null, massSource: null, windArea_m2: null, size: undefined },
             )
           }}
         />
@@ -80,6 +83,7 @@ export function LoadPanel({ place, draft, setDraft }: { place: Place; draft: Pro
           least={0}
           onChange={(windArea_m2) => set({ windArea_m2 })}
         />
+        <SizeFields size={load.size} onChange={(size) => set({ size })} />
         <fieldset className="grid gap-2">
           <legend className="mb-1 font-semibold">Also on the hook (the block is counted already)</legend>
           {rigging.map((r, i) => (
@@ -95,13 +99,13 @@ export function LoadPanel({ place, draft, setDraft }: { place: Place; draft: Pro
               />
               <Button
                 aria-label={`Take off ${r.name.trim() || 'this'}`}
-                onClick={() => lift({ rigging: rigging.filter((_, j) => j !== i) })}
+                onClick={() => hung({ rigging: rigging.filter((_, j) => j !== i) })}
               >
                 Off
               </Button>
             </div>
           ))}
-          <Button className="w-fit" onClick={() => lift({ rigging: [...rigging, { name: 'sling', mass_kg: 40, on: 'hook' }] })}>
+          <Button className="w-fit" onClick={() => hung({ rigging: [...rigging, { name: 'sling', mass_kg: 40, on: 'hook' }] })}>
             Add rigging
           </Button>
         </fieldset>
@@ -111,7 +115,7 @@ export function LoadPanel({ place, draft, setDraft }: { place: Place; draft: Pro
 }
 
 /** Where it is picked up, where it goes, and which way round. */
-export function PathPanel({ lift, change }: { lift: LiftPlan; change: (to: Partial<LiftPlan>) => void }) {
+export function PathPanel({ step, change }: { step: Step; change: (to: Partial<Step>) => void }) {
   return (
     <Sheet title="Path">
       <div className="grid gap-3">
@@ -121,21 +125,21 @@ export function PathPanel({ lift, change }: { lift: LiftPlan; change: (to: Parti
             <TolField
               label="Radius"
               quantity="length"
-              value={lift[which].radius_m}
+              value={step[which].radius_m}
               least={0.5}
-              onChange={(r) => r !== null && change({ [which]: { ...lift[which], radius_m: r } })}
+              onChange={(r) => r !== null && change({ [which]: { ...step[which], radius_m: r } })}
             />
             <NumberField
               label="Slew"
               quantity="angle"
-              value={lift[which].slew_deg}
-              onChange={(s) => s !== null && change({ [which]: { ...lift[which], slew_deg: s } })}
+              value={step[which].slew_deg}
+              onChange={(s) => s !== null && change({ [which]: { ...step[which], slew_deg: s } })}
             />
           </fieldset>
         ))}
         <Choice
           label="Turned"
-          value={lift.slewDirection}
+          value={step.slewDirection}
           onChange={(turn) => change({ slewDirection: turn })}
           options={[
             { value: 'anticlockwise', label: 'Anticlockwise' },
@@ -144,7 +148,7 @@ export function PathPanel({ lift, change }: { lift: LiftPlan; change: (to: Parti
         />
         <Choice
           label="How the radius is known"
-          value={lift.radiusBasis === null ? 'no' : typeof lift.radiusBasis === 'string' ? 'measured' : 'bend'}
+          value={step.radiusBasis === null ? 'no' : typeof step.radiusBasis === 'string' ? 'measured' : 'bend'}
           onChange={(v) =>
             change({ radiusBasis: v === 'no' ? null : v === 'measured' ? 'measured-under-load' : { deflection_m: 0.2 } })
           }
@@ -154,11 +158,11 @@ export function PathPanel({ lift, change }: { lift: LiftPlan; change: (to: Parti
             { value: 'no', label: 'Worked out', note: 'bend not known' },
           ]}
         />
-        {typeof lift.radiusBasis === 'object' && lift.radiusBasis !== null && (
+        {typeof step.radiusBasis === 'object' && step.radiusBasis !== null && (
           <NumberField
             label="Outward bend of the boom under load"
             quantity="length"
-            value={lift.radiusBasis.deflection_m}
+            value={step.radiusBasis.deflection_m}
             least={0}
             onChange={(v) => change({ radiusBasis: { deflection_m: v ?? 0 } })}
           />
@@ -168,7 +172,7 @@ export function PathPanel({ lift, change }: { lift: LiftPlan; change: (to: Parti
   )
 }
 
-/** Boom, line, wind, and the table that the machine's own computer is set to. */
+/** Boom, wind, and the table that the machine's own computer is set to. */
 export function MachinePanel({
   machine,
   draft,
@@ -180,11 +184,10 @@ export function MachinePanel({
   draft: ProveDraft
   setDraft: SetDraft
   tables: readonly RatingTable[]
-  counterweight: string
+  counterweight: string | undefined
 }) {
   const say = useSay()
   const { lift } = draft
-  const change = (to: Partial<LiftPlan>) => setDraft((d) => ({ ...d, lift: { ...d.lift, ...to } }))
   const fitted = machine.upper.counterweights.find((c) => c.id === counterweight)
   const configurations = tables.flatMap((t) =>
     t.configurations.filter((c) => c.appliesTo.standing?.counterweight_kg === fitted?.mass_kg),
@@ -194,19 +197,9 @@ export function MachinePanel({
       <div className="grid gap-3">
         <Choice
           label="Boom"
-          value={String(lift.boom_m)}
-          onChange={(v) => change({ boom_m: Number(v) })}
+          value={String(stepOf(lift).boom_m)}
+          onChange={(v) => setDraft((d) => ({ ...d, lift: withStep(d.lift, { boom_m: Number(v) }) }))}
           options={machine.boom.lengths_m.map((l) => ({ value: String(l), label: say('length', l) }))}
-        />
-        <Choice
-          label="Parts of line"
-          value={String(lift.parts)}
-          onChange={(v) => change({ parts: Number(v) })}
-          options={machine.hoist.reevings.map((r) => ({
-            value: String(r.parts),
-            label: String(r.parts),
-            note: `${r.block.name}, ${say('mass', r.block.mass_kg)}`,
-          }))}
         />
         <TolField
           label="Wind, gust at the boom tip"
@@ -219,7 +212,7 @@ export function MachinePanel({
         <SelectField
           label="Table the machine’s computer is set to"
           value={lift.configuration ?? ''}
-          onChange={(v) => change({ configuration: v === '' ? undefined : v })}
+          onChange={(v) => setDraft((d) => ({ ...d, lift: { ...d.lift, configuration: v === '' ? undefined : v } }))}
           options={[
             { value: '', label: 'The best that covers this set-up' },
             ...configurations.map((c) => ({ value: c.id, label: c.label })),

@@ -27,10 +27,11 @@ import { dialOutriggers } from '../setup/dial-outriggers'
 import { type ShiftContext, useShiftContext } from '../shift/frame'
 import { takeForLift } from '../transfer/transfer-to-lift'
 import { useSay } from '../units/units'
-import { firstLift, movedTo, type ProveDraft, plainPoint } from './draft'
+import { firstLift, movedTo, type ProveDraft, plainPoint, stepOf, withHung, withStep } from './draft'
 import { FindingList } from './finding-list'
 import { LoadPanel, MachinePanel, PathPanel } from './inputs'
 import { ChangeList } from './remedy-list'
+import { RoomPanel, SlingPanel } from './room'
 import { withTransferred } from './transferred'
 import { UncertaintyPanel } from './uncertainty-panel'
 import { useAdvice } from './use-advice'
@@ -83,8 +84,16 @@ function ProveCrane({
   const plan = tried ?? setup.plan
   const lift = draft.lift
   const c = useMemo<Case>(
-    () => ({ machine, tables: file.tables, setup: plan, lift, conditions: { wind_mps: draft.wind_mps }, policy: place.policy }),
-    [machine, file.tables, plan, lift, draft.wind_mps, place.policy],
+    () => ({
+      machine,
+      tables: file.tables,
+      setup: plan,
+      lift,
+      conditions: { wind_mps: draft.wind_mps },
+      place,
+      policy: place.policy,
+    }),
+    [machine, file.tables, plan, lift, draft.wind_mps, place],
   )
   const { assessment, refused } = useMemo<{ assessment: Assessment | null; refused: string | null }>(() => {
     try {
@@ -98,7 +107,9 @@ function ProveCrane({
   const map = useMap(c, rowFigures(c.tables, 'radius_m').at(-1) ?? 0)
   const uncertainty = useMemo(() => (assessment ? uncertaintyOf(c) : null), [c, assessment])
 
-  const change = (to: Partial<ProveDraft['lift']>) => setDraft((d) => ({ ...d, lift: { ...d.lift, ...to } }))
+  const step = stepOf(lift)
+  const change = (to: Partial<typeof step>) => setDraft((d) => ({ ...d, lift: withStep(d.lift, to) }))
+  const changeHung = (to: Partial<ProveDraft['lift']['hung']>) => setDraft((d) => ({ ...d, lift: withHung(d.lift, to) }))
   const take = (made: Remedy) => {
     if (!made.changedCase) return
     setDraft({ lift: made.changedCase.lift, wind_mps: made.changedCase.conditions.wind_mps })
@@ -127,9 +138,9 @@ function ProveCrane({
             ? 'inside'
             : null
   }
-  const [pickUp, set] = [plainPoint(lift.pickUp), plainPoint(lift.setDown)]
+  const [pickUp, set] = [plainPoint(step.pickUp), plainPoint(step.setDown)]
   const far = Math.max(pickUp.radius_m, set.radius_m)
-  const bend = typeof lift.radiusBasis === 'object' && lift.radiusBasis ? lift.radiusBasis.deflection_m : 0
+  const bend = typeof step.radiusBasis === 'object' && step.radiusBasis ? step.radiusBasis.deflection_m : 0
   const proven = assessment?.verdict === 'inside' || assessment?.verdict === 'near'
   return (
     <>
@@ -162,9 +173,9 @@ function ProveCrane({
             boom={set}
             pickUp={pickUp}
             setDown={set}
-            arc={pathOf(lift).arc}
+            arc={pathOf(step).arc}
             zones={map?.zones ?? undefined}
-            onMove={(which, p) => change({ [which]: movedTo(lift[which], p) })}
+            onMove={(which, p) => change({ [which]: movedTo(step[which], p) })}
           />
           <p className="text-[0.92rem] text-quiet">
             Inside the drawn line this load may go with this set-up; the shaded ground beyond is outside. What the line ends by:
@@ -172,8 +183,8 @@ function ProveCrane({
           <ZoneLegend />
           <SideView
             machine={machine}
-            boom_m={lift.boom_m}
-            radius_m={nominal(lift.setDown.radius_m)}
+            boom_m={step.boom_m}
+            radius_m={nominal(step.setDown.radius_m)}
             deflection_m={bend}
             label="From the side at set-down"
           />
@@ -182,13 +193,15 @@ function ProveCrane({
           {assessment && <ChangeList assessment={assessment} advice={advice} current={current} onTake={take} />}
           {uncertainty && <UncertaintyPanel uncertainty={uncertainty} />}
           <LoadPanel place={place} draft={draft} setDraft={setDraft} />
-          <PathPanel lift={lift} change={change} />
+          <PathPanel step={step} change={change} />
+          <RoomPanel step={step} hung={lift.hung} change={change} onHung={changeHung} />
+          <SlingPanel hung={lift.hung} onHung={changeHung} />
           <MachinePanel
             machine={machine}
             draft={draft}
             setDraft={setDraft}
             tables={file.tables}
-            counterweight={plan.counterweight}
+            counterweight={plan.fitted.counterweight}
           />
         </div>
       </div>

@@ -1,18 +1,19 @@
 import type { Transferred } from '../transfer/transfer-to-lift'
-import type { ProveDraft } from './draft'
+import { type ProveDraft, stepOf, withHung, withStep } from './draft'
 
 /** A draft with the figures that a calculator worked out. */
 export function withTransferred(d: ProveDraft, t: Transferred): ProveDraft {
   const load =
     t.mass_kg === undefined
-      ? d.lift.load
+      ? d.lift.hung.load
       : {
-          ...d.lift.load,
+          ...d.lift.hung.load,
           name: t.name ?? 'Worked-out load',
           mass_kg: t.mass_kg,
           massSource: 'worked-out' as const,
           windArea_m2: t.windArea_m2 ?? null,
         }
-  const setDown = t.radius_m === undefined ? d.lift.setDown : { ...d.lift.setDown, radius_m: t.radius_m }
-  return { wind_mps: t.wind_mps ?? d.wind_mps, lift: { ...d.lift, load, setDown } }
+  const { setDown } = stepOf(d.lift)
+  const lift = withStep(d.lift, { setDown: t.radius_m === undefined ? setDown : { ...setDown, radius_m: t.radius_m } })
+  return { wind_mps: t.wind_mps ?? d.wind_mps, lift: withHung(lift, { load }) }
 }

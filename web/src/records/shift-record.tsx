@@ -50,7 +50,7 @@ export function ShiftRecord() {
                   <li key={l.id} className="flex gap-3">
                     <VerdictMark verdict={l.assessment.verdict} />
                     <div>
-                      <p className="font-bold">{l.plan.load.name || 'Load'}</p>
+                      <p className="font-bold">{l.plan.hung.load.name || 'Load'}</p>
                       <p>
                         {verdictWords[l.assessment.verdict].long}:{' '}
                         {l.assessment.hookLoad_kg === null ? 'mass not known' : say('mass', l.assessment.hookLoad_kg)} of{' '}

@@ -8,10 +8,10 @@ export function dialOutriggers(
   tell: (id: string) => { verdict: Verdict | null; note: string },
 ): DialOutrigger[] {
   return outriggerSupport(machine.outriggers)
-    .contactsOf(plan.outriggers)
+    .contactsOf(plan.standing.outriggers)
     .map((foot) => {
       const outrigger = machine.outriggers.find((l) => l.id === foot.id)
-      const mat = plan.outriggers.find((l) => l.id === foot.id)?.mat
+      const mat = plan.standing.outriggers.find((l) => l.id === foot.id)?.mat
       return {
         id: foot.id,
         label: outrigger?.label ?? foot.id,

@@ -5,15 +5,16 @@ import {
   groundAt,
   inTheWay,
   type MachinePosition,
+  type OutriggerSetting,
   outriggerSupport,
   type Place,
   type SetupPlan,
   type Tol,
 } from '@geolabe/core'
 
-export interface LegDraft {
+export interface OutriggerDraft {
   id: string
-  extension: Extension
+  at: { stop: Extension }
   mat: string | null
   /** Null: whatever the place's plan says lies there. */
   ground: string | null
@@ -23,7 +24,8 @@ export interface LegDraft {
 export interface SetupDraft {
   position: MachinePosition
   counterweight: string
-  outriggers: LegDraft[]
+  parts: number
+  outriggers: OutriggerDraft[]
   pitch_deg: Tol | null
   roll_deg: Tol | null
   strategy: 'raise-only' | 'least-movement'
@@ -72,12 +74,14 @@ export function firstDraft(machine: Crane, place: Place, shift: Shift): SetupDra
   const boom_m = machine.boom.lengths_m[Math.floor(machine.boom.lengths_m.length / 2)] as number
   return {
     position: { x_m: position.x_m, y_m: position.y_m, heading_deg: position.heading_deg },
-    counterweight: last?.counterweight ?? (machine.upper.counterweights[machine.upper.counterweights.length - 1]?.id as string),
+    counterweight:
+      last?.fitted.counterweight ?? (machine.upper.counterweights[machine.upper.counterweights.length - 1]?.id as string),
+    parts: last?.fitted.parts ?? machine.hoist.reevings[Math.min(1, machine.hoist.reevings.length - 1)]?.parts ?? 1,
     outriggers: machine.outriggers.map((l) => {
-      const before = last?.outriggers.find((x) => x.id === l.id)
+      const before = last?.standing.outriggers.find((x) => x.id === l.id)
       return {
         id: l.id,
-        extension: before?.extension ?? widestThatFits(machine, place, position, l.id, mat?.id ?? null),
+        at: { stop: before?.at.stop ?? widestThatFits(machine, place, position, l.id, mat?.id ?? null) },
         mat: before ? (before.mat?.id ?? null) : (mat?.id ?? null),
         ground: null,
         stroke_m: before?.stroke_m ?? l.stroke.min_m + (l.stroke.max_m - l.stroke.min_m) / 4,
@@ -95,21 +99,24 @@ export function firstDraft(machine: Crane, place: Place, shift: Shift): SetupDra
 export function planOf(d: SetupDraft, machine: Crane, place: Place): SetupPlan {
   const feet = outriggerSupport(machine.outriggers).contactsOf(d.outriggers)
   const bubble = machine.procedures.setup.find((s) => s.proves === 'bubble')
+  const settingOf = (l: OutriggerDraft): OutriggerSetting => {
+    const foot = feet.find((f) => f.id === l.id)
+    const ground = l.ground ?? (foot ? groundAt(place, d.position, foot) : '')
+    return {
+      id: l.id,
+      at: l.at,
+      mat: place.mats.find((m) => m.id === l.mat) ?? null,
+      ground: place.ground.find((g) => g.id === ground) ?? null,
+      stroke_m: l.stroke_m,
+    }
+  }
+  const { counterweight, parts, position } = d
   return {
+    format: 'geolabe.setup/2',
     place: place.id,
-    position: d.position,
-    counterweight: d.counterweight,
-    outriggers: d.outriggers.map((l) => {
-      const foot = feet.find((f) => f.id === l.id)
-      const ground = l.ground ?? (foot ? groundAt(place, d.position, foot) : '')
-      return {
-        id: l.id,
-        extension: l.extension,
-        mat: place.mats.find((m) => m.id === l.mat) ?? null,
-        ground: place.ground.find((g) => g.id === ground) ?? null,
-        stroke_m: l.stroke_m,
-      }
-    }),
+    position,
+    fitted: { counterweight, parts },
+    standing: { on: 'outriggers', outriggers: d.outriggers.map(settingOf) },
     level: { pitch_deg: d.pitch_deg, roll_deg: d.roll_deg, levelVerified: bubble !== undefined && d.steps.includes(bubble.id) },
   }
 }

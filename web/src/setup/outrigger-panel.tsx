@@ -11,7 +11,7 @@ import { Choice } from '../look/choice'
 import { SelectField } from '../look/field'
 import { UseBar, VerdictWord } from '../look/verdict'
 import { useSay } from '../units/units'
-import { blockedBy, type LegDraft } from './draft'
+import { blockedBy, type OutriggerDraft } from './draft'
 import type { OutriggerState } from './outrigger-state'
 
 const words: Record<Extension, string> = { retracted: 'In', intermediate: 'Middle', fullyExtended: 'Full' }
@@ -27,19 +27,19 @@ export function OutriggerPanel({
   onChange,
 }: {
   outrigger: Outrigger
-  draft: LegDraft
+  draft: OutriggerDraft
   state: OutriggerState | undefined
   machine: Crane
   place: Place
   position: MachinePosition
-  onChange: (to: Partial<LegDraft>) => void
+  onChange: (to: Partial<OutriggerDraft>) => void
 }) {
   const say = useSay()
   const ways = (['retracted', 'intermediate', 'fullyExtended'] as const).map((e) => ({
     e,
     blocked: blockedBy(machine, place, position, outrigger.id, e, draft.mat),
   }))
-  const lies = groundAt(place, position, outrigger.positions[draft.extension])
+  const lies = groundAt(place, position, outrigger.positions[draft.at.stop])
   const blocked = ways.filter((w) => w.blocked)
   return (
     <section className="rounded-xl border border-line bg-sheet p-4" aria-label={outrigger.label}>
@@ -52,8 +52,8 @@ export function OutriggerPanel({
           <Choice
             label={`Beam, ${outrigger.label}`}
             hideLabel
-            value={draft.extension}
-            onChange={(extension) => onChange({ extension, ground: null })}
+            value={draft.at.stop}
+            onChange={(stop) => onChange({ at: { stop }, ground: null })}
             options={ways.map((w) => ({ value: w.e, label: words[w.e], disabled: Boolean(w.blocked) }))}
           />
           {blocked.length > 0 && (

@@ -73,14 +73,14 @@ function SetupCrane({ shift, file, place, machine }: ShiftContext & { machine: C
   const result = useMemo(() => {
     try {
       const trial = { boom_m, radius_m, load_kg }
-      return { stands: assessSetup({ machine, tables: file.tables, setup: plan, policy: place.policy }, trial), why: null }
+      return { stands: assessSetup({ machine, tables: file.tables, setup: plan, place, policy: place.policy }, trial), why: null }
     } catch (e) {
       return { stands: null, why: e instanceof Error ? e.message : String(e) }
     }
   }, [machine, plan, boom_m, radius_m, load_kg, place, file.tables])
   const states = useMemo(() => legStates(result.stands, machine), [result, machine])
   const level_deg = result.stands?.levelLimit_deg ?? null
-  const blocked = draft.outriggers.filter((l) => blockedBy(machine, place, draft.position, l.id, l.extension, l.mat))
+  const blocked = draft.outriggers.filter((l) => blockedBy(machine, place, draft.position, l.id, l.at.stop, l.mat))
   const open = machine.procedures.setup.filter((s) => !draft.steps.includes(s.id))
   const why =
     blocked.length > 0
@@ -97,7 +97,7 @@ function SetupCrane({ shift, file, place, machine }: ShiftContext & { machine: C
       outriggers: draft.outriggers.map((l) => ({
         ...l,
         ground: null,
-        extension: widestThatFits(machine, place, position, l.id, l.mat),
+        at: { stop: widestThatFits(machine, place, position, l.id, l.mat) },
       })),
     })
   const record = async () => {
@@ -135,7 +135,7 @@ function SetupCrane({ shift, file, place, machine }: ShiftContext & { machine: C
             extent_m={7.2}
             tailSwingRadius_m={machine.upper.tailSwingRadius_m}
             feet={{
-              at: Object.fromEntries(draft.outriggers.map((l) => [l.id, l.extension])),
+              at: Object.fromEntries(draft.outriggers.map((l) => [l.id, l.at.stop])),
               open: Object.fromEntries(
                 draft.outriggers.map((l) => [
                   l.id,
@@ -143,7 +143,7 @@ function SetupCrane({ shift, file, place, machine }: ShiftContext & { machine: C
                 ]),
               ),
               onMove: (id, to) =>
-                change({ outriggers: draft.outriggers.map((l) => (l.id === id ? { ...l, extension: to, ground: null } : l)) }),
+                change({ outriggers: draft.outriggers.map((l) => (l.id === id ? { ...l, at: { stop: to }, ground: null } : l)) }),
             }}
             outriggers={dialOutriggers(machine, plan, (id) => {
               const s = states.get(id)
@@ -214,6 +214,16 @@ function SetupCrane({ shift, file, place, machine }: ShiftContext & { machine: C
                 value={draft.counterweight}
                 options={machine.upper.counterweights.map((c) => ({ value: c.id, label: c.label }))}
                 onChange={(counterweight) => change({ counterweight })}
+              />
+              <Choice
+                label="Parts of line"
+                value={String(draft.parts)}
+                options={machine.hoist.reevings.map((r) => ({
+                  value: String(r.parts),
+                  label: String(r.parts),
+                  note: `${r.block.name}, ${say('mass', r.block.mass_kg)}`,
+                }))}
+                onChange={(parts) => change({ parts: Number(parts) })}
               />
             </div>
           </Sheet>

@@ -8,6 +8,8 @@ export const boomPart = z.strictObject({
   /** Boom foot: behind the slew centre, and its height. */
   pivot: z.strictObject({ back_m: finite, height_m: finite }),
   headOffset_m: notNegative,
+  /** Half of its greatest width or depth; left out: its clearance is not proven. */
+  halfWidth_m: positive.optional(),
   lengths_m: z.array(positive).min(1),
   minAngle_deg: finite,
   maxAngle_deg: finite,

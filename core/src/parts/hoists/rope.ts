@@ -9,11 +9,19 @@ export const hoistPart = z.strictObject({
   linePull_N: positive,
   sheaveEfficiency: positive.max(1, 'At most 1.'),
   leadSheaves: z.int().min(0),
+  /** What its hook stop does: it trips the motion (where nothing is said), or the hoist is made to stall against it. */
+  hookStop: z.enum(['trips', 'stalls']).optional(),
   reevings: z
     .array(
       z.strictObject({
         parts: z.int().min(1).max(32),
-        block: z.strictObject({ name: z.string().min(1), mass_kg: notNegative, hook_kg: positive }),
+        block: z.strictObject({
+          name: z.string().min(1),
+          mass_kg: notNegative,
+          hook_kg: positive,
+          /** From the boom's head down to the hook when the hook stop works. */
+          leastDrop_m: positive.optional(),
+        }),
       }),
     )
     .min(1),
@@ -38,14 +46,18 @@ export function lineLimit_kg(h: Reeving): number {
 /** A winch with a wire rope over sheaves. */
 export function ropeHoist(name: string, part: HoistPart): HoistModel {
   const { linePull_N, sheaveEfficiency, leadSheaves, reevings } = part
+  const reevingOf = (parts: number | undefined) => {
+    const reeving = reevings.find((r) => r.parts === parts)
+    if (reeving) return reeving
+    const known = reevings.map((r) => r.parts).join(', ')
+    const wrong = parts === undefined ? 'Say in how many parts of line it is reeved' : `${name} is not reeved in ${parts} parts`
+    throw new Refusal('unknown-reeving', `${wrong}; it can be in ${known}.`, 'setup.fitted.parts')
+  }
   return {
     parts: reevings.map((r) => r.parts),
-    blockOf: (parts) => {
-      const reeving = reevings.find((r) => r.parts === parts)
-      if (reeving) return reeving.block
-      const known = reevings.map((r) => r.parts).join(', ')
-      throw new Refusal('unknown-reeving', `${name} is not reeved in ${parts} parts; it can be in ${known}.`, 'lift.parts')
-    },
+    reevedIn: (parts) => reevingOf(parts).parts,
+    blockOf: (parts) => reevingOf(parts).block,
+    hookStop: part.hookStop ?? 'trips',
     limit_kg: (parts) => lineLimit_kg({ linePull_N, sheaveEfficiency, leadSheaves, parts }),
   }
 }

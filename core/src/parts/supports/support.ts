@@ -20,7 +20,7 @@ export interface SupportModel<Stop extends string = string> {
    * Where it bears, metres in the machine's frame: x ahead and y left of the slew centre.
    * @throws Refusal `missing-leg` when a point has no setting
    */
-  contactsOf: (settings: readonly { id: string; extension: Stop }[]) => Support[]
+  contactsOf: (settings: readonly { id: string; at: { stop: Stop } }[]) => Support[]
   /** Stops further out than this one, the nearest first. */
   furtherOut: (stop: Stop) => readonly Stop[]
 }

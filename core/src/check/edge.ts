@@ -1,0 +1,84 @@
+import { outlineDistance } from '../clearance/standing'
+import { byUse, type Finding, found, shareOf } from '../finding/finding'
+import { edgeSetback } from '../ground/edge-setback'
+import { known } from '../list'
+import { outlineOf } from '../place/outline'
+import type { Feature } from '../place/place'
+import type { Point } from '../plane/point'
+import type { Bearing } from './bearing'
+import type { Check } from './check'
+import type { LiftContext } from './context'
+
+/** What lies on the ground under an outrigger, its sides along the machine's. */
+function footOf(at: Point, { setting: { mat }, point: { float } }: Bearing): { points: Point[]; closed: true; width_m: number } {
+  const { length_m, width_m } = mat ?? float
+  const [x, y] = [Math.max(length_m, float.length_m) / 2, Math.max(width_m, float.width_m) / 2]
+  const corners = [
+    [1, 1],
+    [-1, 1],
+    [-1, -1],
+    [1, -1],
+  ] as const
+  return {
+    points: corners.map(([i, j]) => ({ x_m: at.x_m + i * x, y_m: at.y_m + j * y })),
+    closed: true,
+    width_m: 2 * Math.max(x, y),
+  }
+}
+
+/** One foot beside one edge; null: further off than the edge can matter. */
+function besideEdge(ctx: LiftContext, bearing: Bearing, at: Point, edge: Feature): Finding | null {
+  const foot = footOf(at, bearing)
+  const gap_m = outlineDistance(foot, outlineOf(edge, ctx.plan.setup.position))
+  const { label, drop_m = 0, soil, structure, engineer } = edge
+  const base = { check: 'edge', subject: `${bearing.point.id}-${edge.id}` } as const
+  const detail = { label: bearing.point.label, edge: label }
+  const judged = (limit: number, reason: 'engineer' | 'setback', source: string): Finding => {
+    const utilisation = shareOf(limit, gap_m)
+    const verdict = byUse(utilisation, ctx.near_share)
+    const figures = { quantity: 'length', measured: gap_m, nominal: gap_m, limit, utilisation } as const
+    return found({ ...base, ...figures, verdict, reason, detail: { ...detail, source } })
+  }
+  if (engineer)
+    return gap_m > 2 * Math.max(drop_m, engineer.least_m) ? null : judged(engineer.least_m, 'engineer', engineer.source)
+  if (gap_m > 2 * drop_m) return null
+  const rule = edgeSetback({
+    padEdgeToToe_m: gap_m,
+    depth_m: drop_m,
+    soil: soil ?? 'loose',
+    padWidth_m: foot.width_m,
+    reaction_N: bearing.reaction_N,
+    structure,
+  })
+  if (rule.engineer || soil === undefined) return found({ ...base, verdict: 'not-proven', reason: 'ask-engineer', detail })
+  return judged(rule.required_m, 'setback', '')
+}
+
+/** What an outrigger stands on against every edge near it, and that it stands over none. */
+export const edgeCheck: Check<'edge'> = {
+  id: 'edge',
+  since: 1,
+  run: (ctx) => {
+    const { place, setup } = ctx.plan
+    const edges = place.features.filter((f) => f.kind === 'edge')
+    const voids = place.features.filter((f) => f.kind === 'void')
+    const at = new Map(ctx.contacts.map((c) => [c.id, c]))
+    const findings = ctx.bearings.flatMap((bearing) => {
+      const contact = known(at, bearing.point.id)
+      const over = voids.find((f) => outlineDistance(footOf(contact, bearing), outlineOf(f, setup.position)) === 0)
+      if (over) {
+        const detail = { label: bearing.point.label, edge: over.label }
+        return [
+          found({ check: 'edge', subject: `${bearing.point.id}-${over.id}`, verdict: 'outside', reason: 'over-void', detail }),
+        ]
+      }
+      return edges.flatMap((edge) => besideEdge(ctx, bearing, contact, edge) ?? [])
+    })
+    return findings.length > 0 || ctx.bearings.length === 0
+      ? findings
+      : [found({ check: 'edge', verdict: 'inside', reason: 'none-near', detail: {} })]
+  },
+  heldBackBy: ['mass', 'boom-limits', 'overturning'],
+  impliedBy: [],
+  remedies: ['mat'],
+}

@@ -1,0 +1,78 @@
+import { byUse, type Finding, found, shareOf } from '../finding/finding'
+import { drawnOut_m } from '../lift/plan'
+import { high } from '../quantity/measured'
+import type { Check } from './check'
+
+const events = ['pickUp', 'over', 'setDown'] as const
+
+/**
+ * Room above what the load is taken from, carried over and set down on: head, less the block with its hook stop, rigging and load.
+ * The head stands lowest at the greatest radius.
+ */
+export const hookHeightCheck: Check<'hook-height'> = {
+  id: 'hook-height',
+  since: 1,
+  run: (ctx) => {
+    const { step, block, boom, deflection_m, near_share, plan } = ctx
+    const { heights, boom_m } = step
+    if (!heights || ctx.reached || !step.laden) return []
+    const { load, rigging_height_m } = plan.lift.hung
+    const missing = (reason: 'no-block' | 'no-size'): Finding[] => [
+      found({ check: 'hook-height', verdict: 'not-proven', reason, detail: {} }),
+    ]
+    if (block.leastDrop_m === undefined) return missing('no-block')
+    if (load.size === undefined || rigging_height_m === undefined) return missing('no-size')
+    const hangs_m = block.leastDrop_m + high(rigging_height_m) + load.size.height_m
+    const limit = plan.policy.thingGap_m
+    const rooms = events.map((event) => {
+      const radius_m = event === 'over' ? ctx.path.greatest_m : high(step[event].radius_m)
+      const { tip_height_m } = boom.poseAtRadius(boom_m, radius_m, deflection_m)
+      const slew_deg = event === 'pickUp' ? step.pickUp.slew_deg : step.setDown.slew_deg
+      return { event, room_m: tip_height_m - hangs_m - heights[`${event}_m`], at: { radius_m, slew_deg } }
+    })
+    const { event, room_m, at } = rooms.reduce((a, b) => (b.room_m < a.room_m ? b : a))
+    const utilisation = shareOf(limit, room_m)
+    const figures = { quantity: 'length', measured: room_m, nominal: room_m, limit, utilisation, at } as const
+    return [
+      found({ check: 'hook-height', verdict: byUse(utilisation, near_share), reason: 'room', ...figures, detail: { event } }),
+    ]
+  },
+  heldBackBy: ['boom-limits'],
+  impliedBy: [],
+  remedies: ['boom', 'radius'],
+}
+
+/** Gap between block and head when the boom is drawn out under load and no rope is paid out: it shrinks by ΔL/n. */
+export const twoBlockCheck: Check<'two-block'> = {
+  id: 'two-block',
+  since: 1,
+  run: (ctx) => {
+    const { plan, index, block, boom, deflection_m, hoist, near_share, parts } = ctx
+    const out_m = drawnOut_m(plan.lift.steps, index)
+    const before = plan.lift.steps[index - 1]
+    if (out_m === 0 || !before || ctx.reached) return []
+    const { load, rigging_height_m } = plan.lift.hung
+    const missing = (reason: 'no-block' | 'no-heights'): Finding[] => [
+      found({ check: 'two-block', verdict: 'not-proven', reason, detail: {} }),
+    ]
+    if (block.leastDrop_m === undefined) return missing('no-block')
+    if (!before.heights || !load.size || rigging_height_m === undefined) return missing('no-heights')
+    const radius_m = high(before.setDown.radius_m)
+    const { tip_height_m } = boom.poseAtRadius(before.boom_m, radius_m, deflection_m)
+    const gap_m = tip_height_m - (before.heights.over_m + load.size.height_m + high(rigging_height_m)) - out_m / parts
+    const limit = block.leastDrop_m
+    const utilisation = shareOf(limit, gap_m)
+    const judged = byUse(utilisation, near_share)
+    const stalls = judged === 'outside' && hoist.hookStop === 'stalls'
+    const at = { radius_m, slew_deg: before.setDown.slew_deg }
+    const figures = { quantity: 'length', measured: gap_m, nominal: gap_m, limit, utilisation, at } as const
+    return [
+      stalls
+        ? found({ check: 'two-block', verdict: 'near', reason: 'stalls', ...figures, detail: { out_m } })
+        : found({ check: 'two-block', verdict: judged, reason: 'gap', ...figures, detail: { out_m } }),
+    ]
+  },
+  heldBackBy: ['boom-limits'],
+  impliedBy: [],
+  remedies: [],
+}

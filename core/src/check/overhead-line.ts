@@ -1,0 +1,61 @@
+import { planDistance } from '../clearance/standing'
+import { byUse, type Finding, found, shareOf } from '../finding/finding'
+import { lineApproach } from '../ground/line-approach'
+import { normalDegrees } from '../physics'
+import { outlineOf } from '../place/outline'
+import type { Feature } from '../place/place'
+import type { Check } from './check'
+import type { LiftContext } from './context'
+import { type Moving, movingIn } from './swept'
+
+/** Least distance of any part to one line, its sag and blow-out taken off, against what its voltage asks for. */
+function approach(ctx: LiftContext, moving: Moving, line: Feature): Finding {
+  const { label } = line
+  const { plan, near_share, path, machine } = ctx
+  const missing = (reason: 'no-height' | 'no-movement' | 'no-figure' | 'no-size'): Finding =>
+    found({ check: 'overhead-line', subject: line.id, verdict: 'not-proven', reason, detail: { label } })
+  const { required_m: limit } = lineApproach({ voltage_kV: line.voltage_kV ?? null, distance_m: 0 })
+  const o = outlineOf(line, plan.setup.position)
+  const beside_m = planDistance(o, { x_m: 0, y_m: 0 }) - moving.reach_m
+  if (limit === null) return missing('no-figure')
+  const far = beside_m > 2 * limit
+  if (!far && line.height_m === undefined) return missing('no-height')
+  if (!far && (line.sag_m === undefined || line.blowOut_m === undefined)) return missing('no-movement')
+  if (!far && (machine.boom.halfWidth_m === undefined || moving.load_m === null)) return missing('no-size')
+  const height_m = line.height_m ?? 0
+  // So far off that nothing more need be worked out: in plan, from the furthest that anything gets.
+  const swept = far
+    ? { least_m: beside_m, slew_deg: path.arc.to_deg }
+    : [moving.boomToWire(o, height_m), moving.loadToWire(o, height_m)].reduce((a, b) => (b.least_m < a.least_m ? b : a))
+  const measured = Math.max(0, swept.least_m - (line.sag_m ?? 0) - (line.blowOut_m ?? 0))
+  const utilisation = shareOf(limit, measured)
+  return found({
+    check: 'overhead-line',
+    subject: line.id,
+    verdict: byUse(utilisation, near_share),
+    reason: 'distance',
+    quantity: 'length',
+    measured,
+    nominal: measured,
+    limit,
+    utilisation,
+    at: { radius_m: path.greatest_m, slew_deg: normalDegrees(swept.slew_deg) },
+    detail: { label, voltage_kV: line.voltage_kV ?? null },
+  })
+}
+
+/** Boom, rope and load against every overhead line of the place, over every slew and radius of the step. */
+export const overheadLineCheck: Check<'overhead-line'> = {
+  id: 'overhead-line',
+  since: 1,
+  run: (ctx) => {
+    if (ctx.reached) return []
+    const lines = ctx.plan.place.features.filter((f) => f.kind === 'overhead')
+    if (lines.length === 0) return [found({ check: 'overhead-line', verdict: 'inside', reason: 'none-drawn', detail: {} })]
+    const moving = movingIn(ctx)
+    return lines.map((line) => approach(ctx, moving, line))
+  },
+  heldBackBy: ['boom-limits'],
+  impliedBy: [],
+  remedies: ['slew-direction', 'radius', 'set-down-slew', 'boom'],
+}

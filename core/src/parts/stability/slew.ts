@@ -1,0 +1,27 @@
+import { z } from 'zod'
+import { finite, measuredPositive, notNegative, positive } from '../../quantity/measured'
+
+const hookPoint = z.strictObject({ radius_m: measuredPositive, slew_deg: finite })
+export type HookPoint = z.infer<typeof hookPoint>
+
+/** Turning the superstructure with the boom at one length, from one point to another, raising or lowering the boom on the way. */
+export const slewStep = z.strictObject({
+  do: z.literal('slew'),
+  /** False: before the load is taken, or after it is let go. */
+  laden: z.boolean().default(true),
+  boom_m: positive,
+  pickUp: hookPoint,
+  setDown: hookPoint,
+  /**
+   * Heights above the ground that the machine stands on: what the load is picked up from and set down on, and the top of what it is
+   * carried over. Left out: nobody has said.
+   */
+  heights: z.strictObject({ pickUp_m: finite, setDown_m: finite, over_m: finite }).optional(),
+  slewDirection: z.enum(['anticlockwise', 'clockwise']),
+  /**
+   * How the radius is known: measured with the load hanging, or worked out with the boom's outward bend given. Null: worked
+   * out without it; a boom bends outwards under load, so the rating is then not proven.
+   */
+  radiusBasis: z.union([z.literal('measured-under-load'), z.strictObject({ deflection_m: notNegative })]).nullable(),
+})
+export type SlewStep = z.infer<typeof slewStep>
