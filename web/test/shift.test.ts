@@ -92,7 +92,7 @@ describe('a first set-up', () => {
       RR: 'fullyExtended',
     })
     for (const l of draft.outriggers) expect(blockedBy(tern, quay, draft.position, l.id, l.at.stop, l.mat)).toBeUndefined()
-    expect(blockedBy(tern, quay, draft.position, 'FL', 'fullyExtended', null)?.id).toBe('market')
+    expect(blockedBy(tern, quay, draft.position, 'FL', 'fullyExtended', 'mat-12')?.id).toBe('market')
   })
   it('turns the short side with the machine', () => {
     const about = { ...draft.position, heading_deg: 180 }

@@ -178,12 +178,9 @@ const worded: Worded = {
     f.over && 'Fit less counterweight, or put the legs further out.',
   ],
   'edge/none-near': () => ['No edge drawn near any foot.'],
-  'edge/over-void': (d) => [
-    `${d.label} would stand over ${d.edge.toLowerCase()}.`,
-    'Stand somewhere else, or draw that beam in.',
-  ],
+  'edge/over-void': (d) => [`This foot would stand over ${d.edge.toLowerCase()}.`, 'Stand somewhere else, or draw that beam in.'],
   'edge/ask-engineer': (d) => [
-    `${d.label} stands within two depths of ${d.edge.toLowerCase()}, where no rule of thumb holds.`,
+    `This foot stands within two depths of ${d.edge.toLowerCase()}, where no rule of thumb holds.`,
     'Get an engineer’s figure for this edge, or stand further off.',
   ],
   'edge/engineer': (d, f) => [
