@@ -345,7 +345,7 @@ describe('path and circle', () => {
   it('names the leg that lightens first: opposite the boom', () => {
     const plan = { machine: tern, tables: [ternTable], setup: ternSetup(), place: openField, policy }
     const c = assessSetup(plan, { boom_m: 19.4, radius_m: 9, load_kg: 3000 })
-    expect(c.laden?.supports).toHaveLength(4)
+    expect(c.laden).toHaveLength(4)
     const outrigger = tern.outriggers.find((l) => l.id === c.lightens?.id)
     const bearing =
       (Math.atan2(outrigger?.positions.fullyExtended.y_m ?? 0, outrigger?.positions.fullyExtended.x_m ?? 0) * 180) / Math.PI

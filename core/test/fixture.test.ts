@@ -20,7 +20,7 @@ import {
   worseVerdict,
 } from '../src'
 import { demoMachine, demoMachines, northQuay, openField, tern, ternTable } from './demo'
-import { differing } from './differing'
+import { asSearched, differing } from './differing'
 import { cellsNow, inWordsNow, type PlansThen, plansNow, withTablesNow } from './then'
 
 type SettingThen = PlansThen['setup']['outriggers'][number] & { mat: string | null; ground: string | null }
@@ -89,6 +89,25 @@ const inputNamed = (then: string) =>
   })[then] ?? then.replace(/^rigging-(\d+)$/, 'lift.hung.rigging.$1.mass_kg')
 const uncertaintyThen = (u: Uncertainty | null): Uncertainty | null =>
   u && { ...u, inputs: u.inputs.map((x) => ({ ...x, id: inputNamed(x.id) })) }
+
+/**
+ * Then, the greatest upper bound round an arc was searched for; today it is had in closed form. What an outrigger carries, its ground and
+ * the doubt of them are the same but for that search.
+ */
+function beforeTheClosedForm(was: Gives, now: Gives): Gives {
+  const ofFinding = (path: string) => path === '.7.1'
+  return {
+    ...now,
+    findings: now.findings.map((f) => {
+      const then = was.findings.find(([id]) => id === f[0])
+      return then && /^(outrigger|ground):/.test(f[0]) ? (asSearched(then, f, ofFinding) as typeof f) : f
+    }),
+    outriggers: asSearched(was.outriggers, now.outriggers, (path) => path.endsWith('.4')),
+    ...('uncertainty' in now
+      ? { uncertainty: asSearched(was.uncertainty, now.uncertainty, () => false) as Uncertainty | null }
+      : {}),
+  }
+}
 
 /** Names and sources are data of the demo; what was computed is kept. */
 const said = new Set(['label', 'ground', 'source', 'table', 'empty'])
@@ -182,7 +201,7 @@ describe('a thousand lifts of Tern', () => {
   it.each(Array.from({ length: 10 }, (_, i) => i * 100))('are answered as they were, from number %i on', (from) => {
     const differ = kept.slice(from, from + 100).flatMap((k, i) => {
       const gives = 'uncertainty' in k.gives ? { ...k.gives, uncertainty: uncertaintyThen(k.gives.uncertainty ?? null) } : k.gives
-      const now = nowOf(caseOf(k), gives)
+      const now = beforeTheClosedForm(gives, nowOf(caseOf(k), gives))
       const exact = differing(gives, now)
       if (exact.length > 0) readingMore++
       const paths = exact.length > 0 ? readMore(gives, now) : []
@@ -192,7 +211,7 @@ describe('a thousand lifts of Tern', () => {
   })
   it('read more on an outrigger in some, and are the same to the last figure in the others', () => {
     expect(readingMore).toBeGreaterThan(100)
-    expect(readingMore).toBeLessThan(600)
+    expect(readingMore).toBeLessThan(700)
   })
 })
 
@@ -256,8 +275,10 @@ describe('sums worked out before', () => {
     const differ = of(name).flatMap(([, input, was], i) => {
       const now = calculatorNamed(name)?.run(withTablesNow(input))
       const said = isRefusal(now) ? { refused: now.error.code, path: now.error.path } : thin(now)
+      // Upper bounds round an arc are had in closed form since.
+      const settled = name === 'reaction-envelope' ? asSearched(was, said, (path) => path.endsWith('upper_at_deg')) : said
       const then = name === 'chart-reading' ? cellsNow(was, input as Parameters<typeof cellsNow>[1]) : was
-      const paths = differing(then, said)
+      const paths = differing(then, settled)
       return paths.length > 0 ? [`${name} ${i}: ${paths.slice(0, 4).join('; ')}`] : []
     })
     expect(differ).toEqual([])

@@ -12,7 +12,7 @@ import { liftsOnOutriggers } from '../machine/crane'
 import { normalDegrees } from '../physics'
 import { Refusal } from '../refusal'
 import { prepareFootprint } from '../statics/footprint'
-import { type Arc, envelopeOver, type ReactionEnvelope } from '../statics/reaction-envelope'
+import { type Arc, type ContactEnvelope, contactsOver } from '../statics/reaction-envelope'
 
 /** What a set-up is tried with before a lift is planned: a boom, a radius, and everything on the hook. */
 export interface Trial {
@@ -31,8 +31,8 @@ export interface SetupAssessment {
   /** How far out of level the table that covers this set-up allows; null: none covers it. */
   levelLimit_deg: number | null
   /** What the outriggers carry with the hook empty, and with the trial load. */
-  empty: ReactionEnvelope
-  laden: ReactionEnvelope | null
+  empty: readonly ContactEnvelope[]
+  laden: readonly ContactEnvelope[] | null
   /** The outrigger that lightens first as the boom goes round, and where. */
   lightens: { id: string; min_N: number; at_deg: number } | null
 }
@@ -64,8 +64,8 @@ export function assessSetup(plan: Omit<Case, 'lift' | 'conditions'>, trial: Tria
   const findings = setupChecks.flatMap((check) => check.run(ctx))
   const laden = load_kg === null ? null : position.laden
   const { fixed, slewing } = position.posed
-  const empty = envelopeOver(prepareFootprint(ctx.contacts), fixed, slewing, arc, setupStep_deg, setupRefine_deg)
-  const [lightest] = [...(laden ?? empty).supports].sort((a, b) => a.min_N - b.min_N)
+  const empty = contactsOver(prepareFootprint(ctx.contacts), fixed, slewing, arc, setupStep_deg, setupRefine_deg)
+  const [lightest] = [...(laden ?? empty)].sort((a, b) => a.min_N - b.min_N)
   return {
     verdict: findings.reduce<Verdict>((v, f) => worseVerdict(v, f.verdict), 'inside'),
     findings,

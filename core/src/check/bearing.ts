@@ -37,7 +37,7 @@ interface Candidate {
 /** Laden and empty, at every radius that was looked at, and between them. */
 function candidatesOf(id: string, byUpper: boolean, stands: readonly StandingAt[], peaks: readonly PeakBetween[]): Candidate[] {
   const atRadii = stands.flatMap(({ radius_m, laden, empty }) =>
-    [laden.supports, empty].flatMap((supports) => {
+    [laden, empty].flatMap((supports) => {
       const e = supports.find((x) => x.id === id)
       if (!e) return []
       const slew_deg = normalDegrees(byUpper ? e.upper_at_deg : e.max_at_deg)
@@ -71,7 +71,7 @@ export function bearingsOf(
   return points.flatMap((point) => {
     const setting = settings.find((s) => s.id === point.id)
     const candidates = candidatesOf(point.id, policy.legLoads === 'upper', stands, peaks)
-    const laden = stands.flatMap((s) => s.laden.supports.filter((x) => x.id === point.id))
+    const laden = stands.flatMap((s) => s.laden.filter((x) => x.id === point.id))
     const [first] = candidates
     const [any] = laden
     if (!setting || !first || !any) return []

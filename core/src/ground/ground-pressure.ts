@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { defineCalculator } from '../calculator/define'
 import { g_mps2, rad } from '../physics'
 import { measuredNotNegative, measuredPositive, notNegative, positive } from '../quantity/measured'
+import { boundary } from '../search'
 import { presumedAt_kPa, type Soil, soil, type WaterTable, waterTable } from './soil'
 
 export interface Pad {
@@ -154,6 +155,9 @@ function areaFor_m2(force_N: number, input: GroundInput, allowable_kPa: number):
   return side_m < 1 ? side_m ** 2 : force_N / (whole_kPa * 1000)
 }
 
+/** No outrigger presses harder, newtons. */
+const heaviest_N = 1e8
+
 /**
  * The share of what the ground allows as a function of the reaction, for where thousands of reactions are asked about. Null where
  * nothing says what the ground allows.
@@ -164,7 +168,14 @@ export function groundUse(input: Omit<GroundInput, 'reaction_N'>): ((reaction_N:
   const { mat, layer } = input
   // Under a bare pad the pressure goes with the reaction.
   if (!mat && !layer) return (reaction_N) => reaction_N * per_N
-  return (reaction_N) => groundPressure({ ...input, reaction_N }).utilisation ?? Infinity
+  const exact = (reaction_N: number) => groundPressure({ ...input, reaction_N }).utilisation ?? Infinity
+  if (!mat || layer) return exact
+  // Under a mat that presses all over, with the reaction and the mat's own weight, up to where it begins to bend or shear.
+  const whole = (reaction_N: number) => groundPressure({ ...input, reaction_N }).governs === 'mat-size'
+  const most_N = whole(heaviest_N) ? heaviest_N : boundary(whole, 0, heaviest_N, 1)
+  const own_N = (mat.mass_kg ?? 0) * g_mps2
+  const perForce = per_N / (1 + own_N)
+  return (reaction_N) => (reaction_N <= most_N ? (reaction_N + own_N) * perForce : exact(reaction_N))
 }
 
 const padInput = z.strictObject({ length_m: measuredPositive, width_m: measuredPositive })

@@ -6,10 +6,11 @@ import { normalDegrees } from '../physics'
 import { finite, positive } from '../quantity/measured'
 import { Refusal } from '../refusal'
 import { boundary, peakBetween } from '../search'
-import { elasticReactions, upperReactions } from './elastic'
+import { elasticReactions } from './elastic'
 import { type Footprint, marginOf, prepareFootprint, type Support } from './footprint'
 import { type FixedSums, type Resultant, resultantAt, type SlewingSums, sumFixed, sumSlewing } from './resultant'
 import { footingInput, type Mass, type Moments, type SlewingMass, slewingInput } from './schema'
+import { upperOver } from './upper-arc'
 
 export interface Arc {
   from_deg: number
@@ -40,7 +41,7 @@ const angleTolerance_deg = 1e-7
 
 /**
  * Extremes of every leg's load while the superstructure slews over an arc, anticlockwise: `from_deg` is not above `to_deg`.
- * Between samples every peak that could be the greatest is refined by golden section, and ends of lifted and unstable arcs by
+ * The upper bound is found in closed form; for the elastic load, between samples every peak that could be the greatest is refined by golden section, and ends of lifted and unstable arcs by
  * bisection; a leg that lifts, or a fall, between two samples is found at its own extreme.
  *
  * @param step_deg samples along the arc; what is finer than that and no peak of its own is not seen
@@ -53,35 +54,20 @@ export function envelopeOver(
   step_deg: number,
   refine_deg = angleTolerance_deg,
 ): ReactionEnvelope {
-  const { count, at } = stepsOver(arc, step_deg)
-  const scratch = new Float64Array(f.supports.length)
-  const where = (deg: number) => resultantAt(fixed, slewing, deg)
-  const margin = (deg: number) => marginOf(f, where(deg))
-  const stands = (deg: number) => margin(deg) > f.least_m
-  const exact = (kind: Reactions, outrigger: number) => (deg: number) => {
-    const r = where(deg)
-    kind(f, r.x_m, r.y_m, r.force_N, scratch)
-    return nth(scratch, outrigger)
-  }
-  const samples = Array.from({ length: count + 1 }, (_, i) => sampled(f, where(at(i))))
+  const seen = scanned(f, fixed, slewing, arc, step_deg, refine_deg)
+  const { along, samples, margin, elastic } = seen
+  const { count, at, standing, stands } = along
   const margins = samples.map((s) => s.margin_m)
-  const standing = margins.map((m) => m > f.least_m)
-  const along: ArcSamples = { count, at, standing, stands, refine_deg }
   const places = samples.map((_, i) => at(i))
   const least = leastOfSamples(margins, at, margin, refine_deg)
   const deep_m = Math.max(...margins.slice(1).map((m, i) => Math.abs(m - nth(margins, i))), 0)
   const falls = dipsOf(along, (i) => nth(margins, i), margin, deep_m)
   return {
-    supports: standing.some(Boolean)
-      ? f.supports.map(({ id }, outrigger) => ({
-          id,
-          ...contactOver(along, samples, outrigger, exact(elasticReactions, outrigger), exact(upperReactions, outrigger)),
-        }))
-      : [],
+    supports: contactsIn(seen),
     margin: { least_m: least.y, at_deg: least.x },
     lifted: f.supports.flatMap(({ id }, outrigger) => {
       const load = (i: number) => (standing[i] ? nth(nth(samples, i).elastic, outrigger) : Infinity)
-      const loadAt = exact(elasticReactions, outrigger)
+      const loadAt = elastic(outrigger)
       const steps = places.slice(1).map((_, i) => (standing[i] && standing[i + 1] ? Math.abs(load(i + 1) - load(i)) : 0))
       const dips = dipsOf(along, load, loadAt, Math.max(0, ...steps))
       return arcsWhere((d) => stands(d) && loadAt(d) === 0, [...places, ...dips]).map((a) => ({ id, ...a }))
@@ -90,43 +76,64 @@ export function envelopeOver(
   }
 }
 
-type Reactions = typeof elasticReactions
+/** An arc looked at from place to place, with what is carried at each. */
+function scanned(f: Footprint, fixed: FixedSums, slewing: SlewingSums, arc: Arc, step_deg: number, refine_deg: number) {
+  const { count, at } = stepsOver(arc, step_deg)
+  const scratch = new Float64Array(f.supports.length)
+  const where = (deg: number) => resultantAt(fixed, slewing, deg)
+  const margin = (deg: number) => marginOf(f, where(deg))
+  const stands = (deg: number) => margin(deg) > f.least_m
+  const elastic = (outrigger: number) => (deg: number) => {
+    const r = where(deg)
+    elasticReactions(f, r.x_m, r.y_m, r.force_N, scratch)
+    return nth(scratch, outrigger)
+  }
+  const samples = Array.from({ length: count + 1 }, (_, i) => sampled(f, where(at(i))))
+  const standing = samples.map((s) => s.margin_m > f.least_m)
+  const along: ArcSamples = { count, at, standing, stands, refine_deg }
+  return { along, samples, margin, elastic, upper: upperOver(f, fixed, slewing, arc) }
+}
+
+/** The extremes of each support's load; none where the machine stands nowhere on the arc. */
+function contactsIn({ along, samples, elastic, upper }: ReturnType<typeof scanned>): ContactEnvelope[] {
+  return upper.map(({ id, upper_N, upper_at_deg }, i) => {
+    const sample = (k: number) => nth(nth(samples, k).elastic, i)
+    const max = extremeOf(along, 1, sample, elastic(i))
+    const min = extremeOf(along, -1, sample, elastic(i))
+    return {
+      id,
+      max_N: max.value,
+      max_at_deg: max.at_deg,
+      min_N: min.value,
+      min_at_deg: min.at_deg,
+      upper_N: Math.max(upper_N, max.value),
+      upper_at_deg,
+    }
+  })
+}
+
+/** What the supports carry over an arc, as `envelopeOver` finds it, and nothing besides. */
+export function contactsOver(
+  f: Footprint,
+  fixed: FixedSums,
+  slewing: SlewingSums,
+  arc: Arc,
+  step_deg: number,
+  refine_deg = angleTolerance_deg,
+): ContactEnvelope[] {
+  return contactsIn(scanned(f, fixed, slewing, arc, step_deg, refine_deg))
+}
 
 /** What is known at one place of the arc; no reactions where the machine does not stand. */
 interface Sample {
   margin_m: number
   elastic: Float64Array
-  upper: Float64Array
 }
 
 function sampled(f: Footprint, r: Resultant): Sample {
-  const s = { margin_m: marginOf(f, r), elastic: new Float64Array(f.supports.length), upper: new Float64Array(f.supports.length) }
-  if (s.margin_m > f.least_m) {
-    elasticReactions(f, r.x_m, r.y_m, r.force_N, s.elastic)
-    upperReactions(f, r.x_m, r.y_m, r.force_N, s.upper)
-  }
+  const s = { margin_m: marginOf(f, r), elastic: new Float64Array(f.supports.length) }
+  if (s.margin_m > f.least_m) elasticReactions(f, r.x_m, r.y_m, r.force_N, s.elastic)
   return s
-}
-
-/** Greatest, least and upper bound of one support over the arc. */
-function contactOver(
-  along: ArcSamples,
-  samples: readonly Sample[],
-  outrigger: number,
-  elastic: (deg: number) => number,
-  upper: (deg: number) => number,
-): Omit<ContactEnvelope, 'id'> {
-  const max = extremeOf(along, 1, (i) => nth(nth(samples, i).elastic, outrigger), elastic)
-  const min = extremeOf(along, -1, (i) => nth(nth(samples, i).elastic, outrigger), elastic)
-  const up = extremeOf(along, 1, (i) => nth(nth(samples, i).upper, outrigger), upper)
-  return {
-    max_N: max.value,
-    max_at_deg: max.at_deg,
-    min_N: min.value,
-    min_at_deg: min.at_deg,
-    upper_N: Math.max(up.value, max.value),
-    upper_at_deg: up.at_deg,
-  }
 }
 
 /** Where a leg is least loaded or the margin smallest between samples: what happens there and nowhere near is still seen. */
@@ -189,42 +196,6 @@ function extremeOf(
     if (p.y > y) [x, y] = [p.x, p.y]
   }
   return { at_deg: x, value: sign * y }
-}
-
-/** The most that a support may carry on an arc by its upper bound, where, and what it carries there on an even, elastic ground. */
-export type UpperOver = Pick<ContactEnvelope, 'id' | 'max_N' | 'max_at_deg' | 'upper_N' | 'upper_at_deg'>
-
-/**
- * The greatest upper bound of each support's load over an arc, as `envelopeOver` finds it, and nothing besides.
- * @returns one entry a support where the machine stands anywhere on the arc, else none; `max_N` is the elastic load at the same place
- */
-export function upperOver(
-  f: Footprint,
-  fixed: FixedSums,
-  slewing: SlewingSums,
-  arc: Arc,
-  step_deg: number,
-  refine_deg = angleTolerance_deg,
-): UpperOver[] {
-  const { count, at } = stepsOver(arc, step_deg)
-  const where = (deg: number) => resultantAt(fixed, slewing, deg)
-  const scratch = new Float64Array(f.supports.length)
-  const carried = (kind: typeof upperReactions, deg: number) => {
-    const r = where(deg)
-    kind(f, r.x_m, r.y_m, r.force_N, scratch)
-    return scratch
-  }
-  const stands = (deg: number) => marginOf(f, where(deg)) > f.least_m
-  const angles = Array.from({ length: count + 1 }, (_, i) => at(i))
-  const standing = angles.map(stands)
-  if (!standing.some(Boolean)) return []
-  const upper = angles.map((deg) => carried(upperReactions, deg).slice())
-  return f.supports.map(({ id }, outrigger) => {
-    const exact = (deg: number) => carried(upperReactions, deg)[outrigger] ?? 0
-    const up = extremeOf({ count, at, standing, stands, refine_deg }, 1, (i) => upper[i]?.[outrigger] ?? 0, exact)
-    const max_N = carried(elasticReactions, up.at_deg)[outrigger] ?? 0
-    return { id, max_N, max_at_deg: up.at_deg, upper_N: Math.max(up.value, max_N), upper_at_deg: up.at_deg }
-  })
 }
 
 /** The least of samples of a function, each dip that could be it refined between its neighbours. */

@@ -2,10 +2,11 @@ import { atSlew } from '../../plane/point'
 import { Refusal } from '../../refusal'
 import { peakBetween, rootBetween } from '../../search'
 import type { Footprint } from '../../statics/footprint'
-import { envelopeOver, upperOver } from '../../statics/reaction-envelope'
+import { contactsOver } from '../../statics/reaction-envelope'
 import { resultantAt, type SlewingSums, sumSlewing } from '../../statics/resultant'
 import { ratedByRule, tippingAt } from '../../statics/tipping-load'
 import { upperAlong } from '../../statics/upper-along'
+import { upperOver } from '../../statics/upper-arc'
 import { telescopicBoom } from '../booms/telescopic'
 import { poseMachine, type SlewingParts } from './slewing'
 import { outwardShift_m, type PeakBetween, type StabilityModel, type StandingAt, type StandingQuestion } from './stability'
@@ -84,9 +85,9 @@ function standingAt(
   const { posed, hook_m: shifted, loaded } = loadedAt(machine, counterweight, q)
   const { from_deg, to_deg } = arc
   const by_deg = points === undefined ? step_deg : Math.max(0.01, Math.abs(to_deg - from_deg) / points)
-  const laden = envelopeOver(f, posed.fixed, loaded, arc, by_deg, refine_deg)
-  const hookless = [f, posed.fixed, posed.slewing, arc, by_deg, refine_deg] as const
-  const empty = q.loads === 'upper' ? upperOver(...hookless) : envelopeOver(...hookless).supports
+  const laden = contactsOver(f, posed.fixed, loaded, arc, by_deg, refine_deg)
+  const hookless = [f, posed.fixed, posed.slewing, arc] as const
+  const empty = q.loads === 'upper' ? upperOver(...hookless) : contactsOver(...hookless, by_deg, refine_deg)
   const head_kg = telescopicBoom(machine.boom).headMass_kg(boom_m, load.onBoom)
   const tipping = (slew_deg: number) => tippingAt(f, resultantAt(posed.fixed, posed.slewing, slew_deg), atSlew(shifted, slew_deg))
   const count = Math.max(1, Math.ceil(Math.abs(to_deg - from_deg) / by_deg))

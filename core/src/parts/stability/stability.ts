@@ -1,6 +1,7 @@
 import { g_mps2, rad } from '../../physics'
-import type { Arc, ReactionEnvelope, UpperOver } from '../../statics/reaction-envelope'
+import type { Arc, ContactEnvelope } from '../../statics/reaction-envelope'
 import type { StabilityRule } from '../../statics/tipping-load'
+import type { UpperOver } from '../../statics/upper-arc'
 import type { OnBoom } from '../booms/boom'
 import type { Posed } from './slewing'
 
@@ -19,7 +20,7 @@ export interface StandingAt {
   radius_m: number
   posed: Posed
   /** What the bearing points carry over the arc with the load on, and with the hook empty. */
-  laden: ReactionEnvelope
+  laden: readonly ContactEnvelope[]
   empty: readonly UpperOver[]
   /** Least rating by stability on the arc and where; null: nothing to tip over. */
   rated_kg: number | null
