@@ -116,7 +116,7 @@ const map_ms = time('map of 360 × 100 cells, four legs', 10, () => void capacit
 const half_ms = time('map of 180 × 100 cells', 10, () => void capacityMap(cells(180, 100)))
 const quarter_ms = time('map of 90 × 100 cells', 10, () => void capacityMap(cells(90, 100)))
 const made = capacityMap(whole)
-const bytes = [made.table, made.stability, ...made.ground, made.governs].reduce((s, a) => s + a.byteLength, 0)
+const bytes = [...made.layers.map((l) => l.use), made.governs].reduce((s, a) => s + a.byteLength, 0)
 wanted('map under 40 ms', map_ms < 40, `${map_ms.toFixed(1)} ms`)
 wanted('its memory under 4 MB', bytes < 4 * 2 ** 20, `${(bytes / 2 ** 20).toFixed(2)} MB`)
 wanted(

@@ -88,7 +88,7 @@ describe('the zones on the dial', () => {
     from_m: fc.double({ min: 1, max: 5, noNaN: true }),
     width_m: fc.double({ min: 0, max: 15, noNaN: true }),
     near: fc.double({ min: 0, max: 1, noNaN: true }),
-    endedBy: fc.constantFrom(null, 0, 1, 2, 5),
+    endedBy: fc.constantFrom(null, 'rating', 'overturning', 'ground:FL', 'outrigger:RR', 'clearance', 'overhead-line:line'),
   })
   it('are drawn for any list, with figures only, an edge for each run of one kind', () => {
     fc.assert(
@@ -111,8 +111,15 @@ describe('the zones on the dial', () => {
           </svg>,
         )
         expect(markup).not.toMatch(bad)
-        const kinds = zones.map((z) => (z ? (z.endedBy === null || z.endedBy === 0 ? 0 : Math.min(2, z.endedBy)) : -1))
-        const runs = kinds.filter((k, i) => k >= 0 && kinds[i - 1] !== k).length
+        const kindOf = {
+          rating: 'table',
+          overturning: 'tipping',
+          ground: 'foot',
+          outrigger: 'foot',
+          clearance: 'around',
+        } as Record<string, string>
+        const kinds = zones.map((z) => (z ? (z.endedBy ? (kindOf[z.endedBy.split(':')[0] ?? ''] ?? 'around') : 'table') : null))
+        const runs = kinds.filter((k, i) => k !== null && kinds[i - 1] !== k).length
         expect(markup.match(/stroke-linejoin="round"/g)?.length ?? 0).toBe(runs)
       }),
       { numRuns: 60 },

@@ -1,4 +1,5 @@
 import { found } from '../finding/finding'
+import { UNREACHABLE } from './area'
 import type { Check } from './check'
 
 /** The boom gets to every radius of the path: long enough, and inside its angles. */
@@ -17,6 +18,7 @@ export const boomLimitsCheck: Check<'boom-limits'> = {
       ? [found({ ...outside, reason: reached.reason, detail: { boom_m } })]
       : [found({ ...outside, reason: reached.reason, detail: { angle_deg: reached.limit_deg, boom_m } })]
   },
+  field: () => [{ id: 'boom-limits', useAt: ({ ring }) => (ring.reaches ? 0 : UNREACHABLE) }],
   heldBackBy: ['mass'],
   impliedBy: ['overturning'],
   remedies: ['boom', 'radius'],

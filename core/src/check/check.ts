@@ -1,6 +1,7 @@
 import type { Finding } from '../finding/finding'
 import type { CheckName } from '../finding/reasons'
 import type { RemedyName } from '../lift/remedy'
+import type { Area, Layer } from './area'
 import type { LiftContext } from './context'
 
 /**
@@ -17,6 +18,11 @@ export interface Check<C extends CheckName = CheckName> {
    * spoken; else its silence is *not proven*.
    */
   run: (ctx: LiftContext) => Finding[]
+  /**
+   * The same, for one pose after another of a working area; left out: it says the same wherever the load goes. What it gives for a cell
+   * is the share that `run` finds for a lift that stays there.
+   */
+  field?: (area: Area) => Layer[]
   /** Checks that it rests on: where one of them finds something outside or not proven, this one cannot be worked out. */
   heldBackBy: readonly CheckName[]
   /** Checks that cannot speak unless this one has passed, which says nothing when it does. */

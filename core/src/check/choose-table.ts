@@ -113,13 +113,12 @@ export function chooseTable(
     .map((c) => {
       const rule: ReadingRule = c.table.linearPermitted ? policy.readingRule : 'worse-row'
       const worst = worstOf(stretches.map((s) => ({ step: s.step, ...worstOnPath(c, s, rule) })))
-      const reading = withDeductions(worst.read, rule, hook?.deductions ?? [], hook?.load_kg, undefined)
       const held = stretches.every(({ path }) => sectorHolds(c.configuration, path.arc))
-      return { c, held, radius_m: worst.radius_m, step: worst.step, rule, reading }
+      return { c, held, worst, rule }
     })
     .sort((a, b) => {
-      const score = (r: typeof a) => (!r.held ? 3 : r.reading.gross_kg === 'not-rated' ? 2 : 0)
-      return score(a) - score(b) || worthOf(b.reading) - worthOf(a.reading)
+      const score = (r: typeof a) => (!r.held ? 3 : r.worst.read.gross_kg === 'not-rated' ? 2 : 0)
+      return score(a) - score(b) || worthOf(b.worst.read) - worthOf(a.worst.read)
     })
   const best = nth(rated, 0)
   const chosen = { table: best.c.table, configuration: best.c.configuration }
@@ -128,7 +127,9 @@ export function chooseTable(
       candidates.find((x) => x.short.length > 0 && stretches.every(({ path }) => sectorHolds(x.configuration, path.arc))) ?? null
     return { by: 'sector', other, chosen, reading: null }
   }
-  return { by: 'table', chosen, reading: best.reading, rule: best.rule, radius_m: best.radius_m, step: best.step }
+  const { rule, worst } = best
+  const reading = withDeductions(worst.read, rule, hook?.deductions ?? [], hook?.load_kg, undefined)
+  return { by: 'table', chosen, reading, rule, radius_m: worst.radius_m, step: worst.step }
 }
 
 /** What a table rates at pick-up and at set-down, each at the worse end of its doubt. */

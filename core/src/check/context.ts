@@ -16,14 +16,12 @@ import type { SupportModel } from '../parts/supports/support'
 import { high } from '../quantity/measured'
 import { Refusal } from '../refusal'
 import { prepareFootprint, type Support } from '../statics/footprint'
-import type { StabilityRule } from '../statics/tipping-load'
+import { allRules, type StabilityRule } from '../statics/tipping-load'
 import { windForce_N } from '../wind/air'
 import { type Bearing, bearingsOf } from './bearing'
 import { type Choice, type ChosenTable, chooseTable, type Stretch } from './choose-table'
 import { reachedAt } from './reached'
 import { tiltOf } from './tilt'
-
-const allRules: readonly StabilityRule[] = ['75%', '85%', '1.25P+0.1F']
 
 /** Everything that the checks of one step of a lift ask for, each worked out once, when it is first asked for. */
 export class LiftContext {
@@ -141,7 +139,9 @@ export class LiftContext {
   get #peaks(): readonly PeakBetween[] {
     const { path, hook, plan } = this
     if (hook === null || this.stands.length < 2 || plan.policy.legLoads !== 'upper') return []
-    return this.#stability.peaksBetween(this.#question(hook, path.greatest_m), path.least_m)
+    const loads = this.stands.flatMap(({ laden, empty }) => [...laden, ...empty])
+    const most_N = new Map(loads.map(({ id }) => [id, Math.max(...loads.filter((x) => x.id === id).map((x) => x.upper_N))]))
+    return this.#stability.peaksBetween(this.#question(hook, path.greatest_m), path.least_m, (id) => most_N.get(id) ?? 0)
   }
 
   get #stability(): StabilityModel {

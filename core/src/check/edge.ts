@@ -1,16 +1,20 @@
 import { outlineDistance } from '../clearance/standing'
 import { byUse, type Finding, found, shareOf } from '../finding/finding'
-import { edgeSetback } from '../ground/edge-setback'
+import { edgeSetback, heavyFoot_N } from '../ground/edge-setback'
 import { known } from '../list'
 import { outlineOf } from '../place/outline'
 import type { Feature } from '../place/place'
 import type { Point } from '../plane/point'
+import type { Support } from '../statics/footprint'
+import { type Layer, NOT_RATED, UNREACHABLE } from './area'
 import type { Bearing } from './bearing'
 import type { Check } from './check'
 import type { LiftContext } from './context'
 
+type Foot = Pick<Bearing, 'setting' | 'point'>
+
 /** What lies on the ground under an outrigger, its sides along the machine's. */
-function footOf(at: Point, { setting: { mat }, point: { float } }: Bearing): { points: Point[]; closed: true; width_m: number } {
+function footOf(at: Point, { setting: { mat }, point: { float } }: Foot): { points: Point[]; closed: true; width_m: number } {
   const { length_m, width_m } = mat ?? float
   const [x, y] = [Math.max(length_m, float.length_m) / 2, Math.max(width_m, float.width_m) / 2]
   const corners = [
@@ -27,7 +31,7 @@ function footOf(at: Point, { setting: { mat }, point: { float } }: Bearing): { p
 }
 
 /** One foot beside one edge; null: further off than the edge can matter. */
-function besideEdge(ctx: LiftContext, bearing: Bearing, at: Point, edge: Feature): Finding | null {
+function besideEdge(ctx: LiftContext, bearing: Foot, at: Point, edge: Feature, reaction_N: number): Finding | null {
   const foot = footOf(at, bearing)
   const gap_m = outlineDistance(foot, outlineOf(edge, ctx.plan.setup.position))
   const { label, drop_m = 0, soil, structure, engineer } = edge
@@ -47,7 +51,7 @@ function besideEdge(ctx: LiftContext, bearing: Bearing, at: Point, edge: Feature
     depth_m: drop_m,
     soil: soil ?? 'loose',
     padWidth_m: foot.width_m,
-    reaction_N: bearing.reaction_N,
+    reaction_N,
     structure,
   })
   if (rule.engineer || soil === undefined) return found({ ...base, verdict: 'not-proven', reason: 'ask-engineer', detail })
@@ -72,13 +76,38 @@ export const edgeCheck: Check<'edge'> = {
           found({ check: 'edge', subject: `${bearing.point.id}-${over.id}`, verdict: 'outside', reason: 'over-void', detail }),
         ]
       }
-      return edges.flatMap((edge) => besideEdge(ctx, bearing, contact, edge) ?? [])
+      return edges.flatMap((edge) => besideEdge(ctx, bearing, contact, edge, bearing.reaction_N) ?? [])
     })
     return findings.length > 0 || ctx.bearings.length === 0
       ? findings
       : [found({ check: 'edge', verdict: 'inside', reason: 'none-near', detail: {} })]
   },
+  field: ({ f, lift }) => (lift ? f.supports.flatMap((contact, i) => edgeFields(lift, contact, i)) : []),
   heldBackBy: ['mass', 'boom-limits', 'overturning'],
   impliedBy: [],
   remedies: ['mat'],
+}
+
+/** One foot and every edge near it, by what the foot presses with: a heavy one has no rule of thumb. */
+function edgeFields(ctx: LiftContext, contact: Support, i: number): Layer[] {
+  const { place, setup } = ctx.plan
+  const point = ctx.support.points.find((p) => p.id === contact.id)
+  const setting = ctx.settings.find((s) => s.id === contact.id)
+  if (!point || !setting) return []
+  const foot = { point, setting }
+  const over = place.features.filter(
+    (f) => f.kind === 'void' && outlineDistance(footOf(contact, foot), outlineOf(f, setup.position)) === 0,
+  )
+  if (over.length > 0) return over.map((f) => ({ id: `edge:${contact.id}-${f.id}`, useAt: () => UNREACHABLE }))
+  const shareAt = (edge: Feature, reaction_N: number) => {
+    const f = besideEdge(ctx, foot, contact, edge, reaction_N)
+    return f === null ? null : f.verdict === 'not-proven' ? NOT_RATED : (f.utilisation ?? UNREACHABLE)
+  }
+  return place.features.flatMap((edge) => {
+    if (edge.kind !== 'edge') return []
+    const [light, heavy] = [shareAt(edge, 0), shareAt(edge, Infinity)]
+    if (light === null || heavy === null) return []
+    const useAt: Layer['useAt'] = ({ reaction }) => (light === heavy || (reaction[i] ?? 0) <= heavyFoot_N ? light : heavy)
+    return [{ id: `edge:${contact.id}-${edge.id}`, useAt }]
+  })
 }

@@ -1,6 +1,7 @@
 import { byUse, type Finding, found } from '../finding/finding'
 import { areasNear } from '../ground/areas-near'
 import { known } from '../list'
+import { NOT_RATED, UNREACHABLE } from './area'
 import type { Check } from './check'
 import type { LiftContext } from './context'
 
@@ -54,6 +55,14 @@ export const groundCheck: Check<'ground'> = {
     }),
     ...nearMats(ctx),
   ],
+  field: ({ f, groundUse }) =>
+    f.supports.map(({ id }, i) => ({
+      id: `ground:${id}`,
+      useAt: ({ ring, falls, reaction }) => {
+        if (!ring.reaches) return NOT_RATED
+        return falls ? UNREACHABLE : (groundUse[i]?.(reaction[i] ?? 0) ?? NOT_RATED)
+      },
+    })),
   heldBackBy: ['mass', 'boom-limits', 'overturning'],
   impliedBy: [],
   remedies: ['mat', 'radius', 'extension', 'mass', 'split', 'mat-size'],

@@ -1,9 +1,18 @@
 import { byUse, type Finding, found, shareOf } from '../finding/finding'
 import { drawnOut_m } from '../lift/plan'
 import { high } from '../quantity/measured'
+import { type Layer, NOT_RATED, UNREACHABLE } from './area'
 import type { Check } from './check'
+import type { LiftContext } from './context'
 
 const events = ['pickUp', 'over', 'setDown'] as const
+
+/** From the boom's head down to the underside of the load, the block drawn up to its stop, metres; null: a size is missing. */
+function hangsBelow_m({ block: { leastDrop_m }, plan }: LiftContext): number | null {
+  const { load, rigging_height_m } = plan.lift.hung
+  if (leastDrop_m === undefined || load.size === undefined || rigging_height_m === undefined) return null
+  return leastDrop_m + high(rigging_height_m) + load.size.height_m
+}
 
 /**
  * Room above what the load is taken from, carried over and set down on: head, less the block with its hook stop, rigging and load.
@@ -16,13 +25,12 @@ export const hookHeightCheck: Check<'hook-height'> = {
     const { step, block, boom, deflection_m, near_share, plan } = ctx
     const { heights, boom_m } = step
     if (!heights || ctx.reached || !step.laden) return []
-    const { load, rigging_height_m } = plan.lift.hung
     const missing = (reason: 'no-block' | 'no-size'): Finding[] => [
       found({ check: 'hook-height', verdict: 'not-proven', reason, detail: {} }),
     ]
     if (block.leastDrop_m === undefined) return missing('no-block')
-    if (load.size === undefined || rigging_height_m === undefined) return missing('no-size')
-    const hangs_m = block.leastDrop_m + high(rigging_height_m) + load.size.height_m
+    const hangs_m = hangsBelow_m(ctx)
+    if (hangs_m === null) return missing('no-size')
     const limit = plan.policy.thingGap_m
     const rooms = events.map((event) => {
       const radius_m = event === 'over' ? ctx.path.greatest_m : high(step[event].radius_m)
@@ -36,6 +44,16 @@ export const hookHeightCheck: Check<'hook-height'> = {
     return [
       found({ check: 'hook-height', verdict: byUse(utilisation, near_share), reason: 'room', ...figures, detail: { event } }),
     ]
+  },
+  field: ({ lift }) => {
+    const { heights, laden } = lift?.step ?? {}
+    const hangs_m = lift && hangsBelow_m(lift)
+    if (!lift || !heights || !laden) return []
+    const highest_m = Math.max(...events.map((e) => heights[`${e}_m`]))
+    const limit = lift.plan.policy.thingGap_m
+    const useAt: Layer['useAt'] = ({ ring }) =>
+      hangs_m === null ? NOT_RATED : (shareOf(limit, ring.tip_height_m - hangs_m - highest_m) ?? UNREACHABLE)
+    return [{ id: 'hook-height', useAt }]
   },
   heldBackBy: ['boom-limits'],
   impliedBy: [],

@@ -1,4 +1,5 @@
 import { byUse, found } from '../finding/finding'
+import { type Layer, UNREACHABLE } from './area'
 import type { Check } from './check'
 
 /** What each outrigger carries against the strength of its own structure. */
@@ -21,6 +22,14 @@ export const outriggerCheck: Check<'outrigger'> = {
         detail: { label: point.label, empty },
       }),
     ),
+  field: ({ f, capacity_N }) =>
+    f.supports.flatMap(({ id }, i) => {
+      const most_N = capacity_N[i] ?? null
+      if (most_N === null) return []
+      const useAt: Layer['useAt'] = ({ ring, falls, reaction }) =>
+        !ring.reaches || falls ? UNREACHABLE : (reaction[i] ?? 0) / most_N
+      return [{ id: `outrigger:${id}`, useAt }]
+    }),
   heldBackBy: ['mass', 'boom-limits', 'overturning'],
   impliedBy: [],
   remedies: ['radius', 'extension', 'set-down-slew', 'mass', 'split'],

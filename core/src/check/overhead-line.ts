@@ -4,9 +4,10 @@ import { lineApproach } from '../ground/line-approach'
 import { normalDegrees } from '../physics'
 import { outlineOf } from '../place/outline'
 import type { Feature } from '../place/place'
+import { type Layer, NOT_RATED, UNREACHABLE } from './area'
 import type { Check } from './check'
 import type { LiftContext } from './context'
-import { type Moving, movingIn } from './swept'
+import { bodiesOf, type Moving, movingIn } from './swept'
 
 /** Least distance of any part to one line, its sag and blow-out taken off, against what its voltage asks for. */
 function approach(ctx: LiftContext, moving: Moving, line: Feature): Finding {
@@ -17,16 +18,19 @@ function approach(ctx: LiftContext, moving: Moving, line: Feature): Finding {
   const { required_m: limit } = lineApproach({ voltage_kV: line.voltage_kV ?? null, distance_m: 0 })
   const o = outlineOf(line, plan.setup.position)
   const beside_m = planDistance(o, { x_m: 0, y_m: 0 }) - moving.reach_m
+  const { bodies, least } = moving
   if (limit === null) return missing('no-figure')
   const far = beside_m > 2 * limit
   if (!far && line.height_m === undefined) return missing('no-height')
   if (!far && (line.sag_m === undefined || line.blowOut_m === undefined)) return missing('no-movement')
-  if (!far && (machine.boom.halfWidth_m === undefined || moving.load_m === null)) return missing('no-size')
+  if (!far && (machine.boom.halfWidth_m === undefined || bodies.load_m === null)) return missing('no-size')
   const height_m = line.height_m ?? 0
   // So far off that nothing more need be worked out: in plan, from the furthest that anything gets.
   const swept = far
     ? { least_m: beside_m, slew_deg: path.arc.to_deg }
-    : [moving.boomToWire(o, height_m), moving.loadToWire(o, height_m)].reduce((a, b) => (b.least_m < a.least_m ? b : a))
+    : [least(bodies.boomToWire(o, height_m)), least(bodies.loadToWire(o, height_m))].reduce((a, b) =>
+        b.least_m < a.least_m ? b : a,
+      )
   const measured = Math.max(0, swept.least_m - (line.sag_m ?? 0) - (line.blowOut_m ?? 0))
   const utilisation = shareOf(limit, measured)
   return found({
@@ -55,7 +59,31 @@ export const overheadLineCheck: Check<'overhead-line'> = {
     const moving = movingIn(ctx)
     return lines.map((line) => approach(ctx, moving, line))
   },
+  field: ({ lift }) =>
+    lift ? lift.plan.place.features.filter((f) => f.kind === 'overhead').map((line) => lineField(lift, line)) : [],
   heldBackBy: ['boom-limits'],
   impliedBy: [],
   remedies: ['slew-direction', 'radius', 'set-down-slew', 'boom'],
+}
+
+/** The same in each pose of a working area. */
+function lineField(ctx: LiftContext, line: Feature): Layer {
+  const { plan, machine } = ctx
+  const { required_m: limit } = lineApproach({ voltage_kV: line.voltage_kV ?? null, distance_m: 0 })
+  const o = outlineOf(line, plan.setup.position)
+  const centre_m = planDistance(o, { x_m: 0, y_m: 0 })
+  const moves_m = (line.sag_m ?? 0) + (line.blowOut_m ?? 0)
+  const unknown = line.height_m === undefined || line.sag_m === undefined || line.blowOut_m === undefined
+  const height_m = line.height_m ?? 0
+  const useAt: Layer['useAt'] = ({ ring, slew_deg }) => {
+    if (limit === null || !ring.reaches) return NOT_RATED
+    const bodies = bodiesOf(ctx, ring.tip_height_m, ring.radius_m)
+    const beside_m = centre_m - ring.radius_m - (bodies.load_m ?? 0)
+    const use = (m: number) => shareOf(limit, Math.max(0, m - moves_m)) ?? UNREACHABLE
+    if (beside_m > 2 * limit) return use(beside_m)
+    if (unknown || machine.boom.halfWidth_m === undefined || bodies.load_m === null) return NOT_RATED
+    const at = [slew_deg, ring.angle_deg] as const
+    return use(Math.min(bodies.boomToWire(o, height_m)(...at), bodies.loadToWire(o, height_m)(...at)))
+  }
+  return { id: `overhead-line:${line.id}`, useAt }
 }

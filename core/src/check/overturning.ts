@@ -1,5 +1,7 @@
 import { byUse, found, shareOf } from '../finding/finding'
 import { normalDegrees } from '../physics'
+import { allRules, ratedByRule } from '../statics/tipping-load'
+import { UNREACHABLE } from './area'
 import type { Check } from './check'
 
 /** The least that stability allows on the path, with the margin of the machine's table. */
@@ -34,6 +36,18 @@ export const overturningCheck: Check<'overturning'> = {
       }),
     ]
   },
+  field: ({ tables, total_kg, head_kg }) => [
+    {
+      id: 'overturning',
+      useAt: ({ ring, table, tipping_kg }) => {
+        if (!ring.reaches) return UNREACHABLE
+        if (tipping_kg === Infinity) return 0
+        let rated = Infinity
+        for (const rule of tables[table]?.rules ?? allRules) rated = Math.min(rated, ratedByRule(tipping_kg, rule, head_kg))
+        return rated > 0 ? total_kg / rated : UNREACHABLE
+      },
+    },
+  ],
   heldBackBy: ['mass', 'boom-limits'],
   impliedBy: [],
   remedies: ['radius', 'slew-direction', 'extension', 'counterweight', 'set-down-slew', 'mass', 'split'],

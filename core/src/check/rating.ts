@@ -1,6 +1,7 @@
 import { byUse, type Finding, found, shareOf } from '../finding/finding'
 import type { SlewStep } from '../parts/stability/slew'
 import { nominal } from '../quantity/measured'
+import { NOT_RATED, UNREACHABLE } from './area'
 import type { Check } from './check'
 import { worstOnPath } from './choose-table'
 import type { LiftContext } from './context'
@@ -27,6 +28,15 @@ export const ratingCheck: Check<'rating'> = {
     }
     return judged(ctx, gross_kg, at, { table, boom_m: step.boom_m, rule: choice.rule, basis })
   },
+  field: ({ used_kg }) => [
+    {
+      id: 'rating',
+      useAt: ({ ring, table }) => {
+        const kg = ring.gross_kg[table] ?? null
+        return kg === null ? NOT_RATED : kg > 0 ? used_kg / kg : UNREACHABLE
+      },
+    },
+  ],
   heldBackBy: ['table', 'mass'],
   impliedBy: [],
   remedies: ['radius', 'slew-direction', 'extension', 'counterweight', 'boom', 'set-down-slew', 'mass', 'split'],

@@ -9,7 +9,7 @@ const depths = { firm: 1, loose: 2, wet: 2 } as const satisfies Record<(typeof e
 /** From the crest of a slope a pad stays at least its own width, and never less than this, metres. */
 const leastFromCrest_m = 1
 /** A pad that presses with more than this beside a slope is no matter for a rule of thumb, newtons. */
-const heavy_N = 300_000
+export const heavyFoot_N = 300_000
 
 /**
  * How far a pad stays from an edge: in depths from the toe, and from the crest of a battered slope besides, since a slope carries
@@ -33,7 +33,7 @@ export function edgeSetback(input: {
   const shortToe_m = Math.max(0, required_m - input.padEdgeToToe_m)
   const shortCrest_m = crestRequired_m === null ? 0 : Math.max(0, crestRequired_m - (input.padEdgeToCrest_m ?? 0))
   const short_m = Math.max(shortToe_m, shortCrest_m)
-  const heavy = (input.reaction_N ?? 0) > heavy_N && input.padEdgeToToe_m < 2 * input.depth_m
+  const heavy = (input.reaction_N ?? 0) > heavyFoot_N && input.padEdgeToToe_m < 2 * input.depth_m
   const engineer = (input.structure !== undefined && input.structure !== 'none') || heavy
   return { required_m, crestRequired_m, ok: engineer ? null : short_m === 0, short_m, engineer }
 }

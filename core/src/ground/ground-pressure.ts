@@ -2,7 +2,6 @@ import { z } from 'zod'
 import { defineCalculator } from '../calculator/define'
 import { g_mps2, rad } from '../physics'
 import { measuredNotNegative, measuredPositive, notNegative, positive } from '../quantity/measured'
-import { boundary } from '../search'
 import { presumedAt_kPa, type Soil, soil, type WaterTable, waterTable } from './soil'
 
 export interface Pad {
@@ -90,14 +89,19 @@ interface Spread extends Pad {
   governs: GroundPressure['governs']
 }
 
+/** How long a stretch of a mat presses, along one of its sides, metres. */
+function pressing_m(reaction_N: number, l_m: number, w_m: number, most_m: number, mat: Mat): number {
+  return Math.min(most_m, l_m + 2 * Math.min(bendingReach_m(reaction_N, l_m, w_m, mat), shearReach_m(reaction_N, l_m, w_m, mat)))
+}
+
 /** What of a mat presses on what is under it. */
 function spreadOf(reaction_N: number, onMat: Pad, mat: Mat): Spread {
   const along = matReach(reaction_N, onMat.length_m, onMat.width_m, mat)
-  const length_m = Math.min(mat.length_m, onMat.length_m + 2 * along.c_m)
+  const length_m = pressing_m(reaction_N, onMat.length_m, onMat.width_m, mat.length_m, mat)
   let governs: Spread['governs'] = length_m < mat.length_m ? along.by : 'mat-size'
   if (mat.spreads === 'one-way') return { length_m, width_m: onMat.width_m, governs }
   const across = matReach(reaction_N, onMat.width_m, onMat.length_m, mat)
-  const width_m = Math.min(mat.width_m, onMat.width_m + 2 * across.c_m)
+  const width_m = pressing_m(reaction_N, onMat.width_m, onMat.length_m, mat.width_m, mat)
   if (governs === 'mat-size' && width_m < mat.width_m) governs = across.by
   return { length_m, width_m, governs }
 }
@@ -155,9 +159,6 @@ function areaFor_m2(force_N: number, input: GroundInput, allowable_kPa: number):
   return side_m < 1 ? side_m ** 2 : force_N / (whole_kPa * 1000)
 }
 
-/** No outrigger presses harder, newtons. */
-const heaviest_N = 1e8
-
 /**
  * The share of what the ground allows as a function of the reaction, for where thousands of reactions are asked about. Null where
  * nothing says what the ground allows.
@@ -168,14 +169,17 @@ export function groundUse(input: Omit<GroundInput, 'reaction_N'>): ((reaction_N:
   const { mat, layer } = input
   // Under a bare pad the pressure goes with the reaction.
   if (!mat && !layer) return (reaction_N) => reaction_N * per_N
-  const exact = (reaction_N: number) => groundPressure({ ...input, reaction_N }).utilisation ?? Infinity
-  if (!mat || layer) return exact
-  // Under a mat that presses all over, with the reaction and the mat's own weight, up to where it begins to bend or shear.
-  const whole = (reaction_N: number) => groundPressure({ ...input, reaction_N }).governs === 'mat-size'
-  const most_N = whole(heaviest_N) ? heaviest_N : boundary(whole, 0, heaviest_N, 1)
+  if (!mat || layer) return (reaction_N) => groundPressure({ ...input, reaction_N }).utilisation ?? Infinity
+  const { allowable_kPa, soil, water, pad } = input
   const own_N = (mat.mass_kg ?? 0) * g_mps2
-  const perForce = per_N / (1 + own_N)
-  return (reaction_N) => (reaction_N <= most_N ? (reaction_N + own_N) * perForce : exact(reaction_N))
+  const [l_m, w_m] = [Math.min(pad.length_m, mat.length_m), Math.min(pad.width_m, mat.width_m)]
+  const across = mat.spreads === 'two-way'
+  return (reaction_N) => {
+    const length_m = pressing_m(reaction_N, l_m, w_m, mat.length_m, mat)
+    const width_m = across ? pressing_m(reaction_N, w_m, l_m, mat.width_m, mat) : w_m
+    const allowed_kPa = allowable_kPa ?? (soil === undefined ? null : presumedAt_kPa(soil, Math.min(length_m, width_m), water))
+    return allowed_kPa === null ? Infinity : (reaction_N + own_N) / (length_m * width_m) / 1000 / allowed_kPa
+  }
 }
 
 const padInput = z.strictObject({ length_m: measuredPositive, width_m: measuredPositive })

@@ -1,5 +1,6 @@
 import { assess } from '../assess/assess'
 import { checkNamed } from '../check/checks'
+import { LiftContext } from '../check/context'
 import { type Finding, isWorse } from '../finding/finding'
 import { type Case, nearShareOf } from '../lift/case'
 import type { Hung, LiftPlan, SetupPlan, Step } from '../lift/plan'
@@ -19,13 +20,15 @@ import type { AvailableResources, Remedy } from './remedy'
  * The smallest single changes that bring a failed finding inside, each proven by a fresh assessment of the changed case.
  * A change that makes any other finding worse is not offered. Changes that bring the whole lift inside come first.
  *
- * Searches are bounded: bisection along one quantity at a time, on the same `assess`.
+ * Searches are bounded: bisection along one quantity at a time. The failed check is looked at by itself first; only where it passes is
+ * the changed case proved whole.
  */
 export function nearestRemedies(c: Case, f: Finding, means: AvailableResources): Remedy[] {
   const before = assess(c)
   const attempt = (change: RemedyKind, changedCase: Partial<Case>): Remedy | null => {
     const changed = { ...c, ...changedCase }
     try {
+      if (!resolves(f, byItself(changed, f))) return null
       const assessment = assess(changed)
       return resolves(f, assessment.findings) && spoilsNothing(before.findings, assessment.findings, f)
         ? { change, changedCase: { setup: changed.setup, lift: changed.lift, conditions: changed.conditions }, assessment }
@@ -47,6 +50,15 @@ type Search = (c: Case, f: Finding, means: AvailableResources, attempt: Attempt)
 
 /** Table and rating are one question: which table, and what it allows. */
 const family = (f: Finding) => (f.check === 'table' || f.check === 'rating' ? 'table' : f.id)
+
+/** What the checks of the failed family alone find in a changed case. */
+function byItself(c: Case, f: Finding): Finding[] {
+  const checks = f.check === 'table' || f.check === 'rating' ? [checkNamed('table'), checkNamed('rating')] : [checkNamed(f.check)]
+  return c.lift.steps.flatMap((_, step) => {
+    const ctx = new LiftContext(c, { step })
+    return checks.flatMap((check) => check.run(ctx))
+  })
+}
 
 function resolves(target: Finding, after: readonly Finding[]): boolean {
   return after.filter((f) => family(f) === family(target)).every((f) => f.verdict === 'inside')

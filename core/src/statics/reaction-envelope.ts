@@ -56,7 +56,7 @@ export function envelopeOver(
 ): ReactionEnvelope {
   const seen = scanned(f, fixed, slewing, arc, step_deg, refine_deg)
   const { along, samples, margin, elastic } = seen
-  const { count, at, standing, stands } = along
+  const { at, standing, stands } = along
   const margins = samples.map((s) => s.margin_m)
   const places = samples.map((_, i) => at(i))
   const least = leastOfSamples(margins, at, margin, refine_deg)

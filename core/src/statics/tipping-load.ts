@@ -13,6 +13,9 @@ import { footingInput, type Mass, type Moments, type SlewingMass, slewingInput }
 export const stabilityRule = z.enum(['75%', '85%', '1.25P+0.1F'])
 export type StabilityRule = z.infer<typeof stabilityRule>
 
+/** Every one of them: where nobody says which, the least counts. */
+export const allRules: readonly StabilityRule[] = stabilityRule.options
+
 /** Rating by stability from a tipping load, kg. `boomHead_kg` is the boom and jib mass reduced to the head (Σm·s/L). */
 export function ratedByRule(tippingLoad_kg: number, rule: StabilityRule, boomHead_kg = 0): number {
   if (rule === '75%') return 0.75 * tippingLoad_kg

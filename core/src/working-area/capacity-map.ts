@@ -1,6 +1,8 @@
+import { type Area, type Cell, type Layer, NOT_RATED, type Ring } from '../check/area'
+import { checks } from '../check/checks'
 import { candidatesFor } from '../check/choose-table'
-import { rulesFor } from '../check/context'
-import { type GroundInput, groundUse as useOfGround } from '../ground/ground-pressure'
+import { type LiftContext, rulesFor } from '../check/context'
+import { type GroundInput, groundUse } from '../ground/ground-pressure'
 import { nth } from '../list'
 import { telescopicBoom } from '../parts/booms/telescopic'
 import type { SlewingParts } from '../parts/stability/slewing'
@@ -12,9 +14,8 @@ import { type ReadingRule, ratedAtSlew, ratingAt } from '../rating/read'
 import type { RatingTable } from '../rating/table'
 import { Refusal } from '../refusal'
 import { elasticReactions, upperReactions } from '../statics/elastic'
-import { type Footprint, prepareFootprint, type Support } from '../statics/footprint'
+import { prepareFootprint, type Support } from '../statics/footprint'
 import { sumFixed, sumSlewing } from '../statics/resultant'
-import { ratedByRule, type StabilityRule } from '../statics/tipping-load'
 import { windForce_N } from '../wind/air'
 
 export interface MapInput {
@@ -25,7 +26,8 @@ export interface MapInput {
   counterweight: string
   boom_m: number
   deflection_m?: number | undefined
-  footprint: readonly Support[]
+  /** With the greatest load that each support's own structure may carry, where it is to be looked at. */
+  footprint: readonly (Support & { capacity_N?: number | undefined })[]
   ground: readonly ({ id: string } & Omit<GroundInput, 'reaction_N'>)[]
   load: {
     mass_kg: number
@@ -38,49 +40,28 @@ export interface MapInput {
   tilt_deg: number
   radii_m: readonly number[]
   slew_deg: readonly number[]
+  /** The lift that it is the surroundings of: its place is then looked at too. */
+  lift?: LiftContext | undefined
 }
 
-/** In a cell's place where there is nothing to say: not rated, or ground not proven. */
-export const NOT_RATED = -1
-/** In a cell's place where the machine would fall, or the boom does not reach. */
-export const UNREACHABLE = Infinity
-
-/** Index of a cell: slew by slew, all radii of one after another. Shares of each limit used; `NOT_RATED` and `beyond` besides. */
+/** Index of a cell: slew by slew, all radii of one after another. Shares of each limit used; `NOT_RATED` and beyond besides. */
 export interface CapacityMap {
   radii: number
   slews: number
-  table: Float64Array
-  stability: Float64Array
-  /** One a support, in order. */
-  ground: Float64Array[]
-  /** 0 table, 1 stability, 2 + i the ground under support i. */
+  /** One for each thing that is looked at and differs from cell to cell, by the finding's id. */
+  layers: { id: string; use: Float64Array }[]
+  /** Which layer is used most, by its place in the list. */
   governs: Uint8Array
-}
-
-const table_ = 0
-const stability_ = 1
-
-interface Ring {
-  reaches: boolean
-  /** Unloaded and loaded: along the boom, newton metres, and the whole weight. */
-  unloaded: { force_N: number; along_Nm: number }
-  loaded: { force_N: number; along_Nm: number }
-  hook_m: number
-  /** Use of the table by configuration; NOT_RATED where not rated. */
-  tableUse: number[]
 }
 
 export interface PreparedMap {
   input: MapInput
-  f: Footprint
+  area: Area
+  layers: Layer[]
   ringAt: (radius_m: number) => Ring
   rings: Ring[]
-  /** Configurations that cover each slew. */
+  /** Tables that cover each slew. */
   covering: number[][]
-  groundUse: ((reaction_N: number) => number)[]
-  rules: readonly StabilityRule[]
-  head_kg: number
-  total_kg: number
   fixed: { wx_Nm: number; wy_Nm: number }
 }
 
@@ -89,198 +70,197 @@ export function prepareMap(input: MapInput): PreparedMap {
   const { machine, load, policy } = input
   const f = prepareFootprint(input.footprint)
   const counterweight = counterweightNamed(machine.name, machine.upper, input.counterweight)
-  const chosen = candidatesFor(input.tables, counterweight.mass_kg, f.supports).filter(
-    (c) => c.short.length === 0 && (input.configuration === undefined || c.configuration.id === input.configuration),
-  )
-  const rules = [...new Set(chosen.length === 0 ? rulesFor(null) : chosen.flatMap(rulesFor))]
-  const onHook_kg = load.deductions.reduce((s, d) => s + (d.on === 'hook' ? d.mass_kg : 0), 0)
-  const onBoom = load.deductions.filter((d) => d.on === 'boom')
-  const onBoom_kg = onBoom.reduce((s, d) => s + d.mass_kg, 0)
-  const total_kg = load.mass_kg + onHook_kg
-  const wind_N = windForce_N(input.wind_mps, load.dragCoefficient, load.sailArea_m2)
-  const fixed = sumFixed(machine.chassis.masses, {})
-  const boom = telescopicBoom(machine.boom)
-  const ringAt = (radius_m: number): Ring => {
-    const tableUse = chosen.map((c) => {
+  const tables = candidatesFor(input.tables, counterweight.mass_kg, f.supports)
+    .filter((c) => c.short.length === 0 && (input.configuration === undefined || c.configuration.id === input.configuration))
+    .map((c) => {
       const rule: ReadingRule = c.table.linearPermitted ? policy.readingRule : 'worse-row'
-      const { gross_kg } = ratingAt(c.table.axes, c.configuration, radius_m, input.boom_m, rule)
-      return gross_kg === 'not-rated' ? NOT_RATED : gross_kg > 0 ? (total_kg + onBoom_kg) / gross_kg : UNREACHABLE
+      return { ...c, rule, rules: rulesFor(c) }
     })
-    const none = { force_N: 1, along_Nm: 0 }
-    try {
-      const pose = boom.poseAtRadius(input.boom_m, radius_m, input.deflection_m ?? 0)
-      const hook_m = radius_m + outwardShift_m(pose.tip_height_m, total_kg, { tilt_deg: input.tilt_deg, wind_N })
-      const bare = sumSlewing([
-        ...upperMasses(machine.upper, counterweight),
-        ...boom.massesAt(input.boom_m, pose.angle_deg, onBoom),
-      ])
-      const hung = total_kg * policy.dynamicFactor * g_mps2
-      return {
-        reaches: pose.angle_deg <= machine.boom.maxAngle_deg + 1e-9 && pose.angle_deg >= machine.boom.minAngle_deg - 1e-9,
-        unloaded: { force_N: fixed.force_N + bare.force_N, along_Nm: bare.along_Nm },
-        loaded: { force_N: fixed.force_N + bare.force_N + hung, along_Nm: bare.along_Nm + hung * hook_m },
-        hook_m,
-        tableUse,
-      }
-    } catch (e) {
-      if (e instanceof Refusal && e.code === 'out-of-reach')
-        return { reaches: false, unloaded: none, loaded: none, hook_m: 0, tableUse }
-      throw e
-    }
+  const massOn = (where: Deduction['on']) => load.deductions.reduce((s, d) => s + (d.on === where ? d.mass_kg : 0), 0)
+  const onBoom = load.deductions.filter((d) => d.on === 'boom')
+  const total_kg = load.mass_kg + massOn('hook')
+  const area: Area = {
+    f,
+    tables,
+    total_kg,
+    used_kg: total_kg + massOn('boom'),
+    head_kg: telescopicBoom(machine.boom).headMass_kg(input.boom_m, onBoom),
+    groundUse: f.supports.map((s) => {
+      const under = input.ground.find((g) => g.id === s.id)
+      return under ? groundUse(under) : null
+    }),
+    capacity_N: input.footprint.map((s) => s.capacity_N ?? null),
+    lift: input.lift ?? null,
   }
+  const ringAt = ringsOf(input, area, counterweight, onBoom)
   return {
     input,
-    f,
+    area,
+    layers: checks.flatMap((check) => check.field?.(area) ?? []),
     ringAt,
     rings: input.radii_m.map(ringAt),
-    covering: input.slew_deg.map((s) => chosen.flatMap((c, i) => (ratedAtSlew(c.configuration, s) ? [i] : []))),
-    groundUse: f.supports.map((s) => groundUseOf(input.ground.find((g) => g.id === s.id))),
-    rules,
-    head_kg: boom.headMass_kg(input.boom_m, onBoom),
-    total_kg,
-    fixed,
+    covering: input.slew_deg.map((s) => tables.flatMap((c, i) => (ratedAtSlew(c.configuration, s) ? [i] : []))),
+    fixed: sumFixed(machine.chassis.masses, {}),
   }
 }
 
-/** Share of what the ground allows, by reaction. */
-function groundUseOf(g: MapInput['ground'][number] | undefined): (reaction_N: number) => number {
-  return (g && useOfGround(g)) ?? (() => NOT_RATED)
+/** The machine with its boom at a radius, empty and loaded, and what each table rates there. */
+function ringsOf(
+  input: MapInput,
+  { tables, total_kg }: Area,
+  counterweight: { mass_kg: number; radius_m: number },
+  onBoom: readonly Deduction[],
+): (radius_m: number) => Ring {
+  const { machine, load, policy, boom_m } = input
+  const wind_N = windForce_N(input.wind_mps, load.dragCoefficient, load.sailArea_m2)
+  const fixed = sumFixed(machine.chassis.masses, {})
+  const boom = telescopicBoom(machine.boom)
+  return (radius_m) => {
+    const gross_kg = tables.map(({ table, configuration, rule }) => {
+      const read = ratingAt(table.axes, configuration, radius_m, boom_m, rule).gross_kg
+      return read === 'not-rated' ? null : read
+    })
+    try {
+      const { angle_deg, tip_height_m } = boom.poseAtRadius(boom_m, radius_m, input.deflection_m ?? 0)
+      const hook_m = radius_m + outwardShift_m(tip_height_m, total_kg, { tilt_deg: input.tilt_deg, wind_N })
+      const bare = sumSlewing([...upperMasses(machine.upper, counterweight), ...boom.massesAt(boom_m, angle_deg, onBoom)])
+      const hung = total_kg * policy.dynamicFactor * g_mps2
+      const force_N = fixed.force_N + bare.force_N
+      return {
+        radius_m,
+        reaches: angle_deg <= machine.boom.maxAngle_deg + 1e-9 && angle_deg >= machine.boom.minAngle_deg - 1e-9,
+        angle_deg,
+        tip_height_m,
+        unloaded: { force_N, along_Nm: bare.along_Nm },
+        loaded: { force_N: force_N + hung, along_Nm: bare.along_Nm + hung * hook_m },
+        hook_m,
+        gross_kg,
+      }
+    } catch (e) {
+      if (!(e instanceof Refusal) || e.code !== 'out-of-reach') throw e
+      return { ...nowhere, radius_m, gross_kg }
+    }
+  }
 }
 
 export function emptyMap(p: PreparedMap): CapacityMap {
   const [radii, slews] = [p.input.radii_m.length, p.input.slew_deg.length]
-  const layer = () => new Float64Array(radii * slews)
-  return {
-    radii,
-    slews,
-    table: layer(),
-    stability: layer(),
-    ground: p.f.supports.map(layer),
-    governs: new Uint8Array(radii * slews),
-  }
+  return mapOf(p, radii, slews)
 }
+const mapOf = ({ layers }: PreparedMap, radii: number, slews: number): CapacityMap => ({
+  radii,
+  slews,
+  layers: layers.map(({ id }) => ({ id, use: new Float64Array(radii * slews) })),
+  governs: new Uint8Array(radii * slews),
+})
 
 /**
- * Fills the cells of some slews. Table, stability and the ground under each support are independent; a cell's boom masses are
- * where its radius puts them; tilt, wind and the dynamic factor count as in `assess`. Not rated stays not rated, whatever
- * stability says.
+ * Fills the cells of some slews. Every layer is independent; a cell's boom masses are where its radius puts them; tilt, wind and the
+ * dynamic factor count as in `assess`. Not rated stays not rated, whatever stability says.
  */
 export function fillMap(p: PreparedMap, out: CapacityMap, fromSlew: number, toSlew: number): void {
-  const scratch = scratchFor(p)
+  const at = cellsOf(p)
   for (let j = fromSlew; j < toSlew; j++) {
-    turnTo(p, scratch, j)
-    for (let i = 0; i < p.rings.length; i++) fillCell(p, scratch, nth(p.rings, i), out, j * p.rings.length + i)
+    at.turnTo(j)
+    for (let i = 0; i < p.rings.length; i++) fillCell(p, at.cellAt(nth(p.rings, i)), out, j * p.rings.length + i)
   }
 }
 
 /** The share used at one slew of the map and any radius, as `useAt` says it: for finding an edge between two cells. */
 export function probe(p: PreparedMap): (slew: number, radius_m: number) => number {
-  const scratch = scratchFor(p)
-  const one: CapacityMap = {
-    radii: 1,
-    slews: 1,
-    table: new Float64Array(1),
-    stability: new Float64Array(1),
-    ground: p.f.supports.map(() => new Float64Array(1)),
-    governs: new Uint8Array(1),
-  }
+  const at = cellsOf(p)
+  const one = mapOf(p, 1, 1)
   return (slew, radius_m) => {
-    turnTo(p, scratch, slew)
-    fillCell(p, scratch, p.ringAt(radius_m), one, 0)
+    at.turnTo(slew)
+    fillCell(p, at.cellAt(p.ringAt(radius_m)), one, 0)
     return useAt(one, 0)
   }
 }
 
-/** What the cells of one slew share. */
-interface Scratch {
-  reaction: Float64Array
-  alongEdge: Float64Array
-  c: number
-  s: number
-  covering: number[]
-}
-
-const scratchFor = (p: PreparedMap): Scratch => ({
-  reaction: new Float64Array(p.f.supports.length),
-  alongEdge: new Float64Array(p.f.edges.length),
-  c: 1,
-  s: 0,
-  covering: [],
-})
-
-function turnTo(p: PreparedMap, t: Scratch, slew: number): void {
-  const a = nth(p.input.slew_deg, slew) * rad
-  t.c = Math.cos(a)
-  t.s = Math.sin(a)
-  t.covering = nth(p.covering, slew)
-  p.f.edges.forEach((e, i) => {
-    t.alongEdge[i] = e.nx * t.c + e.ny * t.s
-  })
-}
-
-/** Mass on the hook at which the machine would tip in a cell, kg; nothing where it falls without one, Infinity where none could. */
-function tipping_kg({ f: { edges }, fixed }: PreparedMap, { alongEdge, c, s }: Scratch, ring: Ring): number {
-  const u = ring.unloaded
-  const [ux, uy] = [(fixed.wx_Nm + u.along_Nm * c) / u.force_N, (fixed.wy_Nm + u.along_Nm * s) / u.force_N]
+/** Mass on the hook at which the machine would tip, kg; nothing where it falls without one, Infinity where none could. */
+function tipping_kg(p: PreparedMap, { unloaded: u, hook_m }: Ring, along: Float64Array, c: number, s: number): number {
+  const { fixed, area } = p
+  const { edges } = area.f
+  const [x, y] = [(fixed.wx_Nm + u.along_Nm * c) / u.force_N, (fixed.wy_Nm + u.along_Nm * s) / u.force_N]
   let least = Infinity
   for (let e = 0; e < edges.length; e++) {
     const edge = nth(edges, e)
-    const inside = edge.nx * ux + edge.ny * uy + edge.c
+    const inside = edge.nx * x + edge.ny * y + edge.c
     if (inside <= 0) return 0
-    const hook = ring.hook_m * nth(alongEdge, e) + edge.c
+    const hook = hook_m * nth(along, e) + edge.c
     if (hook < 0) least = Math.min(least, (u.force_N / g_mps2) * (inside / -hook))
   }
   return least
 }
 
-function fillCell(p: PreparedMap, t: Scratch, ring: Ring, out: CapacityMap, at: number): void {
-  const { groundUse, f, fixed } = p
-  const { edges } = f
-  const { reaction, c, s, covering } = t
-  const outriggers = f.supports.length
-  const elastic = p.input.policy.legLoads === 'elastic'
-  let table = NOT_RATED
-  for (const k of covering) {
-    const use = nth(ring.tableUse, k)
-    if (use !== NOT_RATED && (table === NOT_RATED || use < table)) table = use
-  }
-  out.table[at] = table
-  if (!ring.reaches) {
-    out.stability[at] = UNREACHABLE
-    for (let l = 0; l < outriggers; l++) nth(out.ground, l)[at] = NOT_RATED
-    out.governs[at] = stability_
-    return
-  }
-  const tipping = tipping_kg(p, t, ring)
-  let rated = Infinity
-  if (tipping !== Infinity) for (const rule of p.rules) rated = Math.min(rated, ratedByRule(tipping, rule, p.head_kg))
-  const stability = rated === Infinity ? 0 : rated > 0 ? p.total_kg / rated : UNREACHABLE
-  out.stability[at] = stability
+const none = { force_N: 1, along_Nm: 0 }
+const nowhere: Ring = {
+  radius_m: 0,
+  reaches: false,
+  angle_deg: 0,
+  tip_height_m: 0,
+  unloaded: none,
+  loaded: none,
+  hook_m: 0,
+  gross_kg: [],
+}
 
-  const w = ring.loaded
-  const [x, y] = [(fixed.wx_Nm + w.along_Nm * c) / w.force_N, (fixed.wy_Nm + w.along_Nm * s) / w.force_N]
-  let falls = false
-  for (const edge of edges) if (edge.nx * x + edge.ny * y + edge.c <= f.least_m) falls = true
-  if (!falls) {
-    if (elastic) elasticReactions(f, x, y, w.force_N, reaction)
-    else upperReactions(f, x, y, w.force_N, reaction)
+/** One cell after another, in the same memory. */
+function cellsOf(p: PreparedMap) {
+  const { area, input, fixed, covering } = p
+  const { f } = area
+  const outriggers = f.supports.length
+  const [once, along] = [new Float64Array(outriggers), new Float64Array(f.edges.length)]
+  const reactions = input.policy.legLoads === 'elastic' ? elasticReactions : upperReactions
+  const reaction = new Float64Array(outriggers)
+  const cell: Cell = { ring: nowhere, slew_deg: 0, slew: -1, table: -1, falls: false, tipping_kg: 0, reaction }
+  let [c, s] = [1, 0]
+  let covers: readonly number[] = []
+  /** Does it stand there, and with what on each support? The greater of what is known already and of this counts. */
+  const carry = ({ force_N, along_Nm }: Ring['loaded']): boolean => {
+    const [x, y] = [(fixed.wx_Nm + along_Nm * c) / force_N, (fixed.wy_Nm + along_Nm * s) / force_N]
+    for (const e of f.edges) if (e.nx * x + e.ny * y + e.c <= f.least_m) return false
+    reactions(f, x, y, force_N, once)
+    for (let i = 0; i < outriggers; i++) if (nth(once, i) > nth(reaction, i)) reaction[i] = nth(once, i)
+    return true
   }
-  let governs = table_
-  let worst = table
-  if (stability > worst) {
-    governs = stability_
-    worst = stability
+  return {
+    turnTo: (slew: number) => {
+      cell.slew = slew
+      cell.slew_deg = nth(input.slew_deg, slew)
+      const a = cell.slew_deg * rad
+      ;[c, s] = [Math.cos(a), Math.sin(a)]
+      covers = nth(covering, slew)
+      f.edges.forEach((e, i) => {
+        along[i] = e.nx * c + e.ny * s
+      })
+    },
+    cellAt: (ring: Ring): Cell => {
+      cell.ring = ring
+      cell.table = -1
+      for (const k of covers) {
+        const kg = ring.gross_kg[k] ?? null
+        if (kg !== null && (cell.table < 0 || kg > (ring.gross_kg[cell.table] ?? 0))) cell.table = k
+      }
+      if (!ring.reaches) return cell
+      reaction.fill(0)
+      cell.tipping_kg = tipping_kg(p, ring, along, c, s)
+      carry(ring.unloaded)
+      cell.falls = !carry(ring.loaded)
+      return cell
+    },
   }
-  for (let l = 0; l < outriggers; l++) {
-    const use = falls ? UNREACHABLE : nth(groundUse, l)(nth(reaction, l))
-    nth(out.ground, l)[at] = use
-    if (use > worst) {
-      governs = 2 + l
-      worst = use
-    }
+}
+
+function fillCell({ layers }: PreparedMap, cell: Cell, out: CapacityMap, at: number): void {
+  let [governs, worst] = [0, -Infinity]
+  for (let l = 0; l < layers.length; l++) {
+    const use = nth(layers, l).useAt(cell)
+    nth(out.layers, l).use[at] = use
+    // The rated capacity comes first: without it nothing else can make one.
+    if (use > worst && !(l > 0 && nth(nth(out.layers, 0).use, at) === NOT_RATED)) [governs, worst] = [l, use]
   }
-  // Without a table nothing else can make a rating.
-  out.governs[at] = table === NOT_RATED ? table_ : governs
+  out.governs[at] = governs
 }
 
 /** The whole map in one go. */
@@ -291,16 +271,16 @@ export function capacityMap(input: MapInput): CapacityMap {
   return out
 }
 
-/** The greatest share used in a cell; `NOT_RATED` where the table does not rate it or the ground under a support is not proven. */
-export function useAt(m: CapacityMap, at: number): number {
-  const table = nth(m.table, at)
-  if (table === NOT_RATED) return NOT_RATED
-  let worst = Math.max(table, nth(m.stability, at))
+/** The greatest share used in a cell; `NOT_RATED` where the table does not rate it or something there is not proven. */
+export function useAt({ layers }: CapacityMap, at: number): number {
+  const first = nth(nth(layers, 0).use, at)
+  if (first === NOT_RATED) return NOT_RATED
+  let worst = first
   let open = false
-  for (const g of m.ground) {
-    const use = nth(g, at)
-    if (use === NOT_RATED) open = true
-    if (use > worst) worst = use
+  for (const { use } of layers) {
+    const u = nth(use, at)
+    if (u === NOT_RATED) open = true
+    if (u > worst) worst = u
   }
   return open && worst <= 1 ? NOT_RATED : worst
 }

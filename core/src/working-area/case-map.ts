@@ -1,3 +1,4 @@
+import { LiftContext } from '../check/context'
 import { tiltOf } from '../check/tilt'
 import type { Case } from '../lift/case'
 import { deflectionOf, onHook } from '../lift/hook-load'
@@ -28,7 +29,9 @@ export function mapOfCase(c: Case, radii_m: readonly number[], slew_deg: readonl
     counterweight: counterweight.id,
     boom_m: step.boom_m,
     deflection_m: deflectionOf(step),
-    footprint: outriggerSupport(machine.outriggers).contactsOf(outriggers),
+    footprint: outriggerSupport(machine.outriggers)
+      .contactsOf(outriggers)
+      .map((c) => ({ ...c, capacity_N: machine.outriggers.find((o) => o.id === c.id)?.capacity_N })),
     ground: outriggers.flatMap((l) => {
       const outrigger = machine.outriggers.find((x) => x.id === l.id)
       if (!outrigger || !l.ground) return []
@@ -40,7 +43,7 @@ export function mapOfCase(c: Case, radii_m: readonly number[], slew_deg: readonl
       mass_kg: hook.load_kg,
       deductions: hook.deductions,
       // Unknown, it is not proven by any map; the lift's own finding says so.
-      sailArea_m2: sail === null ? 0 : high(sail),
+      sailArea_m2: sail === null || !step.laden ? 0 : high(sail),
       dragCoefficient: load.dragCoefficient,
     },
     policy: { readingRule: policy.readingRule, legLoads: policy.legLoads, dynamicFactor: policy.dynamicFactor },
@@ -48,5 +51,6 @@ export function mapOfCase(c: Case, radii_m: readonly number[], slew_deg: readonl
     tilt_deg: Math.min(15, tiltOf(setup)?.worst_deg ?? 0),
     radii_m,
     slew_deg,
+    lift: new LiftContext(c, { step: lift.steps.indexOf(step) }),
   }
 }

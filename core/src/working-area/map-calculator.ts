@@ -2,14 +2,16 @@ import { z } from 'zod'
 import { defineCalculator } from '../calculator/define'
 import { sampleBoomAxes, sampleTableHead } from '../calculator/sample'
 import { worseUse } from '../calculator/use'
+import { NOT_RATED, UNREACHABLE } from '../check/area'
 import { soil } from '../ground/soil'
+import { known } from '../list'
 import { isSlewing, machineModel } from '../machine/model'
 import { finite, measuredNotNegative, notNegative, positive } from '../quantity/measured'
 import { deductionInput } from '../rating/chart-reading'
 import { ratingTable } from '../rating/table'
 import { Refusal } from '../refusal'
 import { stabilityRule } from '../statics/tipping-load'
-import { capacityMap, NOT_RATED, UNREACHABLE, useAt } from './capacity-map'
+import { capacityMap, useAt } from './capacity-map'
 
 const most_cells = 50_000
 const layer = z.array(z.number().nullable())
@@ -21,6 +23,10 @@ const outriggers = [
   { id: 'RR', x_m: -2.8, y_m: -2.7 },
   { id: 'RL', x_m: -2.8, y_m: 2.7 },
 ]
+
+/** Layers as this calculator calls them. */
+const layerWords = (id: string) =>
+  id === 'rating' ? 'table' : id === 'overturning' || id === 'boom-limits' ? 'stability' : id.replace(':', ' ')
 
 export const capacityMapCalculator = defineCalculator({
   name: 'capacity-map',
@@ -169,16 +175,18 @@ export const capacityMapCalculator = defineCalculator({
     const map = capacityMap({ ...rest, machine, tables: [table] })
     const said = (v: number) => (v === NOT_RATED || v === UNREACHABLE ? null : v)
     const plain = (l: Float64Array) => Array.from(l, said)
-    const names = ['table', 'stability', ...input.footprint.map((s) => `ground ${s.id}`)]
+    const layerNamed = (id: string) => known(new Map(map.layers.map((l) => [l.id, l.use])), id)
+    const [table_, overturning] = [layerNamed('rating'), layerNamed('overturning')]
+    const names = map.layers.map(({ id }) => layerWords(id))
     return {
       radii_m: input.radii_m,
       slew_deg: input.slew_deg,
-      utilisation: Array.from({ length: map.table.length }, (_, i) => said(useAt(map, i))),
-      table: plain(map.table),
-      stability: plain(map.stability),
-      ground: map.ground.map((g, i) => ({ id: input.footprint[i]?.id ?? '', utilisation: plain(g) })),
-      governs: Array.from(map.governs, (g, i) => (map.table[i] === NOT_RATED ? null : (names[g] ?? null))),
-      why: Array.from(map.table, (t, i) => {
+      utilisation: Array.from({ length: table_.length }, (_, i) => said(useAt(map, i))),
+      table: plain(table_),
+      stability: plain(overturning),
+      ground: input.footprint.map(({ id }) => ({ id, utilisation: plain(layerNamed(`ground:${id}`)) })),
+      governs: Array.from(map.governs, (g, i) => (table_[i] === NOT_RATED ? null : (names[g] ?? null))),
+      why: Array.from(table_, (t, i) => {
         if (t === NOT_RATED) return 'not-rated' as const
         const use = useAt(map, i)
         return use === UNREACHABLE ? ('would-fall' as const) : use === NOT_RATED ? ('ground-not-proven' as const) : null

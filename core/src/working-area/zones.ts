@@ -1,6 +1,7 @@
+import { NOT_RATED } from '../check/area'
 import { nth } from '../list'
 import { boundary } from '../search'
-import { type CapacityMap, NOT_RATED, useAt } from './capacity-map'
+import { type CapacityMap, useAt } from './capacity-map'
 
 /** How finely the edge of a zone is found, metres. */
 const edge_m = 0.03
@@ -12,8 +13,8 @@ export interface Zone {
   to_m: number
   /** From here on a limit is near; beyond to_m: never near. */
   near_m: number
-  /** What is used most just beyond: a layer of the map as its `governs` counts; null: the table ends, or the ground is not proven. */
-  endedBy: number | null
+  /** What is used most just beyond, by its layer's id; null: the table ends, or something there is not proven. */
+  endedBy: string | null
 }
 
 /**
@@ -55,7 +56,23 @@ export function workingAreaZones(
       from_m: nth(radii_m, first),
       to_m: ends ? crossing(last, 1) : nth(radii_m, last),
       near_m: Math.min(near_m, ends && use(last) < near_share ? crossing(last, near_share) : Infinity),
-      endedBy: ends && use(last + 1) !== NOT_RATED ? nth(m.governs, next) : null,
+      endedBy: ends && use(last + 1) !== NOT_RATED ? nth(m.layers, nth(m.governs, next)).id : null,
     }
+  })
+}
+
+/**
+ * What may be painted between each slew and the next, given all round the circle: only what is inside at both, so that no corner of what
+ * is painted is better than it is there.
+ */
+export function zonesBetween(zones: readonly (Zone | null)[]): (Zone | null)[] {
+  const step_deg = 360 / zones.length
+  return zones.map((a, j) => {
+    const b = zones[(j + 1) % zones.length]
+    if (!a || !b) return null
+    const [from_m, to_m] = [Math.max(a.from_m, b.from_m), Math.min(a.to_m, b.to_m)]
+    if (from_m > to_m) return null
+    const near_m = Math.min(a.near_m, b.near_m)
+    return { slew_deg: a.slew_deg + step_deg / 2, from_m, to_m, near_m, endedBy: (a.to_m <= b.to_m ? a : b).endedBy }
   })
 }

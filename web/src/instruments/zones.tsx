@@ -5,9 +5,18 @@ import { pathOf } from './frame'
 export const zoneEnds = [
   { id: 'table', label: 'rated capacity, or the table ends', dash: [] },
   { id: 'stability', label: 'tipping', dash: [7, 4] },
-  { id: 'ground', label: 'the ground under a leg', dash: [1.6, 3.4] },
+  { id: 'ground', label: 'an outrigger, or the ground under it', dash: [1.6, 3.4] },
+  { id: 'around', label: 'something in the way: a wall, a line, an edge, the height', dash: [7, 3, 1.6, 3] },
 ] as const
-const kindOf = (endedBy: number | null) => (endedBy === null || endedBy === 0 ? 'table' : endedBy === 1 ? 'stability' : 'ground')
+const kinds: Record<string, (typeof zoneEnds)[number]['id']> = {
+  rating: 'table',
+  overturning: 'stability',
+  'boom-limits': 'table',
+  outrigger: 'ground',
+  ground: 'ground',
+}
+/** By the check that ends it; what is not of the machine and its table stands or hangs there. */
+const kindOf = (endedBy: string | null) => (endedBy === null ? 'table' : (kinds[endedBy.split(':')[0] ?? ''] ?? 'around'))
 
 /** Neighbouring slews that have something in common, as runs; the circle is closed where both its ends do. */
 function runs<T>(list: readonly T[], same: (a: T, b: T) => boolean): T[][] {

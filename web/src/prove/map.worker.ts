@@ -9,6 +9,7 @@ import {
   probe,
   Refusal,
   workingAreaZones,
+  zonesBetween,
 } from '@geolabe/core'
 
 export interface MapQuestion {
@@ -22,8 +23,6 @@ export interface MapAnswer {
   id: number
   /** Null: the load's mass is not known, or the machine does not fit its plan. */
   zones: (MapZone | null)[] | null
-  /** Share used in each cell by table, stability and each leg's ground; handed over, not copied. */
-  layers: { table: Float64Array; stability: Float64Array; ground: Float64Array[]; governs: Uint8Array } | null
 }
 
 /** Slews worked out before looking whether somebody has asked anew. */
@@ -36,7 +35,7 @@ async function work(q: MapQuestion): Promise<void> {
   try {
     const input = mapOfCase(q.case, q.radii_m, q.slews_deg)
     if (!input) {
-      self.postMessage({ id: q.id, zones: null, layers: null } satisfies MapAnswer)
+      self.postMessage({ id: q.id, zones: null } satisfies MapAnswer)
       return
     }
     const prepared = prepareMap(input)
@@ -46,17 +45,14 @@ async function work(q: MapQuestion): Promise<void> {
       await pause()
       if (q.id !== newest) return
     }
-    const { table, stability, ground, governs } = map
     const answer: MapAnswer = {
       id: q.id,
-      zones: workingAreaZones(map, q.radii_m, q.slews_deg, nearShareOf(q.case), probe(prepared)),
-      layers: { table, stability, ground, governs },
+      zones: zonesBetween(workingAreaZones(map, q.radii_m, q.slews_deg, nearShareOf(q.case), probe(prepared))),
     }
-    const transfer = [table.buffer, stability.buffer, governs.buffer, ...ground.map((g) => g.buffer)]
-    self.postMessage(answer, { transfer })
+    self.postMessage(answer)
   } catch (e) {
     if (!(e instanceof Refusal)) throw e
-    self.postMessage({ id: q.id, zones: null, layers: null } satisfies MapAnswer)
+    self.postMessage({ id: q.id, zones: null } satisfies MapAnswer)
   }
 }
 

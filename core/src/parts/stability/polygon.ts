@@ -31,7 +31,7 @@ export function polygonStability(
 ): StabilityModel {
   return {
     standingAt: (q) => standingAt(machine, counterweight, f, q),
-    peaksBetween: (q, nearer_m) => peaksBetween(machine, counterweight, f, q, nearer_m),
+    peaksBetween: (q, nearer_m, known_N) => peaksBetween(machine, counterweight, f, q, nearer_m, known_N),
   }
 }
 
@@ -53,6 +53,7 @@ function peaksBetween(
   f: Footprint,
   q: StandingQuestion,
   nearer_m: number,
+  known_N: (id: string) => number,
 ): PeakBetween[] {
   const at = (radius_m: number) => loadedAt(machine, counterweight, { ...q, radius_m })
   const [near, far] = [at(nearer_m), at(q.radius_m)]
@@ -64,7 +65,7 @@ function peaksBetween(
     return ends.flatMap((slew_deg) => {
       const place = (x: typeof near) => resultantAt(x.posed.fixed, turning(x), slew_deg)
       return upperAlong(f, place(near), place(far), force_N)
-        .filter(({ t }) => t > 0 && t < 1)
+        .filter(({ id, upper_N, t }) => t > 0 && t < 1 && upper_N > known_N(id))
         .map(({ id, upper_N, t }) => {
           const sought = first.along_Nm + t * (last.along_Nm - first.along_Nm)
           const beyond = (r: number) => turning(at(r)).along_Nm - sought

@@ -63,6 +63,7 @@ export interface StabilityModel {
    * Where a bearing point carries more between two radii than at either, at the ends of the arc: the upper bound of its load is concave
    * in the place of the resultant, so that inside the arc no other place can hold more than the arcs themselves and these two edges.
    * @param nearer_m the lesser radius; the greater is the question's own
+   * @param known_N what each is known to carry already, newtons: only what is more is a peak
    */
-  peaksBetween: (q: StandingQuestion, nearer_m: number) => PeakBetween[]
+  peaksBetween: (q: StandingQuestion, nearer_m: number, known_N: (id: string) => number) => PeakBetween[]
 }
