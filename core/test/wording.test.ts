@@ -90,6 +90,7 @@ const given: Said[] = [
   { check: 'structure', reason: 'sling', detail: { legs: 1, angle_deg: 0 } },
   { check: 'swing', reason: 'no-slew', detail: bare },
   { check: 'swing', reason: 'rate', detail: turned },
+  { check: 'swing', reason: 'rate', detail: { ...turned, rate_deg_s: 20 } },
   { check: 'swing', reason: 'no-room', detail: turned },
   { check: 'wind', reason: 'no-limit', detail: bare },
   { check: 'wind', reason: 'no-sail', detail: bare },

@@ -3,14 +3,12 @@ import { g_mps2, normalDegrees, rad } from '../physics'
 import { low } from '../quantity/measured'
 import { ratingAt } from '../rating/read'
 import { boundary } from '../search'
-import { swingPeriod_s } from '../swing/swing'
+import { fastestSlew_deg_s, swingPeriod_s } from '../swing/swing'
 import type { Check } from './check'
 import type { LiftContext } from './context'
 
 /** Slower than this nobody can turn a crane evenly, degrees a second. */
 const crawl_deg_s = 0.5
-/** Faster than this no crane turns with a load, degrees a second. */
-const fastest_deg_s = 20
 
 /** How far beyond the greatest radius the table still rates everything that is lifted, metres. */
 function room_m({ choice, hook, path, step, machine, deflection_m, boom }: LiftContext): number {
@@ -43,7 +41,7 @@ export const swingCheck: Check<'swing'> = {
     const rope_m = boom.poseAtRadius(step.boom_m, low(path.least_m), deflection_m).tip_height_m - least_m
     const out_m = Math.min(room_m(ctx), 0.9 * rope_m)
     const tilt = Math.asin(out_m / rope_m)
-    const rate_deg_s = Math.min(fastest_deg_s, Math.sqrt((g_mps2 * Math.tan(tilt)) / (path.greatest_m + out_m)) / rad)
+    const rate_deg_s = Math.min(fastestSlew_deg_s, Math.sqrt((g_mps2 * Math.tan(tilt)) / (path.greatest_m + out_m)) / rad)
     const detail = { rate_deg_s, quiet_s: swingPeriod_s(rope_m), out_m }
     return [
       found({

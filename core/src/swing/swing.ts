@@ -11,6 +11,9 @@ export function swingPeriod_s(ropeLength_m: number, amplitude_deg = 0): number {
   return 2 * Math.PI * Math.sqrt(ropeLength_m / g_mps2) * (1 + t ** 2 / 16 + (11 * t ** 4) / 3072)
 }
 
+/** Faster than this no crane turns with a load, degrees a second. */
+export const fastestSlew_deg_s = 20
+
 /** A load that hangs flatter than this is no longer swinging but falling, degrees. */
 const flattest_deg = 90
 

@@ -1,6 +1,7 @@
 import type { NotChecked } from '../assess/assessment'
 import type { Finding } from '../finding/finding'
 import type { CheckName, Said } from '../finding/reasons'
+import { fastestSlew_deg_s } from '../swing/swing'
 import type { Say } from './say'
 
 export interface FindingWords {
@@ -32,7 +33,7 @@ const titles: Record<CheckName, string> = {
   'overhead-line': 'Overhead line',
   'hook-height': 'Hook height',
   'two-block': 'Two-block',
-  structure: 'Slings',
+  structure: 'Structure',
   swing: 'Swing',
 }
 
@@ -259,7 +260,7 @@ const worded: Worded = {
     'Use longer slings or a spreader.',
   ],
   'structure/no-mark': (d, f) => [
-    `Nobody has said what a leg is marked with; it hangs ${f.say('angle', d.angle_deg)} from plumb.`,
+    `Nobody has said what one sling leg is marked with; it hangs ${f.say('angle', d.angle_deg)} from plumb.`,
     'Read the tag. A sling without one is not used.',
   ],
   'structure/sling': (d, f) => [
@@ -268,7 +269,9 @@ const worded: Worded = {
   ],
   'swing/no-slew': () => ['Nothing is turned.'],
   'swing/rate': (d, f) => [
-    `Start and stop over ${d.quiet_s.toFixed(1)} s, one swing of this rope. Turned faster than ${f.say('angle', d.rate_deg_s)} a second the load stands ${f.say('length', d.out_m)} out, further than the table rates it.`,
+    d.rate_deg_s >= fastestSlew_deg_s
+      ? `Start and stop over ${d.quiet_s.toFixed(1)} s, one swing of this rope. No crane turns fast enough to throw the load out further than the table rates it.`
+      : `Start and stop over ${d.quiet_s.toFixed(1)} s, one swing of this rope. Turned faster than ${f.say('angle', d.rate_deg_s)} a second the load stands ${f.say('length', d.out_m)} out, further than the table rates it.`,
   ],
   'swing/no-room': (d) => [
     `The radius is at the end of its row: any swing takes the load beyond what the table rates. Start and stop over ${d.quiet_s.toFixed(1)} s, at a crawl.`,

@@ -57,6 +57,11 @@ export function Surroundings({
             stroke={f.kind === 'ground' ? 'var(--line)' : 'var(--edge)'}
             strokeWidth={f.kind === 'ground' ? thin : thin * 2}
           />
+        ) : f.kind === 'edge' ? (
+          <g key={f.id} fill="none" stroke="var(--ink)">
+            <path d={pathOf(points, false)} strokeWidth={thin * 2.5} />
+            <path d={pathOf(points, false)} strokeWidth={thin * 9} strokeDasharray={`${thin * 2} ${thin * 9}`} />
+          </g>
         ) : (
           <path
             key={f.id}

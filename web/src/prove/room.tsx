@@ -38,7 +38,7 @@ export function SizeFields({ size, onChange }: { size: LoadSize | undefined; onC
 }
 
 const levels = [
-  ['pickUp_m', 'Picked up from'],
+  ['pickUp_m', 'Taken from'],
   ['over_m', 'Carried over'],
   ['setDown_m', 'Set down on'],
 ] as const
