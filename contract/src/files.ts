@@ -10,6 +10,7 @@ import {
 } from '@geolabe/core'
 import { z } from 'zod'
 import { defectsFile } from './defects'
+import { historyFile } from './history'
 import { inspectionFile } from './inspections'
 import { shiftFile } from './shift'
 
@@ -58,6 +59,7 @@ export const fileFormats = {
   place: placeDefinition,
   person: personFile,
   organisation: organisationFile,
+  history: historyFile,
   shift: shiftFile,
   pieces: piecesFile,
   walkround: walkroundTemplate,

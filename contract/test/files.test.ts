@@ -14,6 +14,7 @@ const folders = {
   people: 'organisation',
   walkrounds: 'walkround',
   pieces: 'pieces',
+  history: 'history',
 } as const
 const whole = readMachineFile
 

@@ -200,6 +200,8 @@ export function setupBody(id: string = randomUUID()) {
   }
 }
 
+const size = { length_m: 2.4, width_m: 1.5, height_m: 1.7 }
+
 export function liftBody(setup: string, over: object = {}) {
   return {
     id: randomUUID(),
@@ -208,7 +210,7 @@ export function liftBody(setup: string, over: object = {}) {
     plan: {
       format: 'geolabe.lift/2',
       hung: {
-        load: { name: 'Pump skid', mass_kg: 2850, massSource: 'marked', windArea_m2: 3.1, dragCoefficient: 1.2 },
+        load: { name: 'Pump skid', mass_kg: 2850, massSource: 'marked', windArea_m2: 3.1, dragCoefficient: 1.2, size },
         rigging: [],
       },
       steps: [

@@ -1,7 +1,8 @@
 import { impedimentsTo, liftsOnOutriggers, outriggersShortOf, ratingTable, saysStanding } from '@geolabe/core'
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest'
 import { migrate, type Owner } from '../src/db/migrate'
-import { readMachineFile, readOrganisations, readPlaceFile, readTableFile } from '../src/demo/files'
+import { readHistories, readMachineFile, readOrganisations, readPlaceFile, readTableFile } from '../src/demo/files'
+import { seedHistory } from '../src/demo/history'
 import { seed } from '../src/demo/seed'
 import { type Running, start } from './helper'
 
@@ -45,6 +46,47 @@ describe('the demo world', () => {
     )
     const readings = rope.rows.map((r) => r.reading)
     expect([...readings].sort((a, b) => b - a)).toEqual(readings)
+  })
+
+  it('has a history by people, machines, places, items and duties that there are, each told as its events make it', async () => {
+    for (const { organisation, shifts, defects, duties, plates } of readHistories()) {
+      const org = readOrganisations().find((o) => o.id === organisation)
+      const people = new Set(org?.people.map((p) => p.id))
+      for (const x of [...shifts, ...defects, ...duties]) expect(org?.machines).toContain(x.machine)
+      for (const s of shifts) {
+        expect(people).toContain(s.operator)
+        expect(org?.places).toContain(s.place)
+        expect(s.from < s.to).toBe(true)
+      }
+      for (const d of [...defects, ...duties]) expect(people).toContain(d.by)
+      for (const [id, fields] of Object.entries(plates))
+        expect(Object.keys(fields).sort()).toEqual(
+          readMachineFile(id)
+            .plateFields.map((f) => f.id)
+            .sort(),
+        )
+      const told = await app.owner.query(
+        'select count(*) from shift s where s.org = $1 and s.closed_at < current_date and (select count(*) from shift_event e where e.org = s.org and e.shift = s.id) = (select count(*) from inspection_entry i where i.org = s.org and i.shift = s.id) + 5',
+        [organisation],
+      )
+      expect(Number(told.rows[0].count)).toBe(shifts.length)
+    }
+  })
+
+  it('refuses a history that speaks of what a machine has not, by its field', async () => {
+    const [history] = readHistories()
+    if (!history) throw new Error('no history')
+    const [first] = history.shifts
+    if (!first) throw new Error('no shift')
+    const with_ = (over: object) => ({ ...history, shifts: [{ ...first, ...over }], defects: [], duties: [], plates: {} })
+    const refused = (h: typeof history) => expect(seedHistory(app.owner as never, h)).rejects
+    await refused(with_({ readings: { wings: 3 } })).toMatchObject({ code: 'unknown-item', path: 'shifts.0.readings' })
+    await refused(with_({ notFitted: ['wings'] })).toMatchObject({ code: 'unknown-item', path: 'shifts.0.notFitted' })
+    const duties = [{ machine: 'tern', duty: 'paint', daysAgo: 3, hours: null, by: 'ines-haldane' }]
+    await refused({ ...history, shifts: [], defects: [], duties, plates: {} }).toMatchObject({
+      code: 'unknown-duty',
+      path: 'duties.0.duty',
+    })
   })
 
   it('has its people as the story says: one operator whose licence ran out last month, the others in date', async () => {

@@ -1,5 +1,5 @@
 import { existsSync, readdirSync, readFileSync } from 'node:fs'
-import { type OrganisationFile, organisationFile } from '@geolabe/contract'
+import { type HistoryFile, historyFile, type OrganisationFile, organisationFile } from '@geolabe/contract'
 import {
   composeMachine,
   type Machine,
@@ -29,6 +29,9 @@ export const readOrganisations = (): OrganisationFile[] =>
     .filter((f) => f.endsWith('.json'))
     .sort((a, b) => b.localeCompare(a))
     .map((f) => read(`people/${f}`, organisationFile))
+/** What the organisations did before today. */
+export const readHistories = (): HistoryFile[] =>
+  readdirSync(new URL('history/', demo)).map((f) => read(`history/${f}`, historyFile))
 const json = (path: string): unknown => JSON.parse(readFileSync(new URL(path, demo), 'utf8'))
 const maybe = (path: string): { there: unknown } | null => (existsSync(new URL(path, demo)) ? { there: json(path) } : null)
 

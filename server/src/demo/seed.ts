@@ -1,7 +1,7 @@
 import { hash } from '@node-rs/argon2'
 import pg from 'pg'
 import type { Owner } from '../db/migrate'
-import { readMachineFile, readModelFile, readOrganisations, readPlaceFile, readTableFile } from './files'
+import { readHistories, readMachineFile, readModelFile, readOrganisations, readPlaceFile, readTableFile } from './files'
 import { seedHistory } from './history'
 
 const dayFromToday = (days: number) => new Date(Date.now() + days * 86_400_000).toISOString().slice(0, 10)
@@ -107,8 +107,7 @@ export async function seed(owner: Owner, database: string, withHistory = true): 
     await layOutMachines(client)
     await layOutTables(client)
     if (withHistory) {
-      const yard = readOrganisations().find((o) => o.id === 'skarrow-haven')
-      await seedHistory(client, yard?.machines ?? [])
+      for (const history of readHistories()) await seedHistory(client, history)
     }
     await client.query('commit')
     return true
