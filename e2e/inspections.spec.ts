@@ -174,7 +174,7 @@ test('a walk-round without a network outlives the browser, and is sent once', as
 
     // Meanwhile somebody stops the machine: told when back, and nothing that was entered is lost.
     await query(
-      "insert into defect (org, id, machine, place_on_machine, words, grade, raised_grade, raised_by) values ('skarrow-haven', gen_random_uuid(), 'tern', 'Hook', 'Latch gone', 'danger', 'danger', 'tomas-brekke')",
+      "insert into defect (org, id, machine, place_on_machine, words, grade, raised_grade, raised_by) values ('skarrow-haven', gen_random_uuid(), 'tern', 'Hook', 'Latch gone', 'hazard', 'hazard', 'tomas-brekke')",
     )
     await device.setOffline(false)
     await expect(page.getByText(`12 of ${items.length} looked at`, { exact: true })).toBeVisible({ timeout: 45_000 })

@@ -42,7 +42,7 @@ export const watchRequest = z
   })
 export type WatchRequest = z.infer<typeof watchRequest>
 export const acceptRequest = z.strictObject({ words })
-export const noteRequest = z.strictObject({ id: clientId, words, grown: z.boolean(), grade: grade.nullable() })
+export const noteRequest = z.strictObject({ id: clientId, words, worsened: z.boolean(), grade: grade.nullable() })
 export type NoteRequest = z.infer<typeof noteRequest>
 export const gradeRequest = z.strictObject({ grade, words: maybeWords })
 export type GradeRequest = z.infer<typeof gradeRequest>
@@ -62,7 +62,7 @@ export const defect = z.object({
   state: defectState,
   spot: spot.nullable(),
   raised: step,
-  seen: step.nullable(),
+  acknowledged: step.nullable(),
   repair: step.extend({ words: z.string(), parts: z.string(), hours: z.number() }).nullable(),
   verified: step.extend({ words: z.string() }).nullable(),
   returned: step.extend({ words: z.string() }).nullable(),
@@ -70,9 +70,9 @@ export const defect = z.object({
     .extend({ words: z.string(), untilDate: z.string().nullable(), untilHours: z.number().nullable(), over: z.boolean() })
     .nullable(),
   accepted: step.extend({ words: z.string() }).nullable(),
-  grownAt: moment.nullable(),
+  worsenedAt: moment.nullable(),
   notes: z.array(
-    z.object({ id: z.string(), kind: z.enum(['note', 'grown', 'graded']), words: z.string(), by: personRef, at: moment }),
+    z.object({ id: z.string(), kind: z.enum(['note', 'worsened', 'graded']), words: z.string(), by: personRef, at: moment }),
   ),
   /** Every decision in its order, those that were overtaken too. */
   steps: z.array(

@@ -35,7 +35,7 @@ const pastDefect = z.strictObject({
   item: z.string().nullable(),
   where: z.string().min(1),
   words: z.string().min(1),
-  grade: z.enum(['danger', 'harm', 'watch']),
+  grade: z.enum(['hazard', 'damage', 'watch']),
   daysAgo,
   by: id,
   spot: z.strictObject({ view: z.enum(['plan', 'side']), at: z.tuple([z.number(), z.number()]) }).optional(),

@@ -121,7 +121,7 @@ export const shiftFile = z.strictObject({
   organisation: z.string(),
   shift,
   /** What happened in it, in order: the shift is what `project` makes of them. */
-  events: z.array(shiftEvent).min(1).max(20_000),
+  events: z.array(shiftEvent).min(1).max(5_000),
   /** The machine as it was taken, with the walk-round that was walked. */
   machine: machineDefinition,
   used: z.strictObject({

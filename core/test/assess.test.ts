@@ -210,7 +210,7 @@ describe('assess', () => {
           const a = assess({
             machine: tern,
             tables: [ternTable],
-            setup: ternSetup({ left, right, level: { pitch_deg: 0, roll_deg: 0, levelVerified: true }, parts: 8 }),
+            setup: ternSetup({ left, right, level: { pitch_deg: 0, roll_deg: 0, levelVerified: true }, partsOfLine: 8 }),
             lift: ternLift({
               load: { name: '', mass_kg: kg - 360, massSource: 'marked', windArea_m2: 0, dragCoefficient: 1.2 },
               rigging: [],
@@ -234,7 +234,7 @@ describe('assess', () => {
     const { standing, ...rest } = ternSetup()
     const without = { ...standing, outriggers: standing.outriggers.slice(1) }
     expect(() => prove({ ...rest, standing: without })).toThrow(/front left leg/)
-    expect(() => prove(ternSetup({ parts: 3 }))).toThrow(/3 parts/)
+    expect(() => prove(ternSetup({ partsOfLine: 3 }))).toThrow(/3 parts/)
     expect(() => prove({ ...ternSetup(), fitted: { counterweight: 'heavy' } })).toThrow(/how many parts/)
     expect(() => prove(ternSetup({ counterweight: 'none' }))).toThrow(/counterweight/)
   })
@@ -313,15 +313,15 @@ describe('the nearest change', () => {
     const g = assess(ground).findings.find((f) => f.check === 'ground' && f.verdict === 'outside') as Finding
     expect(nearestRemedies(ground, g, means).map((o) => o.change.kind)).toContain('mat')
     const line = caseOf(
-      ternSetup({ parts: 2 }),
+      ternSetup({ partsOfLine: 2 }),
       ternLift({
         load: { name: '', mass_kg: 7600, massSource: 'weighed', windArea_m2: 3, dragCoefficient: 1.2 },
         setDown: { radius_m: 7, slew_deg: 300 },
       }),
     )
     expect(nearestRemedies(line, the(assess(line), 'hoist-rope') as Finding, means)[0]?.change).toEqual({
-      kind: 'parts',
-      parts: 4,
+      kind: 'parts-of-line',
+      partsOfLine: 4,
     })
     const gusty = caseOf(ternSetup(), ternLift(), 12)
     const w = nearestRemedies(gusty, the(assess(gusty), 'wind') as Finding, means)

@@ -140,8 +140,8 @@ describe('lamps and codes', () => {
 
 describe('the mildest grade of a fault', () => {
   it('leaves that grade and every graver one', () => {
-    expect(gradesFrom(undefined)).toEqual(['danger', 'harm', 'watch'])
-    for (const least of ['danger', 'harm', 'watch'] as const) {
+    expect(gradesFrom(undefined)).toEqual(['hazard', 'damage', 'watch'])
+    for (const least of ['hazard', 'damage', 'watch'] as const) {
       const left = gradesFrom(least)
       expect(left).toContain(least)
       for (const g of gradesFrom(undefined)) expect(left.includes(g)).toBe(g === least || isGraver(g, least))

@@ -50,7 +50,7 @@ interface SetupOver {
   right?: Stop
   level?: SetupPlan['level']
   counterweight?: string
-  parts?: number
+  partsOfLine?: number
 }
 
 /** Tern beside the wall: left legs as far out as asked, the others full, large mats on the quay deck. */
@@ -66,7 +66,7 @@ export function ternSetup(over: SetupOver = {}): SetupPlan {
       on: 'outriggers',
       outriggers: [outrigger('FL', left), outrigger('FR', right), outrigger('RL', left), outrigger('RR', right)],
     },
-    fitted: { counterweight: over.counterweight ?? 'heavy', parts: over.parts ?? 4 },
+    fitted: { counterweight: over.counterweight ?? 'heavy', partsOfLine: over.partsOfLine ?? 4 },
     level: over.level ?? { pitch_deg: 0.1, roll_deg: 0, levelVerified: true },
   }
 }

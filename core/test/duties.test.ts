@@ -121,14 +121,14 @@ const mayBecome = (from: DefectState, to: DefectState, grade: Grade) =>
 
 describe('the life of a defect', () => {
   it('takes not knowing for yes: nobody has to guess that it will hold', () => {
-    expect(gradeBy('yes', 'no')).toBe('danger')
-    expect(gradeBy('unsure', 'no')).toBe('danger')
-    expect(gradeBy('no', 'yes')).toBe('harm')
-    expect(gradeBy('no', 'unsure')).toBe('harm')
+    expect(gradeBy('yes', 'no')).toBe('hazard')
+    expect(gradeBy('unsure', 'no')).toBe('hazard')
+    expect(gradeBy('no', 'yes')).toBe('damage')
+    expect(gradeBy('no', 'unsure')).toBe('damage')
     expect(gradeBy('no', 'no')).toBe('watch')
   })
   it('has no way to the end for what stops a machine but repaired, looked at by another, returned', () => {
-    for (const grade of ['danger', 'harm'] as const) {
+    for (const grade of ['hazard', 'damage'] as const) {
       const ways: DefectState[][] = [['raised']]
       const ended: DefectState[][] = []
       while (ways.length > 0) {
@@ -140,13 +140,13 @@ describe('the life of a defect', () => {
       expect(ended.length).toBeGreaterThan(0)
       for (const way of ended) expect(way.slice(-3)).toEqual(['repaired', 'verified', 'returned'])
     }
-    expect(mayBecome('seen', 'accepted', 'watch')).toBe(true)
+    expect(mayBecome('acknowledged', 'accepted', 'watch')).toBe(true)
     expect(defectMoves.filter((m) => m.to === 'verified').every((m) => m.part === 'inspector')).toBe(true)
     expect(new Set(defectMoves.map((m) => `${m.action} ${m.from}`)).size).toBe(defectMoves.length)
   })
   it('is graded graver only, and its watch is over by date or by hours', () => {
-    expect(isGraver('danger', 'harm') && isGraver('harm', 'watch')).toBe(true)
-    expect(isGraver('watch', 'harm') || isGraver('harm', 'harm')).toBe(false)
+    expect(isGraver('hazard', 'damage') && isGraver('damage', 'watch')).toBe(true)
+    expect(isGraver('watch', 'damage') || isGraver('damage', 'damage')).toBe(false)
     expect(watchIsOver({ date: day(5), hours: null }, day(5), null)).toBe(false)
     expect(watchIsOver({ date: day(5), hours: null }, day(6), null)).toBe(true)
     expect(watchIsOver({ date: null, hours: 100 }, day(6), 100)).toBe(true)
@@ -184,8 +184,8 @@ describe('ways from a symptom', () => {
 describe('the handover', () => {
   const facts = {
     defects: [
-      { where: 'Leg', words: 'sweats', grade: 'watch' as const, grown: false },
-      { where: 'Belt', words: 'cut', grade: 'danger' as const, grown: false },
+      { where: 'Leg', words: 'sweats', grade: 'watch' as const, worsened: false },
+      { where: 'Belt', words: 'cut', grade: 'hazard' as const, worsened: false },
     ],
     nearLimit: [{ label: 'Rope', reading: 15.3, unit: 'mm', limit: 15.2, reaches: '2026-12-15' }],
     overrides: [{ label: 'Hook stop', reason: 'tied', after: 'try it', followed: false }],

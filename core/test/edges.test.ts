@@ -192,8 +192,8 @@ describe('what is refused', () => {
       place: openField,
       policy: northQuay.policy,
     }
-    const reeving = refusalOf(() => assess({ ...plan, setup: ternSetup({ parts: 3 }) }))
-    expect(reeving.body.error).toMatchObject({ code: 'unknown-reeving', path: 'setup.fitted.parts' })
+    const reeving = refusalOf(() => assess({ ...plan, setup: ternSetup({ partsOfLine: 3 }) }))
+    expect(reeving.body.error).toMatchObject({ code: 'unknown-reeving', path: 'setup.fitted.partsOfLine' })
     expect(reeving.message).toContain('2, 4, 8')
     const heavy = refusalOf(() => assess({ ...plan, setup: ternSetup({ counterweight: 'none' }), lift: ternLift() }))
     expect(heavy.body.error).toMatchObject({ code: 'unknown-counterweight', path: 'setup.fitted.counterweight' })
@@ -253,7 +253,7 @@ describe('checks', () => {
       const a = assess({
         machine: tern,
         tables: [ternTable],
-        setup: ternSetup({ parts }),
+        setup: ternSetup({ partsOfLine: parts }),
         lift: ternLift(),
         conditions: { wind_mps: 4 },
         place: openField,

@@ -194,7 +194,7 @@ describe('the side of a cone to the wind', () => {
 })
 
 describe('who may take a step', () => {
-  const raised = { state: 'raised', grade: 'harm', pending: false, repairedBy: null } as const
+  const raised = { state: 'raised', grade: 'damage', pending: false, repairedBy: null } as const
   it('is by part: the named contact acknowledges, and so does the person in charge; nobody else', () => {
     const may = (roles: string[], contact: boolean) => whyNot('acknowledge', raised, { id: 'a', roles, contact }) === null
     expect([may([], true), may(['person-in-charge'], false), may(['person-in-charge'], true)]).toEqual([true, true, true])

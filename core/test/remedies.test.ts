@@ -92,7 +92,7 @@ describe('other single changes', () => {
   })
   it('nothing at all where nothing single is enough, rather than something untrue', () => {
     const c = caseOf(
-      ternSetup({ left: 'retracted', right: 'retracted', parts: 8 }),
+      ternSetup({ left: 'retracted', right: 'retracted', partsOfLine: 8 }),
       ternLift({
         boom_m: 29,
         load: load(24_000),
@@ -111,7 +111,7 @@ describe('a load that can be taken apart', () => {
       [10_000, 3],
       [14_000, 4],
     ] as const) {
-      const c = caseOf(ternSetup({ parts: 8 }), ternLift({ load: load(kg), setDown: { radius_m: 8, slew_deg: 300 } }))
+      const c = caseOf(ternSetup({ partsOfLine: 8 }), ternLift({ load: load(kg), setDown: { radius_m: 8, slew_deg: 300 } }))
       const f = assess(c).findings.find((x) => x.verdict === 'outside') as Finding
       const offer = nearestRemedies(c, f, means).find((o) => o.change.kind === 'split')
       if (offer?.change.kind !== 'split') throw new Error(`no split for ${kg}`)

@@ -2,6 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import {
   assess,
+  assessSetup,
   type Case,
   type Feature,
   type Finding,
@@ -331,6 +332,13 @@ describe('an edge', () => {
   it('of the demo’s quay is kept where Tern stands', () => {
     const c = { ...caseWith([], turned()), place: northQuay, setup: ternSetup() }
     expect(the(c, 'edge').every((f) => f.verdict === 'inside' && f.reason === 'engineer')).toBe(true)
+  })
+  it('is judged as the machine is set up, before there is a lift', () => {
+    const c = caseWith([edge(-5, { structure: 'wall' })], turned())
+    const stood = assessSetup(c, { boom_m: 19.4, radius_m: 8, load_kg: 1840 })
+    const edges = (list: readonly Finding[]) => list.filter((f) => f.check === 'edge').map((f) => [f.id, f.verdict, f.reason])
+    expect(edges(stood.findings)).toEqual(edges(assess(c).findings))
+    expect(stood.verdict).toBe('not-proven')
   })
   it('without a depth is no edge', () => {
     const { error } = placeDefinition.safeParse({ ...openField, features: [{ ...edge(-5, {}), drop_m: undefined }] })

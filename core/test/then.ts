@@ -115,6 +115,7 @@ const keysNow: Record<string, string> = {
   radiusKnown: 'radiusBasis',
   onHook_kg: 'hookLoad_kg',
   doubt: 'uncertainty',
+  parts: 'partsOfLine',
 }
 const wordsNow: Record<string, string> = {
   leg: 'outrigger',
@@ -123,25 +124,26 @@ const wordsNow: Record<string, string> = {
   stability: 'overturning',
   'set-slew': 'set-down-slew',
   turn: 'slew-direction',
+  parts: 'parts-of-line',
 }
 const stopsNow: Record<string, string> = { in: 'retracted', middle: 'intermediate', full: 'fullyExtended' }
 
 /** A lift and its set-up as they were written then: one motion, and the reeving with it. */
 export interface PlansThen {
   setup: { counterweight: string; outriggers: ({ extension: string } & Record<string, unknown>)[] } & Record<string, unknown>
-  lift: { load: unknown; rigging: unknown; parts: number; configuration?: string } & Record<string, unknown>
+  lift: { load: unknown; rigging: unknown; partsOfLine: number; configuration?: string } & Record<string, unknown>
 }
 
 /** The same plans, written as today: a standing, what is fitted, what hangs, steps. */
 export function plansNow({ setup, lift }: PlansThen) {
   const { counterweight, outriggers, ...stands } = setup
-  const { load, rigging, parts, configuration, ...step } = lift
+  const { load, rigging, partsOfLine, configuration, ...step } = lift
   return {
     setup: {
       ...stands,
       format: 'geolabe.setup/2',
       standing: { on: 'outriggers', outriggers: outriggers.map(({ extension, ...o }) => ({ ...o, at: { stop: extension } })) },
-      fitted: { counterweight, parts },
+      fitted: { counterweight, partsOfLine },
     },
     lift: { format: 'geolabe.lift/2', hung: { load, rigging }, steps: [{ do: 'slew', ...step }], configuration },
   }

@@ -48,7 +48,7 @@ const given: Said[] = [
   { check: 'rating', reason: 'not-rated', detail: { table: 'Legs full', boom_m: 19.4 } },
   { check: 'rating', reason: 'bend-unknown', detail: rated },
   { check: 'rating', reason: 'capacity', detail: rated },
-  { check: 'hoist-rope', reason: 'capacity', detail: { parts: 4 } },
+  { check: 'hoist-rope', reason: 'capacity', detail: { partsOfLine: 4 } },
   { check: 'hook', reason: 'capacity', detail: { block: 'two-sheave block' } },
   { check: 'overturning', reason: 'tipping', detail: { edge: 'RR–FR', tipping_kg: 9000 } },
   { check: 'overturning', reason: 'cannot-tip', detail: bare },
@@ -134,7 +134,7 @@ describe('findings in words', () => {
     },
   )
   it('a reason that a check cannot give, or a detail that is not its own, is no finding', () => {
-    const f = { ...figures, check: 'hoist-rope', reason: 'capacity', detail: { parts: 4 } }
+    const f = { ...figures, check: 'hoist-rope', reason: 'capacity', detail: { partsOfLine: 4 } }
     expect(finding.safeParse(f).success).toBe(true)
     expect(finding.safeParse({ ...f, reason: 'tilt' }).success).toBe(false)
     expect(finding.safeParse({ ...f, check: 'hook' }).success).toBe(false)
@@ -176,7 +176,7 @@ describe('changes in words', () => {
     ],
     [{ kind: 'mat', outrigger: 'FL', label: 'front left leg', mat }, /Lay composite mat 0\.8 m under front left leg/],
     [{ kind: 'mat-size', outrigger: 'FL', label: 'front left leg', side_m: 1.25 }, /1\.25 m square/],
-    [{ kind: 'parts', parts: 4 }, /4 parts/],
+    [{ kind: 'parts-of-line', partsOfLine: 4 }, /4 parts/],
     [{ kind: 'boom', boom_m: 14.6 }, /14\.60 m of boom/],
     [{ kind: 'counterweight', id: 'heavy', label: 'Heavy counterweight' }, /Fit heavy counterweight/],
     [{ kind: 'wind', wind_mps: 8.2 }, /under 8\.2 m\/s/],

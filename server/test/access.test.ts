@@ -126,7 +126,7 @@ describe('organisations', () => {
     await expect(
       app.db.as(aud, (tx) =>
         tx.query(
-          "insert into defect (org, id, machine, place_on_machine, words, grade, raised_by) values ('skarrow-haven', gen_random_uuid(), 'tern', 'x', 'x', 'danger', 'ines-haldane')",
+          "insert into defect (org, id, machine, place_on_machine, words, grade, raised_by) values ('skarrow-haven', gen_random_uuid(), 'tern', 'x', 'x', 'hazard', 'ines-haldane')",
         ),
       ),
     ).rejects.toThrow(/row-level security|one’s own name/)

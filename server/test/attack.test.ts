@@ -119,7 +119,7 @@ const writesThere = (shift: string) =>
     `/shifts/${shift}/handover`,
     '/shift-files',
     '/defects',
-    `/defects/${randomUUID()}/seen`,
+    `/defects/${randomUUID()}/acknowledge`,
     `/defects/${randomUUID()}/repair`,
     `/defects/${randomUUID()}/verify`,
     `/defects/${randomUUID()}/return`,

@@ -45,7 +45,7 @@ async function standing(state: DefectState, grade: Grade, pending: boolean, repa
 }
 
 const request: Record<DefectAction, { path: string; body: (g: Grade) => object }> = {
-  acknowledge: { path: 'seen', body: () => ({}) },
+  acknowledge: { path: 'acknowledge', body: () => ({}) },
   grade: { path: 'grade', body: (grade) => ({ grade, words: 'g' }) },
   repair: { path: 'repair', body: () => ({ words: 'w', parts: '', hours: 1 }) },
   verify: { path: 'verify', body: () => ({ inOrder: true, words: 'w' }) },
@@ -53,7 +53,7 @@ const request: Record<DefectAction, { path: string; body: (g: Grade) => object }
   watch: { path: 'watch', body: () => ({ untilDate: '2030-01-01', untilHours: null, words: 'w' }) },
   accept: { path: 'accept', body: () => ({ words: 'w' }) },
   return: { path: 'return', body: () => ({ words: 'w' }) },
-  worsen: { path: 'notes', body: (grade) => ({ id: randomUUID(), words: 'w', grown: true, grade }) },
+  worsen: { path: 'notes', body: (grade) => ({ id: randomUUID(), words: 'w', worsened: true, grade }) },
 }
 const codes = {
   part: 'not-your-part',
@@ -83,7 +83,7 @@ describe('decisions about a defect', () => {
     let taken = 0
     for (const state of defectState.options)
       for (const [grade, pending] of [
-        ['danger', false],
+        ['hazard', false],
         ['watch', false],
         ['watch', true],
       ] as const)
@@ -115,11 +115,11 @@ describe('decisions about a defect', () => {
     )
   }, 240_000)
   it('are written once: the same again is refused, and who did it stays', async () => {
-    const id = await standing('raised', 'harm', false, null)
-    await people.wil.post(`/defects/${id}/seen`)
-    expect((await people.wil.post(`/defects/${id}/seen`)).body.error.code).toBe('wrong-state')
-    await people.rafiq.post(`/defects/${id}/repair`, request.repair.body('harm'))
-    expect((await people.rafiq.post(`/defects/${id}/repair`, request.repair.body('harm'))).status).toBe(409)
+    const id = await standing('raised', 'damage', false, null)
+    await people.wil.post(`/defects/${id}/acknowledge`)
+    expect((await people.wil.post(`/defects/${id}/acknowledge`)).body.error.code).toBe('wrong-state')
+    await people.rafiq.post(`/defects/${id}/repair`, request.repair.body('damage'))
+    expect((await people.rafiq.post(`/defects/${id}/repair`, request.repair.body('damage'))).status).toBe(409)
     await people.wil.post(`/defects/${id}/verify`, { inOrder: true, words: 'tried' })
     await people.wil.post(`/defects/${id}/return`, { words: 'back' })
     const again = await people.wil.post(`/defects/${id}/return`, { words: 'rewritten' })
@@ -129,11 +129,11 @@ describe('decisions about a defect', () => {
     expect(d.steps.map((s: { action: string }) => s.action)).toEqual(['acknowledge', 'repair', 'verify', 'return'])
   })
   it('that were overtaken are told as steps, and no longer stand as the repair', async () => {
-    const id = await standing('seen', 'danger', false, null)
+    const id = await standing('acknowledged', 'hazard', false, null)
     await people.rafiq.post(`/defects/${id}/repair`, { words: 'first try', parts: '', hours: 1 })
     await people.wil.post(`/defects/${id}/verify`, { inOrder: false, words: 'still leaks' })
     const d = (await people.wil.get(`/defects/${id}`)).body
-    expect([d.state, d.repair, d.verified]).toEqual(['seen', null, null])
+    expect([d.state, d.repair, d.verified]).toEqual(['acknowledged', null, null])
     expect(d.steps.map((s: { words: string }) => s.words)).toEqual(['first try', 'still leaks'])
     // Nobody but who may judge a repair throws a verified one back.
     await people.rafiq.post(`/defects/${id}/repair`, { words: 'second try', parts: '', hours: 1 })
@@ -141,7 +141,7 @@ describe('decisions about a defect', () => {
     const thrown = await people.callum.post(`/defects/${id}/notes`, {
       id: randomUUID(),
       words: 'looks wet',
-      grown: true,
+      worsened: true,
       grade: null,
     })
     expect(thrown.status).toBe(409)
@@ -156,7 +156,7 @@ describe('as the application’s own role', () => {
   const asApp = (person: string | null, text: string, values: unknown[] = []) =>
     app.db.as({ org, person: person ?? '' }, (tx) => tx.query(text, values))
   it('nothing is decided, signed, rewritten or taken past the rules, with or without a person', async () => {
-    const danger = await standing('seen', 'danger', false, null)
+    const danger = await standing('acknowledged', 'hazard', false, null)
     const shift = await readyShift(people.ines)
     const closed = await app.owner.query<{ id: string; round: string }>(
       'select s.id, i.id as round from shift s join inspection i on i.shift = s.id where s.closed_at is not null and i.finished_at is not null and s.org = $1 limit 1',
@@ -171,13 +171,13 @@ describe('as the application’s own role', () => {
       [
         'raises in another’s name',
         'ines-haldane',
-        "insert into defect (org, id, machine, place_on_machine, words, grade, raised_grade, raised_by) values ('skarrow-haven', gen_random_uuid(), 'tern', 'x', 'x', 'harm', 'harm', 'tomas-brekke')",
+        "insert into defect (org, id, machine, place_on_machine, words, grade, raised_grade, raised_by) values ('skarrow-haven', gen_random_uuid(), 'tern', 'x', 'x', 'damage', 'damage', 'tomas-brekke')",
         [],
       ],
       [
         'raises with nobody set',
         null,
-        "insert into defect (org, id, machine, place_on_machine, words, grade, raised_grade, raised_by) values ('skarrow-haven', gen_random_uuid(), 'tern', 'x', 'x', 'harm', 'harm', 'tomas-brekke')",
+        "insert into defect (org, id, machine, place_on_machine, words, grade, raised_grade, raised_by) values ('skarrow-haven', gen_random_uuid(), 'tern', 'x', 'x', 'damage', 'damage', 'tomas-brekke')",
         [],
       ],
       [
@@ -252,7 +252,7 @@ describe('as the application’s own role', () => {
       // Refused, or nothing was there to be seen.
       expect(r instanceof Error || r === '0 rows', `${what}: ${r instanceof Error ? r.message : r}`).toBe(true)
     }
-    expect((await app.owner.query('select state from defect where id = $1', [danger])).rows[0].state).toBe('seen')
+    expect((await app.owner.query('select state from defect where id = $1', [danger])).rows[0].state).toBe('acknowledged')
     await app.freeTern()
   })
 })

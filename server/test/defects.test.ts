@@ -17,7 +17,7 @@ const defect = (over: object = {}) => ({
   item: null,
   where: 'Front left leg',
   words: 'Pin will not seat',
-  grade: 'danger',
+  grade: 'hazard',
   ...over,
 })
 const isTern = (m: { id: string }) => m.id === 'tern'
@@ -29,7 +29,7 @@ describe('a defect that stops', () => {
     const id = await readyShift(ines)
     const setup = setupBody()
     await ines.post(`/shifts/${id}/setups`, setup)
-    await tomas.post('/defects', defect({ grade: 'harm' }))
+    await tomas.post('/defects', defect({ grade: 'damage' }))
     expect((await ines.post(`/shifts/${id}/lifts`, liftBody(setup.id))).body.error.code).toBe('machine-stopped')
     expect((await ines.get('/yard')).body.machines.find(isTern)).toMatchObject({
       state: 'stopped',
@@ -47,15 +47,17 @@ describe('a defect that stops', () => {
     await ines.post('/defects', d)
     expect((await wil.post(`/defects/${d.id}/return`, { words: 'looks fine' })).body.error.code).toBe('no-repair')
     expect((await wil.post(`/defects/${d.id}/repair`, repair)).body.error.code).toBe('not-your-part')
-    expect((await ines.post(`/defects/${d.id}/seen`)).body.error.code).toBe('not-your-part')
-    expect((await wil.post(`/defects/${d.id}/seen`)).body.state).toBe('seen')
+    expect((await ines.post(`/defects/${d.id}/acknowledge`)).body.error.code).toBe('not-your-part')
+    expect((await wil.post(`/defects/${d.id}/acknowledge`)).body.state).toBe('acknowledged')
     expect((await rafiq.post(`/defects/${d.id}/repair`, { ...repair, words: ' ' })).body.error.path).toBe('words')
     expect((await rafiq.post(`/defects/${d.id}/repair`, repair)).body.state).toBe('repaired')
     expect((await ines.get('/yard')).body.machines.find(isTern).state).toBe('stopped')
     expect((await rafiq.post(`/defects/${d.id}/return`, { words: 'done' })).body.error.code).toBe('not-your-part')
     expect((await wil.post(`/defects/${d.id}/return`, { words: 'fine' })).body.error.code).toBe('not-verified')
     expect((await rafiq.post(`/defects/${d.id}/verify`, { inOrder: true, words: 'mine' })).body.error.code).toBe('own-repair')
-    expect((await wil.post(`/defects/${d.id}/verify`, { inOrder: false, words: 'Clip is missing' })).body.state).toBe('seen')
+    expect((await wil.post(`/defects/${d.id}/verify`, { inOrder: false, words: 'Clip is missing' })).body.state).toBe(
+      'acknowledged',
+    )
     await rafiq.post(`/defects/${d.id}/repair`, repair)
     expect((await wil.post(`/defects/${d.id}/verify`, { inOrder: true, words: 'Pin and clip in' })).body.state).toBe('verified')
     expect((await ines.get('/yard')).body.machines.find(isTern).state).toBe('stopped')

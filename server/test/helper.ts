@@ -184,7 +184,7 @@ export function setupBody(id: string = randomUUID()) {
       format: 'geolabe.setup/2',
       place: 'north-quay',
       position: { x_m: 18, y_m: 4.3, heading_deg: 0 },
-      fitted: { counterweight: 'heavy', parts: 4 },
+      fitted: { counterweight: 'heavy', partsOfLine: 4 },
       standing: {
         on: 'outriggers',
         outriggers: (tern.outriggers ?? []).map((l) => ({

@@ -47,7 +47,7 @@ describe('every station asks for the same', () => {
       item: null,
       where: 'x',
       words: 'x',
-      grade: 'harm',
+      grade: 'damage',
     })
     expect(code(await ines.post(`/shifts/${id}/setups`, setupBody()))).toBe('machine-stopped')
     expect(code(await ines.post(`/shifts/${id}/procedures`, { id: randomUUID(), procedure: 'setup', steps: [] }))).toBe(

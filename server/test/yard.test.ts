@@ -31,7 +31,7 @@ describe('a defect that only needs watching', () => {
     await ines.post('/defects', d)
     const keep = { untilDate: '2030-01-01', untilHours: null, words: 'Look every morning' }
     expect((await wil.post(`/defects/${d.id}/watch`, keep)).body.error.code).toBe('wrong-state')
-    await wil.post(`/defects/${d.id}/seen`)
+    await wil.post(`/defects/${d.id}/acknowledge`)
     expect((await ines.post(`/defects/${d.id}/watch`, keep)).body.error.code).toBe('not-your-part')
     expect((await wil.post(`/defects/${d.id}/watch`, { ...keep, untilDate: null })).body.error.path).toBe('untilDate')
     expect((await wil.post(`/defects/${d.id}/watch`, keep)).body).toMatchObject({ state: 'watched', watched: { over: false } })
@@ -47,15 +47,15 @@ describe('a defect that only needs watching', () => {
     const d = defect()
     await ines.post('/defects', d)
     const note = (over: object) =>
-      tomas.post(`/defects/${d.id}/notes`, { id: randomUUID(), words: 'Crack now', grown: true, grade: null, ...over })
-    expect((await note({ grade: 'harm' })).body).toMatchObject({
-      grade: 'harm',
+      tomas.post(`/defects/${d.id}/notes`, { id: randomUUID(), words: 'Crack now', worsened: true, grade: null, ...over })
+    expect((await note({ grade: 'damage' })).body).toMatchObject({
+      grade: 'damage',
       raisedGrade: 'watch',
       steps: [{ action: 'worsen' }],
     })
     expect((await state(ines, 'tern')).state).toBe('stopped')
     expect((await note({ grade: 'watch' })).body.error.code).toBe('milder')
-    await wil.post(`/defects/${d.id}/seen`)
+    await wil.post(`/defects/${d.id}/acknowledge`)
     expect((await wil.post(`/defects/${d.id}/accept`, { words: 'fine' })).body.error.code).toBe('stops-machine')
     const who = { org: 'skarrow-haven', person: 'wilhelmina-osei' }
     // Below the server, too.
@@ -89,16 +89,16 @@ describe('a defect that only needs watching', () => {
     expect(told).toEqual([
       { person: { id: 'wilhelmina-osei', name: 'Wilhelmina Osei' }, standIn: { id: 'mirela-quist', name: 'Mirela Quist' } },
     ])
-    expect((await ines.post(`/defects/${d.id}/seen`)).body.error.code).toBe('not-your-part')
-    expect((await mirela.post(`/defects/${d.id}/seen`)).body).toMatchObject({
-      state: 'seen',
-      seen: { by: { name: 'Mirela Quist' } },
+    expect((await ines.post(`/defects/${d.id}/acknowledge`)).body.error.code).toBe('not-your-part')
+    expect((await mirela.post(`/defects/${d.id}/acknowledge`)).body).toMatchObject({
+      state: 'acknowledged',
+      acknowledged: { by: { name: 'Mirela Quist' } },
     })
   })
 
   it('never disappears, and its stop tag prints', async () => {
     const ines = await app.as('Ines Haldane')
-    const d = defect({ grade: 'danger', spot: { view: 'plan', at: [2.75, 3] } })
+    const d = defect({ grade: 'hazard', spot: { view: 'plan', at: [2.75, 3] } })
     await ines.post('/defects', d)
     await expect(app.owner.query('delete from defect where id = $1', [d.id])).rejects.toThrow(/no defect disappears/)
     const tag = await ines.get(`/defects/${d.id}/tag.pdf`)
@@ -202,7 +202,7 @@ describe('a machine’s life and its rounds', () => {
     const [ines, wil] = [await app.as('Ines Haldane'), await app.as('Wilhelmina Osei')]
     const life = (await ines.get('/machines/gannet/life?days=60')).body
     expect(life.shifts.length).toBeGreaterThanOrEqual(4)
-    expect(life.defects[0]).toMatchObject({ grade: 'danger', state: 'returned' })
+    expect(life.defects[0]).toMatchObject({ grade: 'hazard', state: 'returned' })
     expect(life.repairs[0].by.name).toBe('Rafiq Dunmore')
     expect((await ines.get('/inspections/report')).body.error.code).toBe('not-your-part')
     const report = (await wil.get('/inspections/report')).body

@@ -102,11 +102,11 @@ describe('a defect that stops and is still on this device', () => {
   const waiting = (machine: string, grade: string, what = 'raise-defect') =>
     [{ what, body: { machine, grade } }] as unknown as Waiting[]
   it('stops whoever entered it, on that machine, by its grade or where every defect stops', () => {
-    expect(stopsFromHere(waiting('tern', 'danger'), 'tern', 'operator-grades')).toBeDefined()
-    expect(stopsFromHere(waiting('tern', 'harm'), 'tern', undefined)).toBeDefined()
+    expect(stopsFromHere(waiting('tern', 'hazard'), 'tern', 'operator-grades')).toBeDefined()
+    expect(stopsFromHere(waiting('tern', 'damage'), 'tern', undefined)).toBeDefined()
     expect(stopsFromHere(waiting('tern', 'watch'), 'tern', 'operator-grades')).toBeUndefined()
     expect(stopsFromHere(waiting('dunlin', 'watch'), 'dunlin', 'stops-until-graded')).toBeDefined()
-    expect(stopsFromHere(waiting('puffin', 'danger'), 'tern', 'operator-grades')).toBeUndefined()
-    expect(stopsFromHere(waiting('tern', 'danger', 'enter-item'), 'tern', 'operator-grades')).toBeUndefined()
+    expect(stopsFromHere(waiting('puffin', 'hazard'), 'tern', 'operator-grades')).toBeUndefined()
+    expect(stopsFromHere(waiting('tern', 'hazard', 'enter-item'), 'tern', 'operator-grades')).toBeUndefined()
   })
 })

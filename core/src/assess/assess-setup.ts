@@ -1,5 +1,6 @@
 import { backwardCheck } from '../check/backward'
 import { LiftContext } from '../check/context'
+import { edgeCheck } from '../check/edge'
 import { groundCheck } from '../check/ground'
 import { levelCheck } from '../check/level'
 import { outriggerCheck } from '../check/outrigger'
@@ -38,7 +39,7 @@ export interface SetupAssessment {
 }
 
 /** Checks that a set-up is judged by before there is a lift: the same ones that prove the lift later. */
-const setupChecks = [tableCheck, levelCheck, outriggerCheck, groundCheck, backwardCheck]
+const setupChecks = [tableCheck, levelCheck, outriggerCheck, groundCheck, edgeCheck, backwardCheck]
 
 /** How finely what is shown of the empty machine is looked at. */
 const [setupStep_deg, setupRefine_deg] = [2, 0.05]

@@ -31,7 +31,7 @@ export class LiftContext {
   readonly hoist: HoistModel
   readonly block: Block
   /** Parts of line. */
-  readonly parts: number
+  readonly partsOfLine: number
   /** Which step of the lift this is, counted from nought, and the step itself. */
   readonly index: number
   readonly step: SlewStep
@@ -75,8 +75,8 @@ export class LiftContext {
     this.deflection_m = deflectionOf(this.step)
     this.#footprint = prepareFootprint(this.support.contactsOf(this.settings))
     this.counterweight = counterweightNamed(machine.name, machine.upper, setup.fitted.counterweight)
-    this.parts = this.hoist.reevedIn(setup.fitted.parts)
-    this.block = this.hoist.blockOf(this.parts)
+    this.partsOfLine = this.hoist.reevedIn(setup.fitted.partsOfLine)
+    this.block = this.hoist.blockOf(this.partsOfLine)
     this.hook = given.hook ?? onHook(this.block, lift.hung, this.step.laden)
     this.near_share = nearShareOf(plan)
   }

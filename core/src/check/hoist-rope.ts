@@ -5,9 +5,9 @@ import type { Check } from './check'
 export const hoistRopeCheck: Check<'hoist-rope'> = {
   id: 'hoist-rope',
   since: 1,
-  run: ({ hook, hoist, parts, near_share }) => {
+  run: ({ hook, hoist, partsOfLine, near_share }) => {
     if (!hook) return []
-    const limit = hoist.limit_kg(parts)
+    const limit = hoist.limit_kg(partsOfLine)
     const utilisation = hook.total_kg / limit
     return [
       found({
@@ -19,11 +19,11 @@ export const hoistRopeCheck: Check<'hoist-rope'> = {
         nominal: hook.totalNominal_kg,
         limit,
         utilisation,
-        detail: { parts },
+        detail: { partsOfLine },
       }),
     ]
   },
   heldBackBy: ['mass'],
   impliedBy: [],
-  remedies: ['parts', 'mass', 'split'],
+  remedies: ['parts-of-line', 'mass', 'split'],
 }

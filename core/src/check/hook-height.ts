@@ -65,7 +65,7 @@ export const twoBlockCheck: Check<'two-block'> = {
   id: 'two-block',
   since: 1,
   run: (ctx) => {
-    const { plan, index, block, boom, deflection_m, hoist, near_share, parts } = ctx
+    const { plan, index, block, boom, deflection_m, hoist, near_share, partsOfLine } = ctx
     const out_m = drawnOut_m(plan.lift.steps, index)
     const before = plan.lift.steps[index - 1]
     if (out_m === 0 || !before || ctx.reached) return []
@@ -77,7 +77,7 @@ export const twoBlockCheck: Check<'two-block'> = {
     if (!before.heights || !load.size || rigging_height_m === undefined) return missing('no-heights')
     const radius_m = high(before.setDown.radius_m)
     const { tip_height_m } = boom.poseAtRadius(before.boom_m, radius_m, deflection_m)
-    const gap_m = tip_height_m - (before.heights.over_m + load.size.height_m + high(rigging_height_m)) - out_m / parts
+    const gap_m = tip_height_m - (before.heights.over_m + load.size.height_m + high(rigging_height_m)) - out_m / partsOfLine
     const limit = block.leastDrop_m
     const utilisation = shareOf(limit, gap_m)
     const judged = byUse(utilisation, near_share)

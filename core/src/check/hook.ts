@@ -24,5 +24,5 @@ export const hookCheck: Check<'hook'> = {
   },
   heldBackBy: ['mass'],
   impliedBy: [],
-  remedies: ['parts', 'mass', 'split'],
+  remedies: ['parts-of-line', 'mass', 'split'],
 }

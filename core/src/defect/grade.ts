@@ -1,11 +1,11 @@
 import { z } from 'zod'
 
-export const grade = z.enum(['danger', 'harm', 'watch'])
+export const grade = z.enum(['hazard', 'damage', 'watch'])
 export type Grade = z.infer<typeof grade>
 
 export const gradeWords: Record<Grade, { label: string; means: string }> = {
-  danger: { label: 'Danger to people', means: 'Could hurt someone. Stops the machine.' },
-  harm: { label: 'Harm to the machine', means: 'Running on would make it worse. Stops the machine.' },
+  hazard: { label: 'Danger to people', means: 'Could hurt someone. Stops the machine.' },
+  damage: { label: 'Damage to the machine', means: 'Running on would make it worse. Stops the machine.' },
   watch: { label: 'Watch', means: 'Neither yet. Stays visible to everyone who follows.' },
 }
 
@@ -17,11 +17,11 @@ export type DefectPolicy = z.infer<typeof defectPolicy>
 
 /** The two questions of the helper. Not knowing counts as yes: nobody is asked to guess that it will hold. */
 export function gradeBy(couldHurt: 'yes' | 'no' | 'unsure', couldWorsen: 'yes' | 'no' | 'unsure'): Grade {
-  if (couldHurt !== 'no') return 'danger'
-  return couldWorsen !== 'no' ? 'harm' : 'watch'
+  if (couldHurt !== 'no') return 'hazard'
+  return couldWorsen !== 'no' ? 'damage' : 'watch'
 }
 
-const weight: Record<Grade, number> = { watch: 0, harm: 1, danger: 2 }
+const weight: Record<Grade, number> = { watch: 0, damage: 1, hazard: 2 }
 /** A defect may be graded graver at any time, milder never. */
 export const isGraver = (to: Grade, from: Grade) => weight[to] > weight[from]
 
@@ -29,7 +29,7 @@ export const isGraver = (to: Grade, from: Grade) => weight[to] > weight[from]
 export const gradesFrom = (least: Grade | undefined): Grade[] =>
   grade.options.filter((g) => least === undefined || g === least || isGraver(g, least))
 
-export const defectState = z.enum(['raised', 'seen', 'repaired', 'verified', 'watched', 'accepted', 'returned'])
+export const defectState = z.enum(['raised', 'acknowledged', 'repaired', 'verified', 'watched', 'accepted', 'returned'])
 export type DefectState = z.infer<typeof defectState>
 
 /** Ended, one way or the other. It stays in the records. */

@@ -38,27 +38,27 @@ const move = (
 
 /** The one list of what a defect may become, by whose part. The database holds the same and decides. */
 export const defectMoves: readonly DefectMove[] = [
-  ...move('acknowledge', 'contact', [['raised', 'seen']]),
+  ...move('acknowledge', 'contact', [['raised', 'acknowledged']]),
   ...move('grade', 'person-in-charge', [
     ['raised', 'raised'],
-    ['seen', 'seen'],
-    ['watched', 'seen'],
+    ['acknowledged', 'acknowledged'],
+    ['watched', 'acknowledged'],
   ]),
   ...move('repair', 'fitter', [
     ['raised', 'repaired'],
-    ['seen', 'repaired'],
+    ['acknowledged', 'repaired'],
     ['watched', 'repaired'],
   ]),
   ...move('verify', 'inspector', [['repaired', 'verified']]),
   ...move('send-back', 'inspector', [
-    ['repaired', 'seen'],
-    ['verified', 'seen'],
+    ['repaired', 'acknowledged'],
+    ['verified', 'acknowledged'],
   ]),
   ...move(
     'watch',
     'person-in-charge',
     [
-      ['seen', 'watched'],
+      ['acknowledged', 'watched'],
       ['watched', 'watched'],
     ],
     true,
@@ -67,7 +67,7 @@ export const defectMoves: readonly DefectMove[] = [
     'accept',
     'person-in-charge',
     [
-      ['seen', 'accepted'],
+      ['acknowledged', 'accepted'],
       ['watched', 'accepted'],
     ],
     true,
@@ -75,8 +75,8 @@ export const defectMoves: readonly DefectMove[] = [
   ...move('return', 'person-in-charge', [['verified', 'returned']]),
   ...move('worsen', 'anyone', [
     ['raised', 'raised'],
-    ['seen', 'seen'],
-    ['watched', 'seen'],
+    ['acknowledged', 'acknowledged'],
+    ['watched', 'acknowledged'],
   ]),
 ]
 
@@ -107,7 +107,7 @@ const holds = (part: DefectPart, who: DefectActor): boolean => {
  * Why a step is not to be taken by somebody as things stand; null: it may.
  *
  * @param grade what `grade` and `worsen` would make it; left out: as it is
- * @example whyNot('repair', { state: 'seen', grade: 'harm', pending: false, repairedBy: null }, { id: 'a', roles: ['fitter'], contact: false }) // null
+ * @example whyNot('repair', { state: 'acknowledged', grade: 'damage', pending: false, repairedBy: null }, { id: 'a', roles: ['fitter'], contact: false }) // null
  */
 export function whyNot(
   action: DefectAction,

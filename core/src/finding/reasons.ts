@@ -34,7 +34,7 @@ export const reasons = {
     'bend-unknown': rated,
     capacity: rated,
   },
-  'hoist-rope': { capacity: z.strictObject({ parts: z.number() }) },
+  'hoist-rope': { capacity: z.strictObject({ partsOfLine: z.number() }) },
   hook: { capacity: z.strictObject({ block: z.string() }) },
   'boom-limits': {
     'too-steep': z.strictObject({ angle_deg: z.number(), boom_m: z.number() }),

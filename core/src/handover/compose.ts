@@ -2,7 +2,7 @@ import type { Grade } from '../defect/grade'
 import { gradeWords } from '../defect/grade'
 
 export interface HandoverFacts {
-  defects: readonly { where: string; words: string; grade: Grade; grown: boolean }[]
+  defects: readonly { where: string; words: string; grade: Grade; worsened: boolean }[]
   /** Readings of this shift that are watched. */
   nearLimit: readonly { label: string; reading: number; unit: string; limit: number; reaches: string | null }[]
   overrides: readonly { label: string; reason: string; after: string; followed: boolean }[]
@@ -29,8 +29,8 @@ export function handoverLines(f: HandoverFacts): HandoverLine[] {
   for (const d of f.defects) {
     say(
       'defect',
-      `${gradeWords[d.grade].label}: ${d.where}: ${d.words}${d.grown ? '. It has worsened.' : ''}`,
-      d.grade !== 'watch' || d.grown,
+      `${gradeWords[d.grade].label}: ${d.where}: ${d.words}${d.worsened ? '. It has worsened.' : ''}`,
+      d.grade !== 'watch' || d.worsened,
     )
   }
   for (const o of f.overrides) {

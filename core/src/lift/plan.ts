@@ -13,7 +13,7 @@ export type Standing = z.infer<typeof standing>
 const fitted = z.strictObject({
   counterweight: z.string().min(1).optional(),
   /** Parts of line that the hook is reeved in. */
-  parts: z.int().min(1).optional(),
+  partsOfLine: z.int().min(1).optional(),
 })
 
 /** How the machine stands: everything that was chosen or measured before a load is thought of. */

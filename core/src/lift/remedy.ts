@@ -12,7 +12,7 @@ export type RemedyKind =
   | { kind: 'extension'; outriggers: { id: string; label: string; extension: Extension }[] }
   | { kind: 'mat'; outrigger: string; label: string; mat: MatKind }
   | { kind: 'mat-size'; outrigger: string; label: string; side_m: number }
-  | { kind: 'parts'; parts: number }
+  | { kind: 'parts-of-line'; partsOfLine: number }
   | { kind: 'boom'; boom_m: number }
   | { kind: 'counterweight'; id: string; label: string }
   | { kind: 'wind'; wind_mps: number }

@@ -239,11 +239,14 @@ const matSize: Search = (_c, f) => {
   return { change: { kind: 'mat-size', outrigger: f.subject ?? '', label, side_m }, changedCase: null, assessment: null }
 }
 
-const parts: Search = (c, _f, _means, attempt) => {
+const partsOfLine: Search = (c, _f, _means, attempt) => {
   if (!liftsOnOutriggers(c.machine)) return null
-  const more = c.machine.hoist.reevings.map((r) => r.parts).filter((n) => n > (c.setup.fitted.parts ?? 0))
+  const more = c.machine.hoist.reevings.map((r) => r.parts).filter((n) => n > (c.setup.fitted.partsOfLine ?? 0))
   for (const n of more.sort((a, b) => a - b)) {
-    const done = attempt({ kind: 'parts', parts: n }, { setup: { ...c.setup, fitted: { ...c.setup.fitted, parts: n } } })
+    const done = attempt(
+      { kind: 'parts-of-line', partsOfLine: n },
+      { setup: { ...c.setup, fitted: { ...c.setup.fitted, partsOfLine: n } } },
+    )
     if (done) return done
   }
   return null
@@ -306,7 +309,7 @@ const searches: Record<RemedyName, Search> = {
   extension: extend,
   mat,
   'mat-size': matSize,
-  parts,
+  'parts-of-line': partsOfLine,
   boom,
   counterweight,
   wind,

@@ -117,7 +117,7 @@ const worded: Worded = {
   ],
   'rating/capacity': (_d, f) => [`${f.measured} on the hook of ${f.limit} rated at ${f.at}.`, f.over],
   'hoist-rope/capacity': (d, f) => [
-    `${f.measured} on ${d.parts} parts of line that hold ${f.limit}.`,
+    `${f.measured} on ${d.partsOfLine} parts of line that hold ${f.limit}.`,
     f.over && 'Reeve more parts, or lift less.',
   ],
   'hook/capacity': (d, f) => [`${f.measured} on ${d.block}, marked ${f.limit}.`, f.over && 'Fit a larger block.'],

@@ -21,8 +21,8 @@ export function changeWords(c: RemedyKind, say: Say): string {
       return `Lay ${c.mat.label.toLowerCase()} under ${c.label}`
     case 'mat-size':
       return `Spread the load under ${c.label} over ${say('length', c.side_m)} square`
-    case 'parts':
-      return `Reeve ${c.parts} parts of line`
+    case 'parts-of-line':
+      return `Reeve ${c.partsOfLine} parts of line`
     case 'boom':
       return `Use ${say('length', c.boom_m)} of boom`
     case 'counterweight':

@@ -18,7 +18,7 @@ export function mapOfCase(c: Case, radii_m: readonly number[], slew_deg: readonl
   const { outriggers } = setup.standing
   const { load } = lift.hung
   const hoist = ropeHoist(machine.name, machine.hoist)
-  const hook = onHook(hoist.blockOf(hoist.reevedIn(setup.fitted.parts)), lift.hung, step.laden)
+  const hook = onHook(hoist.blockOf(hoist.reevedIn(setup.fitted.partsOfLine)), lift.hung, step.laden)
   if (!hook) return null
   const counterweight = counterweightNamed(machine.name, machine.upper, setup.fitted.counterweight)
   const sail = load.windArea_m2

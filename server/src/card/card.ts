@@ -80,7 +80,7 @@ function liftPage(doc: PDFKit.PDFDocument, shift: Shift, lift: LiftRecord, machi
     ['On the hook with block and rigging', a.hookLoad_kg === null ? 'not known' : sayMetric('mass', a.hookLoad_kg)],
     ['Rated capacity, worst on the path', a.rated_kg === null ? 'not rated' : sayMetric('mass', a.rated_kg)],
     ['Set the machine’s computer to', a.configuration?.label ?? 'no table covers this set-up'],
-    ['Parts of line', String(setup?.plan.fitted.parts ?? 'not said')],
+    ['Parts of line', String(setup?.plan.fitted.partsOfLine ?? 'not said')],
     ...lift.plan.steps.flatMap((step, i) => stepRows(step, lift.plan.steps.length > 1 ? `${i + 1}. ` : '')),
     [
       'Wind, read and allowed',

@@ -14,9 +14,9 @@ interface Row {
   raised_by: string
   raised_name: string
   raised_at: Date
-  seen_by: string | null
-  seen_name: string | null
-  seen_at: Date | null
+  acknowledged_by: string | null
+  acknowledged_name: string | null
+  acknowledged_at: Date | null
   repaired_by: string | null
   repaired_name: string | null
   repaired_at: Date | null
@@ -42,7 +42,7 @@ interface Row {
   accepted_name: string | null
   accepted_at: Date | null
   accept_words: string | null
-  grown_at: Date | null
+  worsened_at: Date | null
   meter: number | null
   photos: string[] | null
   notes: Defect['notes'] | null
@@ -55,7 +55,7 @@ function step(id: string | null, name: string | null, at: Date | null) {
 }
 
 function defectOf(r: Row): Defect {
-  const seen = step(r.seen_by, r.seen_name, r.seen_at)
+  const acknowledged = step(r.acknowledged_by, r.acknowledged_name, r.acknowledged_at)
   const repaired = step(r.repaired_by, r.repaired_name, r.repaired_at)
   const returned = step(r.returned_by, r.returned_name, r.returned_at)
   const verified = step(r.verified_by, r.verified_name, r.verified_at)
@@ -74,7 +74,7 @@ function defectOf(r: Row): Defect {
     state: r.state,
     spot: r.spot,
     raised: { by: { id: r.raised_by, name: r.raised_name }, at: r.raised_at.toISOString() },
-    seen,
+    acknowledged,
     repair: repaired && r.repair ? { ...repaired, ...r.repair } : null,
     returned: returned && { ...returned, words: r.return_words ?? '' },
     verified: verified && { ...verified, words: r.verify_words ?? '' },
@@ -86,7 +86,7 @@ function defectOf(r: Row): Defect {
       over: r.state === 'watched' && watchIsOver(until, new Date().toISOString().slice(0, 10), r.meter),
     },
     accepted: accepted && { ...accepted, words: r.accept_words ?? '' },
-    grownAt: r.grown_at?.toISOString() ?? null,
+    worsenedAt: r.worsened_at?.toISOString() ?? null,
     notes: (r.notes ?? []).map((n) => ({ ...n, at: new Date(n.at).toISOString() })),
     steps: (r.steps ?? []).map((x) => ({ ...x, at: new Date(x.at).toISOString() })),
     contacts: r.contacts ?? [],
@@ -97,7 +97,7 @@ function defectOf(r: Row): Defect {
 /** Defects by a condition over `d`, newest first. */
 export async function defectsWhere(tx: Tx, where: string, values: unknown[], limit: number): Promise<Defect[]> {
   const r = await tx.query<Row>(
-    `select d.*, d.watch_until::text as watch_until, m.document->>'name' as machine_name, a.name as raised_name, b.name as seen_name,
+    `select d.*, d.watch_until::text as watch_until, m.document->>'name' as machine_name, a.name as raised_name, b.name as acknowledged_name,
       c.name as repaired_name, e.name as returned_name, v.name as verified_name, w.name as watched_name, x.name as accepted_name,
       case when d.watch_hours is null then null else (select (s.handover->>'hours')::float8 from shift s where s.org = d.org
         and s.machine = d.machine and s.handover->>'hours' is not null order by s.opened_at desc limit 1) end as meter,
@@ -115,7 +115,7 @@ export async function defectsWhere(tx: Tx, where: string, values: unknown[], lim
     from (select * from defect d where ${where} order by d.raised_at desc, d.id limit ${limit}) d
     join machine m on m.org = d.org and m.id = d.machine
     join person a on a.org = d.org and a.id = d.raised_by
-    left join person b on b.org = d.org and b.id = d.seen_by
+    left join person b on b.org = d.org and b.id = d.acknowledged_by
     left join person c on c.org = d.org and c.id = d.repaired_by
     left join person e on e.org = d.org and e.id = d.returned_by
     left join person v on v.org = d.org and v.id = d.verified_by

@@ -126,8 +126,8 @@ export function defectRoutes(db: Database, photos: Photos): Router {
     })
 
   router.post(
-    '/defects/:id/seen',
-    step(z.strictObject({}), () => ({ action: 'acknowledge', words: '', kind: 'defect-seen' })),
+    '/defects/:id/acknowledge',
+    step(z.strictObject({}), () => ({ action: 'acknowledge', words: '', kind: 'defect-acknowledged' })),
   )
   router.post(
     '/defects/:id/repair',
@@ -177,7 +177,7 @@ export function defectRoutes(db: Database, photos: Photos): Router {
     writes(db, noteRequest, async (tx, b, req) => {
       const id = uuidParam(req)
       const d = await one(tx, id)
-      if (b.grown) {
+      if (b.worsened) {
         try {
           await tx.query('select defect_move($1, $2, $3, $4)', [id, 'worsen', b.words, JSON.stringify({ grade: b.grade })])
         } catch (e) {
@@ -192,10 +192,10 @@ export function defectRoutes(db: Database, photos: Photos): Router {
           tx.who.person,
         ])
       }
-      await tx.journal(b.grown ? 'defect-grown' : 'defect-noted', id, {
+      await tx.journal(b.worsened ? 'defect-worsened' : 'defect-noted', id, {
         machine: d.machine.id,
         words: b.words,
-        ...(b.grown && b.grade ? { grade: b.grade } : {}),
+        ...(b.worsened && b.grade ? { grade: b.grade } : {}),
       })
       return one(tx, id)
     }),
@@ -283,7 +283,7 @@ function refusedStep(e: unknown, action: DefectAction, state: DefectState): Prob
   if (code !== 'GL004') return null
   if (action === 'return' && state === 'repaired')
     return new Problem(409, 'not-verified', 'Another than who repaired it has to look at it first.')
-  if (action === 'return' && (state === 'raised' || state === 'seen' || state === 'watched'))
+  if (action === 'return' && (state === 'raised' || state === 'acknowledged' || state === 'watched'))
     return new Problem(409, 'no-repair', 'A repair has to be recorded first.')
   if ((action === 'verify' || action === 'send-back') && state !== 'repaired' && state !== 'verified')
     return new Problem(409, 'no-repair', 'There is no repair waiting to be looked at.')

@@ -188,7 +188,7 @@ async function defect(client: pg.Client, org: string, d: PastDefect): Promise<vo
     await tell(kind, { words })
   }
   const wil = 'wilhelmina-osei'
-  await step(wil, at(d.daysAgo, '08:12'), 'acknowledge', '', {}, 'defect-seen')
+  await step(wil, at(d.daysAgo, '08:12'), 'acknowledge', '', {}, 'defect-acknowledged')
   if (d.watchedUntil) {
     const until_date = new Date(Date.now() + d.watchedUntil * day_ms).toISOString().slice(0, 10)
     const words = 'Look at it every morning; a drip ends it'

@@ -70,9 +70,9 @@ export async function layOutMany(client: pg.Client, org: string, many: HowMany):
     }
     await client.query(
       `insert into defect (org, id, machine, place_on_machine, words, grade, raised_grade, state, raised_by, raised_at,
-         seen_by, seen_at, repaired_by, repaired_at, repair, verified_by, verified_at, verify_words, returned_by, returned_at, return_words)
-       select $1, gen_random_uuid(), ($3::text[])[1 + i % $4], 'Left side', 'Defect number ' || i, (array['danger', 'harm', 'watch'])[1 + i % 3],
-         (array['danger', 'harm', 'watch'])[1 + i % 3], 'returned', 'ines-haldane', t, 'wilhelmina-osei', t + interval '1 hour',
+         acknowledged_by, acknowledged_at, repaired_by, repaired_at, repair, verified_by, verified_at, verify_words, returned_by, returned_at, return_words)
+       select $1, gen_random_uuid(), ($3::text[])[1 + i % $4], 'Left side', 'Defect number ' || i, (array['hazard', 'damage', 'watch'])[1 + i % 3],
+         (array['hazard', 'damage', 'watch'])[1 + i % 3], 'returned', 'ines-haldane', t, 'wilhelmina-osei', t + interval '1 hour',
          'rafiq-dunmore', t + interval '1 day', '{"words": "Mended", "parts": "", "hours": 1}', 'tomas-brekke', t + interval '25 hours', 'Tried',
          'wilhelmina-osei', t + interval '26 hours', 'Seen working'
        from (select i, now() - interval '60 days' - i * interval '7 hours' as t from generate_series(1, $2) i) d`,

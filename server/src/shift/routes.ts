@@ -183,14 +183,14 @@ export function shiftRoutes(db: Database): Router {
       if (known.stops) {
         const words = `${known.label} was used: ${b.reason}. ${known.after}.`.slice(0, 2000)
         const d = await tx.query<{ id: string }>(
-          "insert into defect (org, id, machine, shift, place_on_machine, words, grade, raised_grade, raised_by) values ($1, gen_random_uuid(), $2, $3, $4, $5, 'harm', 'harm', $6) returning id",
+          "insert into defect (org, id, machine, shift, place_on_machine, words, grade, raised_grade, raised_by) values ($1, gen_random_uuid(), $2, $3, $4, $5, 'damage', 'damage', $6) returning id",
           [tx.who.org, s.machine, id, known.label, words, tx.who.person],
         )
         await tx.journal('defect-raised', d.rows[0]?.id ?? '', {
           machine: s.machine,
           where: known.label,
           words,
-          grade: 'harm',
+          grade: 'damage',
           stops: true,
         })
       }

@@ -61,14 +61,14 @@ async function leaveAsItStands(tx: Tx, shift: string, machine: string, left: Lef
   if (!stops.rows[0]?.stopped) {
     const words = `Left as it stands. ${left.how} Made safe: ${left.madeSafe} Taken back by: ${left.takenBackBy}`.slice(0, 2000)
     const d = await tx.query<{ id: string }>(
-      "insert into defect (org, id, machine, shift, place_on_machine, words, grade, raised_grade, raised_by) values ($1, gen_random_uuid(), $2, $3, 'Left as it stands', $4, 'harm', 'harm', $5) returning id",
+      "insert into defect (org, id, machine, shift, place_on_machine, words, grade, raised_grade, raised_by) values ($1, gen_random_uuid(), $2, $3, 'Left as it stands', $4, 'damage', 'damage', $5) returning id",
       [tx.who.org, machine, shift, words, tx.who.person],
     )
     await tx.journal('defect-raised', d.rows[0]?.id ?? '', {
       machine,
       where: 'Left as it stands',
       words,
-      grade: 'harm',
+      grade: 'damage',
       stops: true,
     })
   }

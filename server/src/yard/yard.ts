@@ -51,7 +51,7 @@ const select = `
   left join inspection hi on hi.org = s.org and hi.id = s.id
   left join place pl on pl.org = s.org and pl.id = s.place
   left join lateral (
-    select * from defect x where x.org = m.org and x.machine = m.id and (x.grade in ('danger', 'harm') or x.pending) and x.state not in ('returned', 'accepted')
+    select * from defect x where x.org = m.org and x.machine = m.id and (x.grade in ('hazard', 'damage') or x.pending) and x.state not in ('returned', 'accepted')
     order by gravity(x.grade) desc, x.raised_at limit 1
   ) d on true
   left join lateral (
@@ -136,7 +136,7 @@ export async function readMachine(tx: Tx, id: string): Promise<MachineFile> {
           fuel_share: h.fuel_share,
           standsAt: h.standsAt,
           lines: handoverLines({
-            defects: open.map((d) => ({ where: d.where, words: d.words, grade: d.grade, grown: d.grownAt !== null })),
+            defects: open.map((d) => ({ where: d.where, words: d.words, grade: d.grade, worsened: d.worsenedAt !== null })),
             nearLimit: nearLimits(definition.walkround, readings),
             overrides: openOverrides.map((o) => ({ ...o, followed: false })),
             due: due.map((d) => ({ label: d.label, state: d.state, date: d.date })),

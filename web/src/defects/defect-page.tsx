@@ -83,7 +83,7 @@ function Life({ defect: d }: { defect: Defect }) {
         <div className="grid gap-4">
           {may('acknowledge') && (
             <Sheet title="Your part: acknowledge">
-              <Button look="next" onClick={() => void act('seen', {})}>
+              <Button look="next" onClick={() => void act('acknowledge', {})}>
                 I have seen this
               </Button>
             </Sheet>
@@ -100,7 +100,7 @@ function Life({ defect: d }: { defect: Defect }) {
           {may('watch') && (
             <Keep onWatch={(body) => void act('watch', body)} onAccept={(words) => void act('accept', { words })} />
           )}
-          {has('person-in-charge') && stopsMachine(d.grade) && (d.state === 'raised' || d.state === 'seen') && (
+          {has('person-in-charge') && stopsMachine(d.grade) && (d.state === 'raised' || d.state === 'acknowledged') && (
             <p className="text-quiet">
               Returning to service waits for a fitter’s recorded repair, and for another to look at it.
             </p>
@@ -127,7 +127,7 @@ function Story({ defect: d }: { defect: Defect }) {
           />
         ))}
       </Step>
-      {!d.seen && d.contacts.length > 0 && (
+      {!d.acknowledged && d.contacts.length > 0 && (
         <li className="border-l-4 border-near pl-4">
           <p className="font-bold">Not acknowledged yet</p>
           <p className="text-quiet">
@@ -243,15 +243,15 @@ function Keep({ onWatch, onAccept }: { onWatch: (body: WatchRequest) => void; on
   )
 }
 
-/** Words, a photo, or that it has grown: then it may be graded graver, never milder. */
+/** Words, a photo, or that it has worsened: then it may be graded graver, never milder. */
 function Add({ defect: d, mayWorsen, onNote }: { defect: Defect; mayWorsen: boolean; onNote: (body: object) => void }) {
   const [words, setWords] = useState('')
   const [to, setTo] = useState<Defect['grade']>(d.grade)
   const options = grades.options
     .filter((g) => g === d.grade || isGraver(g, d.grade))
     .map((g) => ({ value: g, label: gradeWords[g].label }))
-  const send = (grown: boolean) => {
-    onNote({ id: newId(), words, grown, grade: grown && to !== d.grade ? to : null })
+  const send = (worsened: boolean) => {
+    onNote({ id: newId(), words, worsened, grade: worsened && to !== d.grade ? to : null })
     setWords('')
   }
   return (

@@ -13,7 +13,7 @@ import { DefectForm } from './defect-form'
 
 export const stateWords: Record<DefectState, string> = {
   raised: 'Raised',
-  seen: 'Acknowledged',
+  acknowledged: 'Acknowledged',
   repaired: 'Repair recorded',
   verified: 'Repair looked at',
   watched: 'Watched',
@@ -37,7 +37,9 @@ export function Defects() {
   return (
     <>
       <div className="flex flex-wrap items-start justify-between gap-3">
-        <Title below="Danger and harm stop a machine for everyone until the person in charge returns it.">Defects</Title>
+        <Title below="Danger to people and damage to the machine stop it for everyone until the person in charge returns it.">
+          Defects
+        </Title>
         {machines[0] && <Button onClick={() => setParams({ raise: machines[0]?.id ?? '' })}>Report a defect</Button>}
       </div>
       <div className="mb-4 max-w-sm">
@@ -136,7 +138,7 @@ function DefectRow({ defect: d }: { defect: Defect }) {
                 · {d.watched.over ? 'its time is over, look at it' : watchWords(d.watched)}
               </strong>
             )}
-            {d.grownAt && !ended && <strong className="text-outside"> · it has worsened</strong>}
+            {d.worsenedAt && !ended && <strong className="text-outside"> · it has worsened</strong>}
           </span>
         </span>
       </Link>

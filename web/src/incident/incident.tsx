@@ -30,7 +30,7 @@ export function Incident({ shift, file }: { shift: Shift; file: MachineFile }) {
 
   const stop = async (where: string, words: string) => {
     setError(null)
-    const body: RaiseDefectRequest = { id: newId(), machine: m.id, shift: shift.id, item: null, where, words, grade: 'harm' }
+    const body: RaiseDefectRequest = { id: newId(), machine: m.id, shift: shift.id, item: null, where, words, grade: 'damage' }
     try {
       const sent = outbox.sendPatiently<Defect>('raise-defect', {}, body)
       close()

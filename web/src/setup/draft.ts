@@ -24,7 +24,7 @@ export interface OutriggerDraft {
 export interface SetupDraft {
   position: MachinePosition
   counterweight: string
-  parts: number
+  partsOfLine: number
   outriggers: OutriggerDraft[]
   pitch_deg: Tol | null
   roll_deg: Tol | null
@@ -76,7 +76,7 @@ export function firstDraft(machine: Crane, place: Place, shift: Shift): SetupDra
     position: { x_m: position.x_m, y_m: position.y_m, heading_deg: position.heading_deg },
     counterweight:
       last?.fitted.counterweight ?? (machine.upper.counterweights[machine.upper.counterweights.length - 1]?.id as string),
-    parts: last?.fitted.parts ?? machine.hoist.reevings[Math.min(1, machine.hoist.reevings.length - 1)]?.parts ?? 1,
+    partsOfLine: last?.fitted.partsOfLine ?? machine.hoist.reevings[Math.min(1, machine.hoist.reevings.length - 1)]?.parts ?? 1,
     outriggers: machine.outriggers.map((l) => {
       const before = last?.standing.outriggers.find((x) => x.id === l.id)
       return {
@@ -110,12 +110,12 @@ export function planOf(d: SetupDraft, machine: Crane, place: Place): SetupPlan {
       stroke_m: l.stroke_m,
     }
   }
-  const { counterweight, parts, position } = d
+  const { counterweight, partsOfLine, position } = d
   return {
     format: 'geolabe.setup/2',
     place: place.id,
     position,
-    fitted: { counterweight, parts },
+    fitted: { counterweight, partsOfLine },
     standing: { on: 'outriggers', outriggers: d.outriggers.map(settingOf) },
     level: { pitch_deg: d.pitch_deg, roll_deg: d.roll_deg, levelVerified: bubble !== undefined && d.steps.includes(bubble.id) },
   }

@@ -217,13 +217,13 @@ function SetupCrane({ shift, file, place, machine }: ShiftContext & { machine: C
               />
               <Choice
                 label="Parts of line"
-                value={String(draft.parts)}
+                value={String(draft.partsOfLine)}
                 options={machine.hoist.reevings.map((r) => ({
                   value: String(r.parts),
                   label: String(r.parts),
                   note: `${r.block.name}, ${say('mass', r.block.mass_kg)}`,
                 }))}
-                onChange={(parts) => change({ parts: Number(parts) })}
+                onChange={(n) => change({ partsOfLine: Number(n) })}
               />
             </div>
           </Sheet>

@@ -3,11 +3,14 @@ import { Sheet } from '../look/page'
 import { VerdictWord } from '../look/verdict'
 import { useSay } from '../units/units'
 
-/** What concerns the whole machine as it stands and is not in order: no table that covers it, too little weight under the boom. */
+/** What concerns the whole machine as it stands and is not in order: no table that covers it, too little weight under the boom, a foot
+ * too near an edge. */
 export function Standing({ findings }: { findings: readonly Finding[] }) {
   const say = useSay()
-  // A leg says its own, and the level has a panel to itself.
-  const whole = findings.filter((f) => f.subject === null && f.check !== 'level' && f.verdict !== 'inside')
+  // An outrigger shows its own load and ground, and the level has a panel to itself.
+  const whole = findings.filter(
+    (f) => (f.subject === null || f.check === 'edge') && f.check !== 'level' && f.verdict !== 'inside',
+  )
   return whole.map((f) => {
     const { title, what, todo } = findingWords(f, say)
     return (

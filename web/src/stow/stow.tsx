@@ -69,7 +69,7 @@ export function Stow() {
   }
   // As the next person will read it: from the record, and what is entered here.
   const lines = handoverLines({
-    defects: [...file.stopping, ...file.watched].map((d) => ({ ...d, grown: d.grownAt !== null })),
+    defects: [...file.stopping, ...file.watched].map((d) => ({ ...d, worsened: d.worsenedAt !== null })),
     nearLimit: nearLimits(
       machine.walkround,
       file.readings,

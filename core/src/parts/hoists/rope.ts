@@ -51,7 +51,7 @@ export function ropeHoist(name: string, part: HoistPart): HoistModel {
     if (reeving) return reeving
     const known = reevings.map((r) => r.parts).join(', ')
     const wrong = parts === undefined ? 'Say in how many parts of line it is reeved' : `${name} is not reeved in ${parts} parts`
-    throw new Refusal('unknown-reeving', `${wrong}; it can be in ${known}.`, 'setup.fitted.parts')
+    throw new Refusal('unknown-reeving', `${wrong}; it can be in ${known}.`, 'setup.fitted.partsOfLine')
   }
   return {
     parts: reevings.map((r) => r.parts),

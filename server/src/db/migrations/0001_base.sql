@@ -131,12 +131,12 @@ create table defect (
   item text,
   place_on_machine text not null,
   words text not null,
-  grade text not null check (grade in ('danger', 'harm', 'watch')),
-  state text not null default 'raised' check (state in ('raised', 'seen', 'repaired', 'returned')),
+  grade text not null check (grade in ('hazard', 'damage', 'watch')),
+  state text not null default 'raised' check (state in ('raised', 'acknowledged', 'repaired', 'returned')),
   raised_by text not null,
   raised_at timestamptz not null default now(),
-  seen_by text,
-  seen_at timestamptz,
+  acknowledged_by text,
+  acknowledged_at timestamptz,
   repaired_by text,
   repaired_at timestamptz,
   repair jsonb,
@@ -244,7 +244,7 @@ create trigger journal_never_emptied before truncate on journal for each stateme
 -- Stopping --------------------------------------------------------------------------------------------------------------
 
 create function machine_stopped(o text, m text) returns boolean language sql stable as $$
-  select exists (select from geolabe.defect where org = o and machine = m and grade in ('danger', 'harm') and state <> 'returned')
+  select exists (select from geolabe.defect where org = o and machine = m and grade in ('hazard', 'damage') and state <> 'returned')
 $$;
 
 create function shift_guard() returns trigger language plpgsql as $$
@@ -288,15 +288,15 @@ begin
   if new.state = old.state then
     return new;
   end if;
-  if new.state = 'seen' and old.state = 'raised' then
+  if new.state = 'acknowledged' and old.state = 'raised' then
     if not geolabe.has_role('person-in-charge') then
       raise exception 'the person in charge acknowledges' using errcode = 'GL003';
     end if;
-  elsif new.state = 'repaired' and old.state in ('raised', 'seen') then
+  elsif new.state = 'repaired' and old.state in ('raised', 'acknowledged') then
     if not geolabe.has_role('fitter') then
       raise exception 'a fitter records the repair' using errcode = 'GL003';
     end if;
-  elsif new.state = 'returned' and (old.state = 'repaired' or (old.state = 'seen' and old.grade = 'watch')) then
+  elsif new.state = 'returned' and (old.state = 'repaired' or (old.state = 'acknowledged' and old.grade = 'watch')) then
     if not geolabe.has_role('person-in-charge') then
       raise exception 'the person in charge returns to service' using errcode = 'GL003';
     end if;
@@ -356,7 +356,7 @@ grant insert on shift, inspection_entry, setup, lift, defect, photo, applied to 
 grant update (closed_at, site, walk_finished_at, handover) on shift to geolabe_app;
 grant update (result, reading, at) on inspection_entry to geolabe_app;
 grant update (outcome) on lift to geolabe_app;
-grant update (state, seen_by, seen_at, repaired_by, repaired_at, repair, returned_by, returned_at, return_words) on defect to geolabe_app;
+grant update (state, acknowledged_by, acknowledged_at, repaired_by, repaired_at, repair, returned_by, returned_at, return_words) on defect to geolabe_app;
 grant update (status, answer) on applied to geolabe_app;
 -- For the row locks that order stopping and taking.
 grant update (revision) on machine to geolabe_app;

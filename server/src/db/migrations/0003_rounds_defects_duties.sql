@@ -196,7 +196,7 @@ alter table defect
   add column accepted_by text,
   add column accepted_at timestamptz,
   add column accept_words text,
-  add column grown_at timestamptz;
+  add column worsened_at timestamptz;
 update defect set raised_grade = grade;
 -- What was returned under the earlier rules: after a repair it had been looked at by who returned it; without one it was accepted.
 update defect set verified_by = returned_by, verified_at = returned_at, verify_words = return_words where state = 'returned' and repaired_by is not null;
@@ -204,7 +204,7 @@ update defect set state = 'accepted', accepted_by = returned_by, accepted_at = r
   returned_by = null, returned_at = null, return_words = null where state = 'returned' and repaired_by is null;
 alter table defect
   alter column raised_grade set not null,
-  add check (state in ('raised', 'seen', 'repaired', 'verified', 'watched', 'accepted', 'returned')),
+  add check (state in ('raised', 'acknowledged', 'repaired', 'verified', 'watched', 'accepted', 'returned')),
   add constraint verified_by_another check (verified_by is null or verified_by is distinct from repaired_by),
   add constraint returned_after_check check (state <> 'returned' or (repaired_by is not null and verified_by is not null)),
   -- Nothing that stops a machine for danger or harm is watched or accepted away.
@@ -221,7 +221,7 @@ create table defect_note (
   org text not null,
   id uuid not null,
   defect uuid not null,
-  kind text not null check (kind in ('note', 'grown', 'graded')),
+  kind text not null check (kind in ('note', 'worsened', 'graded')),
   words text not null,
   by text not null,
   at timestamptz not null default now(),
@@ -232,12 +232,12 @@ create table defect_note (
 create index defect_note_by_defect on defect_note (org, defect, at);
 
 create or replace function machine_stopped(o text, m text) returns boolean language sql stable as $$
-  select exists (select from geolabe.defect where org = o and machine = m and (grade in ('danger', 'harm') or pending)
+  select exists (select from geolabe.defect where org = o and machine = m and (grade in ('hazard', 'damage') or pending)
     and state not in ('returned', 'accepted'))
 $$;
 
 create function gravity(g text) returns integer language sql immutable as
-$$ select case g when 'danger' then 2 when 'harm' then 1 else 0 end $$;
+$$ select case g when 'hazard' then 2 when 'damage' then 1 else 0 end $$;
 
 create or replace function defect_guard() returns trigger language plpgsql as $$
 begin
@@ -267,12 +267,12 @@ begin
   if new.state = old.state then
     return new;
   end if;
-  if new.state = 'seen' and old.state = 'raised' then
+  if new.state = 'acknowledged' and old.state = 'raised' then
     if not (geolabe.has_role('person-in-charge') or exists (select from geolabe.defect_contact
       where org = new.org and geolabe.current_person() in (person, stand_in))) then
       raise exception 'the named contact, the stand-in or the person in charge acknowledges' using errcode = 'GL003';
     end if;
-  elsif new.state = 'repaired' and old.state in ('raised', 'seen', 'watched') then
+  elsif new.state = 'repaired' and old.state in ('raised', 'acknowledged', 'watched') then
     if not geolabe.has_role('fitter') then
       raise exception 'a fitter records the repair' using errcode = 'GL003';
     end if;
@@ -280,11 +280,11 @@ begin
     if new.verified_by is distinct from geolabe.current_person() or new.repaired_by = geolabe.current_person() then
       raise exception 'another than who repaired it looks at it' using errcode = 'GL003';
     end if;
-  elsif new.state = 'seen' and old.state in ('verified', 'repaired', 'watched') then
-    -- Looked at and not in order, or grown: back to where a repair is owed.
+  elsif new.state = 'acknowledged' and old.state in ('verified', 'repaired', 'watched') then
+    -- Looked at and not in order, or worsened: back to where a repair is owed.
     null;
   elsif new.state in ('returned', 'watched', 'accepted') and
-    ((new.state = 'returned' and old.state = 'verified') or (new.state <> 'returned' and old.state in ('seen', 'watched'))) then
+    ((new.state = 'returned' and old.state = 'verified') or (new.state <> 'returned' and old.state in ('acknowledged', 'watched'))) then
     if not geolabe.has_role('person-in-charge') then
       raise exception 'the person in charge decides this' using errcode = 'GL003';
     end if;
@@ -364,7 +364,7 @@ grant update (device, because) on inspection_entry to geolabe_app;
 grant update (followed_by, followed_at) on override_use to geolabe_app;
 grant update (withdrawn_by, withdrawn_at) on authorisation to geolabe_app;
 grant update (grade, pending, verified_by, verified_at, verify_words, watched_by, watched_at, watch_until, watch_hours, watch_words,
-  accepted_by, accepted_at, accept_words, grown_at) on defect to geolabe_app;
+  accepted_by, accepted_at, accept_words, worsened_at) on defect to geolabe_app;
 revoke execute on all functions in schema geolabe from public;
 grant execute on all functions in schema geolabe to geolabe_app;
 

@@ -27,24 +27,24 @@ create table defect_rule (
   primary key (action, from_state)
 );
 insert into defect_rule (action, from_state, to_state, part, only_watch) values
-  ('acknowledge', 'raised', 'seen', 'contact', false),
+  ('acknowledge', 'raised', 'acknowledged', 'contact', false),
   ('grade', 'raised', 'raised', 'person-in-charge', false),
-  ('grade', 'seen', 'seen', 'person-in-charge', false),
-  ('grade', 'watched', 'seen', 'person-in-charge', false),
+  ('grade', 'acknowledged', 'acknowledged', 'person-in-charge', false),
+  ('grade', 'watched', 'acknowledged', 'person-in-charge', false),
   ('repair', 'raised', 'repaired', 'fitter', false),
-  ('repair', 'seen', 'repaired', 'fitter', false),
+  ('repair', 'acknowledged', 'repaired', 'fitter', false),
   ('repair', 'watched', 'repaired', 'fitter', false),
   ('verify', 'repaired', 'verified', 'inspector', false),
-  ('send-back', 'repaired', 'seen', 'inspector', false),
-  ('send-back', 'verified', 'seen', 'inspector', false),
-  ('watch', 'seen', 'watched', 'person-in-charge', true),
+  ('send-back', 'repaired', 'acknowledged', 'inspector', false),
+  ('send-back', 'verified', 'acknowledged', 'inspector', false),
+  ('watch', 'acknowledged', 'watched', 'person-in-charge', true),
   ('watch', 'watched', 'watched', 'person-in-charge', true),
-  ('accept', 'seen', 'accepted', 'person-in-charge', true),
+  ('accept', 'acknowledged', 'accepted', 'person-in-charge', true),
   ('accept', 'watched', 'accepted', 'person-in-charge', true),
   ('return', 'verified', 'returned', 'person-in-charge', false),
   ('worsen', 'raised', 'raised', 'anyone', false),
-  ('worsen', 'seen', 'seen', 'anyone', false),
-  ('worsen', 'watched', 'seen', 'anyone', false);
+  ('worsen', 'acknowledged', 'acknowledged', 'anyone', false),
+  ('worsen', 'watched', 'acknowledged', 'anyone', false);
 
 create table defect_step (
   org text not null,
@@ -68,7 +68,7 @@ create trigger defect_step_kept before update or delete on defect_step for each 
 insert into defect_step (org, defect, n, action, from_state, to_state, grade, by, at, words, detail)
   select org, id, row_number() over (partition by org, id order by at, rank), action, '', '', grade, by, at, coalesce(words, ''), coalesce(detail, '{}')
   from (
-    select org, id, grade, 1 as rank, 'acknowledge' as action, seen_by as by, seen_at as at, null as words, null::jsonb as detail from defect
+    select org, id, grade, 1 as rank, 'acknowledge' as action, acknowledged_by as by, acknowledged_at as at, null as words, null::jsonb as detail from defect
     union all select org, id, grade, 2, 'watch', watched_by, watched_at, watch_words, jsonb_build_object('until_date', watch_until, 'until_hours', watch_hours) from defect
     union all select org, id, grade, 3, 'repair', repaired_by, repaired_at, repair->>'words', repair from defect
     union all select org, id, grade, 4, 'verify', verified_by, verified_at, verify_words, null from defect
@@ -87,10 +87,10 @@ begin
       end if;
       new.raised_at := now();
       new.state := 'raised';
-      new.seen_by := null; new.seen_at := null; new.repaired_by := null; new.repaired_at := null; new.repair := null;
+      new.acknowledged_by := null; new.acknowledged_at := null; new.repaired_by := null; new.repaired_at := null; new.repair := null;
       new.verified_by := null; new.verified_at := null; new.verify_words := null; new.returned_by := null; new.returned_at := null;
       new.return_words := null; new.watched_by := null; new.watched_at := null; new.watch_until := null; new.watch_hours := null;
-      new.watch_words := null; new.accepted_by := null; new.accepted_at := null; new.accept_words := null; new.grown_at := null;
+      new.watch_words := null; new.accepted_by := null; new.accepted_at := null; new.accept_words := null; new.worsened_at := null;
     end if;
     new.raised_grade := new.grade;
     if geolabe.is_app() then
@@ -154,7 +154,7 @@ begin
   if act in ('grade', 'worsen') and detail->>'grade' is not null then
     to_grade := detail->>'grade';
   end if;
-  if to_grade not in ('danger', 'harm', 'watch') or gravity(to_grade) < gravity(cur.grade) then
+  if to_grade not in ('hazard', 'damage', 'watch') or gravity(to_grade) < gravity(cur.grade) then
     raise exception 'a defect is never graded milder' using errcode = 'GL008';
   end if;
   if act = 'grade' and not cur.pending and to_grade = cur.grade then
@@ -164,7 +164,7 @@ begin
   update defect set state = rule.to_state, grade = to_grade, pending = pending and act <> 'grade' where org = o and id = d;
   case act
     when 'acknowledge' then
-      update defect set seen_by = me, seen_at = at where org = o and id = d;
+      update defect set acknowledged_by = me, acknowledged_at = at where org = o and id = d;
     when 'repair' then
       update defect set repaired_by = me, repaired_at = at, repair = detail where org = o and id = d;
     when 'verify' then
@@ -181,7 +181,7 @@ begin
     when 'return' then
       update defect set returned_by = me, returned_at = at, return_words = said where org = o and id = d;
     when 'worsen' then
-      update defect set grown_at = at, watched_by = null, watched_at = null, watch_until = null, watch_hours = null, watch_words = null
+      update defect set worsened_at = at, watched_by = null, watched_at = null, watch_until = null, watch_hours = null, watch_words = null
         where org = o and id = d;
     else null;
   end case;
@@ -192,8 +192,8 @@ begin
 end $$;
 
 revoke update on defect from geolabe_app;
-revoke update (state, seen_by, seen_at, repaired_by, repaired_at, repair, returned_by, returned_at, return_words, grade, pending, verified_by,
-  verified_at, verify_words, watched_by, watched_at, watch_until, watch_hours, watch_words, accepted_by, accepted_at, accept_words, grown_at)
+revoke update (state, acknowledged_by, acknowledged_at, repaired_by, repaired_at, repair, returned_by, returned_at, return_words, grade, pending, verified_by,
+  verified_at, verify_words, watched_by, watched_at, watch_until, watch_hours, watch_words, accepted_by, accepted_at, accept_words, worsened_at)
   on defect from geolabe_app;
 
 -- In one's own name --------------------------------------------------------------------------------------------------------
