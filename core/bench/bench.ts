@@ -117,8 +117,8 @@ const half_ms = time('map of 180 × 100 cells', 10, () => void capacityMap(cells
 const quarter_ms = time('map of 90 × 100 cells', 10, () => void capacityMap(cells(90, 100)))
 const made = capacityMap(whole)
 const bytes = [...made.layers.map((l) => l.use), made.governs].reduce((s, a) => s + a.byteLength, 0)
-wanted('map under 40 ms', map_ms < 40, `${map_ms.toFixed(1)} ms`)
-wanted('its memory under 4 MB', bytes < 4 * 2 ** 20, `${(bytes / 2 ** 20).toFixed(2)} MB`)
+wanted('map of all layers under 60 ms', map_ms < 60, `${map_ms.toFixed(1)} ms`)
+wanted('its memory under 8 MB, all layers', bytes < 8 * 2 ** 20, `${(bytes / 2 ** 20).toFixed(2)} MB`)
 wanted(
   'cost linear with cells (2 and 4 times)',
   map_ms / half_ms < 2.6 && map_ms / quarter_ms < 5.2,
@@ -139,6 +139,11 @@ const planOf = (lift: typeof long) => ({
 const prove = (lift: typeof long) => assess(planOf(lift))
 const short_ms = time('assess, 50° of slew, two radii', 1000, () => void prove(ternLift()))
 const long_ms = time('assess, 190° of slew, path looked at in 200 points', 200, () => void assess(planOf(long), { points: 200 }))
+const size = { length_m: 2.4, width_m: 1.5, height_m: 1.7 }
+const sized = ternLift()
+const quayside: Case = { ...c, lift: { ...sized, hung: { ...sized.hung, load: { ...sized.hung.load, size } } } }
+const quay_ms = time('assess beside the wall, with clearance', 300, () => void assess(quayside))
+wanted('assess with clearance under 8 ms', quay_ms < 8, `${quay_ms.toFixed(2)} ms`)
 wanted('assess under 1 ms', short_ms < 1, `${short_ms.toFixed(2)} ms`)
 wanted('assess with a path of 200 points under 2 ms', long_ms < 2, `${long_ms.toFixed(2)} ms`)
 const outside = ternLift({

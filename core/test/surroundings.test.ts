@@ -213,6 +213,63 @@ describe('clearance', () => {
     expect(behind(tern.upper.tailSwingRadius_m + 0.2)?.measured).toBeCloseTo(0.2, 1)
     expect(behind(tern.upper.tailSwingRadius_m + 1)?.verdict).toBe('inside')
   })
+  it('is no more than that of the boom in any pose of the way, high or low', () => {
+    const xy = fc.double({ min: -12, max: 12, noNaN: true })
+    const radius = fc.double({ min: 4, max: 14, noNaN: true })
+    const poses = [xy, xy, fc.double({ min: 1, max: 16, noNaN: true }), radius, radius, fc.integer({ min: 1, max: 120 })] as const
+    const { back_m, height_m } = tern.boom.pivot
+    fc.assert(
+      fc.property(...poses, (x, y, top_m, a, b, by) => {
+        const ends = { pickUp: { radius_m: a, slew_deg: 10 }, setDown: { radius_m: b, slew_deg: 10 + by } }
+        const heights = { pickUp_m: 16, setDown_m: 16, over_m: 16 }
+        const [f] = the(caseWith([solid(box(x, y, x + 1.5, y + 1.5), top_m)], turned({ ...ends, heights })), 'clearance')
+        const shed: Outline = {
+          closed: true,
+          points: [
+            { x_m: x, y_m: y },
+            { x_m: x + 1.5, y_m: y },
+            { x_m: x + 1.5, y_m: y + 1.5 },
+            { x_m: x, y_m: y + 1.5 },
+          ],
+        }
+        for (let i = 0; i <= 30; i++)
+          for (let j = 0; j <= 10; j++) {
+            const [r, slew] = [a + ((b - a) * j) / 10, 10 + (by * i) / 30]
+            const [foot, head] = [atSlew(-back_m, slew), atSlew(r, slew)]
+            const from = { x: foot.x_m, y: foot.y_m, z: height_m }
+            const d = lineToStanding(from, { x: head.x_m, y: head.y_m, z: tipAt(19.4, r) }, shed, top_m) - 0.4
+            expect(f?.measured ?? 3).toBeLessThanOrEqual(Math.max(0, d) + 3 * Number(f?.measured === null) + 1e-6)
+          }
+      }),
+      { numRuns: runs(600, 40) },
+    )
+  })
+  it('of many things is that of the nearest of them by itself', () => {
+    const xy = fc.double({ min: -16, max: 16, noNaN: true })
+    fc.assert(
+      fc.property(fc.array(fc.tuple(xy, xy), { minLength: 2, maxLength: 5 }), fc.integer({ min: 1, max: 200 }), (at, by) => {
+        const things = at.map(([x, y], i) => ({ ...solid(box(x, y, x + 1, y + 1)), id: `s${i}`, label: `Shed ${i}` }))
+        const lift = turned({ pickUp: { radius_m: 6, slew_deg: 20 }, setDown: { radius_m: 9, slew_deg: 20 + by } })
+        const gap = (features: object[]) => the(caseWith(features, lift), 'clearance')[0]?.measured ?? Infinity
+        const single = Math.min(...things.map((t) => gap([t])))
+        const all = gap(things)
+        if (single > 3) return
+        expect(all).toBeLessThanOrEqual(single * 1.03 + 0.05)
+        expect(all).toBeGreaterThanOrEqual(single * 0.97 - 0.05)
+      }),
+      { numRuns: runs(400, 30) },
+    )
+  })
+  it('of a plan drawn finer than can be looked at is not proven, and a place drawn finer still is refused', () => {
+    const round = (n: number, i: number) => ({
+      type: 'Polygon',
+      points: Array.from({ length: n }, (_, k) => [9 + i + Math.cos((k / n) * 6.28), 9 + Math.sin((k / n) * 6.28)]),
+    })
+    const fine = (count: number) => Array.from({ length: count }, (_, i) => ({ ...solid(round(199, i * 0.01)), id: `s${i}` }))
+    expect(the(caseWith(fine(11), turned()), 'clearance')[0]).toMatchObject({ verdict: 'not-proven', reason: 'too-many' })
+    const refused = placeDefinition.safeParse({ ...openField, features: fine(30) })
+    expect(refused.error?.issues[0]).toMatchObject({ path: ['features'], message: expect.stringMatching(/5000 corners/) })
+  })
   it('is never better with more of it: a longer way round, another thing, a larger load', () => {
     const xy = fc.double({ min: -14, max: 14, noNaN: true })
     fc.assert(

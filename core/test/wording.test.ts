@@ -70,6 +70,7 @@ const given: Said[] = [
   { check: 'clearance', reason: 'no-boom-size', detail: wall },
   { check: 'clearance', reason: 'no-load-size', detail: wall },
   { check: 'clearance', reason: 'no-heights', detail: wall },
+  { check: 'clearance', reason: 'too-many', detail: wall },
   { check: 'clearance', reason: 'gap', detail: { ...wall, body: 'boom' } },
   { check: 'overhead-line', reason: 'none-drawn', detail: bare },
   { check: 'overhead-line', reason: 'no-height', detail: wires },

@@ -6,7 +6,8 @@ import compression from 'compression'
 import express, { type NextFunction, type Request, type Response, Router } from 'express'
 import staticFiles from 'express-static-gzip'
 import helmet from 'helmet'
-import { type CalcPool, calcRoutes } from './calc/routes'
+import type { CalcPool } from './calc/pool'
+import { calcRoutes } from './calc/routes'
 import { cardRoutes } from './card/routes'
 import type { SigningKey } from './card/signing'
 import type { Database } from './db/database'
@@ -146,7 +147,7 @@ export function makeApp(o: AppOptions): express.Express {
   api.use(tableRoutes(db))
   for (const routes of [walkroundTemplateRoutes, inspectionRoutes, lifeRoutes, dueRoutes, peopleRoutes]) api.use(routes(db))
   api.use(journalRoutes(db))
-  api.use(cardRoutes(db, o.signing))
+  api.use(cardRoutes(db, o.signing, o.calc))
   api.use(() => {
     throw notFound('This address')
   })

@@ -1,7 +1,7 @@
 import { createServer } from 'node:http'
 import { fileURLToPath } from 'node:url'
 import { makeApp } from './app'
-import { calcPool } from './calc/routes'
+import { calcPool } from './calc/pool'
 import { keptKey } from './card/signing'
 import { Database } from './db/database'
 import { demoPeople } from './demo/people'

@@ -345,6 +345,46 @@ describe('a shift from elsewhere', () => {
       await app.freeTern()
     }
   })
+  it('with lifts that take for ever to work out again is refused, and holds nobody up meanwhile', async () => {
+    const id = await lifted()
+    const { signature: _s, ...file } = (await people.ines.get(`/shifts/${id}/export`)).body
+    // As many posts as may be looked at, all at the edge of what the lift sweeps.
+    const post = (i: number) => ({
+      id: `post-${i}`,
+      label: 'Post',
+      kind: 'solid',
+      geometry: {
+        type: 'Polygon',
+        points: Array.from({ length: 49 }, (_, k) => [
+          18 + 11.6 * Math.cos(i / 6.3) + 0.1 * Math.cos(k / 7.8),
+          4.3 + 11.6 * Math.sin(i / 6.3) + 0.1 * Math.sin(k / 7.8),
+        ]),
+      },
+    })
+    for (const p of file.used.places) p.document.features = Array.from({ length: 40 }, (_, i) => post(i))
+    const proved = file.events.find((e: { kind: string }) => e.kind === 'lift-proved')
+    const { plan, assessment } = proved.lift
+    // Said short, so that the file is no larger than may be sent.
+    const short = { ...assessment, governing: null, findings: [], readFrom: [] }
+    const wide = {
+      ...plan,
+      steps: Array(12).fill({ ...plan.steps[0], pickUp: { radius_m: 5, slew_deg: 0 }, setDown: { radius_m: 9, slew_deg: 350 } }),
+    }
+    const more = Array.from({ length: 150 }, () => ({
+      ...proved,
+      lift: { ...proved.lift, id: randomUUID(), plan: wide, assessment: short },
+    }))
+    file.events = [...file.events, ...more]
+    file.shift = JSON.parse(JSON.stringify(project(file.events)))
+    const { freshKey } = await import('../src/card/signing')
+    const answer = people.wil.post('/shift-files', { ...file, signature: freshKey().sign(file) })
+    await new Promise((go) => setTimeout(go, 600))
+    const asked = Date.now()
+    expect((await people.ines.get('/yard')).status).toBe(200)
+    expect(Date.now() - asked).toBeLessThan(2000)
+    expect((await answer).body.error).toMatchObject({ code: 'too-heavy', path: 'shift.lifts' })
+    await app.freeTern()
+  })
   it('altered, unsigned, dated ahead, or brought by just anybody is refused and leaves nothing', async () => {
     const id = await lifted()
     const file = (await people.ines.get(`/shifts/${id}/export`)).body

@@ -1,45 +1,55 @@
 import { type Outline, planDistance } from '../clearance/standing'
+import type { Swept } from '../clearance/sweep'
 import { byUse, type Finding, found, shareOf } from '../finding/finding'
 import { normalDegrees } from '../physics'
 import { outlineOf } from '../place/outline'
 import type { Feature } from '../place/place'
 import { atSlew } from '../plane/point'
-import { high } from '../quantity/measured'
-import { type Layer, NOT_RATED, UNREACHABLE } from './area'
+import { high, low } from '../quantity/measured'
+import { type Layer, NOT_RATED, type Ring, UNREACHABLE } from './area'
 import type { Check } from './check'
 import type { LiftContext } from './context'
-import { type Bodies, bodiesOf, movingIn } from './swept'
+import { type Bodies, bodiesOf, movingIn, widest_m } from './swept'
 
-/** A load whose size nobody has said is taken for no wider than this, metres; where nothing stands so near, it does not matter. */
-const widest_m = 12
+/** No more corners are looked at: a plan drawn finer is not proven. */
+const most_corners = 2000
 /** What stands further beyond the reach of everything is not worth a figure, metres. */
 const beyond_m = 3
 
+/** The least gap, never more than it is; and the nearest pose that was seen, never less. */
 interface Gap {
-  body: 'boom' | 'load' | 'tail'
   gap_m: number
+  found_m: number
   slew_deg: number
 }
+type BodyGap = Gap & { body: 'boom' | 'load' | 'tail' }
 /** How near each body comes to one thing, in a pose or over a sweep. */
 interface Gaps {
-  boom: () => { gap_m: number; slew_deg: number }
-  tail: () => { gap_m: number; slew_deg: number }
-  load: () => { gap_m: number; slew_deg: number }
+  /** @param enough_m the nearest that is known already: further than that need not be looked at closely */
+  boom: (enough_m: number) => Gap
+  tail: (enough_m: number) => Gap
+  load: (enough_m: number) => Gap
   /** Where the load is taken and where it is put down. */
-  ends: { pickUp: { gap_m: number; slew_deg: number }; setDown: { gap_m: number; slew_deg: number } }
+  ends: { pickUp: Gap; setDown: Gap }
 }
+
+const gapOf = ({ least_m, found_m, slew_deg }: Swept): Gap => ({ gap_m: least_m, found_m, slew_deg })
 
 /**
  * The nearest that anything comes to one solid thing. What the load is carried over is the hook height's affair; what stands higher
  * it passes beside. `low`: it would be carried over or past it, and nobody has said how high.
  */
-function nearestTo({ step, plan }: LiftContext, { height_m: top_m = Infinity }: Feature, gaps: Gaps): { gap: Gap; low: boolean } {
+function nearestTo(
+  { step, plan }: LiftContext,
+  { height_m: top_m = Infinity }: Feature,
+  gaps: Gaps,
+  known_m: number,
+): { gap: BodyGap; found_m: number; low: boolean } {
   const { heights } = step
-  const all: Gap[] = [
-    { body: 'boom', ...gaps.boom() },
-    { body: 'tail', ...gaps.tail() },
-  ]
-  const load = gaps.load()
+  const boom: BodyGap = { body: 'boom', ...gaps.boom(known_m) }
+  const tail: BodyGap = { body: 'tail', ...gaps.tail(Math.min(known_m, boom.found_m)) }
+  const all: BodyGap[] = [boom, tail]
+  const load = gaps.load(Math.max(plan.policy.thingGap_m, Math.min(known_m, boom.found_m, tail.found_m)))
   if (heights === undefined || top_m > heights.over_m) all.push({ body: 'load', ...load })
   else {
     if (top_m > heights.pickUp_m) all.push({ body: 'load', ...gaps.ends.pickUp })
@@ -47,32 +57,49 @@ function nearestTo({ step, plan }: LiftContext, { height_m: top_m = Infinity }: 
   }
   const gap = all.reduce((a, b) => (b.gap_m < a.gap_m ? b : a))
   const low = heights === undefined && top_m < Infinity && load.gap_m < plan.policy.thingGap_m
-  return { gap, low }
+  return { gap, found_m: Math.min(...all.map((g) => g.found_m)), low }
 }
 
-/** Solid things that stand within a reach of the slew centre. */
-function solidsWithin({ plan }: LiftContext, reach_m: number): Feature[] {
-  const centre = { x_m: 0, y_m: 0 }
-  return plan.place.features.filter(
-    (f) => f.kind === 'solid' && planDistance(outlineOf(f, plan.setup.position), centre) < reach_m,
-  )
+/** A solid thing in the machine's frame, and how near it comes to the slew centre. */
+interface Thing {
+  feature: Feature
+  o: Outline
+  centre_m: number
+}
+
+function thingsOf({ plan }: LiftContext): Thing[] {
+  return plan.place.features
+    .filter((f) => f.kind === 'solid')
+    .map((feature) => {
+      const o = outlineOf(feature, plan.setup.position)
+      return { feature, o, centre_m: planDistance(o, { x_m: 0, y_m: 0 }) }
+    })
 }
 
 /** What is missing before the gap to things within reach can be judged. */
-function lacking({ machine }: LiftContext, load_m: number | null): 'no-boom-size' | 'no-load-size' | null {
+function lacking(
+  { machine }: LiftContext,
+  load_m: number | null,
+  things: readonly Thing[],
+): 'no-boom-size' | 'no-load-size' | 'too-many' | null {
+  if (things.reduce((n, { o }) => n + o.points.length, 0) > most_corners) return 'too-many'
   if (machine.boom.halfWidth_m === undefined) return 'no-boom-size'
   return load_m === null ? 'no-load-size' : null
 }
 
 /** Of all things, the gap that is least; where the load would be carried over one of them at nobody knows what height, that one. */
-function worstOf(ctx: LiftContext, things: readonly Feature[], gapsTo: (o: Outline, top_m: number) => Gaps) {
-  const looked = things.map((feature) => {
-    const o = outlineOf(feature, ctx.plan.setup.position)
-    return { feature, ...nearestTo(ctx, feature, gapsTo(o, feature.height_m ?? Infinity)) }
+function worstOf(ctx: LiftContext, things: readonly Thing[], gapsTo: (thing: Thing, top_m: number) => Gaps) {
+  // Beyond this nothing is near, and how far it is does not matter.
+  let known_m = ctx.plan.policy.thingGap_m / ctx.near_share + beyond_m
+  const looked = things.map((thing) => {
+    const { feature } = thing
+    const nearest = nearestTo(ctx, feature, gapsTo(thing, feature.height_m ?? Infinity), known_m)
+    known_m = Math.min(known_m, nearest.found_m)
+    return { feature, ...nearest }
   })
   const low = looked.find((x) => x.low)
   const { feature, gap } = looked.reduce((a, b) => (b.gap.gap_m < a.gap.gap_m ? b : a))
-  return { feature, gap, low: gap.body === 'load' ? low?.feature : undefined }
+  return { feature, gap, overWhat: gap.body === 'load' ? low?.feature : undefined }
 }
 
 /** Room between boom, load, tail and whatever solid stands there, over every slew and radius of the step. */
@@ -83,28 +110,28 @@ export const clearanceCheck: Check<'clearance'> = {
     const { plan, machine, near_share, path, step } = ctx
     if (ctx.reached) return []
     const limit = plan.policy.thingGap_m
-    const { bodies, least, reach_m } = movingIn(ctx)
+    const { bodies, least, leastLow, reach_m } = movingIn(ctx)
     const within_m = Math.max(reach_m, machine.upper.tailSwingRadius_m) + limit / near_share + beyond_m
-    const things = solidsWithin(ctx, within_m + (bodies.load_m === null ? widest_m : 0))
+    const things = thingsOf(ctx).filter((t) => t.centre_m < within_m)
     const [first] = things
     if (!first) return [found({ check: 'clearance', verdict: 'inside', reason: 'nothing-near', detail: {} })]
-    const lacks = lacking(ctx, bodies.load_m)
-    const missing = (reason: 'no-boom-size' | 'no-load-size' | 'no-heights', { label }: Feature) => [
+    const lacks = lacking(ctx, bodies.load_m, things)
+    const missing = (reason: NonNullable<ReturnType<typeof lacking>> | 'no-heights', { label }: Feature) => [
       found({ check: 'clearance', verdict: 'not-proven', reason, detail: { label } }),
     ]
-    if (lacks) return missing(lacks, first)
-    const gapOf = ({ least_m, slew_deg }: { least_m: number; slew_deg: number }) => ({ gap_m: least_m, slew_deg })
+    if (lacks) return missing(lacks, first.feature)
     const end = (which: 'pickUp' | 'setDown', o: Outline) => {
       const { radius_m, slew_deg } = step[which]
-      return { gap_m: bodies.loadAt(o, atSlew(high(radius_m), slew_deg)), slew_deg }
+      const gaps = [low(radius_m), high(radius_m)].map((r) => bodies.loadAt(o, atSlew(r, slew_deg)))
+      return { gap_m: Math.min(...gaps), found_m: Math.min(...gaps), slew_deg }
     }
-    const { feature, gap, low } = worstOf(ctx, things, (o, top_m) => ({
-      boom: () => gapOf(least(bodies.boomTo(o, top_m))),
-      load: () => gapOf(least(bodies.loadTo(o))),
-      tail: () => gapOf(bodies.tailTo(o, path.arc.from_deg, path.arc.to_deg)),
+    const { feature, gap, overWhat } = worstOf(ctx, things, ({ o }, top_m) => ({
+      boom: (enough_m) => gapOf(leastLow(bodies.boomTo(o, top_m), enough_m)),
+      load: (enough_m) => gapOf(least(bodies.loadTo(o), enough_m)),
+      tail: (enough_m) => gapOf(bodies.tailTo(o, path.arc.from_deg, path.arc.to_deg, enough_m)),
       ends: { pickUp: end('pickUp', o), setDown: end('setDown', o) },
     }))
-    if (low) return missing('no-heights', low)
+    if (overWhat) return missing('no-heights', overWhat)
     const utilisation = shareOf(limit, gap.gap_m)
     const figures = { quantity: 'length', measured: gap.gap_m, nominal: gap.gap_m, limit, utilisation } as const
     const finding: Finding = found({
@@ -127,34 +154,40 @@ export const clearanceCheck: Check<'clearance'> = {
 function clearanceField(ctx: LiftContext): Layer {
   const { plan, machine, near_share } = ctx
   const limit = plan.policy.thingGap_m
-  const tails = new Map<string, { gap_m: number; slew_deg: number }>()
-  const tailAt = (bodies: Bodies, o: Outline, key: string, slew_deg: number) => {
-    const known = tails.get(key)
-    if (known) return known
-    const { least_m, slew_deg: at } = bodies.tailTo(o, slew_deg, slew_deg)
-    const gap = { gap_m: least_m, slew_deg: at }
-    tails.set(key, gap)
+  const all = thingsOf(ctx)
+  const tails = new Map<Thing, { slew_deg: number; gap: Gap }>()
+  const tailAt = (bodies: Bodies, thing: Thing, slew_deg: number) => {
+    const known = tails.get(thing)
+    if (known?.slew_deg === slew_deg) return known.gap
+    const gap = gapOf(bodies.tailTo(thing.o, slew_deg, slew_deg))
+    tails.set(thing, { slew_deg, gap })
     return gap
+  }
+  const rings = new Map<Ring, { bodies: Bodies; things: readonly Thing[] }>()
+  const onRing = (ring: Ring) => {
+    const bodies = bodiesOf(ctx, ring.tip_height_m, ring.radius_m)
+    const reach_m = Math.max(ring.radius_m + (bodies.load_m ?? widest_m), machine.upper.tailSwingRadius_m)
+    const within_m = reach_m + limit / near_share + beyond_m
+    const known = { bodies, things: all.filter((t) => t.centre_m < within_m) }
+    rings.set(ring, known)
+    return known
   }
   const useAt: Layer['useAt'] = ({ ring, slew_deg }) => {
     if (!ring.reaches) return NOT_RATED
-    const bodies = bodiesOf(ctx, ring.tip_height_m, ring.radius_m)
-    const within_m =
-      Math.max(ring.radius_m + (bodies.load_m ?? 0), machine.upper.tailSwingRadius_m) + limit / near_share + beyond_m
-    const things = solidsWithin(ctx, within_m + (bodies.load_m === null ? widest_m : 0))
+    const { bodies, things } = rings.get(ring) ?? onRing(ring)
     if (things.length === 0) return 0
-    if (lacking(ctx, bodies.load_m)) return NOT_RATED
-    const there = (gap_m: number) => ({ gap_m, slew_deg })
-    const { gap, low } = worstOf(ctx, things, (o, top_m) => {
-      const load = there(bodies.loadTo(o)(slew_deg, ring.angle_deg))
+    if (lacking(ctx, bodies.load_m, things)) return NOT_RATED
+    const there = (gap_m: number): Gap => ({ gap_m, found_m: gap_m, slew_deg })
+    const { gap, overWhat } = worstOf(ctx, things, (thing, top_m) => {
+      const load = there(bodies.loadTo(thing.o)(slew_deg, ring.angle_deg))
       return {
-        boom: () => there(bodies.boomTo(o, top_m)(slew_deg, ring.angle_deg)),
+        boom: () => there(bodies.boomTo(thing.o, top_m)(slew_deg, ring.angle_deg)),
         load: () => load,
-        tail: () => tailAt(bodies, o, `${slew_deg} ${o.points[0]?.x_m} ${o.points[0]?.y_m} ${o.points.length}`, slew_deg),
+        tail: () => tailAt(bodies, thing, slew_deg),
         ends: { pickUp: load, setDown: load },
       }
     })
-    return low ? NOT_RATED : (shareOf(limit, gap.gap_m) ?? UNREACHABLE)
+    return overWhat ? NOT_RATED : (shareOf(limit, gap.gap_m) ?? UNREACHABLE)
   }
   return { id: 'clearance', useAt }
 }

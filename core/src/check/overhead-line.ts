@@ -4,10 +4,10 @@ import { lineApproach } from '../ground/line-approach'
 import { normalDegrees } from '../physics'
 import { outlineOf } from '../place/outline'
 import type { Feature } from '../place/place'
-import { type Layer, NOT_RATED, UNREACHABLE } from './area'
+import { type Layer, NOT_RATED, type Ring, UNREACHABLE } from './area'
 import type { Check } from './check'
 import type { LiftContext } from './context'
-import { bodiesOf, type Moving, movingIn } from './swept'
+import { type Bodies, bodiesOf, type Moving, movingIn, widest_m } from './swept'
 
 /** Least distance of any part to one line, its sag and blow-out taken off, against what its voltage asks for. */
 function approach(ctx: LiftContext, moving: Moving, line: Feature): Finding {
@@ -25,10 +25,12 @@ function approach(ctx: LiftContext, moving: Moving, line: Feature): Finding {
   if (!far && (line.sag_m === undefined || line.blowOut_m === undefined)) return missing('no-movement')
   if (!far && (machine.boom.halfWidth_m === undefined || bodies.load_m === null)) return missing('no-size')
   const height_m = line.height_m ?? 0
+  // How far it is beyond twice what it has to be does not matter.
+  const enough_m = 2 * limit + (line.sag_m ?? 0) + (line.blowOut_m ?? 0)
   // So far off that nothing more need be worked out: in plan, from the furthest that anything gets.
   const swept = far
     ? { least_m: beside_m, slew_deg: path.arc.to_deg }
-    : [least(bodies.boomToWire(o, height_m)), least(bodies.loadToWire(o, height_m))].reduce((a, b) =>
+    : [least(bodies.boomToWire(o, height_m), enough_m), least(bodies.loadToWire(o, height_m), enough_m)].reduce((a, b) =>
         b.least_m < a.least_m ? b : a,
       )
   const measured = Math.max(0, swept.least_m - (line.sag_m ?? 0) - (line.blowOut_m ?? 0))
@@ -75,10 +77,16 @@ function lineField(ctx: LiftContext, line: Feature): Layer {
   const moves_m = (line.sag_m ?? 0) + (line.blowOut_m ?? 0)
   const unknown = line.height_m === undefined || line.sag_m === undefined || line.blowOut_m === undefined
   const height_m = line.height_m ?? 0
+  const rings = new Map<Ring, Bodies>()
+  const onRing = (ring: Ring) => {
+    const bodies = bodiesOf(ctx, ring.tip_height_m, ring.radius_m)
+    rings.set(ring, bodies)
+    return bodies
+  }
   const useAt: Layer['useAt'] = ({ ring, slew_deg }) => {
     if (limit === null || !ring.reaches) return NOT_RATED
-    const bodies = bodiesOf(ctx, ring.tip_height_m, ring.radius_m)
-    const beside_m = centre_m - ring.radius_m - (bodies.load_m ?? 0)
+    const bodies = rings.get(ring) ?? onRing(ring)
+    const beside_m = centre_m - ring.radius_m - (bodies.load_m ?? widest_m)
     const use = (m: number) => shareOf(limit, Math.max(0, m - moves_m)) ?? UNREACHABLE
     if (beside_m > 2 * limit) return use(beside_m)
     if (unknown || machine.boom.halfWidth_m === undefined || bodies.load_m === null) return NOT_RATED

@@ -18,11 +18,14 @@ export interface Bodies {
   boomToWire: (o: Outline, height_m: number) => InPose
   loadToWire: (o: Outline, height_m: number) => InPose
   /** The tail's corners at a slew of the boom, all that it covers there. */
-  tailTo: (o: Outline, from_deg: number, to_deg: number) => Swept
+  tailTo: (o: Outline, from_deg: number, to_deg: number, enough_m?: number) => Swept
   loadAt: (o: Outline, at: Point) => number
   /** How far any of it moves for each radian of slew, and of boom angle. */
   reach: { slew: number; angle: number }
 }
+
+/** A load whose size nobody has said is taken for no wider than this, metres; where nothing is so near, it does not matter. */
+export const widest_m = 12
 
 /** A tail's corners go round this much before and behind its middle, degrees: a tail as wide as it is long. */
 const tailHalf_deg = 45
@@ -63,15 +66,11 @@ export function bodiesOf(ctx: LiftContext, tip_height_m: number, greatest_m: num
       const head = headAt(s, a)
       return less(lineToWire({ ...head, z: 0 }, head, o, height), wide_m)
     },
-    tailTo: (o, from_deg, to_deg) =>
-      leastOverSweep(
-        (s) => planDistance(o, atSlew(tailRadius_m, s)),
-        { slew: tailRadius_m, angle: 0 },
-        {
-          slew_deg: [Math.min(from_deg, to_deg) + 180 - tailHalf_deg, Math.max(from_deg, to_deg) + 180 + tailHalf_deg],
-          angle_deg: [0, 0],
-        },
-      ),
+    tailTo: (o, from_deg, to_deg, enough_m) => {
+      const [first, last] = [Math.min(from_deg, to_deg), Math.max(from_deg, to_deg)]
+      const round: Sweep = { slew_deg: [first + 180 - tailHalf_deg, last + 180 + tailHalf_deg], angle_deg: [0, 0] }
+      return leastOverSweep((s) => planDistance(o, atSlew(tailRadius_m, s)), { slew: tailRadius_m, angle: 0 }, round, enough_m)
+    },
   }
 }
 
@@ -80,7 +79,12 @@ export interface Moving {
   bodies: Bodies
   /** The furthest any of it gets from the slew centre, metres. */
   reach_m: number
-  least: (inPose: InPose) => Swept
+  least: (inPose: InPose, enough_m?: number) => Swept
+  /**
+   * The same at the lowest boom angle only. Enough for the boom and what stands on the ground: over any place in plan the boom is then as low
+   * as it gets, and it reaches furthest.
+   */
+  leastLow: (inPose: InPose, enough_m?: number) => Swept
 }
 
 /** @param ctx a step whose radii the boom gets to */
@@ -91,9 +95,11 @@ export function movingIn(ctx: LiftContext): Moving {
   const bodies = bodiesOf(ctx, near.tip_height_m, path.greatest_m)
   const { from_deg, to_deg } = path.arc
   const sweep: Sweep = { slew_deg: [from_deg, to_deg], angle_deg: [far.angle_deg, near.angle_deg] }
+  const low: Sweep = { ...sweep, angle_deg: [far.angle_deg, far.angle_deg] }
   return {
     bodies,
-    reach_m: path.greatest_m + (bodies.load_m ?? 0),
-    least: (inPose) => leastOverSweep(inPose, bodies.reach, sweep),
+    reach_m: path.greatest_m + (bodies.load_m ?? widest_m),
+    least: (inPose, enough_m) => leastOverSweep(inPose, bodies.reach, sweep, enough_m),
+    leastLow: (inPose, enough_m) => leastOverSweep(inPose, bodies.reach, low, enough_m),
   }
 }

@@ -1,7 +1,6 @@
 import { nth } from '../list'
 import { distanceToSegment, type Point } from '../plane/point'
 import { type Point3, segmentDistance } from '../plane/segment3'
-import { peakBetween } from '../search'
 
 /** Something that stands on the ground or lies across it, in the machine's frame. A polygon is solid inside. */
 export interface Outline {
@@ -35,20 +34,38 @@ export function planDistance(o: Outline, p: Point): number {
 
 const flat = (p: Point3): Point => ({ x_m: p.x, y_m: p.y })
 
-/** How near on a straight body, as a share of it, the nearest place to a wall is found. */
-const tolerance_share = 1e-5
+/** Where a straight line in space passes a height, as a share of it, 0 to 1; both ends on one side: at the nearer of them. */
+function shareAtHeight(from: Point3, to: Point3, z: number): number {
+  const share = (z - from.z) / (to.z - from.z)
+  return Number.isFinite(share) ? Math.min(1, Math.max(0, share)) : from.z <= z ? 1 : 0
+}
 
-/** Least distance from a straight line in space to something that stands from the ground up to a height, metres; 0 where they meet. */
+const along = (from: Point3, to: Point3, t: number): Point3 => ({
+  x: from.x + t * (to.x - from.x),
+  y: from.y + t * (to.y - from.y),
+  z: from.z + t * (to.z - from.z),
+})
+const onGround = ({ x, y }: Point3): Point3 => ({ x, y, z: 0 })
+
+/**
+ * Least distance from a straight line in space to something that stands from the ground up to a height, metres; 0 where they meet. What of
+ * the line is no higher than it is as far as in plan; what is higher, as far as from its top edge.
+ */
 export function lineToStanding(from: Point3, to: Point3, o: Outline, top_m: number): number {
-  const over = (z: number) => Math.max(0, z - top_m)
-  const ends = [from, to].flatMap((p) => (within(o, flat(p)) ? [over(p.z)] : []))
-  const at = (t: number): Point => ({ x_m: from.x + t * (to.x - from.x), y_m: from.y + t * (to.y - from.y) })
-  // Each side is an upright wall; the distance from a straight line to it has one minimum.
-  const walls = sidesOf(o).map(([a, b]) => {
-    const f = (t: number) => Math.hypot(distanceToSegment(at(t), a, b), over(from.z + t * (to.z - from.z)))
-    return Math.min(f(0), f(1), -peakBetween((t) => -f(t), 0, 1, tolerance_share).y)
-  })
-  return Math.min(...ends, ...walls)
+  let least = Infinity
+  for (const p of [from, to]) if (within(o, flat(p))) least = Math.min(least, Math.max(0, p.z - top_m))
+  const [lower, upper] = from.z <= to.z ? [from, to] : [to, from]
+  const cut = along(lower, upper, shareAtHeight(lower, upper, top_m))
+  const [below, above] = [lower.z <= top_m, upper.z > top_m]
+  const [low, end] = [onGround(lower), onGround(cut)]
+  for (const [a, b] of sidesOf(o)) {
+    if (below) least = Math.min(least, segmentDistance(low, end, { x: a.x_m, y: a.y_m, z: 0 }, { x: b.x_m, y: b.y_m, z: 0 }))
+    if (above) {
+      const edge = [a, b].map(({ x_m: x, y_m: y }) => ({ x, y, z: top_m })) as [Point3, Point3]
+      least = Math.min(least, segmentDistance(cut, upper, ...edge))
+    }
+  }
+  return least
 }
 
 /** Least distance from a straight line in space to a wire drawn in plan at one height, metres. */

@@ -10,6 +10,8 @@ export interface Sweep {
 export interface Swept {
   /** Never more than the true least, and less by no more than two hundredths of it and two centimetres. */
   least_m: number
+  /** The nearest pose that was looked at: never less than the true least. */
+  found_m: number
   slew_deg: number
   angle_deg: number
 }
@@ -21,25 +23,27 @@ interface Cell {
 }
 
 /** Cells looked at after which what is known stands: the answer is then lower than it need be, never higher. */
-const most_looks = 3000
+const most_looks = 1000
 
 /**
  * The least distance over a whole sweep: cells of slew and angle, each halved until nothing nearer than what is known can be in it.
  *
  * @param distanceAt metres, in one pose
  * @param reach_m how far the body that is looked at can move for each radian of slew, and of boom angle
+ * @param enough_m what is further than this is looked at no closer: something nearer is known, or it does not matter
  */
 export function leastOverSweep(
   distanceAt: (slew_deg: number, angle_deg: number) => number,
   reach_m: { slew: number; angle: number },
   sweep: Sweep,
+  enough_m = Infinity,
 ): Swept {
-  let best: Swept = { least_m: Infinity, slew_deg: sweep.slew_deg[0], angle_deg: sweep.angle_deg[0] }
+  let best = { found_m: Infinity, slew_deg: sweep.slew_deg[0], angle_deg: sweep.angle_deg[0] }
   const half = ([a, b]: readonly [number, number], reach: number) => (Math.abs(b - a) / 2) * rad * reach
   const cell = (slew: Cell['slew'], angle: Cell['angle']): Cell => {
     const [slew_deg, angle_deg] = [(slew[0] + slew[1]) / 2, (angle[0] + angle[1]) / 2]
     const d = distanceAt(slew_deg, angle_deg)
-    if (d < best.least_m) best = { least_m: d, slew_deg, angle_deg }
+    if (d < best.found_m) best = { found_m: d, slew_deg, angle_deg }
     return { slew, angle, floor_m: Math.max(0, d - half(slew, reach_m.slew) - half(angle, reach_m.angle)) }
   }
   const open = [cell(sweep.slew_deg, sweep.angle_deg)]
@@ -47,8 +51,9 @@ export function leastOverSweep(
     let i = 0
     for (let j = 1; j < open.length; j++) if (nth(open, j).floor_m < nth(open, i).floor_m) i = j
     const c = nth(open, i)
-    if (c.floor_m >= best.least_m - 0.02 - 0.02 * best.least_m || looks > most_looks) {
-      return { ...best, least_m: Math.min(best.least_m, c.floor_m) }
+    const known_m = Math.min(best.found_m, enough_m)
+    if (c.floor_m >= known_m - 0.02 - 0.02 * known_m || looks > most_looks) {
+      return { ...best, least_m: Math.min(best.found_m, c.floor_m) }
     }
     open.splice(i, 1)
     const bySlew = half(c.slew, reach_m.slew) >= half(c.angle, reach_m.angle)

@@ -70,6 +70,7 @@ export const reasons = {
     'no-boom-size': named,
     'no-load-size': named,
     'no-heights': named,
+    'too-many': named,
     gap: z.strictObject({ label: z.string(), body: z.enum(['boom', 'load', 'tail']) }),
   },
   'overhead-line': {

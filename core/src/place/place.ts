@@ -31,8 +31,8 @@ const feature = z.strictObject({
   kind: z.enum(['solid', 'void', 'ground', 'overhead', 'people', 'edge']),
   /** Local metres, as GeoJSON names them. */
   geometry: z.discriminatedUnion('type', [
-    z.strictObject({ type: z.literal('Polygon'), points: z.array(xy).min(3) }),
-    z.strictObject({ type: z.literal('LineString'), points: z.array(xy).min(2) }),
+    z.strictObject({ type: z.literal('Polygon'), points: z.array(xy).min(3).max(200) }),
+    z.strictObject({ type: z.literal('LineString'), points: z.array(xy).min(2).max(200) }),
   ]),
   ground: z.string().optional(),
   height_m: notNegative.optional(),
@@ -99,6 +99,11 @@ export const sitePolicy = z.strictObject({
 })
 export type Policy = z.infer<typeof sitePolicy>
 
+/** Corners of all features of a place. */
+const most_corners = 5000
+/** Points of all its overhead lines. */
+const most_masts = 300
+
 /** A place where machines work, in its own metres. */
 export const placeDefinition = z
   .strictObject({
@@ -106,21 +111,32 @@ export const placeDefinition = z
     id: z.string().regex(/^[a-z][a-z0-9-]*$/, 'Small letters, figures and hyphens, beginning with a letter.'),
     name: z.string().min(1),
     note: z.string(),
-    ground: z.array(groundKind).min(1),
+    ground: z.array(groundKind).min(1).max(100),
     /** What lies where no feature says otherwise. */
     defaultGround: z.string(),
-    features: z.array(feature),
+    features: z.array(feature).max(500),
     hazards: z.array(z.strictObject({ id: z.string().min(1), label: z.string().min(1), control: z.string().min(1) })),
     positions: z
       .array(z.strictObject({ id: z.string().min(1), label: z.string().min(1), x_m: finite, y_m: finite, heading_deg: finite }))
       .min(1),
-    mats: z.array(matKind),
+    mats: z.array(matKind).max(100),
     /** Loads that wait here, as far as they are known. */
-    loads: z.array(placeLoad),
+    loads: z.array(placeLoad).max(500),
     policy: sitePolicy,
   })
   .superRefine((p, ctx) => {
     const known = new Set(p.ground.map((k) => k.id))
+    if (p.features.reduce((n, f) => n + f.geometry.points.length, 0) > most_corners) {
+      ctx.addIssue({ code: 'custom', path: ['features'], message: `At most ${most_corners} corners in all; draw it with fewer.` })
+    }
+    const wires = p.features.filter((f) => f.kind === 'overhead')
+    if (wires.reduce((n, f) => n + f.geometry.points.length, 0) > most_masts) {
+      ctx.addIssue({
+        code: 'custom',
+        path: ['features'],
+        message: `At most ${most_masts} points on overhead lines; draw them with fewer.`,
+      })
+    }
     if (!known.has(p.defaultGround))
       ctx.addIssue({ code: 'custom', path: ['defaultGround'], message: 'Not one of this place’s kinds of ground.' })
     p.features.forEach((f, i) => {

@@ -205,6 +205,10 @@ const worded: Worded = {
     `The load would pass over or against ${d.label.toLowerCase()}, and nobody has said how high it is carried.`,
     'Say what it is carried over, or turn the other way.',
   ],
+  'clearance/too-many': () => [
+    'More corners are drawn within reach than can be looked at.',
+    'Draw the place with fewer of them, or leave out what does not matter.',
+  ],
   'clearance/gap': (d, f) => [
     `${f.measured} at least between the ${d.body} and ${d.label.toLowerCase()}; ${f.limit} it has to be.`,
     f.over && 'Turn the other way, or set down elsewhere.',

@@ -1,8 +1,9 @@
 import { createHash } from 'node:crypto'
-import { type ImportedPage, type ImportedShift, recompute, type ShiftFile, shiftFile } from '@geolabe/contract'
+import { type ImportedPage, type ImportedShift, type Recomputed, type ShiftFile, shiftFile } from '@geolabe/contract'
 import { type Machine, type Place, parseOrRefuse, project, type RatingTable, type Walkround } from '@geolabe/core'
 import type { Request } from 'express'
 import { z } from 'zod'
+import type { CalcPool } from '../calc/pool'
 import type { Tx } from '../db/database'
 import { defectsWhere } from '../defects/read'
 import { notFound, requireAnyRole } from '../http/routes'
@@ -116,13 +117,30 @@ function refuseDates(file: ShiftFile): void {
   })
 }
 
+/** Are its lifts what its own machine, place and tables make of them? @throws Problem 422 where that takes too long to say */
+async function workedOutAgain(file: ShiftFile, pool: CalcPool): Promise<boolean> {
+  try {
+    const lifts = await pool.run({ file })
+    if (!Array.isArray(lifts)) throw new Error('recomputing a file failed; see the log')
+    return lifts.every((r: Recomputed) => r.equal)
+  } catch (e) {
+    if (!(e instanceof Problem) || e.code !== 'too-heavy') throw e
+    const words = 'Working the lifts of this file out again takes too long. Nothing was taken in.'
+    throw new Problem(422, 'too-heavy', words, 'shift.lifts')
+  }
+}
+
 /**
  * Takes an exported shift in, all or nothing: as it was signed, kept whole beside our own records, marked with who took it in and
  * where it is from. It takes no machine, stops none, and needs none to be known here. The same file twice is one.
  *
  * @returns the shift's id, and whether it was new
  */
-export async function importShift(tx: Tx, raw: unknown): Promise<{ id: string; added: boolean; recomputes: boolean }> {
+export async function importShift(
+  tx: Tx,
+  raw: unknown,
+  pool: CalcPool,
+): Promise<{ id: string; added: boolean; recomputes: boolean }> {
   await requireAnyRole(
     tx,
     ['person-in-charge', 'administrator'],
@@ -148,7 +166,7 @@ export async function importShift(tx: Tx, raw: unknown): Promise<{ id: string; a
   refuseOtherShift(file)
   const digest = createHash('sha256').update(canonical(raw)).digest('hex')
   const s = file.shift
-  const recomputes = recompute(file).every((r) => r.equal)
+  const recomputes = await workedOutAgain(file, pool)
   const before = await tx.query<{ digest: string; recomputes: boolean }>(
     'select digest, recomputes from imported_shift where id = $1',
     [s.id],

@@ -1,5 +1,6 @@
 import { Router } from 'express'
 import { z } from 'zod'
+import type { CalcPool } from '../calc/pool'
 import type { Database } from '../db/database'
 import { reads, uuidParam, whoOf, writes } from '../http/routes'
 import { machineNamed } from '../library/machine'
@@ -9,7 +10,7 @@ import { liftCard } from './card'
 import { exportShift, importShift, listImported, readImported } from './file'
 import type { SigningKey } from './signing'
 
-export function cardRoutes(db: Database, key: SigningKey): Router {
+export function cardRoutes(db: Database, key: SigningKey, pool: CalcPool): Router {
   const router = Router()
   router.get('/shifts/:id/card.pdf', async (req, res) => {
     const { shift, machine, organisation } = await db.as(whoOf(req), async (tx) => {
@@ -29,7 +30,7 @@ export function cardRoutes(db: Database, key: SigningKey): Router {
   )
   router.post(
     '/shift-files',
-    writes(db, z.unknown(), (tx, body) => importShift(tx, body)),
+    writes(db, z.unknown(), (tx, body) => importShift(tx, body, pool)),
   )
   router.get(
     '/imported-shifts',
