@@ -4,8 +4,8 @@ import { groundPressure, liftsOnOutriggers, placeDefinition } from '@geolabe/cor
 import { describe, expect, it } from 'vitest'
 import { readMachineFile } from '../../server/src/demo/files'
 import { fromPaper, onPaper, pathOf } from '../src/instruments/frame'
-import { firstLift, movedTo } from '../src/prove/draft'
-import { blockedBy, firstDraft, planOf, widestThatFits } from '../src/setup/draft'
+import { firstLift, isLiftDraft, movedTo } from '../src/prove/draft'
+import { blockedBy, firstDraft, isSetupDraft, planOf, widestThatFits } from '../src/setup/draft'
 import { nextStation, stationStates } from '../src/shift/route-line'
 
 const read = (path: string) => JSON.parse(readFileSync(new URL(`../../demo/${path}`, import.meta.url), 'utf8'))
@@ -144,6 +144,12 @@ describe('a first lift', () => {
       wind_mps: null,
       lift: { hung: { load: { name: 'Pump skid', mass_kg: 2850 } }, steps: [{ radiusBasis: null }] },
     })
+  })
+  it('leaves a draft of another shape aside, and takes up its own', () => {
+    expect(isLiftDraft(firstLift(tern, quay, fresh))).toBe(true)
+    expect(isLiftDraft({ lift: { load: {}, parts: 4 } } as never)).toBe(false)
+    expect(isSetupDraft(firstDraft(tern, quay, fresh))).toBe(true)
+    expect(isSetupDraft({ counterweight: 'heavy', outriggers: [{ id: 'FL', extension: 'full' }] } as never)).toBe(false)
   })
   it('keeps what is said of a measurement when its point is moved', () => {
     expect(movedTo({ radius_m: { value: 7, tolerance: 0.2 }, slew_deg: 10 }, { radius_m: 8, slew_deg: 20 })).toEqual({

@@ -51,8 +51,8 @@ export class LiftContext {
   readonly #points: number | undefined
 
   /**
-   * @param given `step` which one, omitted: the first; `points` the arc is looked at in before its extremes are refined, omitted: one every 5°; `path` and `hook` in place of
-   * the lift's own, for a trial
+   * @param given `step` which one, omitted: the first; `points` the arc is looked at in before its extremes are refined, omitted: one
+   * every 5°; `path` and `hook` in place of the lift's own, for a trial
    * @throws Refusal when the plan does not fit the machine: unknown outrigger, reeving, counterweight, a step it cannot make
    */
   constructor(

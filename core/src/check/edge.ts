@@ -85,7 +85,7 @@ export const edgeCheck: Check<'edge'> = {
   field: ({ f, lift }) => (lift ? f.supports.flatMap((contact, i) => edgeFields(lift, contact, i)) : []),
   heldBackBy: ['mass', 'boom-limits', 'overturning'],
   impliedBy: [],
-  remedies: ['mat'],
+  remedies: [],
 }
 
 /** One foot and every edge near it, by what the foot presses with: a heavy one has no rule of thumb. */

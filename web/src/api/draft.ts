@@ -3,13 +3,20 @@ import { useCallback, useEffect, useState } from 'react'
 /**
  * What is being entered, kept on the device at every change: a crash, a flat battery or a reload loses nothing. Cleared
  * once it is recorded.
+ *
+ * @param fits whether what was kept is of today's shape: after an update an older draft is left aside rather than shown half
  */
-export function useDraft<T>(key: string, initial: T): [T, (change: T | ((before: T) => T)) => void, () => void] {
+export function useDraft<T>(
+  key: string,
+  initial: T,
+  fits: (kept: T) => boolean = () => true,
+): [T, (change: T | ((before: T) => T)) => void, () => void] {
   const stored = `geolabe.draft.${key}`
   const [value, setValue] = useState<T>(() => {
     try {
       const kept = localStorage.getItem(stored)
-      return kept === null ? initial : (JSON.parse(kept) as T)
+      const draft = kept === null ? null : (JSON.parse(kept) as T)
+      return draft !== null && fits(draft) ? draft : initial
     } catch {
       return initial
     }

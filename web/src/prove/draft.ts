@@ -57,6 +57,9 @@ export function withStep(lift: LiftPlan, to: Partial<Step>): LiftPlan {
 /** The lift with its load, or what hangs with it, changed. */
 export const withHung = (lift: LiftPlan, to: Partial<LiftPlan['hung']>): LiftPlan => ({ ...lift, hung: { ...lift.hung, ...to } })
 
+/** Is a draft that was kept on the device of today's shape? */
+export const isLiftDraft = (d: Partial<ProveDraft>): boolean => d.lift?.format === 'geolabe.lift/2'
+
 /** Moves a point without losing what is said about its measurement. */
 export function movedTo(p: HookPoint, to: { radius_m: number; slew_deg: number }): HookPoint {
   return { slew_deg: to.slew_deg, radius_m: typeof p.radius_m === 'number' ? to.radius_m : { ...p.radius_m, value: to.radius_m } }

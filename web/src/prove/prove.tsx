@@ -27,7 +27,7 @@ import { dialOutriggers } from '../setup/dial-outriggers'
 import { type ShiftContext, useShiftContext } from '../shift/frame'
 import { takeForLift } from '../transfer/transfer-to-lift'
 import { useSay } from '../units/units'
-import { firstLift, movedTo, type ProveDraft, plainPoint, stepOf, withHung, withStep } from './draft'
+import { firstLift, isLiftDraft, movedTo, type ProveDraft, plainPoint, stepOf, withHung, withStep } from './draft'
 import { FindingList } from './finding-list'
 import { LoadPanel, MachinePanel, PathPanel } from './inputs'
 import { ChangeList } from './remedy-list'
@@ -73,7 +73,7 @@ function ProveCrane({
   const say = useSay()
   const navigate = useNavigate()
   // The plan is the person's work; a new set-up keeps it and proves it anew.
-  const [draft, setDraft, clear] = useDraft<ProveDraft>(`${shift.id}.prove`, firstLift(machine, place, shift))
+  const [draft, setDraft, clear] = useDraft<ProveDraft>(`${shift.id}.prove`, firstLift(machine, place, shift), isLiftDraft)
   // A calculation that was meant for this lift is taken up once.
   useEffect(() => {
     const transferred = takeForLift(shift.id)

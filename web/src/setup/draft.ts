@@ -95,6 +95,10 @@ export function firstDraft(machine: Crane, place: Place, shift: Shift): SetupDra
   }
 }
 
+/** Is a draft that was kept on the device of today's shape? */
+export const isSetupDraft = (d: Partial<SetupDraft>): boolean =>
+  typeof d.partsOfLine === 'number' && (d.outriggers ?? []).every((o: Partial<OutriggerDraft>) => o.at?.stop !== undefined)
+
 /** The draft as a plan: mats and ground whole, so that it reads and recomputes alone. */
 export function planOf(d: SetupDraft, machine: Crane, place: Place): SetupPlan {
   const feet = outriggerSupport(machine.outriggers).contactsOf(d.outriggers)

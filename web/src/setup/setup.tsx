@@ -28,7 +28,7 @@ import { Steps } from '../shift/steps'
 import { useSay } from '../units/units'
 import { CirclePanel } from './circle-panel'
 import { dialOutriggers } from './dial-outriggers'
-import { blockedBy, firstDraft, planOf, type SetupDraft, widestThatFits } from './draft'
+import { blockedBy, firstDraft, isSetupDraft, planOf, type SetupDraft, widestThatFits } from './draft'
 import { LevelPanel } from './level-panel'
 import { OutriggerPanel } from './outrigger-panel'
 import type { OutriggerState } from './outrigger-state'
@@ -65,7 +65,7 @@ function legStates(stands: SetupAssessment | null, machine: Crane): Map<string, 
 function SetupCrane({ shift, file, place, machine }: ShiftContext & { machine: Crane }) {
   const say = useSay()
   const navigate = useNavigate()
-  const [draft, setDraft, clear] = useDraft<SetupDraft>(`${shift.id}.set-up`, firstDraft(machine, place, shift))
+  const [draft, setDraft, clear] = useDraft<SetupDraft>(`${shift.id}.set-up`, firstDraft(machine, place, shift), isSetupDraft)
   const [error, setError] = useState<unknown>(null)
   const change = (to: Partial<SetupDraft>) => setDraft((d) => ({ ...d, ...to }))
   const plan = useMemo(() => planOf(draft, machine, place), [draft, machine, place])
