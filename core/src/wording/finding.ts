@@ -198,11 +198,11 @@ const worded: Worded = {
     'Enter half the boom’s greatest width in the machine’s file.',
   ],
   'clearance/no-load-size': (d) => [
-    `${d.label} stands within reach, and nobody has said how large the load is.`,
+    `${d.label} stands within reach, and the load’s size is not entered.`,
     'Measure the load: length, width, height.',
   ],
   'clearance/no-heights': (d) => [
-    `The load would pass over or against ${d.label.toLowerCase()}, and nobody has said how high it is carried.`,
+    `The load would pass over or against ${d.label.toLowerCase()}, and the heights are not entered.`,
     'Say what it is carried over, or turn the other way.',
   ],
   'clearance/too-many': () => [
@@ -219,7 +219,7 @@ const worded: Worded = {
     'Ask the utility; stay out of its strip meanwhile.',
   ],
   'overhead-line/no-movement': (d) => [
-    `Nobody has said how far the wires of ${d.label} sag and blow out.`,
+    `How far the wires of ${d.label} sag and blow out is not known.`,
     'Ask the utility; stay out of its strip meanwhile.',
   ],
   'overhead-line/no-figure': (d) => [`${d.label} is above 1,000 kV: only the utility’s own figure counts.`, 'Ask the utility.'],
@@ -264,7 +264,7 @@ const worded: Worded = {
     'Use longer slings or a spreader.',
   ],
   'structure/no-mark': (d, f) => [
-    `Nobody has said what one sling leg is marked with; it hangs ${f.say('angle', d.angle_deg)} from plumb.`,
+    `What the sling’s tag says is not entered; a leg hangs ${f.say('angle', d.angle_deg)} from plumb.`,
     'Read the tag. A sling without one is not used.',
   ],
   'structure/sling': (d, f) => [
@@ -335,8 +335,8 @@ function uncertainty(f: Finding, say: Say): string {
 
 /** What was not checked, listed next to what was. */
 export const notCheckedWords: Record<NotChecked, string> = {
-  slings: 'Sling angles, shackles and lifting points: nobody has entered them',
-  'hook-height': 'Hook height: nobody has entered the heights',
+  slings: 'Slings, shackles and lifting points: not entered',
+  'hook-height': 'Hook height: the heights are not entered',
   buried: 'Voids, culverts and services below the ground’s given figure',
   drum: 'Rope left on the drum',
   swing: 'Jerk beyond the site’s dynamic factor, and a load that is made to swing',
