@@ -215,7 +215,7 @@ const worded: Worded = {
   ],
   'overhead-line/none-drawn': () => ['No overhead line is drawn on the plan of this place. Look up before you lift.'],
   'overhead-line/no-height': (d) => [
-    `Nobody has said how high ${d.label} hangs.`,
+    `The height of ${d.label} is not known.`,
     'Ask the utility; stay out of its strip meanwhile.',
   ],
   'overhead-line/no-movement': (d) => [
