@@ -59,7 +59,7 @@ describe('the upper bound round an arc', () => {
           }
         },
       ),
-      { numRuns: runs(3000, 150) },
+      { numRuns: runs(600, 150) },
     )
   })
   it('of a square with the load turning in its middle third is W/4 and the tilt’s share, in closed form', () => {

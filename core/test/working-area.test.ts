@@ -160,7 +160,7 @@ describe('a cell of the working area', () => {
       }),
       { numRuns: runs(1000, 25) },
     )
-  })
+  }, 300_000)
   it('of each kind was among them', () => {
     for (const verdict of ['inside', 'outside', 'not-proven']) expect(seen[verdict], verdict).toBeGreaterThan(0)
   })

@@ -27,7 +27,7 @@ type BodyGap = Gap & { body: 'boom' | 'load' | 'tail' }
 interface Gaps {
   /** @param enough_m the nearest that is known already: further than that need not be looked at closely */
   boom: (enough_m: number) => Gap
-  tail: (enough_m: number) => Gap
+  tail: () => Gap
   load: (enough_m: number) => Gap
   /** Where the load is taken and where it is put down. */
   ends: { pickUp: Gap; setDown: Gap }
@@ -47,7 +47,7 @@ function nearestTo(
 ): { gap: BodyGap; found_m: number; low: boolean } {
   const { heights } = step
   const boom: BodyGap = { body: 'boom', ...gaps.boom(known_m) }
-  const tail: BodyGap = { body: 'tail', ...gaps.tail(Math.min(known_m, boom.found_m)) }
+  const tail: BodyGap = { body: 'tail', ...gaps.tail() }
   const all: BodyGap[] = [boom, tail]
   const load = gaps.load(Math.max(plan.policy.thingGap_m, Math.min(known_m, boom.found_m, tail.found_m)))
   if (heights === undefined || top_m > heights.over_m) all.push({ body: 'load', ...load })
@@ -87,10 +87,13 @@ function lacking(
   return load_m === null ? 'no-load-size' : null
 }
 
+/** A gap that is wider is wide enough, and how much is of no account, metres. */
+const mattersTo_m = ({ plan, near_share }: LiftContext) => plan.policy.thingGap_m / near_share + beyond_m
+
 /** Of all things, the gap that is least; where the load would be carried over one of them at nobody knows what height, that one. */
 function worstOf(ctx: LiftContext, things: readonly Thing[], gapsTo: (thing: Thing, top_m: number) => Gaps) {
   // Beyond this nothing is near, and how far it is does not matter.
-  let known_m = ctx.plan.policy.thingGap_m / ctx.near_share + beyond_m
+  let known_m = mattersTo_m(ctx)
   const looked = things.map((thing) => {
     const { feature } = thing
     const nearest = nearestTo(ctx, feature, gapsTo(thing, feature.height_m ?? Infinity), known_m)
@@ -128,7 +131,7 @@ export const clearanceCheck: Check<'clearance'> = {
     const { feature, gap, overWhat } = worstOf(ctx, things, ({ o }, top_m) => ({
       boom: (enough_m) => gapOf(leastLow(bodies.boomTo(o, top_m), enough_m)),
       load: (enough_m) => gapOf(least(bodies.loadTo(o), enough_m)),
-      tail: (enough_m) => gapOf(bodies.tailTo(o, path.arc.from_deg, path.arc.to_deg, enough_m)),
+      tail: () => gapOf(bodies.tailTo(o, path.arc.from_deg, path.arc.to_deg, mattersTo_m(ctx))),
       ends: { pickUp: end('pickUp', o), setDown: end('setDown', o) },
     }))
     if (overWhat) return missing('no-heights', overWhat)
@@ -159,7 +162,7 @@ function clearanceField(ctx: LiftContext): Layer {
   const tailAt = (bodies: Bodies, thing: Thing, slew_deg: number) => {
     const known = tails.get(thing)
     if (known?.slew_deg === slew_deg) return known.gap
-    const gap = gapOf(bodies.tailTo(thing.o, slew_deg, slew_deg))
+    const gap = gapOf(bodies.tailTo(thing.o, slew_deg, slew_deg, mattersTo_m(ctx)))
     tails.set(thing, { slew_deg, gap })
     return gap
   }
