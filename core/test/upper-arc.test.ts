@@ -2,7 +2,8 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { groundPressure, prepareFootprint, resultantAt } from '../src'
 import { groundUse } from '../src/ground/ground-pressure'
-import { upperReactions } from '../src/statics/elastic'
+import { elasticReactions, upperReactions } from '../src/statics/elastic'
+import { elasticOver } from '../src/statics/elastic-arc'
 import { marginOf } from '../src/statics/footprint'
 import { upperOver } from '../src/statics/upper-arc'
 import { runs } from './runs'
@@ -81,6 +82,55 @@ describe('the upper bound round an arc', () => {
     const out_m = 500 / force_N
     for (const s of round) expect(s.upper_N).toBeCloseTo((force_N / 2) * (1 + out_m / (side * Math.SQRT2)), 6)
     expect(round.map((s) => s.upper_at_deg)).toEqual([45, 135, 225, 315].map((d) => expect.closeTo(d, 6)))
+  })
+})
+
+describe('the elastic load round an arc on which every support stays down', () => {
+  let down = 0
+  it('is that of the most and the least loaded of many slews, and is there where it says', () => {
+    fc.assert(
+      fc.property(
+        fc.array(foot, { minLength: 3, maxLength: 3 }),
+        metre(3e4),
+        metre(2e5),
+        metre(5e4),
+        fc.integer({ min: -180, max: 360 }),
+        fc.integer({ min: 0, max: 360 }),
+        (feet, wx_Nm, along_Nm, across_Nm, from_deg, by) => {
+          const [a, b, c] = feet.map((p) => p ?? { x_m: 1, y_m: 1 }) as [{ x_m: number; y_m: number }, ...typeof feet]
+          const f = prepareFootprint([
+            { id: 'a', ...a },
+            { id: 'b', x_m: -(b?.x_m ?? 1), y_m: b?.y_m ?? 1 },
+            { id: 'c', x_m: -a.x_m, y_m: -(c?.y_m ?? 1) },
+            { id: 'd', x_m: c?.x_m ?? 1, y_m: -a.y_m },
+          ])
+          const [fixed, slewing] = [
+            { force_N: 1.8e5, wx_Nm, wy_Nm: 0 },
+            { force_N: 1e5, along_Nm, across_Nm },
+          ]
+          const said = elasticOver(f, fixed, slewing, { from_deg, to_deg: from_deg + by })
+          const out = new Float64Array(4)
+          const at = (deg: number) => {
+            const r = resultantAt(fixed, slewing, deg)
+            if (marginOf(f, r) <= 0) return null
+            elasticReactions(f, r.x_m, r.y_m, r.force_N, out)
+            return Array.from(out)
+          }
+          const seen = Array.from({ length: 361 }, (_, i) => at(from_deg + (by * i) / 360))
+          if (said === null) return
+          down++
+          said.forEach((e, k) => {
+            const carried = seen.map((s) => s?.[k] ?? Number.NaN)
+            expect(Math.max(...carried)).toBeLessThanOrEqual(e.max_N * (1 + 1e-9))
+            expect(Math.min(...carried)).toBeGreaterThanOrEqual(e.min_N - 1e-6)
+            expect(at(e.max_at_deg)?.[k]).toBeCloseTo(e.max_N, 4)
+            expect(at(e.min_at_deg)?.[k]).toBeCloseTo(e.min_N, 4)
+          })
+        },
+      ),
+      { numRuns: runs(2000, 200) },
+    )
+    expect(down).toBeGreaterThan(20)
   })
 })
 

@@ -7,6 +7,7 @@ import { finite, positive } from '../quantity/measured'
 import { Refusal } from '../refusal'
 import { boundary, peakBetween } from '../search'
 import { elasticReactions } from './elastic'
+import { type ElasticOver, elasticOver } from './elastic-arc'
 import { type Footprint, marginOf, prepareFootprint, type Support } from './footprint'
 import { type FixedSums, type Resultant, resultantAt, type SlewingSums, sumFixed, sumSlewing } from './resultant'
 import { footingInput, type Mass, type Moments, type SlewingMass, slewingInput } from './schema'
@@ -41,8 +42,9 @@ const angleTolerance_deg = 1e-7
 
 /**
  * Extremes of every leg's load while the superstructure slews over an arc, anticlockwise: `from_deg` is not above `to_deg`.
- * The upper bound is found in closed form; for the elastic load, between samples every peak that could be the greatest is refined by golden section, and ends of lifted and unstable arcs by
- * bisection; a leg that lifts, or a fall, between two samples is found at its own extreme.
+ * The upper bound is had in closed form, and the elastic load where every support stays down. Where one lifts, every peak between samples
+ * that could be the greatest is refined by golden section, and ends of lifted and unstable arcs by bisection; a support that lifts, or a
+ * fall, between two samples is found at its own extreme.
  *
  * @param step_deg samples along the arc; what is finer than that and no peak of its own is not seen
  */
@@ -63,7 +65,7 @@ export function envelopeOver(
   const deep_m = Math.max(...margins.slice(1).map((m, i) => Math.abs(m - nth(margins, i))), 0)
   const falls = dipsOf(along, (i) => nth(margins, i), margin, deep_m)
   return {
-    supports: contactsIn(seen),
+    supports: contactsOver(f, fixed, slewing, arc, step_deg, refine_deg, () => seen),
     margin: { least_m: least.y, at_deg: least.x },
     lifted: f.supports.flatMap(({ id }, outrigger) => {
       const load = (i: number) => (standing[i] ? nth(nth(samples, i).elastic, outrigger) : Infinity)
@@ -91,28 +93,15 @@ function scanned(f: Footprint, fixed: FixedSums, slewing: SlewingSums, arc: Arc,
   const samples = Array.from({ length: count + 1 }, (_, i) => sampled(f, where(at(i))))
   const standing = samples.map((s) => s.margin_m > f.least_m)
   const along: ArcSamples = { count, at, standing, stands, refine_deg }
-  return { along, samples, margin, elastic, upper: upperOver(f, fixed, slewing, arc) }
+  return { along, samples, margin, elastic }
 }
 
-/** The extremes of each support's load; none where the machine stands nowhere on the arc. */
-function contactsIn({ along, samples, elastic, upper }: ReturnType<typeof scanned>): ContactEnvelope[] {
-  return upper.map(({ id, upper_N, upper_at_deg }, i) => {
-    const sample = (k: number) => nth(nth(samples, k).elastic, i)
-    const max = extremeOf(along, 1, sample, elastic(i))
-    const min = extremeOf(along, -1, sample, elastic(i))
-    return {
-      id,
-      max_N: max.value,
-      max_at_deg: max.at_deg,
-      min_N: min.value,
-      min_at_deg: min.at_deg,
-      upper_N: Math.max(upper_N, max.value),
-      upper_at_deg,
-    }
-  })
-}
-
-/** What the supports carry over an arc, as `envelopeOver` finds it, and nothing besides. */
+/**
+ * The extremes of each support's load over an arc, as `envelopeOver` has them, and nothing besides.
+ *
+ * @param seen the arc looked at from place to place, where that is done already
+ * @returns one entry a support; none where the machine stands nowhere on the arc
+ */
 export function contactsOver(
   f: Footprint,
   fixed: FixedSums,
@@ -120,8 +109,25 @@ export function contactsOver(
   arc: Arc,
   step_deg: number,
   refine_deg = angleTolerance_deg,
+  seen = () => scanned(f, fixed, slewing, arc, step_deg, refine_deg),
 ): ContactEnvelope[] {
-  return contactsIn(scanned(f, fixed, slewing, arc, step_deg, refine_deg))
+  const upper = upperOver(f, fixed, slewing, arc)
+  if (upper.length === 0) return []
+  const elastic = elasticOver(f, fixed, slewing, rising(arc)) ?? elasticLooked(f, seen())
+  return upper.map(({ id, upper_N, upper_at_deg }, i) => {
+    const e = nth(elastic, i)
+    return { id, ...e, upper_N: Math.max(upper_N, e.max_N), upper_at_deg }
+  })
+}
+
+/** The same for the elastic load where a support lifts on the way, or the machine does not stand all the way. */
+function elasticLooked(f: Footprint, { along, samples, elastic }: ReturnType<typeof scanned>): ElasticOver[] {
+  return f.supports.map((_, i) => {
+    const sample = (k: number) => nth(nth(samples, k).elastic, i)
+    const max = extremeOf(along, 1, sample, elastic(i))
+    const min = extremeOf(along, -1, sample, elastic(i))
+    return { max_N: max.value, max_at_deg: max.at_deg, min_N: min.value, min_at_deg: min.at_deg }
+  })
 }
 
 /** What is known at one place of the arc; no reactions where the machine does not stand. */
@@ -151,9 +157,12 @@ function dipsOf(
   })
 }
 
+/** The same arc from its lesser angle to its greater. */
+const rising = ({ from_deg, to_deg }: Arc): Arc => ({ from_deg: Math.min(from_deg, to_deg), to_deg: Math.max(from_deg, to_deg) })
+
 /** The angles at which an arc is looked at, whichever way it is given: `count` equal steps of at most `step_deg`. */
 function stepsOver(arc: Arc, step_deg: number): Pick<ArcSamples, 'count' | 'at'> {
-  const [from_deg, to_deg] = [Math.min(arc.from_deg, arc.to_deg), Math.max(arc.from_deg, arc.to_deg)]
+  const { from_deg, to_deg } = rising(arc)
   const count = Math.max(1, Math.ceil((to_deg - from_deg) / step_deg - 1e-9))
   return { count, at: (i) => from_deg + ((to_deg - from_deg) * i) / count }
 }

@@ -1,8 +1,8 @@
 import { nth } from '../list'
-import { rad } from '../physics'
 import { elasticReactions, upperReactions } from './elastic'
 import { type Footprint, marginOf } from './footprint'
 import { type FixedSums, resultantAt, type SlewingSums } from './resultant'
+import { roundOver } from './round'
 
 /** The most that a support may carry on an arc by its upper bound, where, and what it carries there on an even, elastic ground. */
 export interface UpperOver {
@@ -34,27 +34,15 @@ function linesThrough(f: Footprint) {
  * Slews at which the upper bound of a support's load can be greatest while the resultant goes round an arc: its ends, where it crosses a
  * line through two supports, and where it goes along one. Between them the bound is a + b·cos θ + c·sin θ with no extreme of its own.
  */
-function candidates(f: Footprint, fixed: FixedSums, slewing: SlewingSums, from_deg: number, to_deg: number): number[] {
-  const force_N = fixed.force_N + slewing.force_N
-  const [cx, cy] = [fixed.wx_Nm / force_N, fixed.wy_Nm / force_N]
-  const round_m = Math.hypot(slewing.along_Nm, slewing.across_Nm) / force_N
-  const ahead_rad = Math.atan2(slewing.across_Nm, slewing.along_Nm)
-  const out = [from_deg, to_deg]
-  const add = (angle_rad: number) => {
-    const past = (((angle_rad - ahead_rad) / rad - from_deg) % 360) + 360
-    const deg = from_deg + (past % 360)
-    if (deg < to_deg) out.push(deg)
-  }
-  for (const { normal_rad, c_m } of linesThrough(f)) {
-    add(normal_rad)
-    add(normal_rad + Math.PI)
-    const share = (c_m - cx * Math.cos(normal_rad) - cy * Math.sin(normal_rad)) / round_m
-    if (!(Math.abs(share) <= 1)) continue
-    const off = Math.acos(share)
-    add(normal_rad + off)
-    add(normal_rad - off)
-  }
-  return out
+function candidates(f: Footprint, fixed: FixedSums, slewing: SlewingSums, arc: { from_deg: number; to_deg: number }): number[] {
+  const { centre, radius_m, slewAt } = roundOver(fixed, slewing, arc)
+  const directions = linesThrough(f).flatMap(({ normal_rad, c_m }) => {
+    const off_m = c_m - centre.x_m * Math.cos(normal_rad) - centre.y_m * Math.sin(normal_rad)
+    const share = off_m / radius_m
+    const past = Math.abs(share) <= 1 ? Math.acos(share) : null
+    return [normal_rad, normal_rad + Math.PI, ...(past === null ? [] : [normal_rad + past, normal_rad - past])]
+  })
+  return [arc.from_deg, arc.to_deg, ...directions.flatMap((d) => slewAt(d) ?? [])]
 }
 
 /** So near the edge of the footprint counts as on it, as a share of its size: an arc that leaves it is carried to there. */
@@ -72,7 +60,7 @@ export function upperOver(
   arc: { from_deg: number; to_deg: number },
 ): UpperOver[] {
   const [from_deg, to_deg] = [Math.min(arc.from_deg, arc.to_deg), Math.max(arc.from_deg, arc.to_deg)]
-  const at = candidates(f, fixed, slewing, from_deg, to_deg).sort((a, b) => a - b)
+  const at = candidates(f, fixed, slewing, { from_deg, to_deg }).sort((a, b) => a - b)
   const carried = new Float64Array(f.supports.length)
   const best = f.supports.map(({ id }) => ({ id, upper_N: -1, upper_at_deg: from_deg, max_N: 0, max_at_deg: from_deg }))
   let standing = false
