@@ -13,6 +13,26 @@ test('a lift outside its limits, the nearest change, and inside again', async ({
   await measure(page)
   await expect(verdict(page)).toContainText('Inside the limits checked')
 
+  // A side that is not measured is no figure of the others'; slings ask for everything they are judged by.
+  const width = page.getByRole('group', { name: 'Its size as it hangs' }).getByLabel('Width')
+  await width.fill('')
+  await expect(verdict(page)).toContainText('the load’s size is not entered')
+  await width.fill('1.5')
+  await expect(verdict(page)).toContainText('Inside the limits checked')
+  await page.getByRole('button', { name: 'Check the slings too' }).click()
+  await expect(verdict(page)).toContainText(/length of the slings or the spread .* is not entered/)
+  await page.getByLabel('Length of a leg').fill('3')
+  await page.getByRole('group', { name: 'Between the lift points' }).getByLabel('Along').fill('2')
+  await page.getByRole('group', { name: 'Between the lift points' }).getByLabel('Across').fill('1.2')
+  await expect(verdict(page)).toContainText('tag')
+  await page.getByLabel('Marked on one leg, straight').fill('2000')
+  await expect(verdict(page)).toContainText('Inside the limits checked')
+  await page.getByLabel('Carried over').fill('1')
+  await expect(verdict(page)).toContainText('Not all heights are entered')
+  await page.getByLabel('Taken from').fill('0')
+  await page.getByLabel('Set down on').fill('0')
+  await expect(verdict(page)).toContainText('Inside the limits checked')
+
   // A heavier load, its ± with it: what the doubt makes of it is said.
   await page.getByLabel('Mass', { exact: true }).first().fill('5200')
   await page.getByLabel('±').first().fill('150')

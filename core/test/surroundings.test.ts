@@ -192,6 +192,10 @@ describe('clearance', () => {
       reason: 'nothing-near',
     })
     const wall = solid(box(-40, 12, 40, 14), 3)
+    for (const side of ['length_m', 'width_m'] as const)
+      expect(the(caseWith([wall], turned({ load: { ...load, size: { ...size, [side]: null } } })), 'clearance')[0]?.reason).toBe(
+        'no-load-size',
+      )
     expect(the(caseWith([wall], turned({ load: unsized })), 'clearance')[0]).toMatchObject({
       verdict: 'not-proven',
       reason: 'no-load-size',
@@ -428,6 +432,10 @@ describe('hook height', () => {
       reason: 'no-size',
       verdict: 'not-proven',
     })
+    const open = turned({ heights: { ...heights(1), over_m: null }, rigging_height_m: 2 })
+    expect(the(caseWith([], open), 'hook-height')[0]).toMatchObject({ reason: 'no-heights', verdict: 'not-proven' })
+    const narrow = turned({ heights: heights(1), rigging_height_m: 2, load: { ...load, size: { ...size, height_m: null } } })
+    expect(the(caseWith([], narrow), 'hook-height')[0]?.reason).toBe('no-size')
     expect(the(caseWith([], turned()), 'hook-height')).toEqual([])
     expect(assess(caseWith([], turned())).notChecked).toContain('hook-height')
     expect(assess(caseWith([], lift)).notChecked).not.toContain('hook-height')
@@ -473,6 +481,9 @@ describe('slings', () => {
     expect(pulled({ hitch: 'choker', chokerAngle_deg: 130 })?.limit).toBeCloseTo(0.75 * 2000 * g_mps2, 6)
     expect(pulled({ length_m: 1.1 })).toMatchObject({ verdict: 'outside', reason: 'sling-flat' })
     expect(pulled({ wll_kg: null })).toMatchObject({ verdict: 'not-proven', reason: 'no-mark' })
+    expect(pulled({ across_m: null })?.reason).toBe('sling')
+    for (const missing of [{ length_m: null }, { along_m: null }, { legs: 4, across_m: null }])
+      expect(pulled(missing)).toMatchObject({ verdict: 'not-proven', reason: 'no-lengths' })
     expect(assess(caseWith([], turned())).notChecked).toContain('slings')
     expect(assess(caseWith([], turned({ slings }))).notChecked).not.toContain('slings')
   })

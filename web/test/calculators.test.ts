@@ -89,7 +89,14 @@ describe('quick sums', () => {
       lift: {
         format: 'geolabe.lift/2' as const,
         hung: {
-          load: { name: 'x', mass_kg: 1, massSource: 'marked' as const, windArea_m2: 1, dragCoefficient: 1.3 },
+          load: {
+            name: 'x',
+            mass_kg: 1,
+            massSource: 'marked' as const,
+            windArea_m2: 1,
+            dragCoefficient: 1.3,
+            size: { length_m: 1, width_m: 1, height_m: 1 },
+          },
           rigging: [],
         },
         steps: [
@@ -108,6 +115,8 @@ describe('quick sums', () => {
     const next = withTransferred(draft, h ?? {})
     expect(next.lift.hung.load).toMatchObject({ mass_kg: t, massSource: 'worked-out', dragCoefficient: 1.3 })
     expect(next.lift.steps).toEqual(draft.lift.steps)
+    // The size of another load is not this one's.
+    expect(next.lift.hung.load.size).toBeUndefined()
     expect(withTransferred(draft, { wind_mps: 9 })).toEqual({ ...draft, wind_mps: 9 })
     expect(recoveryCalculator.transfers).toBeUndefined()
   })

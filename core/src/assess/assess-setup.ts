@@ -49,7 +49,7 @@ const [setupStep_deg, setupRefine_deg] = [2, 0.05]
  * that load at that radius.
  *
  * @throws Refusal when the set-up does not fit the machine, `out-of-reach`
- * @example assessSetup({ machine, tables, setup, policy }, { boom_m: 19.4, radius_m: 9, load_kg: 3000 }).lightens?.id
+ * @example assessSetup({ machine, tables, setup, place, policy }, { boom_m: 19.4, radius_m: 9, load_kg: 3000 }).lightens?.id
  */
 export function assessSetup(plan: Omit<Case, 'lift' | 'conditions'>, trial: Trial): SetupAssessment {
   const { machine } = plan

@@ -29,7 +29,7 @@ export interface Thoroughness {
  * too. Computed stability may lower what the table allows; it never raises it.
  *
  * @throws Refusal when the plan does not fit the machine: unknown outrigger, reeving or counterweight, a step that its parts do not make.
- * @example assess({ machine, tables, setup, lift, conditions: { wind_mps: 4 }, policy }).verdict // 'inside'
+ * @example assess({ machine, tables, setup, lift, conditions: { wind_mps: 4 }, place, policy }).verdict // 'inside'
  */
 export function assess(plan: Case, { checks: run = checks, points }: Thoroughness = {}): Assessment {
   refuseImpossibleSteps(plan.machine, plan.lift)

@@ -1,6 +1,7 @@
 import { type Outline, planDistance } from '../clearance/standing'
 import type { Swept } from '../clearance/sweep'
 import { byUse, type Finding, found, shareOf } from '../finding/finding'
+import { heightsOf } from '../parts/stability/slew'
 import { normalDegrees } from '../physics'
 import { outlineOf } from '../place/outline'
 import type { Feature } from '../place/place'
@@ -45,18 +46,18 @@ function nearestTo(
   gaps: Gaps,
   known_m: number,
 ): { gap: BodyGap; found_m: number; low: boolean } {
-  const { heights } = step
+  const heights = heightsOf(step)
   const boom: BodyGap = { body: 'boom', ...gaps.boom(known_m) }
   const tail: BodyGap = { body: 'tail', ...gaps.tail() }
   const all: BodyGap[] = [boom, tail]
   const load = gaps.load(Math.max(plan.policy.thingGap_m, Math.min(known_m, boom.found_m, tail.found_m)))
-  if (heights === undefined || top_m > heights.over_m) all.push({ body: 'load', ...load })
+  if (heights === null || top_m > heights.over_m) all.push({ body: 'load', ...load })
   else {
     if (top_m > heights.pickUp_m) all.push({ body: 'load', ...gaps.ends.pickUp })
     if (top_m > heights.setDown_m) all.push({ body: 'load', ...gaps.ends.setDown })
   }
   const gap = all.reduce((a, b) => (b.gap_m < a.gap_m ? b : a))
-  const low = heights === undefined && top_m < Infinity && load.gap_m < plan.policy.thingGap_m
+  const low = heights === null && top_m < Infinity && load.gap_m < plan.policy.thingGap_m
   return { gap, found_m: Math.min(...all.map((g) => g.found_m)), low }
 }
 

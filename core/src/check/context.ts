@@ -20,7 +20,7 @@ import { allRules, type StabilityRule } from '../statics/tipping-load'
 import { windForce_N } from '../wind/air'
 import { type Bearing, bearingsOf } from './bearing'
 import { type Choice, type ChosenTable, chooseTable, type Stretch } from './choose-table'
-import { reachedAt } from './reached'
+import { reachedAt, type Unreached } from './reached'
 import { tiltOf } from './tilt'
 
 /** Everything that the checks of one step of a lift ask for, each worked out once, when it is first asked for. */
@@ -45,6 +45,7 @@ export class LiftContext {
   readonly near_share: number
   readonly counterweight: { mass_kg: number; radius_m: number }
   readonly #footprint
+  #reached: { is: Unreached | null } | undefined
   #choice: Choice | undefined
   #stands: readonly StandingAt[] | undefined
   #bearings: readonly Bearing[] | undefined
@@ -106,8 +107,9 @@ export class LiftContext {
   }
 
   /** The first radius of the path that the boom does not get to, and why; null: it gets to all. */
-  get reached() {
-    return reachedAt(this.boom, this.step.boom_m, this.deflection_m, this.path.radii_m)
+  get reached(): Unreached | null {
+    this.#reached ??= { is: reachedAt(this.boom, this.step.boom_m, this.deflection_m, this.path.radii_m) }
+    return this.#reached.is
   }
 
   /** Force of the wind on the load where table, sail, mass and wind are known, newtons; else none. */

@@ -1,5 +1,6 @@
 import { byUse, type Finding, found, shareOf } from '../finding/finding'
-import { drawnOut_m } from '../lift/plan'
+import { drawnOut_m, sizeOf } from '../lift/plan'
+import { heightsOf } from '../parts/stability/slew'
 import { high } from '../quantity/measured'
 import { type Layer, NOT_RATED, UNREACHABLE } from './area'
 import type { Check } from './check'
@@ -10,8 +11,9 @@ const events = ['pickUp', 'over', 'setDown'] as const
 /** From the boom's head down to the underside of the load, the block drawn up to its stop, metres; null: a size is missing. */
 function hangsBelow_m({ block: { leastDrop_m }, plan }: LiftContext): number | null {
   const { load, rigging_height_m } = plan.lift.hung
-  if (leastDrop_m === undefined || load.size === undefined || rigging_height_m === undefined) return null
-  return leastDrop_m + high(rigging_height_m) + load.size.height_m
+  const size = sizeOf(load)
+  if (leastDrop_m === undefined || size === null || rigging_height_m === undefined) return null
+  return leastDrop_m + high(rigging_height_m) + size.height_m
 }
 
 /**
@@ -23,11 +25,13 @@ export const hookHeightCheck: Check<'hook-height'> = {
   since: 1,
   run: (ctx) => {
     const { step, block, boom, deflection_m, near_share, plan } = ctx
-    const { heights, boom_m } = step
-    if (!heights || ctx.reached || !step.laden) return []
-    const missing = (reason: 'no-block' | 'no-size'): Finding[] => [
+    const { boom_m } = step
+    if (!step.heights || ctx.reached || !step.laden) return []
+    const missing = (reason: 'no-block' | 'no-size' | 'no-heights'): Finding[] => [
       found({ check: 'hook-height', verdict: 'not-proven', reason, detail: {} }),
     ]
+    const heights = heightsOf(step)
+    if (heights === null) return missing('no-heights')
     if (block.leastDrop_m === undefined) return missing('no-block')
     const hangs_m = hangsBelow_m(ctx)
     if (hangs_m === null) return missing('no-size')
@@ -46,13 +50,14 @@ export const hookHeightCheck: Check<'hook-height'> = {
     ]
   },
   field: ({ lift }) => {
-    const { heights, laden } = lift?.step ?? {}
-    const hangs_m = lift && hangsBelow_m(lift)
-    if (!lift || !heights || !laden) return []
-    const highest_m = Math.max(...events.map((e) => heights[`${e}_m`]))
+    if (!lift?.step.heights || !lift.step.laden) return []
+    const [heights, hangs_m] = [heightsOf(lift.step), hangsBelow_m(lift)]
+    const highest_m = heights && Math.max(...events.map((e) => heights[`${e}_m`]))
     const limit = lift.plan.policy.thingGap_m
     const useAt: Layer['useAt'] = ({ ring }) =>
-      hangs_m === null ? NOT_RATED : (shareOf(limit, ring.tip_height_m - hangs_m - highest_m) ?? UNREACHABLE)
+      hangs_m === null || highest_m === null
+        ? NOT_RATED
+        : (shareOf(limit, ring.tip_height_m - hangs_m - highest_m) ?? UNREACHABLE)
     return [{ id: 'hook-height', useAt }]
   },
   heldBackBy: ['boom-limits'],
@@ -74,10 +79,11 @@ export const twoBlockCheck: Check<'two-block'> = {
       found({ check: 'two-block', verdict: 'not-proven', reason, detail: {} }),
     ]
     if (block.leastDrop_m === undefined) return missing('no-block')
-    if (!before.heights || !load.size || rigging_height_m === undefined) return missing('no-heights')
+    const [heights, size] = [heightsOf(before), sizeOf(load)]
+    if (heights === null || size === null || rigging_height_m === undefined) return missing('no-heights')
     const radius_m = high(before.setDown.radius_m)
     const { tip_height_m } = boom.poseAtRadius(before.boom_m, radius_m, deflection_m)
-    const gap_m = tip_height_m - (before.heights.over_m + load.size.height_m + high(rigging_height_m)) - out_m / partsOfLine
+    const gap_m = tip_height_m - (heights.over_m + size.height_m + high(rigging_height_m)) - out_m / partsOfLine
     const limit = block.leastDrop_m
     const utilisation = shareOf(limit, gap_m)
     const judged = byUse(utilisation, near_share)

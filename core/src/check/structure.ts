@@ -4,11 +4,13 @@ import { high, low, type Tol } from '../quantity/measured'
 import { Refusal } from '../refusal'
 import { hitchShare } from '../rigging/hitch'
 import { slingTension } from '../rigging/sling-tension'
-import { liftPoints, type Slings } from '../rigging/slings'
+import { lengthsOf, liftPoints, type Slings } from '../rigging/slings'
 import type { Check } from './check'
 
+type Lengths = NonNullable<ReturnType<typeof lengthsOf>>
+
 /** Every figure at each of its ends: tension is worst at one of the corners, the legs at their shortest and widest. */
-function corners({ length_m, along_m, across_m }: Slings) {
+function corners({ length_m, along_m, across_m }: Lengths) {
   const ends = (t: Tol) => [...new Set([low(t), high(t)])]
   return ends(length_m).flatMap((length) =>
     ends(along_m).flatMap((along) => ends(across_m).map((across) => ({ length_m: length, along_m: along, across_m: across }))),
@@ -16,9 +18,9 @@ function corners({ length_m, along_m, across_m }: Slings) {
 }
 
 /** The hardest that any leg is pulled, newtons, and its angle; null: the legs are too short or hang too flat. */
-function hardest(s: Slings, mass_kg: number): { tension_N: number; angle_deg: number } | null {
-  const pulled = corners(s).map((c) => {
-    const { lifts, hook_m } = liftPoints({ legs: s.legs, ...c })
+function hardest({ legs }: Slings, lengths: Lengths, mass_kg: number): { tension_N: number; angle_deg: number } | null {
+  const pulled = corners(lengths).map((c) => {
+    const { lifts, hook_m } = liftPoints({ legs, ...c })
     if (hook_m === null) return null
     try {
       return slingTension({ mass_kg, hook: { x_m: 0, y_m: 0, z_m: hook_m }, lifts, rule: 'two', limit_N: null }).legs
@@ -27,8 +29,8 @@ function hardest(s: Slings, mass_kg: number): { tension_N: number; angle_deg: nu
       throw e
     }
   })
-  if (pulled.some((legs) => legs === null)) return null
-  return pulled.flatMap((legs) => legs ?? []).reduce((a, b) => (b.tension_N > a.tension_N ? b : a))
+  if (pulled.some((each) => each === null)) return null
+  return pulled.flatMap((each) => each ?? []).reduce((a, b) => (b.tension_N > a.tension_N ? b : a))
 }
 
 /** What each leg of the slings is pulled with against what it is marked with in this hitch. */
@@ -39,7 +41,9 @@ export const structureCheck: Check<'structure'> = {
     const { slings } = plan.lift.hung
     if (!slings || !hook || !step.laden) return []
     const base = { check: 'structure', subject: 'slings' } as const
-    const worst = hardest(slings, hook.load_kg)
+    const lengths = lengthsOf(slings)
+    if (!lengths) return [found({ ...base, verdict: 'not-proven', reason: 'no-lengths', detail: {} })]
+    const worst = hardest(slings, lengths, hook.load_kg)
     if (!worst) return [found({ ...base, verdict: 'outside', reason: 'sling-flat', detail: {} })]
     const { tension_N, angle_deg } = worst
     const detail = { legs: slings.legs, angle_deg }

@@ -1,5 +1,6 @@
 import { lineToStanding, lineToWire, type Outline, planDistance } from '../clearance/standing'
 import { leastOverSweep, type Sweep, type Swept } from '../clearance/sweep'
+import { sizeOf } from '../lift/plan'
 import { rad } from '../physics'
 import { atSlew, type Point } from '../plane/point'
 import type { Point3 } from '../plane/segment3'
@@ -44,7 +45,7 @@ export function bodiesOf(ctx: LiftContext, tip_height_m: number, greatest_m: num
     const { x_m, y_m } = atSlew(-back_m, slew_deg)
     return { x: x_m, y: y_m, z: height_m }
   }
-  const { size } = plan.lift.hung.load
+  const size = sizeOf(plan.lift.hung.load)
   const swing_m = tip_height_m * Math.sin(plan.policy.quietSwing_deg * rad)
   const load_m = !step.laden ? swing_m : size ? Math.hypot(size.length_m, size.width_m) / 2 + swing_m : null
   const tailRadius_m = machine.upper.tailSwingRadius_m

@@ -1,4 +1,5 @@
 import { found } from '../finding/finding'
+import { heightsOf } from '../parts/stability/slew'
 import { g_mps2, normalDegrees, rad } from '../physics'
 import { low } from '../quantity/measured'
 import { ratingAt } from '../rating/read'
@@ -37,7 +38,8 @@ export const swingCheck: Check<'swing'> = {
     const { from_deg, to_deg } = path.arc
     const at = { radius_m: path.greatest_m, slew_deg: normalDegrees(to_deg) }
     if (from_deg === to_deg) return [found({ check: 'swing', verdict: 'inside', reason: 'no-slew', at, detail: {} })]
-    const least_m = step.heights ? Math.min(step.heights.pickUp_m, step.heights.setDown_m) : 0
+    const heights = heightsOf(step)
+    const least_m = heights ? Math.min(heights.pickUp_m, heights.setDown_m) : 0
     const rope_m = boom.poseAtRadius(step.boom_m, low(path.least_m), deflection_m).tip_height_m - least_m
     const out_m = Math.min(room_m(ctx), 0.9 * rope_m)
     const tilt = Math.asin(out_m / rope_m)

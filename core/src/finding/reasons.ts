@@ -82,12 +82,13 @@ export const reasons = {
     distance: z.strictObject({ label: z.string(), voltage_kV: z.number().nullable() }),
   },
   'hook-height': {
+    'no-heights': bare,
     'no-block': bare,
     'no-size': bare,
     room: z.strictObject({ event: z.enum(['pickUp', 'over', 'setDown']) }),
   },
   'two-block': { 'no-block': bare, 'no-heights': bare, gap: drawnOut, stalls: drawnOut },
-  structure: { 'sling-flat': bare, 'no-mark': slung, sling: slung },
+  structure: { 'no-lengths': bare, 'sling-flat': bare, 'no-mark': slung, sling: slung },
   swing: { 'no-slew': bare, rate: turned, 'no-room': turned },
 } satisfies Record<string, Record<string, z.ZodType>>
 

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { slewStep } from '../parts/stability/slew'
 import { onOutriggers } from '../parts/supports/outriggers'
-import { loadSize, massSource } from '../place/place'
+import { type LoadSize, massSource } from '../place/place'
 import { finite, measured, measuredNotNegative, measuredPositive, notNegative, positive } from '../quantity/measured'
 import { slings } from '../rigging/slings'
 
@@ -41,8 +41,10 @@ const hung = z.strictObject({
     massSource: massSource.nullable(),
     windArea_m2: measuredNotNegative.nullable(),
     dragCoefficient: positive,
-    /** As it hangs: length and width in plan, height. */
-    size: loadSize.optional(),
+    /** As it hangs: length and width in plan, height; null: not measured. */
+    size: z
+      .strictObject({ length_m: positive.nullable(), width_m: positive.nullable(), height_m: positive.nullable() })
+      .optional(),
   }),
   rigging: z.array(
     z.strictObject({
@@ -57,6 +59,13 @@ const hung = z.strictObject({
   slings: slings.optional(),
 })
 export type Hung = z.infer<typeof hung>
+
+/** The size of a load; null while a side of it is not measured. */
+export function sizeOf({ size }: Hung['load']): LoadSize | null {
+  if (!size) return null
+  const { length_m, width_m, height_m } = size
+  return length_m === null || width_m === null || height_m === null ? null : { length_m, width_m, height_m }
+}
 
 /** One motion of a lift: one kind for each part that makes it. */
 const step = z.discriminatedUnion('do', [slewStep])

@@ -286,7 +286,7 @@ const wind: Search = (c, f, _means, attempt) => {
 /** Longer slings, a quarter of a metre at a time, up to twice as long. */
 const slings: Search = (c, _f, _means, attempt) => {
   const now = c.lift.hung.slings
-  if (!now) return null
+  if (!now?.length_m) return null
   const value = nominal(now.length_m)
   for (let length_m = Math.floor(4 * value + 1) / 4; length_m <= 2 * value; length_m += 0.25) {
     const t = typeof now.length_m === 'number' ? length_m : { ...now.length_m, value: length_m }

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { finite, measuredNotNegative, measuredPositive, positive } from '../quantity/measured'
+import { finite, measuredNotNegative, measuredPositive, positive, type Tol } from '../quantity/measured'
 import { hitches } from './hitch'
 
 /**
@@ -9,11 +9,12 @@ import { hitches } from './hitch'
 export const slings = z
   .strictObject({
     legs: z.union([z.literal(1), z.literal(2), z.literal(4)]),
-    length_m: measuredPositive,
+    /** Null, here and below: not measured. */
+    length_m: measuredPositive.nullable(),
     /** Between lift points along the load; with two legs the only spread. */
-    along_m: measuredNotNegative,
+    along_m: measuredNotNegative.nullable(),
     /** Between lift points across it; four legs only. */
-    across_m: measuredNotNegative,
+    across_m: measuredNotNegative.nullable(),
     /** What one leg is marked with, straight, kg; null: its tag cannot be read. */
     wll_kg: positive.nullable(),
     hitch: z.enum(hitches),
@@ -30,6 +31,17 @@ export const slings = z
     message: 'A basket needs the angle of its parts from plumb, and the bend it lies round.',
   })
 export type Slings = z.infer<typeof slings>
+
+/** Lengths that slings of so many legs have to say; null while one of them is not measured. */
+export function lengthsOf({
+  legs,
+  length_m,
+  along_m,
+  across_m,
+}: Slings): Record<'length_m' | 'along_m' | 'across_m', Tol> | null {
+  const [length, along, across] = [length_m, legs > 1 ? along_m : 0, legs > 2 ? across_m : 0]
+  return length === null || along === null || across === null ? null : { length_m: length, along_m: along, across_m: across }
+}
 
 /**
  * Where lift points stand about the centre of gravity, metres, and how high the hook is above them.

@@ -231,12 +231,16 @@ const worded: Worded = {
     `${f.measured} at least to ${d.label}, sag and blow-out taken off; ${d.voltage_kV === null ? 'with the voltage not known ' : ''}${f.limit} it has to be.`,
     f.over && 'Dead and earthed, in writing from the utility, or lift elsewhere.',
   ],
+  'hook-height/no-heights': () => [
+    'Not all heights are entered.',
+    'Measure what the load is taken from, carried over and set down on.',
+  ],
   'hook-height/no-block': () => [
     'The machine’s file does not say how far the hook hangs below the head when the hook stop works.',
     'Measure it with the block drawn up, and enter it.',
   ],
   'hook-height/no-size': () => [
-    'Heights were given, but not how tall load and rigging are.',
+    'The heights are entered, but not how tall load and rigging are.',
     'Measure from the hook to the underside of the load.',
   ],
   'hook-height/room': (d, f) => [
@@ -258,6 +262,10 @@ const worded: Worded = {
   'two-block/stalls': (d, f) => [
     `Drawing out ${f.say('length', d.out_m)} without paying out leaves ${f.measured} between head and hook: the hoist stalls at ${f.limit}, as it is made to.`,
     'Pay out rope before and while the boom is drawn out.',
+  ],
+  'structure/no-lengths': () => [
+    'The length of the slings or the spread of the lift points is not entered.',
+    'Measure a leg, and between the lift points.',
   ],
   'structure/sling-flat': () => [
     'With this length and spread the slings hang flatter than 60° from plumb, or do not meet.',

@@ -1,4 +1,4 @@
-import { high, type LiftPlan, type LoadSize, liftPoints, nominal, type Slings, type Step } from '@geolabe/core'
+import { high, type LiftPlan, lengthsOf, liftPoints, low, type Slings, type Step } from '@geolabe/core'
 import { Button } from '../look/button'
 import { Choice } from '../look/choice'
 import { NumberField, TolField } from '../look/field'
@@ -14,12 +14,17 @@ const sides = [
   ['height_m', 'Height'],
 ] as const
 
-/** The load as it hangs; all three, or nobody has said. */
-export function SizeFields({ size, onChange }: { size: LoadSize | undefined; onChange: (to: LoadSize | undefined) => void }) {
-  const set = (side: (typeof sides)[number][0], v: number | null) => {
-    if (v === null) onChange(undefined)
-    else onChange({ length_m: v, width_m: v, height_m: v, ...size, [side]: v })
-  }
+/** The same group of figures with one of them changed; none at all where nothing of it is entered any more. */
+function entered<T extends object>(group: T): T | undefined {
+  return Object.values(group).every((v) => v === null) ? undefined : group
+}
+
+type Size = NonNullable<Hung['load']['size']>
+
+/** The load as it hangs. What is not entered stays open: no side is taken from another. */
+export function SizeFields({ size, onChange }: { size: Size | undefined; onChange: (to: Size | undefined) => void }) {
+  const set = (side: keyof Size, v: number | null) =>
+    onChange(entered({ length_m: null, width_m: null, height_m: null, ...size, [side]: v }))
   return (
     <fieldset className="grid grid-cols-3 gap-2">
       <legend className="mb-1 font-semibold">Its size as it hangs</legend>
@@ -57,7 +62,7 @@ export function RoomPanel({
 }) {
   const { heights } = step
   const set = (which: keyof Heights, v: number | null) =>
-    change({ heights: v === null ? undefined : { pickUp_m: 0, over_m: 0, setDown_m: 0, ...heights, [which]: v } })
+    change({ heights: entered({ pickUp_m: null, over_m: null, setDown_m: null, ...heights, [which]: v }) })
   return (
     <Sheet title="Room above and below">
       <div className="grid gap-3">
@@ -79,28 +84,36 @@ export function RoomPanel({
           value={hung.rigging_height_m ?? null}
           least={0}
           onChange={(v) => onHung({ rigging_height_m: v ?? undefined })}
-          hint={hung.slings ? 'Worked out from the slings.' : 'Slings, shackles, spreader.'}
+          hint={hung.slings ? 'Worked out from the slings once they are entered.' : 'Slings, shackles, spreader.'}
         />
       </div>
     </Sheet>
   )
 }
 
-const first: Slings = { legs: 4, length_m: 3, along_m: 2, across_m: 1.2, wll_kg: null, hitch: 'straight' }
+const first: Slings = { legs: 4, length_m: null, along_m: null, across_m: null, wll_kg: null, hitch: 'straight' }
 const hitches = [
   { value: 'straight', label: 'Straight' },
   { value: 'choker', label: 'Choker', note: 'at 120° or more' },
 ] as const
 
+/** The furthest that the hook may be above the lift points, metres; null while a length is missing, or where the legs do not meet. */
+function hookOver(slings: Slings): number | null {
+  const lengths = lengthsOf(slings)
+  if (!lengths) return null
+  const { length_m, along_m, across_m } = lengths
+  return liftPoints({ legs: slings.legs, length_m: high(length_m), along_m: low(along_m), across_m: low(across_m) }).hook_m
+}
+
 /** Slings as people have them: how many legs, how long, how far apart, what their tag says. */
 export function SlingPanel({ hung, onHung }: { hung: Hung; onHung: (to: Partial<Hung>) => void }) {
   const say = useSay()
   const { slings } = hung
+  const hook_m = slings ? hookOver(slings) : null
+  // How far the load hangs below the hook follows from its slings once they are entered whole.
   const put = (to: Slings | undefined) => {
-    const { hook_m } = to
-      ? liftPoints({ ...to, length_m: high(to.length_m), along_m: nominal(to.along_m), across_m: nominal(to.across_m) })
-      : { hook_m: null }
-    onHung({ slings: to, ...(hook_m === null ? {} : { rigging_height_m: Math.ceil(hook_m * 100) / 100 }) })
+    const above_m = to ? hookOver(to) : null
+    onHung({ slings: to, ...(above_m === null ? {} : { rigging_height_m: Math.ceil(above_m * 100) / 100 }) })
   }
   if (!slings) {
     return (
@@ -126,25 +139,19 @@ export function SlingPanel({ hung, onHung }: { hung: Hung; onHung: (to: Partial<
           quantity="length"
           value={slings.length_m}
           least={0.1}
-          onChange={(v) => v && set({ length_m: v })}
+          onChange={(length_m) => set({ length_m })}
         />
         {slings.legs > 1 && (
           <fieldset className="grid gap-2 sm:grid-cols-2">
             <legend className="mb-1 font-semibold">Between the lift points</legend>
-            <TolField
-              label="Along"
-              quantity="length"
-              value={slings.along_m}
-              least={0}
-              onChange={(v) => v !== null && set({ along_m: v })}
-            />
+            <TolField label="Along" quantity="length" value={slings.along_m} least={0} onChange={(along_m) => set({ along_m })} />
             {slings.legs === 4 && (
               <TolField
                 label="Across"
                 quantity="length"
                 value={slings.across_m}
                 least={0}
-                onChange={(v) => v !== null && set({ across_m: v })}
+                onChange={(across_m) => set({ across_m })}
               />
             )}
           </fieldset>
@@ -163,8 +170,9 @@ export function SlingPanel({ hung, onHung }: { hung: Hung; onHung: (to: Partial<
           onChange={(hitch) => set(hitch === 'choker' ? { hitch, chokerAngle_deg: 120 } : { hitch, chokerAngle_deg: undefined })}
         />
         <p className="text-[0.92rem] text-quiet">
-          Hook {say('length', nominal(hung.rigging_height_m ?? 0))} above the lift points, evenly over the load’s centre of
-          gravity. Slung unevenly, or over an edge: work it out leg by leg under Calculators.
+          {hook_m === null ? '' : `Hook ${say('length', hook_m)} above the lift points. `}
+          For lift points that stand evenly about the load’s centre of gravity; slung otherwise, or over an edge, work it out leg
+          by leg under Calculators.
         </p>
         <Button className="w-fit" onClick={() => put(undefined)}>
           Leave the slings out

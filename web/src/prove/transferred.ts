@@ -12,6 +12,8 @@ export function withTransferred(d: ProveDraft, t: Transferred): ProveDraft {
           mass_kg: t.mass_kg,
           massSource: 'worked-out' as const,
           windArea_m2: t.windArea_m2 ?? null,
+          // Another load: how large it is, is measured anew.
+          size: undefined,
         }
   const { setDown } = stepOf(d.lift)
   const lift = withStep(d.lift, { setDown: t.radius_m === undefined ? setDown : { ...setDown, radius_m: t.radius_m } })

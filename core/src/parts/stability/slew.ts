@@ -14,9 +14,9 @@ export const slewStep = z.strictObject({
   setDown: hookPoint,
   /**
    * Heights above the ground that the machine stands on: what the load is picked up from and set down on, and the top of what it is
-   * carried over. Left out: nobody has said.
+   * carried over. Null: not measured; left out: none of them is asked about.
    */
-  heights: z.strictObject({ pickUp_m: finite, setDown_m: finite, over_m: finite }).optional(),
+  heights: z.strictObject({ pickUp_m: finite.nullable(), setDown_m: finite.nullable(), over_m: finite.nullable() }).optional(),
   slewDirection: z.enum(['anticlockwise', 'clockwise']),
   /**
    * How the radius is known: measured with the load hanging, or worked out with the boom's outward bend given. Null: worked
@@ -25,3 +25,12 @@ export const slewStep = z.strictObject({
   radiusBasis: z.union([z.literal('measured-under-load'), z.strictObject({ deflection_m: notNegative })]).nullable(),
 })
 export type SlewStep = z.infer<typeof slewStep>
+
+/** The heights of a step; null while one of them is not measured. */
+export function heightsOf({
+  heights,
+}: Pick<SlewStep, 'heights'>): { pickUp_m: number; setDown_m: number; over_m: number } | null {
+  if (!heights) return null
+  const { pickUp_m, setDown_m, over_m } = heights
+  return pickUp_m === null || setDown_m === null || over_m === null ? null : { pickUp_m, setDown_m, over_m }
+}
