@@ -154,7 +154,7 @@ describe('standing', () => {
     const setup = ternSetup()
     const supports = outriggerSupport(tern.outriggers).contactsOf(setup.standing.outriggers)
     const counterweight = { mass_kg: 6400, radius_m: -2.65 }
-    const at = polygonStability(tern, counterweight, prepareFootprint(supports)).standingAt({
+    const { tipping } = polygonStability(tern, counterweight, prepareFootprint(supports)).standingAt({
       boom_m: 19.4,
       deflection_m: 0,
       arc: { from_deg: 200, to_deg: 330 },
@@ -163,6 +163,7 @@ describe('standing', () => {
       rules: ['75%'],
       loads: 'upper',
     })
+    const at = tipping()
     const { angle_deg } = poseMachine(tern, counterweight, 19.4, 12).pose
     const one = (slew_deg: number) =>
       tippingLoad({

@@ -2,7 +2,7 @@ import type { Bearing } from '../check/bearing'
 import type { Check } from '../check/check'
 import { checkNamed, checks } from '../check/checks'
 import { ratedAtEnds } from '../check/choose-table'
-import { LiftContext } from '../check/context'
+import { contextsOf, type LiftContext } from '../check/context'
 import { dueChecks } from '../check/due'
 import { windLimitOf } from '../check/wind'
 import { type Finding, found, governingOf, type Verdict, worseVerdict } from '../finding/finding'
@@ -19,6 +19,8 @@ export interface Thoroughness {
   checks?: readonly Check[] | undefined
   /** Points the arc is looked at in before its extremes are refined; omitted: one every 5°. */
   points?: number | undefined
+  /** The lift's own contexts, where some of it has been worked out already. */
+  contexts?: readonly LiftContext[] | undefined
 }
 
 /**
@@ -31,15 +33,15 @@ export interface Thoroughness {
  * @throws Refusal when the plan does not fit the machine: unknown outrigger, reeving or counterweight, a step that its parts do not make.
  * @example assess({ machine, tables, setup, lift, conditions: { wind_mps: 4 }, place, policy }).verdict // 'inside'
  */
-export function assess(plan: Case, { checks: run = checks, points }: Thoroughness = {}): Assessment {
+export function assess(plan: Case, { checks: run = checks, points, contexts }: Thoroughness = {}): Assessment {
   refuseImpossibleSteps(plan.machine, plan.lift)
   if (!liftsOnOutriggers(plan.machine)) return summed(plan, withUnanswered(plan, 0, []))
-  const steps = plan.lift.steps.map((_, step) => new LiftContext(plan, { step, points }))
+  const steps = contexts ?? contextsOf(plan, points)
   const findings = steps.flatMap((ctx) => {
     const found = run.flatMap((check) => check.run(ctx).map((f) => inStep(f, ctx.index)))
     return withUnanswered(plan, ctx.index, found)
   })
-  return { ...summed(plan, worstOfEach(findings)), ...figuresOf(steps) }
+  return { ...summed(plan, steps.length > 1 ? worstOfEach(findings) : findings), ...figuresOf(steps) }
 }
 
 /** Where on the path it is, a finding says by its step too. */

@@ -15,13 +15,24 @@ import { type Extension, type OutriggerSetting, outriggerSupport } from '../part
 import type { SupportModel } from '../parts/supports/support'
 import { high } from '../quantity/measured'
 import { Refusal } from '../refusal'
-import { prepareFootprint, type Support } from '../statics/footprint'
+import { type Footprint, prepareFootprint, type Support } from '../statics/footprint'
 import { allRules, type StabilityRule } from '../statics/tipping-load'
 import { windForce_N } from '../wind/air'
 import { type Bearing, bearingsOf } from './bearing'
 import { type Choice, type ChosenTable, chooseTable, type Stretch } from './choose-table'
 import { reachedAt, type Unreached } from './reached'
 import { tiltOf } from './tilt'
+
+/** It depends on the machine and on how it stands, not on the lift: made ready once for each. */
+const footprints = new WeakMap<Crane, WeakMap<readonly OutriggerSetting[], Footprint>>()
+
+function footprintOf(machine: Crane, support: SupportModel<Extension>, settings: readonly OutriggerSetting[]): Footprint {
+  const own = footprints.get(machine) ?? new WeakMap<readonly OutriggerSetting[], Footprint>()
+  footprints.set(machine, own)
+  const f = own.get(settings) ?? prepareFootprint(support.contactsOf(settings))
+  own.set(settings, f)
+  return f
+}
 
 /** Everything that the checks of one step of a lift ask for, each worked out once, when it is first asked for. */
 export class LiftContext {
@@ -74,7 +85,7 @@ export class LiftContext {
     this.#points = given.points
     this.path = given.path ?? pathOf(this.step)
     this.deflection_m = deflectionOf(this.step)
-    this.#footprint = prepareFootprint(this.support.contactsOf(this.settings))
+    this.#footprint = footprintOf(machine, this.support, this.settings)
     this.counterweight = counterweightNamed(machine.name, machine.upper, setup.fitted.counterweight)
     this.partsOfLine = this.hoist.reevedIn(setup.fitted.partsOfLine)
     this.block = this.hoist.blockOf(this.partsOfLine)
@@ -169,6 +180,10 @@ export class LiftContext {
     }
   }
 }
+
+/** One context for each step of a lift. @throws Refusal as the constructor */
+export const contextsOf = (plan: Case, points?: number): LiftContext[] =>
+  plan.lift.steps.map((_, step) => new LiftContext(plan, { step, points }))
 
 /** The rule of the table; 85 % only for outriggers fully out. Without a table, or where it is silent, the least of the three. */
 export function rulesFor(chosen: ChosenTable | null): readonly StabilityRule[] {

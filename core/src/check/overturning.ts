@@ -10,12 +10,13 @@ export const overturningCheck: Check<'overturning'> = {
   since: 1,
   run: ({ hook, stands, near_share }) => {
     if (!hook || stands.length === 0) return []
-    const fallen = stands.find((s) => !s.standsUnloaded)
+    const tipping = stands.map((s) => ({ radius_m: s.radius_m, ...s.tipping() }))
+    const fallen = tipping.find((s) => !s.standsUnloaded)
     if (fallen) {
       const at = { radius_m: fallen.radius_m, slew_deg: normalDegrees(fallen.slew_deg) }
       return [found({ check: 'overturning', verdict: 'outside', reason: 'unstable-unloaded', at, detail: {} })]
     }
-    const worst = stands.reduce((a, b) => ((b.rated_kg ?? Infinity) < (a.rated_kg ?? Infinity) ? b : a))
+    const worst = tipping.reduce((a, b) => ((b.rated_kg ?? Infinity) < (a.rated_kg ?? Infinity) ? b : a))
     const at = { radius_m: worst.radius_m, slew_deg: normalDegrees(worst.slew_deg) }
     if (worst.rated_kg === null) {
       return [found({ check: 'overturning', verdict: 'inside', reason: 'cannot-tip', at, detail: {} })]

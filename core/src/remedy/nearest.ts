@@ -1,6 +1,6 @@
 import { assess } from '../assess/assess'
 import { checkNamed } from '../check/checks'
-import { LiftContext } from '../check/context'
+import { contextsOf, type LiftContext } from '../check/context'
 import { type Finding, isWorse } from '../finding/finding'
 import { type Case, nearShareOf } from '../lift/case'
 import type { Hung, LiftPlan, SetupPlan, Step } from '../lift/plan'
@@ -28,8 +28,9 @@ export function nearestRemedies(c: Case, f: Finding, means: AvailableResources):
   const attempt = (change: RemedyKind, changedCase: Partial<Case>): Remedy | null => {
     const changed = { ...c, ...changedCase }
     try {
-      if (!resolves(f, byItself(changed, f))) return null
-      const assessment = assess(changed)
+      const contexts = contextsOf(changed)
+      if (!resolves(f, byItself(contexts, f))) return null
+      const assessment = assess(changed, { contexts })
       return resolves(f, assessment.findings) && spoilsNothing(before.findings, assessment.findings, f)
         ? { change, changedCase: { setup: changed.setup, lift: changed.lift, conditions: changed.conditions }, assessment }
         : null
@@ -52,12 +53,9 @@ type Search = (c: Case, f: Finding, means: AvailableResources, attempt: Attempt)
 const family = (f: Finding) => (f.check === 'table' || f.check === 'rating' ? 'table' : f.id)
 
 /** What the checks of the failed family alone find in a changed case. */
-function byItself(c: Case, f: Finding): Finding[] {
+function byItself(contexts: readonly LiftContext[], f: Finding): Finding[] {
   const checks = f.check === 'table' || f.check === 'rating' ? [checkNamed('table'), checkNamed('rating')] : [checkNamed(f.check)]
-  return c.lift.steps.flatMap((_, step) => {
-    const ctx = new LiftContext(c, { step })
-    return checks.flatMap((check) => check.run(ctx))
-  })
+  return contexts.flatMap((ctx) => checks.flatMap((check) => check.run(ctx)))
 }
 
 function resolves(target: Finding, after: readonly Finding[]): boolean {

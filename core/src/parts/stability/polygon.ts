@@ -8,8 +8,15 @@ import { ratedByRule, tippingAt } from '../../statics/tipping-load'
 import { upperAlong } from '../../statics/upper-along'
 import { upperOver } from '../../statics/upper-arc'
 import { telescopicBoom } from '../booms/telescopic'
-import { poseMachine, type SlewingParts } from './slewing'
-import { outwardShift_m, type PeakBetween, type StabilityModel, type StandingAt, type StandingQuestion } from './stability'
+import { type Posed, poseMachine, type SlewingParts } from './slewing'
+import {
+  outwardShift_m,
+  type PeakBetween,
+  type StabilityModel,
+  type StandingAt,
+  type StandingQuestion,
+  type Tipping,
+} from './stability'
 
 const sum = (a: SlewingSums, b: SlewingSums): SlewingSums => ({
   force_N: a.force_N + b.force_N,
@@ -82,28 +89,46 @@ function standingAt(
   f: Footprint,
   q: StandingQuestion,
 ): StandingAt {
-  const { boom_m, radius_m, arc, load, rules, points } = q
-  const { posed, hook_m: shifted, loaded } = loadedAt(machine, counterweight, q)
-  const { from_deg, to_deg } = arc
-  const by_deg = points === undefined ? step_deg : Math.max(0.01, Math.abs(to_deg - from_deg) / points)
-  const laden = contactsOver(f, posed.fixed, loaded, arc, by_deg, refine_deg)
+  const { radius_m, arc, points } = q
+  const { posed, hook_m, loaded } = loadedAt(machine, counterweight, q)
+  const by_deg = points === undefined ? step_deg : Math.max(0.01, Math.abs(arc.to_deg - arc.from_deg) / points)
   const hookless = [f, posed.fixed, posed.slewing, arc] as const
-  const empty = q.loads === 'upper' ? upperOver(...hookless) : contactsOver(...hookless, by_deg, refine_deg)
-  const head_kg = telescopicBoom(machine.boom).headMass_kg(boom_m, load.onBoom)
-  const tipping = (slew_deg: number) => tippingAt(f, resultantAt(posed.fixed, posed.slewing, slew_deg), atSlew(shifted, slew_deg))
+  let tipping: Tipping | undefined
+  return {
+    radius_m,
+    posed,
+    laden: contactsOver(f, posed.fixed, loaded, arc, by_deg, refine_deg),
+    empty: q.loads === 'upper' ? upperOver(...hookless) : contactsOver(...hookless, by_deg, refine_deg),
+    tipping: () => {
+      tipping ??= leastTipping(f, posed, hook_m, q, by_deg, telescopicBoom(machine.boom).headMass_kg(q.boom_m, q.load.onBoom))
+      return tipping
+    },
+  }
+}
+
+/** The least load on the arc that would tip the machine, sampled and refined about the least of the samples. */
+function leastTipping(
+  f: Footprint,
+  { fixed, slewing }: Posed,
+  hook_m: number,
+  { arc: { from_deg, to_deg }, rules }: StandingQuestion,
+  by_deg: number,
+  head_kg: number,
+): Tipping {
+  const tippingOn = (slew_deg: number) => tippingAt(f, resultantAt(fixed, slewing, slew_deg), atSlew(hook_m, slew_deg))
   const count = Math.max(1, Math.ceil(Math.abs(to_deg - from_deg) / by_deg))
   let least: { slew_deg: number; kg: number } | null = null
   try {
     for (let i = 0; i <= count; i++) {
       const slew_deg = from_deg + ((to_deg - from_deg) * i) / count
-      const kg = tipping(slew_deg).tippingLoad_kg
+      const kg = tippingOn(slew_deg).tippingLoad_kg
       if (kg !== null && (least === null || kg < least.kg)) least = { slew_deg, kg }
     }
     if (least !== null && from_deg !== to_deg) {
       const [a, b] = [Math.min(from_deg, to_deg), Math.max(from_deg, to_deg)]
       const by = Math.abs(to_deg - from_deg) / count
       const p = peakBetween(
-        (d) => -(tipping(d).tippingLoad_kg ?? Infinity),
+        (d) => -(tippingOn(d).tippingLoad_kg ?? Infinity),
         Math.max(a, least.slew_deg - by),
         Math.min(b, least.slew_deg + by),
         refine_deg,
@@ -112,16 +137,10 @@ function standingAt(
     }
   } catch (e) {
     if (!(e instanceof Refusal) || e.code !== 'unstable-unloaded') throw e
-    return { radius_m, posed, laden, empty, rated_kg: 0, tipping_kg: 0, slew_deg: from_deg, edge: null, standsUnloaded: false }
+    return { rated_kg: 0, tipping_kg: 0, slew_deg: from_deg, edge: null, standsUnloaded: false }
   }
-  const base = { radius_m, posed, laden, empty, standsUnloaded: true }
-  if (least === null) return { ...base, rated_kg: null, tipping_kg: null, slew_deg: from_deg, edge: null }
+  if (least === null) return { rated_kg: null, tipping_kg: null, slew_deg: from_deg, edge: null, standsUnloaded: true }
   const { kg, slew_deg } = least
-  return {
-    ...base,
-    tipping_kg: kg,
-    rated_kg: Math.min(...rules.map((rule) => ratedByRule(kg, rule, head_kg))),
-    slew_deg,
-    edge: tipping(slew_deg).edge,
-  }
+  const rated_kg = Math.min(...rules.map((rule) => ratedByRule(kg, rule, head_kg)))
+  return { rated_kg, tipping_kg: kg, slew_deg, edge: tippingOn(slew_deg).edge, standsUnloaded: true }
 }

@@ -22,6 +22,12 @@ export interface StandingAt {
   /** What the bearing points carry over the arc with the load on, and with the hook empty. */
   laden: readonly ContactEnvelope[]
   empty: readonly UpperOver[]
+  /** Worked out when it is first asked for. */
+  tipping: () => Tipping
+}
+
+/** The load that would tip a machine, over an arc at one radius. */
+export interface Tipping {
   /** Least rating by stability on the arc and where; null: nothing to tip over. */
   rated_kg: number | null
   tipping_kg: number | null
