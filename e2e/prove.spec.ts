@@ -25,7 +25,7 @@ test('a lift outside its limits, the nearest change, and inside again', async ({
   await page.getByRole('group', { name: 'Between the lift points' }).getByLabel('Along').fill('2')
   await page.getByRole('group', { name: 'Between the lift points' }).getByLabel('Across').fill('1.2')
   await expect(verdict(page)).toContainText('tag')
-  await page.getByLabel('Marked on one leg, straight').fill('2000')
+  await page.getByLabel('Marked on one leg, straight').fill('8000')
   await expect(verdict(page)).toContainText('Inside the limits checked')
   await page.getByLabel('Carried over').fill('1')
   await expect(verdict(page)).toContainText('Not all heights are entered')
