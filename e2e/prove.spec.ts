@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test'
-import { audit, fits, freeTern, lookAtSite, measure, setUp, signOn, takeTern, verdict, walkAll } from './work'
+import { audit, fits, freeTern, lookAtSite, measure, setUp, signOn, sizeIt, takeTern, verdict, walkAll } from './work'
 
 test.beforeEach(freeTern)
 
@@ -90,6 +90,9 @@ test('a lift outside its limits, the nearest change, and inside again', async ({
   await builder.getByRole('button', { name: 'Take it as the load' }).click()
   await expect(page.getByLabel('How the mass is known')).toHaveValue('worked-out')
   await expect(page.getByLabel('Mass', { exact: true }).first()).toHaveValue(/^1861\./)
+  // Another load has another size.
+  await expect(verdict(page)).toContainText('the load’s size is not entered')
+  await sizeIt(page)
   await expect(verdict(page)).toContainText('Inside the limits checked')
   await page.getByRole('link', { name: 'Calculators' }).click()
   await page.getByRole('link', { name: /^Gust at the boom tip/ }).click()

@@ -129,6 +129,17 @@ export async function measure(page: Page): Promise<void> {
   await page.getByLabel('Wind, gust at the boom tip').fill('4')
 }
 
+/** The size of a load as it hangs. */
+export async function sizeIt(page: Page): Promise<void> {
+  const size = page.getByRole('group', { name: 'Its size as it hangs' })
+  for (const [side, metres] of [
+    ['Length', '2'],
+    ['Width', '1.5'],
+    ['Height', '1.2'],
+  ] as const)
+    await size.getByLabel(side).fill(metres)
+}
+
 export const verdict = (page: Page) => page.getByRole('region', { name: 'Verdict' })
 
 /** Nothing that axe finds, in day and in night. */
