@@ -150,18 +150,17 @@ const outside = ternLift({
   load: { name: '', mass_kg: 9000, massSource: 'weighed', windArea_m2: 3, dragCoefficient: 1.2 },
   setDown: { radius_m: 13, slew_deg: 300 },
 })
-const failed = prove(outside).governing
-if (!failed) throw new Error('nothing governs')
-const mend_ms = time(
-  `nearest changes for “${failed.id}”`,
-  10,
-  () => void nearestRemedies({ ...c, lift: outside }, failed, { mats: place.mats, canStand: () => true }),
-)
-wanted(
-  'backward answers for one finding under 20 ms',
-  mend_ms < 20,
-  `${mend_ms.toFixed(1)} ms, ${(mend_ms / short_ms).toFixed(0)} assessments’ time`,
-)
+const sizedOutside = { ...outside, hung: { ...outside.hung, load: { ...outside.hung.load, size } } }
+for (const [what, lift, least_ms] of [
+  ['', outside, 20],
+  [', with clearance', sizedOutside, 60],
+] as const) {
+  const failed = prove(lift).findings.find((f) => f.id === 'ground:FR')
+  if (!failed) throw new Error('nothing failed')
+  const means = { mats: place.mats, canStand: () => true }
+  const mend_ms = time(`nearest changes for “${failed.id}”${what}`, 60, () => void nearestRemedies({ ...c, lift }, failed, means))
+  wanted(`nearest changes for one finding${what} under ${least_ms} ms`, mend_ms < least_ms, `${mend_ms.toFixed(1)} ms`)
+}
 
 console.log(`\n${verdicts.join('\n')}`)
 if (verdicts.some((v) => v.startsWith('NOT'))) process.exitCode = 1

@@ -1,6 +1,6 @@
 import { type Case, nearShareOf } from '../lift/case'
 import { deflectionOf, type OnHook, onHook } from '../lift/hook-load'
-import { type Path, pathOf } from '../lift/path'
+import { type Path, passing, pathOf } from '../lift/path'
 import { nth } from '../list'
 import { type Crane, liftsOnOutriggers } from '../machine/crane'
 import type { BoomModel } from '../parts/booms/boom'
@@ -64,12 +64,12 @@ export class LiftContext {
 
   /**
    * @param given `step` which one, omitted: the first; `points` the arc is looked at in before its extremes are refined, omitted: one
-   * every 5°; `path` and `hook` in place of the lift's own, for a trial
+   * every 5°; `path`, `hook` and `choice` of the table in place of the lift's own, for a trial
    * @throws Refusal when the plan does not fit the machine: unknown outrigger, reeving, counterweight, a step it cannot make
    */
   constructor(
     readonly plan: Case,
-    given: { step?: number; points?: number | undefined; path?: Path; hook?: OnHook } = {},
+    given: { step?: number; points?: number | undefined; path?: Path; hook?: OnHook; choice?: Choice } = {},
   ) {
     const { machine, setup, lift } = plan
     if (!liftsOnOutriggers(machine)) {
@@ -90,7 +90,17 @@ export class LiftContext {
     this.partsOfLine = this.hoist.reevedIn(setup.fitted.partsOfLine)
     this.block = this.hoist.blockOf(this.partsOfLine)
     this.hook = given.hook ?? onHook(this.block, lift.hung, this.step.laden)
+    this.#choice = given.choice
     this.near_share = nearShareOf(plan)
+  }
+
+  /** The same step and table looked at in one slew of its way only: never worse than over the whole. Null where it does not pass there. */
+  onlyAt(slew_deg: number): LiftContext | null {
+    const { plan, index, hook, choice, path } = this
+    const at_deg = passing(path.arc, slew_deg)
+    if (at_deg === null) return null
+    const at = { ...path, arc: { from_deg: at_deg, to_deg: at_deg } }
+    return new LiftContext(plan, { step: index, path: at, choice, ...(hook && { hook }) })
   }
 
   /** Where the machine bears on the ground. */

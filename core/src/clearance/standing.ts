@@ -45,6 +45,7 @@ const along = (from: Point3, to: Point3, t: number): Point3 => ({
   y: from.y + t * (to.y - from.y),
   z: from.z + t * (to.z - from.z),
 })
+const upon = ({ x_m: x, y_m: y }: Point): Point3 => ({ x, y, z: 0 })
 const onGround = ({ x, y }: Point3): Point3 => ({ x, y, z: 0 })
 
 /**
@@ -59,7 +60,7 @@ export function lineToStanding(from: Point3, to: Point3, o: Outline, top_m: numb
   const [below, above] = [lower.z <= top_m, upper.z > top_m]
   const [low, end] = [onGround(lower), onGround(cut)]
   for (const [a, b] of sidesOf(o)) {
-    if (below) least = Math.min(least, segmentDistance(low, end, { x: a.x_m, y: a.y_m, z: 0 }, { x: b.x_m, y: b.y_m, z: 0 }))
+    if (below) least = Math.min(least, segmentDistance(low, end, upon(a), upon(b)))
     if (above) {
       const edge = [a, b].map(({ x_m: x, y_m: y }) => ({ x, y, z: top_m })) as [Point3, Point3]
       least = Math.min(least, segmentDistance(cut, upper, ...edge))
@@ -79,8 +80,8 @@ export function lineToWire(from: Point3, to: Point3, wire: Outline, height_m: nu
 /** Least distance between two outlines in plan, metres; 0 where they touch or one lies in the other. */
 export function outlineDistance(a: Outline, b: Outline): number {
   if (a.points.some((p) => within(b, p)) || b.points.some((p) => within(a, p))) return 0
-  const three = (p: Point): Point3 => ({ x: p.x_m, y: p.y_m, z: 0 })
-  return Math.min(
-    ...sidesOf(a).flatMap(([p, q]) => sidesOf(b).map(([r, s]) => segmentDistance(three(p), three(q), three(r), three(s)))),
-  )
+  const [ours, theirs] = [a, b].map((o) => sidesOf(o).map(([p, q]) => [upon(p), upon(q)] as const))
+  let least = Infinity
+  for (const [p, q] of ours ?? []) for (const [r, s] of theirs ?? []) least = Math.min(least, segmentDistance(p, q, r, s))
+  return least
 }

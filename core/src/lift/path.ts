@@ -26,3 +26,11 @@ export function pathOf(step: SlewStep): Path {
     radii_m: greatest_m - least_m > 1e-9 ? [least_m, greatest_m] : [greatest_m],
   }
 }
+
+/** A slew as the arc counts it, which may go below nought or past a full turn; null where the arc does not pass it. */
+export function passing({ from_deg, to_deg }: Arc, slew_deg: number): number | null {
+  const [least, most] = [Math.min(from_deg, to_deg), Math.max(from_deg, to_deg)]
+  const ahead = normalDegrees(slew_deg - least)
+  if (least + ahead <= most) return least + ahead
+  return ahead > 360 - 1e-9 ? least : null
+}

@@ -14,11 +14,18 @@ const unit = (v: number) => Math.min(1, Math.max(0, v))
  * Source: C. Ericson, Real-Time Collision Detection, 5.1.9.
  */
 export function segmentDistance(p1: Point3, q1: Point3, p2: Point3, q2: Point3): number {
-  const [d1, d2, r] = [sub(q1, p1), sub(q2, p2), sub(p1, p2)]
-  const [a, e, f, c, b] = [dot(d1, d1), dot(d2, d2), dot(d2, r), dot(d1, r), dot(d1, d2)]
+  const d1 = sub(q1, p1)
+  const d2 = sub(q2, p2)
+  const r = sub(p1, p2)
+  const a = dot(d1, d1)
+  const e = dot(d2, d2)
+  const f = dot(d2, r)
+  const c = dot(d1, r)
+  const b = dot(d1, d2)
   const tiny = 1e-18
-  let [s, t] = [0, 0]
-  if (a <= tiny && e <= tiny) [s, t] = [0, 0]
+  let s = 0
+  let t = 0
+  if (a <= tiny && e <= tiny) t = 0
   else if (a <= tiny) t = unit(f / e)
   else if (e <= tiny) s = unit(-c / a)
   else {

@@ -25,29 +25,69 @@ import type { AvailableResources, Remedy } from './remedy'
  */
 export function nearestRemedies(c: Case, f: Finding, means: AvailableResources): Remedy[] {
   const before = assess(c)
-  const attempt = (change: RemedyKind, changedCase: Partial<Case>): Remedy | null => {
+  const look = (changed: Case): readonly LiftContext[] | null => {
+    const contexts = contextsOf(changed)
+    return resolves(f, whereItFailed(contexts, f)) && resolves(f, byItself(contexts, f)) ? contexts : null
+  }
+  const prove: Prove = (change, changedCase) => {
     const changed = { ...c, ...changedCase }
-    try {
-      const contexts = contextsOf(changed)
-      if (!resolves(f, byItself(contexts, f))) return null
+    return unlessRefused(() => {
+      const contexts = look(changed)
+      if (!contexts) return null
       const assessment = assess(changed, { contexts })
       return resolves(f, assessment.findings) && spoilsNothing(before.findings, assessment.findings, f)
         ? { change, changedCase: { setup: changed.setup, lift: changed.lift, conditions: changed.conditions }, assessment }
         : null
-    } catch (e) {
-      if (e instanceof Refusal) return null
-      throw e
-    }
+    })
   }
-  const offers = checkNamed(f.check).remedies.map((name) => searches[name](c, f, means, attempt))
+  const mends: Mends = (changedCase) => unlessRefused(() => look({ ...c, ...changedCase })) !== null
+  const offers = checkNamed(f.check).remedies.map((name) => searches[name](c, f, means, prove, mends))
   return offers.filter((o): o is Remedy => o !== null).sort((a, b) => rankOf(b) - rankOf(a))
 }
 
 /** What can be taken at once before what only people can do; what brings the whole lift inside first. */
 const rankOf = (c: Remedy) => (c.changedCase ? 2 : 0) + Number(c.assessment?.verdict === 'inside')
 
-type Attempt = (change: RemedyKind, changedCase: Partial<Case>) => Remedy | null
-type Search = (c: Case, f: Finding, means: AvailableResources, attempt: Attempt) => Remedy | null
+/** The changed case proved whole; null where it is not put right, or something else is made worse. */
+type Prove = (change: RemedyKind, changedCase: Partial<Case>) => Remedy | null
+/** The failed check by itself passes in the changed case. */
+type Mends = (changedCase: Partial<Case>) => boolean
+type Search = (c: Case, f: Finding, means: AvailableResources, prove: Prove, mends: Mends) => Remedy | null
+
+/** A change that the machine has no set-up or step for puts nothing right. */
+function unlessRefused<T>(work: () => T): T | null {
+  try {
+    return work()
+  } catch (e) {
+    if (e instanceof Refusal) return null
+    throw e
+  }
+}
+
+/**
+ * The change of one figure that is nearest to what it is: the first of the given figures, from near to far, that holds, then as
+ * near as still holds. Looked for by the failed check alone; where what it finds spoils something else, by whole proofs.
+ *
+ * @param tries figures from near to far
+ * @param within how finely it is looked for
+ * @param round towards the side that holds
+ */
+function nearestFigure(
+  now: number,
+  tries: readonly number[],
+  within: number,
+  round: (x: number) => number,
+  { proved, mended }: { proved: (x: number) => Remedy | null; mended: (x: number) => boolean },
+): Remedy | null {
+  const by = (holds: (x: number) => boolean): Remedy | null => {
+    const start = tries.findIndex(holds)
+    const first = tries[start]
+    if (first === undefined) return null
+    const found = boundary(holds, first, tries[start - 1] ?? now, within)
+    return proved(round(found)) ?? proved(found) ?? proved(first)
+  }
+  return by(mended) ?? (tries.some(mended) ? by((x) => proved(x) !== null) : null)
+}
 
 /** Table and rating are one question: which table, and what it allows. */
 const family = (f: Finding) => (f.check === 'table' || f.check === 'rating' ? 'table' : f.id)
@@ -56,6 +96,17 @@ const family = (f: Finding) => (f.check === 'table' || f.check === 'rating' ? 't
 function byItself(contexts: readonly LiftContext[], f: Finding): Finding[] {
   const checks = f.check === 'table' || f.check === 'rating' ? [checkNamed('table'), checkNamed('rating')] : [checkNamed(f.check)]
   return contexts.flatMap((ctx) => checks.flatMap((check) => check.run(ctx)))
+}
+
+/** The same, in the slew alone where it failed: a change that does not put that right need not be looked at over the whole way. */
+function whereItFailed(contexts: readonly LiftContext[], f: Finding): Finding[] {
+  const { at } = f
+  if (!at) return []
+  const there = contexts.filter((ctx) => ctx.index === (f.where?.step ?? 0)).map((ctx) => ctx.onlyAt(at.slew_deg))
+  return byItself(
+    there.filter((ctx) => ctx !== null),
+    f,
+  )
 }
 
 function resolves(target: Finding, after: readonly Finding[]): boolean {
@@ -98,73 +149,70 @@ const withOutriggers = ({ setup }: Case, change: (o: OutriggerSetting) => Outrig
   standing: { ...setup.standing, outriggers: setup.standing.outriggers.map(change) },
 })
 
-const radius: Search = (c, _f, _means, attempt) => {
-  const to = (radius_m: number) => {
-    const lift = everyLadenStep(c, (step) => ({
+const radius: Search = (c, _f, _means, prove, mends) => {
+  const laden = c.lift.steps.filter((s) => s.laden)
+  const now = Math.max(...laden.flatMap((s) => [nominal(s.pickUp.radius_m), nominal(s.setDown.radius_m)]))
+  const at = (radius_m: number) => ({
+    lift: everyLadenStep(c, (step) => ({
       ...step,
       pickUp: { ...step.pickUp, radius_m: byAtMost(step.pickUp.radius_m, radius_m) },
       setDown: { ...step.setDown, radius_m: byAtMost(step.setDown.radius_m, radius_m) },
-    }))
-    return attempt({ kind: 'radius', radius_m, less_m: now - radius_m }, { lift })
-  }
-  const laden = c.lift.steps.filter((s) => s.laden)
-  const now = Math.max(...laden.flatMap((s) => [nominal(s.pickUp.radius_m), nominal(s.setDown.radius_m)]))
-  const rows = rowFigures(c.tables, 'radius_m')
-  const close = Math.min(now, ...rows)
-  // Rows are where the reading changes: the furthest row that puts it right, then as far out from it as still holds.
-  const steps = rows.filter((r) => r < now && r >= close).reverse()
-  const start = steps.find((r) => to(r) !== null)
-  if (start === undefined) return null
-  const outer = steps[steps.indexOf(start) - 1] ?? now
-  const found = boundary((r) => to(r) !== null, start, outer, 0.04)
-  return to(Math.floor(found * 20) / 20) ?? to(start)
+    })),
+  })
+  // Rows are where the reading changes.
+  const rows = rowFigures(c.tables, 'radius_m').filter((r) => r < now)
+  return nearestFigure(now, rows.reverse(), 0.04, (r) => Math.floor(r * 20) / 20, {
+    proved: (radius_m) => prove({ kind: 'radius', radius_m, less_m: now - radius_m }, at(radius_m)),
+    mended: (radius_m) => mends(at(radius_m)),
+  })
 }
 
-const mass: Search = (c, _f, _means, attempt) => {
+const mass: Search = (c, _f, _means, prove, mends) => {
   const t = c.lift.hung.load.mass_kg
   if (t === null) return null
   const now = nominal(t)
-  const to = (kg: number) =>
-    attempt(
-      { kind: 'mass', mass_kg: kg, less_kg: now - kg },
-      { lift: withLoad(c, { mass_kg: typeof t === 'number' ? kg : { ...t, value: kg } }) },
-    )
+  const at = (kg: number) => ({ lift: withLoad(c, { mass_kg: typeof t === 'number' ? kg : { ...t, value: kg } }) })
   // A much lighter load catches the wind sooner, so the search goes down from what it is, not up from nothing.
-  const shares = [0.97, 0.92, 0.85, 0.75, 0.62, 0.45, 0.28, 0.14, 0.06]
-  const start = shares.find((share) => now * share > high(t) - now && to(now * share) !== null)
-  if (start === undefined) return null
-  const above = shares[shares.indexOf(start) - 1] ?? 1
-  const found = boundary((kg) => to(kg) !== null, now * start, now * above, Math.max(1, now / 200))
+  const tries = [0.97, 0.92, 0.85, 0.75, 0.62, 0.45, 0.28, 0.14, 0.06].map((share) => now * share)
   const step = now > 1000 ? 50 : 5
-  return to(Math.floor(found / step) * step) ?? to(found)
+  return nearestFigure(
+    now,
+    tries.filter((kg) => kg > high(t) - now),
+    Math.max(1, now / 200),
+    (kg) => Math.floor(kg / step) * step,
+    {
+      proved: (mass_kg) => prove({ kind: 'mass', mass_kg, less_kg: now - mass_kg }, at(mass_kg)),
+      mended: (mass_kg) => mends(at(mass_kg)),
+    },
+  )
 }
 
 /** Several lifts of equal parts, where the load can be taken apart: as few as will do. The sail is taken as the whole load’s. */
-const split: Search = (c, _f, _means, attempt) => {
+const split: Search = (c, _f, _means, prove) => {
   const t = c.lift.hung.load.mass_kg
   if (t === null) return null
   for (let lifts = 2; lifts <= 4; lifts++) {
     const part = typeof t === 'number' ? t / lifts : { value: t.value / lifts, tolerance: t.tolerance / lifts }
-    const done = attempt({ kind: 'split', lifts, mass_kg: nominal(part) }, { lift: withLoad(c, { mass_kg: part }) })
+    const done = prove({ kind: 'split', lifts, mass_kg: nominal(part) }, { lift: withLoad(c, { mass_kg: part }) })
     // Only people can take a load apart; then it is another load, and proved as one.
     if (done) return { ...done, changedCase: null }
   }
   return null
 }
 
-const turn: Search = (c, f, _means, attempt) => {
+const turn: Search = (c, f, _means, prove) => {
   const { step, changed } = stepOf(c, f)
   const slewDirection = step.slewDirection === 'clockwise' ? 'anticlockwise' : 'clockwise'
-  return attempt({ kind: 'slew-direction', slewDirection }, { lift: changed({ slewDirection }) })
+  return prove({ kind: 'slew-direction', slewDirection }, { lift: changed({ slewDirection }) })
 }
 
-const setSlew: Search = (c, f, _means, attempt) => {
+const setSlew: Search = (c, f, _means, prove) => {
   // Where a step after it goes on from there, another place to set down is another lift.
   if (c.lift.steps.length > 1) return null
   const { step, changed } = stepOf(c, f)
   const now = step.setDown.slew_deg
   const to = (by: number) =>
-    attempt(
+    prove(
       { kind: 'set-down-slew', slew_deg: normalDegrees(now + by), by_deg: by },
       { lift: changed({ setDown: { ...step.setDown, slew_deg: normalDegrees(now + by) } }) },
     )
@@ -181,7 +229,7 @@ const setSlew: Search = (c, f, _means, attempt) => {
   return null
 }
 
-const extend: Search = (c, _f, means, attempt) => {
+const extend: Search = (c, _f, means, prove) => {
   if (!liftsOnOutriggers(c.machine)) return null
   const support = outriggerSupport(c.machine.outriggers)
   const labels = new Map(support.points.map((l) => [l.id, l.label]))
@@ -197,7 +245,7 @@ const extend: Search = (c, _f, means, attempt) => {
   })
   const widen = (set: readonly { id: string; e: Extension }[]) => {
     const outriggers = set.map(({ id, e }) => ({ id, label: labels.get(id) ?? id, extension: e }))
-    return attempt(
+    return prove(
       { kind: 'extension', outriggers },
       { setup: withOutriggers(c, (l) => ({ ...l, at: { stop: set.find((s) => s.id === l.id)?.e ?? l.at.stop } })) },
     )
@@ -214,13 +262,13 @@ function pairs<T extends { id: string }>(choices: readonly T[]): T[][] {
   return choices.flatMap((a, i) => choices.slice(i + 1).flatMap((b) => (a.id === b.id ? [] : [[a, b]])))
 }
 
-const mat: Search = (c, f, means, attempt) => {
+const mat: Search = (c, f, means, prove) => {
   const now = c.setup.standing.outriggers.find((l) => l.id === f.subject)
   const label = liftsOnOutriggers(c.machine) ? (c.machine.outriggers.find((l) => l.id === f.subject)?.label ?? '') : ''
   const sorted = [...means.mats].sort((a, b) => a.length_m * a.width_m - b.length_m * b.width_m || a.mass_kg - b.mass_kg)
   for (const m of sorted) {
     if (!f.subject || !now || m.id === now.mat?.id || !means.canStand(now.id, now.at.stop, m.id)) continue
-    const done = attempt(
+    const done = prove(
       { kind: 'mat', outrigger: f.subject, label, mat: m },
       { setup: withOutriggers(c, (l) => (l.id === f.subject ? { ...l, mat: m } : l)) },
     )
@@ -237,11 +285,11 @@ const matSize: Search = (_c, f) => {
   return { change: { kind: 'mat-size', outrigger: f.subject ?? '', label, side_m }, changedCase: null, assessment: null }
 }
 
-const partsOfLine: Search = (c, _f, _means, attempt) => {
+const partsOfLine: Search = (c, _f, _means, prove) => {
   if (!liftsOnOutriggers(c.machine)) return null
   const more = c.machine.hoist.reevings.map((r) => r.parts).filter((n) => n > (c.setup.fitted.partsOfLine ?? 0))
   for (const n of more.sort((a, b) => a - b)) {
-    const done = attempt(
+    const done = prove(
       { kind: 'parts-of-line', partsOfLine: n },
       { setup: { ...c.setup, fitted: { ...c.setup.fitted, partsOfLine: n } } },
     )
@@ -250,23 +298,23 @@ const partsOfLine: Search = (c, _f, _means, attempt) => {
   return null
 }
 
-const boom: Search = (c, f, _means, attempt) => {
+const boom: Search = (c, f, _means, prove) => {
   if (!liftsOnOutriggers(c.machine)) return null
   const now = stepOf(c, f).step.boom_m
   const others = c.machine.boom.lengths_m.filter((l) => l !== now)
   for (const boom_m of others.sort((a, b) => Math.abs(a - now) - Math.abs(b - now))) {
-    const done = attempt({ kind: 'boom', boom_m }, { lift: everyLadenStep(c, (step) => ({ ...step, boom_m })) })
+    const done = prove({ kind: 'boom', boom_m }, { lift: everyLadenStep(c, (step) => ({ ...step, boom_m })) })
     if (done) return done
   }
   return null
 }
 
-const counterweight: Search = (c, _f, _means, attempt) => {
+const counterweight: Search = (c, _f, _means, prove) => {
   if (!liftsOnOutriggers(c.machine)) return null
   const { name, upper } = c.machine
   const now = counterweightNamed(name, upper, c.setup.fitted.counterweight).mass_kg
   for (const w of upper.counterweights.filter((x) => x.mass_kg > now)) {
-    const done = attempt(
+    const done = prove(
       { kind: 'counterweight', id: w.id, label: w.label },
       { setup: { ...c.setup, fitted: { ...c.setup.fitted, counterweight: w.id } } },
     )
@@ -275,21 +323,21 @@ const counterweight: Search = (c, _f, _means, attempt) => {
   return null
 }
 
-const wind: Search = (c, f, _means, attempt) => {
+const wind: Search = (c, f, _means, prove) => {
   if (f.limit === null || c.conditions.wind_mps === null) return null
   const wind_mps = Math.floor(f.limit * nearShareOf(c) * 10 - 1e-9) / 10
-  return attempt({ kind: 'wind', wind_mps }, { conditions: { ...c.conditions, wind_mps } })
+  return prove({ kind: 'wind', wind_mps }, { conditions: { ...c.conditions, wind_mps } })
 }
 
 /** Longer slings, a quarter of a metre at a time, up to twice as long. */
-const slings: Search = (c, _f, _means, attempt) => {
+const slings: Search = (c, _f, _means, prove) => {
   const now = c.lift.hung.slings
   if (!now?.length_m) return null
   const value = nominal(now.length_m)
   for (let length_m = Math.floor(4 * value + 1) / 4; length_m <= 2 * value; length_m += 0.25) {
     const t = typeof now.length_m === 'number' ? length_m : { ...now.length_m, value: length_m }
     const lift = { ...c.lift, hung: { ...c.lift.hung, slings: { ...now, length_m: t } } }
-    const done = attempt({ kind: 'slings', length_m, more_m: length_m - value }, { lift })
+    const done = prove({ kind: 'slings', length_m, more_m: length_m - value }, { lift })
     if (done) return done
   }
   return null
