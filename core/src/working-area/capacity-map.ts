@@ -184,10 +184,11 @@ function tipping_kg(p: PreparedMap, { unloaded: u, hook_m }: Ring, along: Float6
   const [x, y] = [(fixed.wx_Nm + u.along_Nm * c) / u.force_N, (fixed.wy_Nm + u.along_Nm * s) / u.force_N]
   let least = Infinity
   for (let e = 0; e < edges.length; e++) {
-    const edge = nth(edges, e)
+    const edge = edges[e]
+    if (!edge) continue
     const inside = edge.nx * x + edge.ny * y + edge.c
     if (inside <= 0) return 0
-    const hook = hook_m * nth(along, e) + edge.c
+    const hook = hook_m * (along[e] ?? 0) + edge.c
     if (hook < 0) least = Math.min(least, (u.force_N / g_mps2) * (inside / -hook))
   }
   return least
@@ -221,7 +222,7 @@ function cellsOf(p: PreparedMap) {
     const [x, y] = [(fixed.wx_Nm + along_Nm * c) / force_N, (fixed.wy_Nm + along_Nm * s) / force_N]
     for (const e of f.edges) if (e.nx * x + e.ny * y + e.c <= f.least_m) return false
     reactions(f, x, y, force_N, once)
-    for (let i = 0; i < outriggers; i++) if (nth(once, i) > nth(reaction, i)) reaction[i] = nth(once, i)
+    for (let i = 0; i < outriggers; i++) reaction[i] = Math.max(reaction[i] ?? 0, once[i] ?? 0)
     return true
   }
   return {
@@ -253,12 +254,20 @@ function cellsOf(p: PreparedMap) {
 }
 
 function fillCell({ layers }: PreparedMap, cell: Cell, out: CapacityMap, at: number): void {
-  let [governs, worst] = [0, -Infinity]
+  let governs = 0
+  let worst = -Infinity
   for (let l = 0; l < layers.length; l++) {
-    const use = nth(layers, l).useAt(cell)
-    nth(out.layers, l).use[at] = use
+    const layer = layers[l]
+    const column = out.layers[l]
+    if (!layer || !column) continue
+    const use = layer.useAt(cell)
+    column.use[at] = use
+    if (use > worst) {
+      governs = l
+      worst = use
+    }
     // The rated capacity comes first: without it nothing else can make one.
-    if (use > worst && !(l > 0 && nth(nth(out.layers, 0).use, at) === NOT_RATED)) [governs, worst] = [l, use]
+    if (l === 0 && use === NOT_RATED) worst = Infinity
   }
   out.governs[at] = governs
 }
