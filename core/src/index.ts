@@ -45,7 +45,7 @@ export {
   verdict,
   worseVerdict,
 } from './finding/finding'
-export { checkNames, reasons, type Said } from './finding/reasons'
+export { type CheckName, checkNames, reasons, type Said } from './finding/reasons'
 export { edgeSetback, edgeSetbackCalculator } from './ground/edge-setback'
 export {
   type GroundPressure,

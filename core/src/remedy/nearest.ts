@@ -40,8 +40,8 @@ export function nearestRemedies(c: Case, f: Finding, means: AvailableResources):
         : null
     })
   }
-  const mends: Mends = (changedCase) => unlessRefused(() => look({ ...c, ...changedCase })) !== null
-  const offers = checkNamed(f.check).remedies.map((name) => searches[name](c, f, means, prove, mends))
+  const passes: Passes = (changedCase) => unlessRefused(() => look({ ...c, ...changedCase })) !== null
+  const offers = checkNamed(f.check).remedies.map((name) => searches[name](c, f, means, prove, passes))
   return offers.filter((o): o is Remedy => o !== null).sort((a, b) => rankOf(b) - rankOf(a))
 }
 
@@ -51,8 +51,8 @@ const rankOf = (c: Remedy) => (c.changedCase ? 2 : 0) + Number(c.assessment?.ver
 /** The changed case proved whole; null where it is not put right, or something else is made worse. */
 type Prove = (change: RemedyKind, changedCase: Partial<Case>) => Remedy | null
 /** The failed check by itself passes in the changed case. */
-type Mends = (changedCase: Partial<Case>) => boolean
-type Search = (c: Case, f: Finding, means: AvailableResources, prove: Prove, mends: Mends) => Remedy | null
+type Passes = (changedCase: Partial<Case>) => boolean
+type Search = (c: Case, f: Finding, means: AvailableResources, prove: Prove, passes: Passes) => Remedy | null
 
 /** A change that the machine has no set-up or step for puts nothing right. */
 function unlessRefused<T>(work: () => T): T | null {
@@ -77,7 +77,7 @@ function nearestFigure(
   tries: readonly number[],
   within: number,
   round: (x: number) => number,
-  { proved, mended }: { proved: (x: number) => Remedy | null; mended: (x: number) => boolean },
+  { proved, passed }: { proved: (x: number) => Remedy | null; passed: (x: number) => boolean },
 ): Remedy | null {
   const by = (holds: (x: number) => boolean): Remedy | null => {
     const start = tries.findIndex(holds)
@@ -86,7 +86,7 @@ function nearestFigure(
     const found = boundary(holds, first, tries[start - 1] ?? now, within)
     return proved(round(found)) ?? proved(found) ?? proved(first)
   }
-  return by(mended) ?? (tries.some(mended) ? by((x) => proved(x) !== null) : null)
+  return by(passed) ?? (tries.some(passed) ? by((x) => proved(x) !== null) : null)
 }
 
 /** Table and rating are one question: which table, and what it allows. */
@@ -149,7 +149,7 @@ const withOutriggers = ({ setup }: Case, change: (o: OutriggerSetting) => Outrig
   standing: { ...setup.standing, outriggers: setup.standing.outriggers.map(change) },
 })
 
-const radius: Search = (c, _f, _means, prove, mends) => {
+const radius: Search = (c, _f, _means, prove, passes) => {
   const laden = c.lift.steps.filter((s) => s.laden)
   const now = Math.max(...laden.flatMap((s) => [nominal(s.pickUp.radius_m), nominal(s.setDown.radius_m)]))
   const at = (radius_m: number) => ({
@@ -163,11 +163,11 @@ const radius: Search = (c, _f, _means, prove, mends) => {
   const rows = rowFigures(c.tables, 'radius_m').filter((r) => r < now)
   return nearestFigure(now, rows.reverse(), 0.04, (r) => Math.floor(r * 20) / 20, {
     proved: (radius_m) => prove({ kind: 'radius', radius_m, less_m: now - radius_m }, at(radius_m)),
-    mended: (radius_m) => mends(at(radius_m)),
+    passed: (radius_m) => passes(at(radius_m)),
   })
 }
 
-const mass: Search = (c, _f, _means, prove, mends) => {
+const mass: Search = (c, _f, _means, prove, passes) => {
   const t = c.lift.hung.load.mass_kg
   if (t === null) return null
   const now = nominal(t)
@@ -182,7 +182,7 @@ const mass: Search = (c, _f, _means, prove, mends) => {
     (kg) => Math.floor(kg / step) * step,
     {
       proved: (mass_kg) => prove({ kind: 'mass', mass_kg, less_kg: now - mass_kg }, at(mass_kg)),
-      mended: (mass_kg) => mends(at(mass_kg)),
+      passed: (mass_kg) => passes(at(mass_kg)),
     },
   )
 }
