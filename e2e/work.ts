@@ -113,9 +113,14 @@ export async function confirmAll(page: Page, steps: { label: string }[]): Promis
   for (const s of steps) await page.getByText(s.label, { exact: true }).click()
 }
 
+/** Opens a sheet by its name. */
+export const openSheet = (page: Page, name: string) => page.getByRole('tab', { name, exact: true }).click()
+
 export async function setUp(page: Page, { again = false } = {}): Promise<void> {
+  await openSheet(page, 'Level')
   await page.getByLabel('Along, front high is plus').fill('0.1')
   await page.getByLabel('Across, left high is plus').fill('0')
+  await openSheet(page, 'In order')
   await confirmAll(page, tern.procedures.setup)
   await page.getByRole('button', { name: 'Record this set-up' }).click()
   // What is proved raised was proved with the first set-up.
@@ -125,12 +130,15 @@ export async function setUp(page: Page, { again = false } = {}): Promise<void> {
 
 /** What the demo's first load still lacks for a proof. */
 export async function measure(page: Page): Promise<void> {
+  await openSheet(page, 'Path')
   await page.getByRole('radio', { name: /Measured/ }).click()
+  await openSheet(page, 'Boom, wind')
   await page.getByLabel('Wind, gust at the boom tip').fill('4')
 }
 
 /** The size of a load as it hangs. */
 export async function sizeIt(page: Page): Promise<void> {
+  await openSheet(page, 'Load')
   const size = page.getByRole('group', { name: 'Its size as it hangs' })
   for (const [side, metres] of [
     ['Length', '2'],

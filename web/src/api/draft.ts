@@ -1,7 +1,7 @@
-import { useCallback, useEffect, useState } from 'react'
+import { useCallback, useEffect, useRef, useState } from 'react'
 
 /**
- * What is being entered, kept on the device at every change: a crash, a flat battery or a reload loses nothing. Cleared
+ * What is being entered, kept on the device as soon as the finger rests: a crash, a flat battery or a reload loses nothing. Cleared
  * once it is recorded.
  *
  * @param fits whether what was kept is of today's shape: after an update an older draft is left aside rather than shown half
@@ -21,13 +21,34 @@ export function useDraft<T>(
       return initial
     }
   })
-  useEffect(() => {
+  const unwritten = useRef<{ value: T } | null>(null)
+  const write = useCallback(() => {
+    if (!unwritten.current) return
     try {
-      localStorage.setItem(stored, JSON.stringify(value))
+      localStorage.setItem(stored, JSON.stringify(unwritten.current.value))
     } catch {
       // A full or forbidden store: the screen still works, it only keeps less.
     }
-  }, [stored, value])
-  const clear = useCallback(() => localStorage.removeItem(stored), [stored])
+    unwritten.current = null
+  }, [stored])
+  // Not once a move of a finger: as soon as it rests, and whenever the page is hidden or left.
+  useEffect(() => {
+    unwritten.current = { value }
+    const timer = setTimeout(write, 120)
+    return () => clearTimeout(timer)
+  }, [value, write])
+  useEffect(() => {
+    addEventListener('pagehide', write)
+    document.addEventListener('visibilitychange', write)
+    return () => {
+      removeEventListener('pagehide', write)
+      document.removeEventListener('visibilitychange', write)
+      write()
+    }
+  }, [write])
+  const clear = useCallback(() => {
+    unwritten.current = null
+    localStorage.removeItem(stored)
+  }, [stored])
   return [value, setValue, clear]
 }

@@ -8,6 +8,7 @@ import {
   type Point,
   type Verdict,
 } from '@geolabe/core'
+import { type KeyboardEvent, memo } from 'react'
 import { useSay } from '../units/units'
 import { onPaper, pathOf, turned } from './frame'
 import { HookMark, HookPoint, type Polar } from './hook-point'
@@ -27,6 +28,10 @@ export interface DialOutrigger extends Point {
   note: string
 }
 
+export type Touched = { outrigger: string } | { point: 'pickUp' | 'setDown' }
+/** A place on the drawing that something said beside it is about. */
+export type Lit = { outrigger: string } | { at: Polar }
+
 export interface DialProps {
   machine: Crane
   label: string
@@ -43,6 +48,10 @@ export interface DialProps {
   /** Where the load may go, slew by slew, and what ends it there; null: nowhere at that slew. */
   zones?: readonly (MapZone | null)[] | undefined
   onMove?: ((which: 'pickUp' | 'setDown', p: Polar) => void) | undefined
+  /** What was touched: an outrigger, or a point of the path. */
+  onTouch?: ((what: Touched) => void) | undefined
+  /** What is shown beside the drawing, so that it is found on it. */
+  lit?: Lit | null | undefined
   /** Feet that can be moved: how far each is out, and where it can stand. */
   feet?:
     | {
@@ -60,27 +69,34 @@ const tone: Record<Verdict, string> = {
   'not-proven': 'var(--unproven)',
 }
 
-/**
- * The plan about the slew centre, true to scale: what stands round it, the footprint with its pads, the loads on the legs,
- * where this load can go, and the path. Shared by every station; each adds to it.
- */
-export function Dial(props: DialProps) {
-  const { machine, outriggers, place, position, extent_m, boom, pickUp, setDown, zones } = props
+// What stands still is not drawn again while a point is moved.
+const Ground = memo(function Ground({
+  place,
+  position,
+  extent_m,
+}: {
+  place?: Place | undefined
+  position?: MachinePosition | undefined
+  extent_m: number
+}) {
+  return (
+    <>
+      <GroundPatterns unit={extent_m / 22} />
+      {place && position && <Surroundings place={place} position={position} thin={extent_m / 420} extent_m={extent_m} />}
+    </>
+  )
+})
+const StillZones = memo(Zones)
+const StillMachine = memo(MachinePlan)
+
+/** Distances from the slew centre. */
+const Rings = memo(function Rings({ extent_m }: { extent_m: number }) {
   const say = useSay()
   const thin = extent_m / 420
   const ring = extent_m > 22 ? 10 : extent_m > 9 ? 5 : 2
   const rings = Array.from({ length: Math.floor((extent_m * 1.35) / ring) }, (_, i) => (i + 1) * ring)
-  const spoken = (p: Polar) => `radius ${say('length', p.radius_m)}, slew ${say('angle', p.slew_deg)}`
   return (
-    <svg
-      viewBox={`${-extent_m} ${-extent_m} ${2 * extent_m} ${2 * extent_m}`}
-      className="block aspect-square w-full lg:aspect-auto lg:h-[max(24rem,60dvh)] rounded-xl border border-line bg-paper select-none"
-      role="group"
-      aria-label={props.label}
-    >
-      <GroundPatterns unit={extent_m / 22} />
-      {place && position && <Surroundings place={place} position={position} thin={thin} extent_m={extent_m} />}
-      {zones && <Zones zones={zones} thin={thin} extent_m={extent_m} />}
+    <>
       <g aria-hidden="true" fill="none" stroke="var(--edge)" strokeWidth={thin} strokeDasharray={`${thin * 2} ${thin * 4}`}>
         {rings.map((r) => (
           <circle key={r} r={r} />
@@ -103,6 +119,29 @@ export function Dial(props: DialProps) {
             </text>
           ))}
       </g>
+    </>
+  )
+})
+
+/**
+ * The plan about the slew centre, true to scale: what stands round it, the footprint with its pads, the loads on the legs,
+ * where this load can go, and the path. Shared by every station; each adds to it.
+ */
+export function Dial(props: DialProps) {
+  const { machine, outriggers, place, position, extent_m, boom, pickUp, setDown, zones } = props
+  const say = useSay()
+  const thin = extent_m / 420
+  const spoken = (p: Polar) => `radius ${say('length', p.radius_m)}, slew ${say('angle', p.slew_deg)}`
+  return (
+    <svg
+      viewBox={`${-extent_m} ${-extent_m} ${2 * extent_m} ${2 * extent_m}`}
+      className="block aspect-square max-h-[48dvh] w-full rounded-xl border border-line bg-paper select-none roomy:aspect-auto roomy:h-full roomy:max-h-none"
+      role="group"
+      aria-label={props.label}
+    >
+      <Ground place={place} position={position} extent_m={extent_m} />
+      {zones && <StillZones zones={zones} thin={thin} extent_m={extent_m} />}
+      <Rings extent_m={extent_m} />
       {props.tailSwingRadius_m !== undefined && (
         <circle
           r={props.tailSwingRadius_m}
@@ -114,7 +153,7 @@ export function Dial(props: DialProps) {
         />
       )}
       <Beams outriggers={outriggers} thin={thin} />
-      <MachinePlan machine={machine} slew_deg={boom?.slew_deg ?? 0} thin={thin * 1.6} />
+      <StillMachine machine={machine} slew_deg={boom?.slew_deg ?? 0} thin={thin * 1.6} />
       {boom && (
         <g transform={turned(boom.slew_deg)} aria-hidden="true">
           <rect
@@ -130,7 +169,7 @@ export function Dial(props: DialProps) {
         </g>
       )}
       {outriggers.map((l) => (
-        <LegPad key={l.id} outrigger={l} thin={thin} extent_m={extent_m} />
+        <LegPad key={l.id} outrigger={l} thin={thin} extent_m={extent_m} onTouch={props.feet ? undefined : props.onTouch} />
       ))}
       {props.feet &&
         machine.outriggers.map((outrigger) => {
@@ -144,6 +183,7 @@ export function Dial(props: DialProps) {
                 open={props.feet?.open[outrigger.id] ?? []}
                 reach_m={extent_m / 10}
                 onMove={(to) => props.feet?.onMove(outrigger.id, to)}
+                onTouch={() => props.onTouch?.({ outrigger: outrigger.id })}
               />
             )
           )
@@ -163,12 +203,29 @@ export function Dial(props: DialProps) {
             most_m={extent_m * 1.4}
             spoken={spoken(at)}
             onMove={(p) => move(which, p)}
+            onTouch={() => props.onTouch?.({ point: which })}
           />
         ) : (
           <HookMark key={which} {...shown} />
         )
       })}
+      {props.lit && <LitPlace lit={props.lit} outriggers={outriggers} extent_m={extent_m} />}
     </svg>
+  )
+}
+
+/** A ring of the product's own colour round what is spoken of. */
+function LitPlace({ lit, outriggers, extent_m }: { lit: Lit; outriggers: readonly DialOutrigger[]; extent_m: number }) {
+  const own = 'outrigger' in lit ? outriggers.find((o) => o.id === lit.outrigger) : null
+  const place = 'at' in lit ? atSlew(lit.at.radius_m, lit.at.slew_deg) : own
+  if (!place) return null
+  const [cx, cy] = onPaper(place)
+  const r = own ? Math.max(own.length_m, own.width_m) * 0.75 + extent_m / 40 : extent_m / 15
+  return (
+    <g aria-hidden="true" fill="none" pointerEvents="none">
+      <circle cx={cx} cy={cy} r={r} stroke="var(--ink)" strokeWidth={extent_m / 55} />
+      <circle cx={cx} cy={cy} r={r} stroke="var(--accent)" strokeWidth={extent_m / 110} />
+    </g>
   )
 }
 
@@ -187,12 +244,38 @@ function Beams({ outriggers, thin }: { outriggers: readonly DialOutrigger[]; thi
   )
 }
 
-function LegPad({ outrigger, thin, extent_m }: { outrigger: DialOutrigger; thin: number; extent_m: number }) {
+function LegPad({
+  outrigger,
+  thin,
+  extent_m,
+  onTouch,
+}: {
+  outrigger: DialOutrigger
+  thin: number
+  extent_m: number
+  onTouch?: DialProps['onTouch']
+}) {
   const [x, y] = onPaper(outrigger)
   const colour = outrigger.verdict ? tone[outrigger.verdict] : 'var(--quiet)'
   const out = Math.sign(x) || 1
+  const touch = onTouch && (() => onTouch({ outrigger: outrigger.id }))
   return (
-    <g aria-hidden="true">
+    <g
+      {...(touch
+        ? {
+            role: 'button',
+            tabIndex: 0,
+            'aria-label': `${outrigger.label} ${outrigger.note}`,
+            className: 'cursor-pointer outline-none focus-visible:[&>rect]:stroke-ink',
+            onClick: touch,
+            onKeyDown: (e: KeyboardEvent) => {
+              if (e.key !== 'Enter' && e.key !== ' ') return
+              e.preventDefault()
+              touch()
+            },
+          }
+        : { 'aria-hidden': true })}
+    >
       <rect
         x={x - outrigger.width_m / 2}
         y={y - outrigger.length_m / 2}

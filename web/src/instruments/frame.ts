@@ -18,3 +18,11 @@ export const pairPath = (points: readonly (readonly [number, number])[]) => path
 
 /** SVG rotation that turns the drawn machine anticlockwise seen from above. */
 export const turned = (slew_deg: number) => `rotate(${-slew_deg})`
+
+/** Where a finger or pointer is on a drawing in metres; null while it is not laid out. */
+export function underFinger(drawn: SVGGraphicsElement | null, [x, y]: readonly [number, number]): Point | null {
+  const matrix = drawn?.ownerSVGElement?.getScreenCTM()
+  if (!matrix) return null
+  const p = new DOMPoint(x, y).matrixTransform(matrix.inverse())
+  return fromPaper(p.x, p.y)
+}

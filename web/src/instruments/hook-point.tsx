@@ -1,6 +1,7 @@
 import { atSlew, normalDegrees } from '@geolabe/core'
-import { type KeyboardEvent, type PointerEvent, useRef } from 'react'
-import { fromPaper, onPaper } from './frame'
+import { useDrag } from '@use-gesture/react'
+import { type KeyboardEvent, useRef } from 'react'
+import { onPaper, underFinger } from './frame'
 
 export interface Polar {
   radius_m: number
@@ -38,28 +39,30 @@ interface Props {
   most_m: number
   spoken: string
   onMove: (p: Polar) => void
+  onTouch?: (() => void) | undefined
 }
 
 /**
  * A point of the path: dragged, or moved with the arrow keys (up and down: radius by 0.1 m, left and right: slew by 1°; with
  * Shift ten times as far).
  */
-export function HookPoint({ name, letter, at, size, most_m, spoken, onMove }: Props) {
+export function HookPoint({ name, letter, at, size, most_m, spoken, onMove, onTouch }: Props) {
   const group = useRef<SVGGElement>(null)
   const [x, y] = onPaper(atSlew(at.radius_m, at.slew_deg))
   const limited = (r: number) => Math.min(most_m, Math.max(1, Math.round(r * 10) / 10))
 
-  const drag = (e: PointerEvent<SVGGElement>) => {
-    const svg = group.current?.ownerSVGElement
-    const matrix = svg?.getScreenCTM()
-    if (!svg || !matrix || !e.currentTarget.hasPointerCapture(e.pointerId)) return
-    const p = new DOMPoint(e.clientX, e.clientY).matrixTransform(matrix.inverse())
-    const { x_m, y_m } = fromPaper(p.x, p.y)
-    onMove({
-      radius_m: limited(Math.hypot(x_m, y_m)),
-      slew_deg: Math.round(normalDegrees((Math.atan2(y_m, x_m) * 180) / Math.PI)) % 360,
-    })
-  }
+  const bind = useDrag(
+    ({ xy, first }) => {
+      if (first) group.current?.focus()
+      const to = underFinger(group.current, xy)
+      if (!to) return
+      onMove({
+        radius_m: limited(Math.hypot(to.x_m, to.y_m)),
+        slew_deg: Math.round(normalDegrees((Math.atan2(to.y_m, to.x_m) * 180) / Math.PI)) % 360,
+      })
+    },
+    { pointer: { keys: false } },
+  )
   const key = (e: KeyboardEvent) => {
     const step = steps[e.key]
     if (!step) return
@@ -78,11 +81,8 @@ export function HookPoint({ name, letter, at, size, most_m, spoken, onMove }: Pr
       aria-valuemax={most_m}
       aria-valuetext={spoken}
       className="group cursor-grab touch-none active:cursor-grabbing"
-      onPointerDown={(e) => {
-        e.currentTarget.setPointerCapture(e.pointerId)
-        e.currentTarget.focus()
-      }}
-      onPointerMove={drag}
+      {...bind()}
+      onFocus={onTouch}
       onKeyDown={key}
     >
       <circle cx={x} cy={y} r={size * 1.8} fill="transparent" />

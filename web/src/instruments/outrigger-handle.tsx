@@ -1,6 +1,7 @@
 import { type Extension, extension, type Outrigger, stopWords } from '@geolabe/core'
-import { type KeyboardEvent, type PointerEvent, useRef } from 'react'
-import { fromPaper, onPaper } from './frame'
+import { useDrag } from '@use-gesture/react'
+import { type KeyboardEvent, useRef } from 'react'
+import { onPaper, underFinger } from './frame'
 
 interface Props {
   outrigger: Outrigger
@@ -9,22 +10,24 @@ interface Props {
   open: readonly Extension[]
   reach_m: number
   onMove: (to: Extension) => void
+  onTouch?: (() => void) | undefined
 }
 
 /** A foot on the dial: drawn out or in along its beam with finger or arrow keys, from stop to stop, never to where it cannot stand. */
-export function OutriggerHandle({ outrigger, at, open, reach_m, onMove }: Props) {
+export function OutriggerHandle({ outrigger, at, open, reach_m, onMove, onTouch }: Props) {
   const group = useRef<SVGGElement>(null)
   const [x, y] = onPaper(outrigger.positions[at])
-  const drag = (e: PointerEvent<SVGGElement>) => {
-    const svg = group.current?.ownerSVGElement
-    const matrix = svg?.getScreenCTM()
-    if (!svg || !matrix || !e.currentTarget.hasPointerCapture(e.pointerId)) return
-    const p = new DOMPoint(e.clientX, e.clientY).matrixTransform(matrix.inverse())
-    const to = fromPaper(p.x, p.y)
-    const away = (k: Extension) => Math.hypot(outrigger.positions[k].x_m - to.x_m, outrigger.positions[k].y_m - to.y_m)
-    const nearest = [...open].sort((a, b) => away(a) - away(b))[0]
-    if (nearest && nearest !== at) onMove(nearest)
-  }
+  const bind = useDrag(
+    ({ xy, first, tap }) => {
+      if (first) group.current?.focus()
+      const to = underFinger(group.current, xy)
+      if (!to || tap) return
+      const away = (k: Extension) => Math.hypot(outrigger.positions[k].x_m - to.x_m, outrigger.positions[k].y_m - to.y_m)
+      const nearest = [...open].sort((a, b) => away(a) - away(b))[0]
+      if (nearest && nearest !== at) onMove(nearest)
+    },
+    { filterTaps: true, pointer: { keys: false } },
+  )
   const key = (e: KeyboardEvent) => {
     const outwards = Math.sign(outrigger.positions.fullyExtended.y_m) > 0 ? 'ArrowLeft' : 'ArrowRight'
     const inwards = outwards === 'ArrowLeft' ? 'ArrowRight' : 'ArrowLeft'
@@ -45,11 +48,9 @@ export function OutriggerHandle({ outrigger, at, open, reach_m, onMove }: Props)
       aria-valuenow={extension.options.indexOf(at)}
       aria-valuetext={stopWords[at]}
       className="group cursor-ew-resize touch-none"
-      onPointerDown={(e) => {
-        e.currentTarget.setPointerCapture(e.pointerId)
-        e.currentTarget.focus()
-      }}
-      onPointerMove={drag}
+      {...bind()}
+      onPointerDownCapture={onTouch}
+      onFocus={onTouch}
       onKeyDown={key}
     >
       <rect x={x - reach_m} y={y - reach_m} width={2 * reach_m} height={2 * reach_m} fill="transparent" />

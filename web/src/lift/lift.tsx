@@ -1,19 +1,22 @@
 import type { LiftRecord, OutcomeRequest, Shift } from '@geolabe/contract'
-import { findingWords, liftsOnOutriggers, pathOf, verdictWords } from '@geolabe/core'
+import { liftsOnOutriggers } from '@geolabe/core'
 import { useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { useDraft } from '../api/draft'
 import { outbox } from '../api/outbox'
 import { putShift } from '../api/queries'
-import { Dial } from '../instruments/dial'
 import { Button } from '../look/button'
 import { Dialog } from '../look/dialog'
 import { TextField } from '../look/field'
-import { ActionBar, Refused, Sheet, Title } from '../look/page'
-import { VerdictMark, verdictTone } from '../look/verdict'
+import { ActionBar, Refused, Title } from '../look/page'
+import { Sheets } from '../look/sheets'
+import { Station } from '../look/station'
+import { VerdictMark } from '../look/verdict'
 import { clock } from '../look/when'
 import { plainPoint, stepOf } from '../prove/draft'
-import { dialOutriggers } from '../setup/dial-outriggers'
+import { Findings } from '../prove/findings'
+import { LiftDrawing } from '../prove/lift-drawing'
+import { VerdictBand } from '../prove/verdict-band'
 import { useShiftContext } from '../shift/frame'
 import { Sequence } from '../shift/sequence'
 import { Steps } from '../shift/steps'
@@ -72,6 +75,8 @@ function OneLift({ lift }: { lift: LiftRecord }) {
   const navigate = useNavigate()
   const [steps, setSteps, clear] = useDraft<string[]>(`${shift.id}.lift.${lift.id}`, [])
   const [abandon, setAbandon] = useState(false)
+  const [tab, setTab] = useState<'order' | 'cautions' | 'findings'>('order')
+  const [opened, setOpened] = useState('')
   const [error, setError] = useState<unknown>(null)
   const a = lift.assessment
   const setup = shift.setups.find((s) => s.id === lift.setup)
@@ -101,97 +106,88 @@ function OneLift({ lift }: { lift: LiftRecord }) {
     }
   }
   const step = stepOf(lift.plan)
-  const far = Math.max(plainPoint(step.pickUp).radius_m, plainPoint(step.setDown).radius_m)
+  const ends = { pickUp: plainPoint(step.pickUp), setDown: plainPoint(step.setDown) }
   return (
     <>
-      <Title
+      <Station
+        title={`Lift: ${lift.plan.hung.load.name || 'the load'}`}
         below={a.configuration ? `Machine’s computer on: ${a.configuration.label}` : undefined}
-      >{`Lift: ${lift.plan.hung.load.name || 'the load'}`}</Title>
-      <div className={`mb-4 overflow-hidden rounded-xl border-2 bg-sheet ${verdictTone[a.verdict].border}`}>
-        <div className={`h-3 ${verdictTone[a.verdict].hatch}`} />
-        <div className="flex flex-wrap items-center gap-4 p-4">
-          <VerdictMark verdict={a.verdict} size={44} />
-          <div className="grow">
-            <p className={`text-[1.7rem] leading-tight font-[800] ${verdictTone[a.verdict].text}`}>
-              {verdictWords[a.verdict].long}
+        head={
+          <>
+            <VerdictBand assessment={a} />
+            <p className="leading-snug">
+              Pick up at <strong className="figure">{say('length', ends.pickUp.radius_m)}</strong>, slew {step.slewDirection} to{' '}
+              <strong className="figure">{say('angle', step.setDown.slew_deg)}</strong>, set down at{' '}
+              <strong className="figure">{say('length', ends.setDown.radius_m)}</strong>. Wind up to{' '}
+              <strong className="figure">{a.windLimit_mps === null ? '–' : say('speed', a.windLimit_mps)}</strong>.
             </p>
-            {a.governing && <p>{findingWords(a.governing, say).what}</p>}
-          </div>
-          <p className="figure text-right text-2xl font-bold">
-            {a.hookLoad_kg === null ? '–' : say('mass', a.hookLoad_kg)}
-            <span className="block font-sans text-[0.9rem] font-normal text-quiet">
-              of {a.rated_kg === null ? 'no rating' : say('mass', a.rated_kg)}
-            </span>
-          </p>
-        </div>
-      </div>
-      <div className="grid items-start gap-5 lg:grid-cols-2">
-        <div className="grid gap-4">
-          <Sheet title="Before and at the trial lift">
-            <Steps steps={machine.procedures.lift} confirmed={steps} onChange={setSteps} />
-          </Sheet>
-          <Sheet title="Caution">
-            <ul className="grid gap-2">
-              {machine.cautions.map((c) => (
-                <li key={c} className="border-l-4 border-near pl-3">
-                  {c}
-                </li>
-              ))}
-            </ul>
-          </Sheet>
-        </div>
-        <div className="grid gap-4">
-          {liftsOnOutriggers(machine) && setup && (
-            <Dial
-              machine={machine}
+            <Refused error={error} />
+          </>
+        }
+        drawing={
+          liftsOnOutriggers(machine) && setup ? (
+            <LiftDrawing
               label="The lift as it was proved"
+              machine={machine}
               place={place}
-              position={setup.plan.position}
-              extent_m={Math.min(32, Math.max(9, Math.ceil(far / 2) * 2 + 3))}
-              outriggers={dialOutriggers(machine, setup.plan, (id) => {
-                const use = a.outriggers.find((l) => l.id === id)
-                return {
-                  verdict: a.findings.find((f) => f.check === 'ground' && f.subject === id)?.verdict ?? null,
-                  note: use ? say('force', use.upper_N) : '',
-                }
-              })}
-              boom={plainPoint(step.pickUp)}
-              pickUp={plainPoint(step.pickUp)}
-              setDown={plainPoint(step.setDown)}
-              arc={pathOf(step).arc}
+              setup={setup.plan}
+              step={step}
+              assessment={a}
             />
-          )}
-          <p className="text-lg">
-            Pick up at <strong className="figure">{say('length', plainPoint(step.pickUp).radius_m)}</strong>, slew{' '}
-            {step.slewDirection} to <strong className="figure">{say('angle', step.setDown.slew_deg)}</strong>, set down at{' '}
-            <strong className="figure">{say('length', plainPoint(step.setDown).radius_m)}</strong>. Wind up to{' '}
-            <strong className="figure">{a.windLimit_mps === null ? '–' : say('speed', a.windLimit_mps)}</strong>.
-          </p>
-          <Refused error={error} />
-        </div>
-      </div>
-      <ActionBar why={why}>
-        <Button onClick={() => setAbandon(true)}>Abandon this lift</Button>
-        {(stale || !proven) && (
-          <Link
-            className="flex min-h-16 items-center rounded-lg border-2 border-ink bg-accent px-7 text-lg font-bold text-on-accent"
-            to={`/shifts/${shift.id}/prove`}
-          >
-            Prove it again
-          </Link>
-        )}
-        {!stale && proven && (
-          <Button look="next" disabled={why !== ''} onClick={() => void send({ outcome: 'done', reason: '', steps })}>
-            Lifted and landed
-          </Button>
-        )}
-      </ActionBar>
+          ) : null
+        }
+        sheet={
+          <Sheets
+            label="The lift"
+            open={tab}
+            onOpen={setTab}
+            tabs={[
+              {
+                id: 'order',
+                name: 'Before and at the trial lift',
+                body: <Steps steps={machine.procedures.lift} confirmed={steps} onChange={setSteps} />,
+              },
+              { id: 'cautions', name: 'Cautions', body: <Cautions of={machine.cautions} /> },
+              { id: 'findings', name: 'Findings', body: <Findings assessment={a} open={opened} onOpen={setOpened} /> },
+            ]}
+          />
+        }
+        why={why}
+        actions={
+          <>
+            <Button onClick={() => setAbandon(true)}>Abandon this lift</Button>
+            {(stale || !proven) && (
+              <Link
+                className="flex min-h-16 items-center rounded-lg border-2 border-ink bg-accent px-7 text-lg font-bold text-on-accent"
+                to={`/shifts/${shift.id}/prove`}
+              >
+                Prove it again
+              </Link>
+            )}
+            {!stale && proven && (
+              <Button look="next" disabled={why !== ''} onClick={() => void send({ outcome: 'done', reason: '', steps })}>
+                Lifted and landed
+              </Button>
+            )}
+          </>
+        }
+      />
       <Dialog open={abandon} onClose={() => setAbandon(false)} title="Abandon this lift">
         <Abandon onSend={(reason) => void send({ outcome: 'abandoned', reason, steps })} />
       </Dialog>
     </>
   )
 }
+
+const Cautions = ({ of }: { of: readonly string[] }) => (
+  <ul className="grid gap-2">
+    {of.map((c) => (
+      <li key={c} className="border-l-4 border-near pl-3">
+        {c}
+      </li>
+    ))}
+  </ul>
+)
 
 function Abandon({ onSend }: { onSend: (reason: string) => void }) {
   const [reason, setReason] = useState('')

@@ -3,7 +3,6 @@ import { lazy, Suspense, useState } from 'react'
 import { Button } from '../look/button'
 import { Choice } from '../look/choice'
 import { NumberField, SelectField, TextField, TolField } from '../look/field'
-import { Sheet } from '../look/page'
 import { useSay } from '../units/units'
 import { type ProveDraft, stepOf, withHung, withStep } from './draft'
 import { SizeFields } from './room'
@@ -32,143 +31,139 @@ export function LoadPanel({ place, draft, setDraft }: { place: Place; draft: Pro
   const [building, setBuilding] = useState(false)
   const waits = place.loads.find((l) => l.label === load.name)
   return (
-    <Sheet title="Load">
-      <div className="grid gap-3">
-        <SelectField
-          label="What is lifted"
-          value={waits?.id ?? ''}
-          options={[...place.loads.map((l) => ({ value: l.id, label: l.label })), { value: '', label: 'Something else' }]}
-          onChange={(id) => {
-            const l = place.loads.find((x) => x.id === id)
-            set(
-              l
-                ? {
-                    name: l.label,
-                    mass_kg: l.mass_kg,
-                    massSource: l.massSource,
-                    windArea_m2: l.windArea_m2,
-                    dragCoefficient: l.dragCoefficient,
-                    size: l.size,
-                  }
-                : { name: '', mass_kg: null, massSource: null, windArea_m2: null, size: undefined },
-            )
-          }}
-        />
-        {!waits && <TextField label="Its name" value={load.name} onChange={(name) => set({ name })} />}
-        <TolField label="Mass" quantity="mass" value={load.mass_kg} least={1} onChange={(mass_kg) => set({ mass_kg })} />
-        <Button className="w-fit" onClick={() => setBuilding(true)}>
-          Work it out from its shapes
-        </Button>
-        {building && (
-          <Suspense>
-            <LoadBuilder
-              onClose={() => setBuilding(false)}
-              onTake={(h) => {
-                setDraft((d) => withTransferred(d, h))
-                setBuilding(false)
-              }}
+    <div className="grid gap-3">
+      <SelectField
+        label="What is lifted"
+        value={waits?.id ?? ''}
+        options={[...place.loads.map((l) => ({ value: l.id, label: l.label })), { value: '', label: 'Something else' }]}
+        onChange={(id) => {
+          const l = place.loads.find((x) => x.id === id)
+          set(
+            l
+              ? {
+                  name: l.label,
+                  mass_kg: l.mass_kg,
+                  massSource: l.massSource,
+                  windArea_m2: l.windArea_m2,
+                  dragCoefficient: l.dragCoefficient,
+                  size: l.size,
+                }
+              : { name: '', mass_kg: null, massSource: null, windArea_m2: null, size: undefined },
+          )
+        }}
+      />
+      {!waits && <TextField label="Its name" value={load.name} onChange={(name) => set({ name })} />}
+      <TolField label="Mass" quantity="mass" value={load.mass_kg} least={1} onChange={(mass_kg) => set({ mass_kg })} />
+      <Button className="w-fit" onClick={() => setBuilding(true)}>
+        Work it out from its shapes
+      </Button>
+      {building && (
+        <Suspense>
+          <LoadBuilder
+            onClose={() => setBuilding(false)}
+            onTake={(h) => {
+              setDraft((d) => withTransferred(d, h))
+              setBuilding(false)
+            }}
+          />
+        </Suspense>
+      )}
+      <SelectField
+        label="How the mass is known"
+        value={load.massSource ?? ''}
+        options={sources}
+        onChange={(s) => set({ massSource: s === '' ? null : s })}
+      />
+      <TolField
+        label="Sail area, its largest side"
+        quantity="area"
+        value={load.windArea_m2}
+        least={0}
+        onChange={(windArea_m2) => set({ windArea_m2 })}
+      />
+      <SizeFields size={load.size} onChange={(size) => set({ size })} />
+      <fieldset className="grid gap-2">
+        <legend className="mb-1 font-semibold">Also on the hook (the block is counted already)</legend>
+        {rigging.map((r, i) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: rows are only added and taken off at their place
+          <div key={i} className="grid grid-cols-[1fr_8rem_auto] items-end gap-2">
+            <TextField label="What" value={r.name} onChange={(name) => row(i, { name: name || ' ' })} />
+            <NumberField
+              label="Mass"
+              quantity="mass"
+              value={typeof r.mass_kg === 'number' ? r.mass_kg : r.mass_kg.value}
+              least={0}
+              onChange={(v) => row(i, { mass_kg: v ?? 0 })}
             />
-          </Suspense>
-        )}
-        <SelectField
-          label="How the mass is known"
-          value={load.massSource ?? ''}
-          options={sources}
-          onChange={(s) => set({ massSource: s === '' ? null : s })}
-        />
-        <TolField
-          label="Sail area, its largest side"
-          quantity="area"
-          value={load.windArea_m2}
-          least={0}
-          onChange={(windArea_m2) => set({ windArea_m2 })}
-        />
-        <SizeFields size={load.size} onChange={(size) => set({ size })} />
-        <fieldset className="grid gap-2">
-          <legend className="mb-1 font-semibold">Also on the hook (the block is counted already)</legend>
-          {rigging.map((r, i) => (
-            // biome-ignore lint/suspicious/noArrayIndexKey: rows are only added and taken off at their place
-            <div key={i} className="grid grid-cols-[1fr_8rem_auto] items-end gap-2">
-              <TextField label="What" value={r.name} onChange={(name) => row(i, { name: name || ' ' })} />
-              <NumberField
-                label="Mass"
-                quantity="mass"
-                value={typeof r.mass_kg === 'number' ? r.mass_kg : r.mass_kg.value}
-                least={0}
-                onChange={(v) => row(i, { mass_kg: v ?? 0 })}
-              />
-              <Button
-                aria-label={`Take off ${r.name.trim() || 'this'}`}
-                onClick={() => hung({ rigging: rigging.filter((_, j) => j !== i) })}
-              >
-                Off
-              </Button>
-            </div>
-          ))}
-          <Button className="w-fit" onClick={() => hung({ rigging: [...rigging, { name: 'sling', mass_kg: 40, on: 'hook' }] })}>
-            Add rigging
-          </Button>
-        </fieldset>
-      </div>
-    </Sheet>
+            <Button
+              aria-label={`Take off ${r.name.trim() || 'this'}`}
+              onClick={() => hung({ rigging: rigging.filter((_, j) => j !== i) })}
+            >
+              Off
+            </Button>
+          </div>
+        ))}
+        <Button className="w-fit" onClick={() => hung({ rigging: [...rigging, { name: 'sling', mass_kg: 40, on: 'hook' }] })}>
+          Add rigging
+        </Button>
+      </fieldset>
+    </div>
   )
 }
 
 /** Where it is picked up, where it goes, and which way round. */
 export function PathPanel({ step, change }: { step: Step; change: (to: Partial<Step>) => void }) {
   return (
-    <Sheet title="Path">
-      <div className="grid gap-3">
-        {(['pickUp', 'setDown'] as const).map((which) => (
-          <fieldset key={which} className="grid grid-cols-[1.7fr_1fr] gap-2">
-            <legend className="mb-1 font-bold">{which === 'pickUp' ? 'P · Pick up' : 'S · Set down'}</legend>
-            <TolField
-              label="Radius"
-              quantity="length"
-              value={step[which].radius_m}
-              least={0.5}
-              onChange={(r) => r !== null && change({ [which]: { ...step[which], radius_m: r } })}
-            />
-            <NumberField
-              label="Slew"
-              quantity="angle"
-              value={step[which].slew_deg}
-              onChange={(s) => s !== null && change({ [which]: { ...step[which], slew_deg: s } })}
-            />
-          </fieldset>
-        ))}
-        <Choice
-          label="Turned"
-          value={step.slewDirection}
-          onChange={(turn) => change({ slewDirection: turn })}
-          options={[
-            { value: 'anticlockwise', label: 'Anticlockwise' },
-            { value: 'clockwise', label: 'Clockwise' },
-          ]}
-        />
-        <Choice
-          label="How the radius is known"
-          value={step.radiusBasis === null ? 'no' : typeof step.radiusBasis === 'string' ? 'measured' : 'bend'}
-          onChange={(v) =>
-            change({ radiusBasis: v === 'no' ? null : v === 'measured' ? 'measured-under-load' : { deflection_m: 0.2 } })
-          }
-          options={[
-            { value: 'measured', label: 'Measured', note: 'under load' },
-            { value: 'bend', label: 'Worked out', note: 'with the bend' },
-            { value: 'no', label: 'Worked out', note: 'bend not known' },
-          ]}
-        />
-        {typeof step.radiusBasis === 'object' && step.radiusBasis !== null && (
-          <NumberField
-            label="Outward bend of the boom under load"
+    <div className="grid gap-3">
+      {(['pickUp', 'setDown'] as const).map((which) => (
+        <fieldset key={which} className="grid grid-cols-[1.7fr_1fr] gap-2">
+          <legend className="mb-1 font-bold">{which === 'pickUp' ? 'P · Pick up' : 'S · Set down'}</legend>
+          <TolField
+            label="Radius"
             quantity="length"
-            value={step.radiusBasis.deflection_m}
-            least={0}
-            onChange={(v) => change({ radiusBasis: { deflection_m: v ?? 0 } })}
+            value={step[which].radius_m}
+            least={0.5}
+            onChange={(r) => r !== null && change({ [which]: { ...step[which], radius_m: r } })}
           />
-        )}
-      </div>
-    </Sheet>
+          <NumberField
+            label="Slew"
+            quantity="angle"
+            value={step[which].slew_deg}
+            onChange={(s) => s !== null && change({ [which]: { ...step[which], slew_deg: s } })}
+          />
+        </fieldset>
+      ))}
+      <Choice
+        label="Turned"
+        value={step.slewDirection}
+        onChange={(turn) => change({ slewDirection: turn })}
+        options={[
+          { value: 'anticlockwise', label: 'Anticlockwise' },
+          { value: 'clockwise', label: 'Clockwise' },
+        ]}
+      />
+      <Choice
+        label="How the radius is known"
+        value={step.radiusBasis === null ? 'no' : typeof step.radiusBasis === 'string' ? 'measured' : 'bend'}
+        onChange={(v) =>
+          change({ radiusBasis: v === 'no' ? null : v === 'measured' ? 'measured-under-load' : { deflection_m: 0.2 } })
+        }
+        options={[
+          { value: 'measured', label: 'Measured', note: 'under load' },
+          { value: 'bend', label: 'Worked out', note: 'with the bend' },
+          { value: 'no', label: 'Worked out', note: 'bend not known' },
+        ]}
+      />
+      {typeof step.radiusBasis === 'object' && step.radiusBasis !== null && (
+        <NumberField
+          label="Outward bend of the boom under load"
+          quantity="length"
+          value={step.radiusBasis.deflection_m}
+          least={0}
+          onChange={(v) => change({ radiusBasis: { deflection_m: v ?? 0 } })}
+        />
+      )}
+    </div>
   )
 }
 
@@ -193,32 +188,30 @@ export function MachinePanel({
     t.configurations.filter((c) => c.appliesTo.standing?.counterweight_kg === fitted?.mass_kg),
   )
   return (
-    <Sheet title="Machine and weather">
-      <div className="grid gap-3">
-        <Choice
-          label="Boom"
-          value={String(stepOf(lift).boom_m)}
-          onChange={(v) => setDraft((d) => ({ ...d, lift: withStep(d.lift, { boom_m: Number(v) }) }))}
-          options={machine.boom.lengths_m.map((l) => ({ value: String(l), label: say('length', l) }))}
-        />
-        <TolField
-          label="Wind, gust at the boom tip"
-          quantity="speed"
-          value={draft.wind_mps}
-          least={0}
-          onChange={(wind_mps) => setDraft((d) => ({ ...d, wind_mps }))}
-          hint="Read just before the lift."
-        />
-        <SelectField
-          label="Table the machine’s computer is set to"
-          value={lift.configuration ?? ''}
-          onChange={(v) => setDraft((d) => ({ ...d, lift: { ...d.lift, configuration: v === '' ? undefined : v } }))}
-          options={[
-            { value: '', label: 'The best that covers this set-up' },
-            ...configurations.map((c) => ({ value: c.id, label: c.label })),
-          ]}
-        />
-      </div>
-    </Sheet>
+    <div className="grid gap-3">
+      <Choice
+        label="Boom"
+        value={String(stepOf(lift).boom_m)}
+        onChange={(v) => setDraft((d) => ({ ...d, lift: withStep(d.lift, { boom_m: Number(v) }) }))}
+        options={machine.boom.lengths_m.map((l) => ({ value: String(l), label: say('length', l) }))}
+      />
+      <TolField
+        label="Wind, gust at the boom tip"
+        quantity="speed"
+        value={draft.wind_mps}
+        least={0}
+        onChange={(wind_mps) => setDraft((d) => ({ ...d, wind_mps }))}
+        hint="Read just before the lift."
+      />
+      <SelectField
+        label="Table the machine’s computer is set to"
+        value={lift.configuration ?? ''}
+        onChange={(v) => setDraft((d) => ({ ...d, lift: { ...d.lift, configuration: v === '' ? undefined : v } }))}
+        options={[
+          { value: '', label: 'The best that covers this set-up' },
+          ...configurations.map((c) => ({ value: c.id, label: c.label })),
+        ]}
+      />
+    </div>
   )
 }

@@ -1,5 +1,4 @@
 import {
-  type Case,
   emptyMap,
   fillMap,
   type MapZone,
@@ -8,56 +7,46 @@ import {
   prepareMap,
   probe,
   Refusal,
+  rowFigures,
   workingAreaZones,
   zonesBetween,
 } from '@geolabe/core'
+import { expose } from 'comlink'
+import type { Ground, Planned } from './case-parts'
 
-export interface MapQuestion {
-  id: number
-  case: Case
-  radii_m: number[]
-  slews_deg: number[]
+const slews_deg = Array.from({ length: 360 }, (_, i) => i)
+let ground: Ground | null = null
+
+/** A hundred radii, and those at which a table steps. */
+function radiiFor({ tables }: Ground): number[] {
+  const rows = rowFigures(tables, 'radius_m')
+  const most_m = rows.at(-1) ?? 0
+  const even = Array.from({ length: 100 }, (_, i) => 1 + ((most_m - 1) * i) / 99)
+  return [...new Set([...even, ...rows])].sort((a, b) => a - b)
 }
 
-export interface MapAnswer {
-  id: number
-  /** Null: the load's mass is not known, or the machine does not fit its plan. */
-  zones: (MapZone | null)[] | null
-}
-
-/** Slews worked out before looking whether somebody has asked anew. */
-const slice = 60
-let newest = 0
-
-const pause = () => new Promise<void>((go) => setTimeout(go, 0))
-
-async function work(q: MapQuestion): Promise<void> {
-  try {
-    const input = mapOfCase(q.case, q.radii_m, q.slews_deg)
-    if (!input) {
-      self.postMessage({ id: q.id, zones: null } satisfies MapAnswer)
-      return
+/** The map round the machine, beside the page. */
+const mapper = {
+  stand(g: Ground): void {
+    ground = g
+  },
+  /** Slew by slew where the load may go; null: its mass is not known, or the machine does not fit its plan. */
+  zones(planned: Planned): (MapZone | null)[] | null {
+    if (!ground) throw new Error('asked before it was told where')
+    const c = { ...ground, ...planned }
+    try {
+      const radii_m = radiiFor(ground)
+      const input = mapOfCase(c, radii_m, slews_deg)
+      if (!input) return null
+      const prepared = prepareMap(input)
+      const map = emptyMap(prepared)
+      fillMap(prepared, map, 0, map.slews)
+      return zonesBetween(workingAreaZones(map, radii_m, slews_deg, nearShareOf(c), probe(prepared)))
+    } catch (e) {
+      if (e instanceof Refusal) return null
+      throw e
     }
-    const prepared = prepareMap(input)
-    const map = emptyMap(prepared)
-    for (let j = 0; j < map.slews; j += slice) {
-      fillMap(prepared, map, j, Math.min(map.slews, j + slice))
-      await pause()
-      if (q.id !== newest) return
-    }
-    const answer: MapAnswer = {
-      id: q.id,
-      zones: zonesBetween(workingAreaZones(map, q.radii_m, q.slews_deg, nearShareOf(q.case), probe(prepared))),
-    }
-    self.postMessage(answer)
-  } catch (e) {
-    if (!(e instanceof Refusal)) throw e
-    self.postMessage({ id: q.id, zones: null } satisfies MapAnswer)
-  }
+  },
 }
-
-/** The map round the machine, beside the page; a question that has been overtaken is left where it is. */
-self.onmessage = ({ data }: MessageEvent<MapQuestion>) => {
-  newest = data.id
-  void work(data)
-}
+export type Mapper = typeof mapper
+expose(mapper)

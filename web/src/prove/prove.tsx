@@ -1,41 +1,40 @@
 import type { ProveRequest, Shift } from '@geolabe/contract'
 import {
-  type Assessment,
-  assess,
   type Case,
+  type CheckName,
+  type Finding,
   liftsOnOutriggers,
-  nominal,
-  pathOf,
-  Refusal,
   type Remedy,
-  rowFigures,
-  uncertaintyOf,
   type Verdict,
+  worseVerdict,
 } from '@geolabe/core'
-import { useEffect, useMemo, useState } from 'react'
+import { useCallback, useEffect, useMemo, useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { newId } from '../api/client'
 import { useDraft } from '../api/draft'
 import { outbox } from '../api/outbox'
 import { putShift } from '../api/queries'
-import { Dial } from '../instruments/dial'
-import { SideView } from '../instruments/side-view'
-import { ZoneLegend } from '../instruments/zones'
+import type { Lit, Touched } from '../instruments/dial'
+import type { Polar } from '../instruments/hook-point'
 import { Button } from '../look/button'
 import { ActionBar, Refused, Title } from '../look/page'
-import { dialOutriggers } from '../setup/dial-outriggers'
+import { Sheets } from '../look/sheets'
+import { Station } from '../look/station'
 import { type ShiftContext, useShiftContext } from '../shift/frame'
 import { takeForLift } from '../transfer/transfer-to-lift'
-import { useSay } from '../units/units'
-import { firstLift, isLiftDraft, movedTo, type ProveDraft, plainPoint, stepOf, withHung, withStep } from './draft'
-import { FindingList } from './finding-list'
+import type { Ground, Planned } from './case-parts'
+import { firstLift, isLiftDraft, movedTo, type ProveDraft, stepOf, withHung, withStep } from './draft'
+import { Findings } from './findings'
 import { LoadPanel, MachinePanel, PathPanel } from './inputs'
+import { LiftDrawing } from './lift-drawing'
 import { ChangeList } from './remedy-list'
 import { RoomPanel, SlingPanel } from './room'
+import { TableReading } from './table-reading'
 import { withTransferred } from './transferred'
 import { UncertaintyPanel } from './uncertainty-panel'
 import { useAdvice } from './use-advice'
 import { useMap } from './use-map'
+import { useProof } from './use-proof'
 import { VerdictBand } from './verdict-band'
 
 /** Station: one lift, proven before anything leaves the ground. Every change computes everything at once. */
@@ -63,6 +62,32 @@ export function Prove() {
   return <ProveCrane key={setup.id} {...context} machine={machine} setup={setup} />
 }
 
+type Tab = 'load' | 'path' | 'slings' | 'machine' | 'table' | 'sure'
+
+/** On which sheet that is entered which a check asks for. */
+const sheetOf: Partial<Record<CheckName, Tab>> = {
+  mass: 'load',
+  clearance: 'load',
+  rating: 'path',
+  wind: 'machine',
+  table: 'machine',
+  'hook-height': 'slings',
+  'two-block': 'slings',
+  structure: 'slings',
+}
+
+/** Where on the drawing a finding is: its outrigger, or its point of the path. */
+function placeOf(f: Finding | undefined, outriggers: readonly { id: string }[]): Lit | null {
+  const own = outriggers.find((o) => f?.subject === o.id || f?.subject?.startsWith(`${o.id}-`))
+  return own ? { outrigger: own.id } : f?.at ? { at: f.at } : null
+}
+
+/** What keeps a sheet's part of the plan from being proved. */
+const openOn = (findings: readonly Finding[], tab: Tab): Verdict | null =>
+  findings
+    .filter((f) => sheetOf[f.check] === tab && f.verdict !== 'inside' && f.verdict !== 'near')
+    .reduce<Verdict | null>((v, f) => (v === null ? f.verdict : worseVerdict(v, f.verdict)), null)
+
 function ProveCrane({
   shift,
   file,
@@ -70,7 +95,6 @@ function ProveCrane({
   machine,
   setup,
 }: ShiftContext & { machine: Parameters<typeof firstLift>[0]; setup: Shift['setups'][number] }) {
-  const say = useSay()
   const navigate = useNavigate()
   // The plan is the person's work; a new set-up keeps it and proves it anew.
   const [draft, setDraft, clear] = useDraft<ProveDraft>(`${shift.id}.prove`, firstLift(machine, place, shift), isLiftDraft)
@@ -81,35 +105,24 @@ function ProveCrane({
   }, [shift.id, setDraft])
   const [tried, setTried] = useState<Case['setup'] | null>(null)
   const [error, setError] = useState<unknown>(null)
+  const [tab, setTab] = useState<Tab>('load')
+  const [opened, setOpened] = useState('')
   const plan = tried ?? setup.plan
-  const lift = draft.lift
-  const c = useMemo<Case>(
-    () => ({
-      machine,
-      tables: file.tables,
-      setup: plan,
-      lift,
-      conditions: { wind_mps: draft.wind_mps },
-      place,
-      policy: place.policy,
-    }),
-    [machine, file.tables, plan, lift, draft.wind_mps, place],
-  )
-  const { assessment, refused } = useMemo<{ assessment: Assessment | null; refused: string | null }>(() => {
-    try {
-      return { assessment: assess(c), refused: null }
-    } catch (e) {
-      if (e instanceof Refusal) return { assessment: null, refused: e.message }
-      throw e
-    }
-  }, [c])
-  const { advice, current } = useAdvice(c, assessment, machine, place)
-  const map = useMap(c, rowFigures(c.tables, 'radius_m').at(-1) ?? 0)
-  const uncertainty = useMemo(() => (assessment ? uncertaintyOf(c) : null), [c, assessment])
+  const { lift, wind_mps } = draft
+  const { tables } = file
+  const ground = useMemo<Ground>(() => ({ machine, tables, place, policy: place.policy }), [machine, tables, place])
+  const planned = useMemo<Planned>(() => ({ setup: plan, lift, conditions: { wind_mps } }), [plan, lift, wind_mps])
+  const { heard, current } = useProof(ground, planned)
+  const assessment = heard?.proof.assessment ?? null
+  const proved = useMemo<Case | null>(() => heard && { ...heard.on, ...heard.of }, [heard])
+  const advised = useAdvice(proved, assessment, machine)
+  const zones = useMap(ground, planned)
 
   const step = stepOf(lift)
   const change = (to: Partial<typeof step>) => setDraft((d) => ({ ...d, lift: withStep(d.lift, to) }))
   const changeHung = (to: Partial<ProveDraft['lift']['hung']>) => setDraft((d) => ({ ...d, lift: withHung(d.lift, to) }))
+  const move = (which: 'pickUp' | 'setDown', to: Polar) =>
+    setDraft((d) => ({ ...d, lift: withStep(d.lift, { [which]: movedTo(stepOf(d.lift)[which], to) }) }))
   const take = (made: Remedy) => {
     if (!made.changedCase) return
     setDraft({ lift: made.changedCase.lift, wind_mps: made.changedCase.conditions.wind_mps })
@@ -117,7 +130,7 @@ function ProveCrane({
   }
   const record = async () => {
     setError(null)
-    const body: ProveRequest = { id: newId(), setup: setup.id, plan: lift, conditions: { wind_mps: draft.wind_mps } }
+    const body: ProveRequest = { id: newId(), setup: setup.id, plan: lift, conditions: { wind_mps } }
     try {
       putShift(shift.id, await outbox.send<Shift>('prove-lift', { shift: shift.id }, body))
       clear()
@@ -126,104 +139,143 @@ function ProveCrane({
       setError(e)
     }
   }
-  const legVerdict = (id: string): Verdict | null => {
-    const found = assessment?.findings.filter((f) => f.subject === id) ?? []
-    return found.some((f) => f.verdict === 'outside')
-      ? 'outside'
-      : found.some((f) => f.verdict === 'not-proven')
-        ? 'not-proven'
-        : found.some((f) => f.verdict === 'near')
-          ? 'near'
-          : found.length > 0
-            ? 'inside'
-            : null
+  const findings = assessment?.findings ?? []
+  const openFinding = useCallback(
+    (id: string) => {
+      setOpened(id)
+      const sheet = sheetOf[assessment?.findings.find((f) => f.id === id)?.check ?? 'level']
+      if (sheet) setTab(sheet)
+    },
+    [assessment],
+  )
+  const touch = (what: Touched) => {
+    if ('point' in what) return setTab('path')
+    const own = findings.filter((f) => f.subject === what.outrigger)
+    const worst = own.sort((a, b) => (b.utilisation ?? 0) - (a.utilisation ?? 0))[0]
+    if (worst) openFinding(worst.id)
   }
-  const [pickUp, set] = [plainPoint(step.pickUp), plainPoint(step.setDown)]
-  const far = Math.max(pickUp.radius_m, set.radius_m)
-  const bend = typeof step.radiusBasis === 'object' && step.radiusBasis ? step.radiusBasis.deflection_m : 0
   const proven = assessment?.verdict === 'inside' || assessment?.verdict === 'near'
   return (
-    <>
-      <Title>Prove the lift</Title>
-      {tried && (
-        <div className="mb-3 flex flex-wrap items-center justify-between gap-3 rounded-xl border-2 border-near bg-sheet p-3">
-          <p>
-            <strong className="text-near">Tried on other legs or mats.</strong> The machine does not stand like this yet. Set it
-            up so and record that first.
-          </p>
-          <span className="flex flex-wrap gap-2">
-            <Button onClick={() => setTried(null)}>Back to how it stands</Button>
-            <Button onClick={() => navigate(`/shifts/${shift.id}/set-up`)}>To the set-up</Button>
-          </span>
-        </div>
-      )}
-      {assessment ? <VerdictBand assessment={assessment} /> : <Refused error={new Error(refused ?? '')} />}
-      <div className="mt-4 grid items-start gap-5 lg:grid-cols-[minmax(0,1fr)_minmax(0,1fr)]">
-        <div className="grid gap-4">
-          <Dial
-            machine={machine}
-            label="Plan of the lift: drag the pick-up and set-down points"
-            place={place}
-            position={plan.position}
-            extent_m={Math.min(32, Math.max(9, Math.ceil(far / 2) * 2 + 3))}
-            outriggers={dialOutriggers(machine, plan, (id) => {
-              const use = assessment?.outriggers.find((l) => l.id === id)
-              return { verdict: legVerdict(id), note: use ? say('force', use.upper_N) : '' }
-            })}
-            boom={set}
-            pickUp={pickUp}
-            setDown={set}
-            arc={pathOf(step).arc}
-            zones={map?.zones ?? undefined}
-            onMove={(which, p) => change({ [which]: movedTo(step[which], p) })}
-          />
-          <p className="text-[0.92rem] text-quiet">
-            Inside the drawn line this load may go with this set-up; the shaded ground beyond is outside. What the line ends by:
-          </p>
-          <ZoneLegend />
-          <SideView
-            machine={machine}
-            boom_m={step.boom_m}
-            radius_m={nominal(step.setDown.radius_m)}
-            deflection_m={bend}
-            label="From the side at set-down"
-          />
-        </div>
-        <div className="grid gap-4">
-          {assessment && <ChangeList assessment={assessment} advice={advice} current={current} onTake={take} />}
-          {uncertainty && <UncertaintyPanel uncertainty={uncertainty} />}
-          <LoadPanel place={place} draft={draft} setDraft={setDraft} />
-          <PathPanel step={step} change={change} />
-          <RoomPanel step={step} hung={lift.hung} change={change} onHung={changeHung} />
-          <SlingPanel hung={lift.hung} onHung={changeHung} />
-          <MachinePanel
-            machine={machine}
-            draft={draft}
-            setDraft={setDraft}
-            tables={file.tables}
-            counterweight={plan.fitted.counterweight}
-          />
-        </div>
-      </div>
-      {assessment && <FindingList assessment={assessment} />}
-      <div className="mt-4">
-        <Refused error={error} />
-      </div>
-      <ActionBar
-        why={
-          tried
-            ? 'This is a trial: the machine stands otherwise.'
-            : proven
-              ? 'Recorded with everything it rests on.'
-              : assessment?.verdict === 'outside'
-                ? 'Outside the limits: it can be recorded, never lifted.'
-                : 'Not proven: it can be recorded, never lifted.'
-        }
-      >
-        <Button look={proven ? 'next' : 'plain'} disabled={!assessment || tried !== null} onClick={() => void record()}>
+    <Station
+      title="Prove the lift"
+      head={
+        <>
+          {tried && (
+            <div className="flex flex-wrap items-center justify-between gap-2 rounded-xl border-2 border-near bg-sheet p-2 px-3">
+              <p>
+                <strong className="text-near">Tried on other outriggers or mats.</strong> Set the machine up so and record that
+                first.
+              </p>
+              <span className="flex flex-wrap gap-2">
+                <Button onClick={() => setTried(null)}>Back to how it stands</Button>
+                <Button onClick={() => navigate(`/shifts/${shift.id}/set-up`)}>To the set-up</Button>
+              </span>
+            </div>
+          )}
+          {assessment ? (
+            <VerdictBand assessment={assessment} />
+          ) : heard ? (
+            <Refused error={new Error(heard.proof.refused ?? '')} />
+          ) : (
+            <p role="status">Working it out…</p>
+          )}
+          <Refused error={error} />
+        </>
+      }
+      drawing={
+        <LiftDrawing
+          label="Plan of the lift: drag the pick-up and set-down points"
+          machine={machine}
+          place={place}
+          setup={plan}
+          step={step}
+          assessment={assessment}
+          zones={zones}
+          lit={placeOf(
+            findings.find((f) => f.id === opened),
+            machine.outriggers,
+          )}
+          onMove={move}
+          onTouch={touch}
+        />
+      }
+      list={
+        assessment && (
+          <>
+            <ChangeList assessment={assessment} advice={advised.advice} current={advised.current} onTake={take} />
+            <Findings assessment={assessment} open={opened} onOpen={openFinding} />
+          </>
+        )
+      }
+      sheet={
+        <Sheets
+          label="What the lift is planned with"
+          open={tab}
+          onOpen={setTab}
+          tabs={[
+            {
+              id: 'load',
+              name: 'Load',
+              verdict: openOn(findings, 'load'),
+              body: <LoadPanel place={place} draft={draft} setDraft={setDraft} />,
+            },
+            { id: 'path', name: 'Path', verdict: openOn(findings, 'path'), body: <PathPanel step={step} change={change} /> },
+            {
+              id: 'slings',
+              name: 'Slings, heights',
+              verdict: openOn(findings, 'slings'),
+              body: (
+                <div className="grid gap-4">
+                  <SlingPanel hung={lift.hung} onHung={changeHung} />
+                  <RoomPanel step={step} hung={lift.hung} change={change} onHung={changeHung} />
+                </div>
+              ),
+            },
+            {
+              id: 'machine',
+              name: 'Boom, wind',
+              verdict: openOn(findings, 'machine'),
+              body: (
+                <MachinePanel
+                  machine={machine}
+                  draft={draft}
+                  setDraft={setDraft}
+                  tables={tables}
+                  counterweight={plan.fitted.counterweight}
+                />
+              ),
+            },
+            { id: 'table', name: 'Table', body: <TableReading assessment={assessment} /> },
+            {
+              id: 'sure',
+              name: 'How sure',
+              body: advised.uncertainty ? (
+                <UncertaintyPanel uncertainty={advised.uncertainty} />
+              ) : (
+                <p>Nothing entered has a ± that reaches the figure which decides.</p>
+              ),
+            },
+          ]}
+        />
+      }
+      why={
+        tried
+          ? 'This is a trial: the machine stands otherwise.'
+          : proven
+            ? 'Recorded with everything it rests on.'
+            : assessment?.verdict === 'outside'
+              ? 'Outside the limits: it can be recorded, never lifted.'
+              : 'Not proven: it can be recorded, never lifted.'
+      }
+      actions={
+        <Button
+          look={proven ? 'next' : 'plain'}
+          disabled={!assessment || !current || tried !== null}
+          onClick={() => void record()}
+        >
           {proven ? 'Record this proof, on to the lift' : 'Record as it is'}
         </Button>
-      </ActionBar>
-    </>
+      }
+    />
   )
 }

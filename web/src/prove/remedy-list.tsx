@@ -1,6 +1,5 @@
 import { type Assessment, changeWords, findingWords, type Remedy } from '@geolabe/core'
 import { Button } from '../look/button'
-import { Sheet } from '../look/page'
 import { VerdictWord } from '../look/verdict'
 import { useSay } from '../units/units'
 import type { Advice } from './advisor.worker'
@@ -33,7 +32,8 @@ export function ChangeList({
   if (outside.length === 0 && missing.length === 0) return null
   const all = advice && current ? settlingAll(advice) : []
   return (
-    <Sheet title={outside.length > 0 ? 'What would bring it inside' : 'What is missing'}>
+    <section className="mb-2 rounded-xl border-2 border-edge bg-sheet p-3">
+      <h2 className="mb-2">{outside.length > 0 ? 'What would bring it inside' : 'What is missing'}</h2>
       {outside.length > 0 && !(advice && current) && (
         <p className="text-quiet" role="status">
           Looking for the nearest change…
@@ -68,7 +68,7 @@ export function ChangeList({
           </p>
         )
       })}
-    </Sheet>
+    </section>
   )
 }
 

@@ -2,7 +2,6 @@ import { high, type LiftPlan, lengthsOf, liftPoints, low, type Slings, type Step
 import { Button } from '../look/button'
 import { Choice } from '../look/choice'
 import { NumberField, TolField } from '../look/field'
-import { Sheet } from '../look/page'
 import { useSay } from '../units/units'
 
 type Hung = LiftPlan['hung']
@@ -64,30 +63,28 @@ export function RoomPanel({
   const set = (which: keyof Heights, v: number | null) =>
     change({ heights: entered({ pickUp_m: null, over_m: null, setDown_m: null, ...heights, [which]: v }) })
   return (
-    <Sheet title="Room above and below">
-      <div className="grid gap-3">
-        <fieldset className="grid grid-cols-3 gap-2">
-          <legend className="mb-1 font-semibold">Heights above the ground the machine stands on</legend>
-          {levels.map(([which, label]) => (
-            <NumberField
-              key={which}
-              label={label}
-              quantity="length"
-              value={heights?.[which] ?? null}
-              onChange={(v) => set(which, v)}
-            />
-          ))}
-        </fieldset>
-        <TolField
-          label="From the hook down to the top of the load"
-          quantity="length"
-          value={hung.rigging_height_m ?? null}
-          least={0}
-          onChange={(v) => onHung({ rigging_height_m: v ?? undefined })}
-          hint={hung.slings ? 'Worked out from the slings once they are entered.' : 'Slings, shackles, spreader.'}
-        />
-      </div>
-    </Sheet>
+    <div className="grid gap-3">
+      <fieldset className="grid grid-cols-3 gap-2">
+        <legend className="mb-1 font-semibold">Heights above the ground the machine stands on</legend>
+        {levels.map(([which, label]) => (
+          <NumberField
+            key={which}
+            label={label}
+            quantity="length"
+            value={heights?.[which] ?? null}
+            onChange={(v) => set(which, v)}
+          />
+        ))}
+      </fieldset>
+      <TolField
+        label="From the hook down to the top of the load"
+        quantity="length"
+        value={hung.rigging_height_m ?? null}
+        least={0}
+        onChange={(v) => onHung({ rigging_height_m: v ?? undefined })}
+        hint={hung.slings ? 'Worked out from the slings once they are entered.' : 'Slings, shackles, spreader.'}
+      />
+    </div>
   )
 }
 
@@ -117,67 +114,63 @@ export function SlingPanel({ hung, onHung }: { hung: Hung; onHung: (to: Partial<
   }
   if (!slings) {
     return (
-      <Sheet title="Slings">
-        <Button className="w-fit" onClick={() => put(first)}>
-          Check the slings too
-        </Button>
-      </Sheet>
+      <Button className="w-fit" onClick={() => put(first)}>
+        Check the slings too
+      </Button>
     )
   }
   const set = (to: Partial<Slings>) => put({ ...slings, ...to })
   return (
-    <Sheet title="Slings">
-      <div className="grid gap-3">
-        <Choice
-          label="Legs"
-          value={String(slings.legs)}
-          options={['1', '2', '4'].map((n) => ({ value: n, label: n }))}
-          onChange={(n) => set({ legs: n === '1' ? 1 : n === '2' ? 2 : 4 })}
-        />
-        <TolField
-          label="Length of a leg"
-          quantity="length"
-          value={slings.length_m}
-          least={0.1}
-          onChange={(length_m) => set({ length_m })}
-        />
-        {slings.legs > 1 && (
-          <fieldset className="grid gap-2 sm:grid-cols-2">
-            <legend className="mb-1 font-semibold">Between the lift points</legend>
-            <TolField label="Along" quantity="length" value={slings.along_m} least={0} onChange={(along_m) => set({ along_m })} />
-            {slings.legs === 4 && (
-              <TolField
-                label="Across"
-                quantity="length"
-                value={slings.across_m}
-                least={0}
-                onChange={(across_m) => set({ across_m })}
-              />
-            )}
-          </fieldset>
-        )}
-        <NumberField
-          label="Marked on one leg, straight"
-          quantity="mass"
-          value={slings.wll_kg}
-          least={1}
-          onChange={(wll_kg) => set({ wll_kg })}
-        />
-        <Choice
-          label="Hitch"
-          value={slings.hitch}
-          options={[...hitches]}
-          onChange={(hitch) => set(hitch === 'choker' ? { hitch, chokerAngle_deg: 120 } : { hitch, chokerAngle_deg: undefined })}
-        />
-        <p className="text-[0.92rem] text-quiet">
-          {hook_m === null ? '' : `Hook ${say('length', hook_m)} above the lift points. `}
-          For lift points that stand evenly about the load’s centre of gravity; slung otherwise, or over an edge, work it out leg
-          by leg under Calculators.
-        </p>
-        <Button className="w-fit" onClick={() => put(undefined)}>
-          Leave the slings out
-        </Button>
-      </div>
-    </Sheet>
+    <div className="grid gap-3">
+      <Choice
+        label="Legs"
+        value={String(slings.legs)}
+        options={['1', '2', '4'].map((n) => ({ value: n, label: n }))}
+        onChange={(n) => set({ legs: n === '1' ? 1 : n === '2' ? 2 : 4 })}
+      />
+      <TolField
+        label="Length of a leg"
+        quantity="length"
+        value={slings.length_m}
+        least={0.1}
+        onChange={(length_m) => set({ length_m })}
+      />
+      {slings.legs > 1 && (
+        <fieldset className="grid gap-2 sm:grid-cols-2">
+          <legend className="mb-1 font-semibold">Between the lift points</legend>
+          <TolField label="Along" quantity="length" value={slings.along_m} least={0} onChange={(along_m) => set({ along_m })} />
+          {slings.legs === 4 && (
+            <TolField
+              label="Across"
+              quantity="length"
+              value={slings.across_m}
+              least={0}
+              onChange={(across_m) => set({ across_m })}
+            />
+          )}
+        </fieldset>
+      )}
+      <NumberField
+        label="Marked on one leg, straight"
+        quantity="mass"
+        value={slings.wll_kg}
+        least={1}
+        onChange={(wll_kg) => set({ wll_kg })}
+      />
+      <Choice
+        label="Hitch"
+        value={slings.hitch}
+        options={[...hitches]}
+        onChange={(hitch) => set(hitch === 'choker' ? { hitch, chokerAngle_deg: 120 } : { hitch, chokerAngle_deg: undefined })}
+      />
+      <p className="text-[0.92rem] text-quiet">
+        {hook_m === null ? '' : `Hook ${say('length', hook_m)} above the lift points. `}
+        For lift points that stand evenly about the load’s centre of gravity; slung otherwise, or over an edge, work it out leg by
+        leg under Calculators.
+      </p>
+      <Button className="w-fit" onClick={() => put(undefined)}>
+        Leave the slings out
+      </Button>
+    </div>
   )
 }

@@ -1,5 +1,4 @@
 import { type Uncertainty, uncertaintyWords } from '@geolabe/core'
-import { Sheet } from '../look/page'
 import { useSay } from '../units/units'
 
 /** How sure the governing figure is: both ends of its uncertainty against the limit, and which measurement to better first. */
@@ -10,7 +9,8 @@ export function UncertaintyPanel({ uncertainty: d }: { uncertainty: Uncertainty 
   const first = d.inputs[0]
   const matters = first && first.share > 0.0005
   return (
-    <Sheet title="How sure this is">
+    <section>
+      <h2 className="mb-2">How sure this is</h2>
       <div
         className="relative h-12"
         role="img"
@@ -39,6 +39,6 @@ export function UncertaintyPanel({ uncertainty: d }: { uncertainty: Uncertainty 
           'No single ± makes a difference worth a second measurement.'
         )}
       </p>
-    </Sheet>
+    </section>
   )
 }

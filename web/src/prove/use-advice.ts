@@ -1,44 +1,48 @@
-import { type Assessment, type Case, type Crane, extension, type Place } from '@geolabe/core'
-import { useEffect, useRef, useState } from 'react'
+import { type Assessment, type Case, type Crane, extension, type Uncertainty } from '@geolabe/core'
+import { wrap } from 'comlink'
+import { useEffect, useState } from 'react'
 import { blockedBy } from '../setup/draft'
-import type { Advice, Question } from './advisor.worker'
+import type { Advice, Advisor } from './advisor.worker'
+
+interface Advised {
+  of: Assessment
+  uncertainty: Uncertainty | null
+  advice: Advice | null
+}
 
 /** Asks the worker once the person pauses; a question that has been overtaken ends with its worker. */
 export function useAdvice(
-  c: Case,
+  c: Case | null,
   assessment: Assessment | null,
   machine: Crane,
-  place: Place,
-): { advice: Advice | null; current: boolean } {
-  const [advice, setAdvice] = useState<Advice | null>(null)
-  const [current, setCurrent] = useState(false)
-  const count = useRef(0)
+): { advice: Advice | null; uncertainty: Uncertainty | null; current: boolean } {
+  const [heard, setHeard] = useState<Advised | null>(null)
   useEffect(() => {
-    setCurrent(false)
-    const id = ++count.current
+    if (!assessment || !c) return
     let worker: Worker | null = null
-    const timer = setTimeout(() => {
+    const timer = setTimeout(async () => {
       worker = new Worker(new URL('./advisor.worker.ts', import.meta.url), { type: 'module' })
-      worker.onmessage = ({ data }: MessageEvent<Advice>) => {
-        if (data.id !== count.current) return
-        setAdvice(data)
-        setCurrent(true)
-      }
+      const advisor = wrap<Advisor>(worker)
       const blocked = machine.outriggers.flatMap((l) =>
         extension.options.flatMap((e) =>
-          [null, ...place.mats.map((m) => m.id)]
-            .filter((mat) => blockedBy(machine, place, c.setup.position, l.id, e, mat))
+          [null, ...c.place.mats.map((m) => m.id)]
+            .filter((mat) => blockedBy(machine, c.place, c.setup.position, l.id, e, mat))
             .map((mat) => ({ outrigger: l.id, extension: e, mat })),
         ),
       )
-      const failed = assessment?.findings.filter((f) => f.verdict === 'outside') ?? []
-      const question: Question = { id, case: c, failed, mats: place.mats, blocked }
-      worker.postMessage(question)
+      const failed = assessment.findings.filter((f) => f.verdict === 'outside')
+      const uncertainty = await advisor.uncertainty(c)
+      setHeard({ of: assessment, uncertainty, advice: null })
+      setHeard({ of: assessment, uncertainty, advice: await advisor.advise({ case: c, failed, mats: c.place.mats, blocked }) })
     }, 180)
     return () => {
       clearTimeout(timer)
       worker?.terminate()
     }
-  }, [c, assessment, machine, place])
-  return { advice, current }
+  }, [c, assessment, machine])
+  return {
+    advice: heard?.advice ?? null,
+    uncertainty: heard?.uncertainty ?? null,
+    current: heard !== null && heard.of === assessment && heard.advice !== null,
+  }
 }

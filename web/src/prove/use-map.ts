@@ -1,29 +1,34 @@
-import { type Case, rowFigures } from '@geolabe/core'
-import { useEffect, useRef, useState } from 'react'
-import type { MapAnswer, MapQuestion } from './map.worker'
+import type { LiftPlan, MapZone } from '@geolabe/core'
+import { wrap } from 'comlink'
+import { useEffect, useMemo, useRef, useState } from 'react'
+import type { Ground, Planned } from './case-parts'
+import { stepOf, withStep } from './draft'
+import { latest } from './latest'
+import type { Mapper } from './map.worker'
 
-const slews_deg = Array.from({ length: 360 }, (_, i) => i)
+/** The lift without its points: a map says where a load may go, wherever it is taken from. */
+function withoutPoints(lift: LiftPlan): LiftPlan {
+  const nowhere = { radius_m: 1, slew_deg: 0 }
+  return withStep({ ...lift, steps: [stepOf(lift)] }, { pickUp: nowhere, setDown: nowhere })
+}
 
-/** The map round the machine for a case, kept current while a point is dragged: one worker for as long as the screen is open. */
-export function useMap(c: Case, most_m: number): MapAnswer | null {
-  const [answer, setAnswer] = useState<MapAnswer | null>(null)
-  const worker = useRef<Worker | null>(null)
-  const asked = useRef(0)
+/** The map round the machine for what is planned: drawn anew when something changes that it is made from, not while a point moves. */
+export function useMap(ground: Ground, { setup, lift, conditions }: Planned): (MapZone | null)[] | null {
+  const [zones, setZones] = useState<(MapZone | null)[] | null>(null)
+  const ask = useRef<((p: Planned) => void) | null>(null)
   useEffect(() => {
-    const w = new Worker(new URL('./map.worker.ts', import.meta.url), { type: 'module' })
-    w.onmessage = ({ data }: MessageEvent<MapAnswer>) => {
-      if (data.id === asked.current) setAnswer(data)
+    const worker = new Worker(new URL('./map.worker.ts', import.meta.url), { type: 'module' })
+    const mapper = wrap<Mapper>(worker)
+    void mapper.stand(ground)
+    ask.current = latest((p: Planned) => mapper.zones(p), setZones)
+    return () => {
+      ask.current = null
+      worker.terminate()
     }
-    worker.current = w
-    return () => w.terminate()
-  }, [])
-  useEffect(() => {
-    // A hundred radii, and those at which a table steps.
-    const rows = rowFigures(c.tables, 'radius_m')
-    const even = Array.from({ length: 100 }, (_, i) => 1 + ((most_m - 1) * i) / 99)
-    const radii_m = [...new Set([...even, ...rows])].sort((a, b) => a - b)
-    const question: MapQuestion = { id: ++asked.current, case: c, radii_m, slews_deg }
-    worker.current?.postMessage(question)
-  }, [c, most_m])
-  return answer
+  }, [ground])
+  const pointless = JSON.stringify(withoutPoints(lift))
+  const question = useMemo<Planned>(() => ({ setup, lift: JSON.parse(pointless), conditions }), [setup, pointless, conditions])
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another ground asks anew
+  useEffect(() => ask.current?.(question), [question, ground])
+  return zones
 }

@@ -27,7 +27,7 @@ export function Shell({ me, children }: { me: Me; children: ReactNode }) {
   const [help, setHelp] = useState(false)
   useHelpKey(() => setHelp(true))
   return (
-    <div className="flex min-h-dvh flex-col">
+    <div className="group flex min-h-dvh flex-col roomy:has-[[data-station]]:h-dvh">
       <a
         href="#content"
         className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-accent focus:p-3 focus:text-on-accent"
@@ -35,7 +35,7 @@ export function Shell({ me, children }: { me: Me; children: ReactNode }) {
         To the content
       </a>
       <header className="border-b border-line bg-paper">
-        <div className="mx-auto flex max-w-6xl flex-wrap items-center gap-x-1 px-4">
+        <div className="mx-auto flex max-w-6xl flex-wrap items-center gap-x-1 px-4 group-has-[[data-station]]:max-w-none">
           <NavLink
             to="/"
             className="mr-auto flex min-h-14 items-center max-sm:[&_span]:text-[0px]"
@@ -43,7 +43,10 @@ export function Shell({ me, children }: { me: Me; children: ReactNode }) {
           >
             <Wordmark />
           </NavLink>
-          <nav aria-label="Places" className="flex max-sm:order-last max-sm:w-full max-sm:justify-between">
+          <nav
+            aria-label="Places"
+            className="flex max-sm:order-last max-sm:w-full max-sm:justify-between max-sm:group-has-[[data-station]]:hidden"
+          >
             {places.map((p) => (
               <NavLink
                 key={p.to}
@@ -64,7 +67,10 @@ export function Shell({ me, children }: { me: Me; children: ReactNode }) {
         </div>
       </header>
       <Sending />
-      <main id="content" className="mx-auto flex w-full max-w-6xl grow flex-col px-4 pt-5">
+      <main
+        id="content"
+        className="mx-auto flex w-full max-w-6xl grow flex-col px-4 pt-5 has-[[data-station]]:max-w-none roomy:has-[[data-station]]:min-h-0"
+      >
         {children}
       </main>
       <Help open={help} onClose={() => setHelp(false)} />
@@ -201,6 +207,16 @@ function PersonMenu({ me, onHelp }: { me: Me; onHelp: () => void }) {
               { value: 'us', label: 'US' },
             ]}
           />
+          {/* At a station a phone has no room for them above. */}
+          <nav aria-label="Other places" className="grid grid-cols-2 sm:hidden">
+            {places.map((p) => (
+              <Popover.Close asChild key={p.to}>
+                <NavLink to={p.to} className="flex min-h-12 items-center font-semibold underline underline-offset-4">
+                  {p.label}
+                </NavLink>
+              </Popover.Close>
+            ))}
+          </nav>
           <Popover.Close asChild>
             <NavLink to="/people" className="flex min-h-12 items-center font-semibold underline underline-offset-4">
               Who may: licences and keys

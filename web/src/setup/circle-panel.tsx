@@ -1,11 +1,10 @@
 import type { Crane } from '@geolabe/core'
 import { NumberField, SelectField } from '../look/field'
-import { Sheet } from '../look/page'
 import { useSay } from '../units/units'
 import type { SetupDraft } from './draft'
 import type { OutriggerState } from './outrigger-state'
 
-/** Leg loads before and with a load, round the whole circle. */
+/** Outrigger loads before and with a load, round the whole circle. */
 export function CirclePanel({
   machine,
   draft,
@@ -20,7 +19,8 @@ export function CirclePanel({
   const say = useSay()
   const c = draft.circle
   return (
-    <Sheet title="Leg loads, once round">
+    <section>
+      <h2 className="mb-2">Outrigger loads, once round</h2>
       <div className="grid grid-cols-2 gap-3 sm:grid-cols-3">
         <SelectField
           label="Boom"
@@ -46,11 +46,11 @@ export function CirclePanel({
       </div>
       <div className="mt-3 overflow-x-auto">
         <table className="w-full text-left">
-          <caption className="sr-only">Loads on each leg round the whole circle</caption>
+          <caption className="sr-only">Loads on each outrigger round the whole circle</caption>
           <thead>
             <tr className="text-[0.9rem] text-quiet">
               <th scope="col" className="py-1 font-semibold">
-                Leg
+                Outrigger
               </th>
               <th scope="col" className="text-right font-semibold">
                 Empty hook
@@ -83,9 +83,9 @@ export function CirclePanel({
         </table>
       </div>
       <p className="mt-2 text-[0.92rem] text-quiet">
-        “At most” is what a leg may carry however the ground settles; the ground is checked against it. Loads include the site’s
-        factor for the jerk of lifting.
+        “At most” is what an outrigger may carry however the ground settles; the ground is checked against it. Loads include the
+        site’s factor for the jerk of lifting.
       </p>
-    </Sheet>
+    </section>
   )
 }

@@ -1,8 +1,8 @@
 import { type Crane, type Levelling, levelling, nominal, outriggerSupport } from '@geolabe/core'
+import clsx from 'clsx'
 import { Bubble } from '../instruments/bubble'
 import { Choice } from '../look/choice'
 import { NumberField, TolField } from '../look/field'
-import { Sheet } from '../look/page'
 import { useSay } from '../units/units'
 import type { SetupDraft } from './draft'
 
@@ -46,7 +46,7 @@ export function LevelPanel({
   const setStroke = (id: string, stroke_m: number) =>
     onChange({ outriggers: draft.outriggers.map((l) => (l.id === id ? { ...l, stroke_m } : l)) })
   return (
-    <Sheet title="Level">
+    <div>
       <div className="flex flex-wrap gap-4">
         <Bubble
           pitch_deg={pitch === null ? 0 : nominal(pitch)}
@@ -105,7 +105,7 @@ export function LevelPanel({
           ))}
         </div>
       </details>
-    </Sheet>
+    </div>
   )
 }
 
@@ -122,7 +122,11 @@ function JackList({ answer, machine }: { answer: Levelling; machine: Crane }) {
           return (
             <li
               key={id}
-              className="grid grid-cols-[2rem_1fr_auto] items-baseline gap-2 border-t border-line py-1.5 first:border-t-0"
+              className={clsx(
+                'grid grid-cols-[2rem_1fr_auto] items-baseline gap-2 border-t border-line py-1.5 first:border-t-0',
+                // The jack to work next is the largest figure here.
+                i === 0 && 'text-[1.45rem] leading-tight font-bold',
+              )}
             >
               <span className="figure font-bold">{i + 1}</span>
               <span className="first-letter:uppercase">{labels.get(id)}</span>

@@ -9,14 +9,14 @@ import {
 } from '@geolabe/core'
 import { Choice } from '../look/choice'
 import { SelectField } from '../look/field'
-import { UseBar, VerdictWord } from '../look/verdict'
+import { UseBar } from '../look/verdict'
 import { useSay } from '../units/units'
 import { blockedBy, type OutriggerDraft } from './draft'
 import type { OutriggerState } from './outrigger-state'
 
 const words: Record<Extension, string> = { retracted: 'In', intermediate: 'Middle', fullyExtended: 'Full' }
 
-/** One leg: how far out, on what mat, on what ground, and what it presses with. */
+/** One outrigger: how far out, on what mat, on what ground, and what it presses with. */
 export function OutriggerPanel({
   outrigger,
   draft,
@@ -42,11 +42,7 @@ export function OutriggerPanel({
   const lies = groundAt(place, position, outrigger.positions[draft.at.stop])
   const blocked = ways.filter((w) => w.blocked)
   return (
-    <section className="rounded-xl border border-line bg-sheet p-4" aria-label={outrigger.label}>
-      <div className="mb-2 flex flex-wrap items-center justify-between gap-2">
-        <h2 className="first-letter:uppercase">{outrigger.label}</h2>
-        {state?.verdict && <VerdictWord verdict={state.verdict} />}
-      </div>
+    <section aria-label={outrigger.label}>
       <div className="grid gap-3 sm:grid-cols-2">
         <div className="sm:col-span-2">
           <Choice

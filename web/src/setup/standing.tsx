@@ -1,25 +1,85 @@
-import { type Finding, findingWords } from '@geolabe/core'
-import { Sheet } from '../look/page'
-import { VerdictWord } from '../look/verdict'
+import {
+  type Crane,
+  type Finding,
+  findingWords,
+  type MachinePosition,
+  normalDegrees,
+  type Place,
+  type SetupAssessment,
+  tailGap,
+} from '@geolabe/core'
+import clsx from 'clsx'
+import { VerdictMark, verdictTone } from '../look/verdict'
 import { useSay } from '../units/units'
 
-/** What concerns the whole machine as it stands and is not in order: no table that covers it, too little weight under the boom, a foot
- * too near an edge. */
+/**
+ * What concerns the whole machine as it stands: no table that covers it, too little weight under the boom, a foot too near an edge,
+ * the tail's room, and which outrigger lightens first.
+ */
+export function Notes({
+  machine,
+  place,
+  position,
+  stands,
+}: {
+  machine: Crane
+  place: Place
+  position: MachinePosition
+  stands: SetupAssessment | null
+}) {
+  const say = useSay()
+  const tail = tailGap(place, position, machine.upper.tailSwingRadius_m)
+  const lightens = stands?.lightens
+  return (
+    <>
+      {tail && (
+        <p className="flex items-start gap-2.5 rounded-lg border-2 border-outside bg-sheet px-3 py-1.5 leading-snug">
+          <VerdictMark verdict="outside" size={20} />
+          <span>
+            <strong className="text-outside">{tail.gap_m < 0 ? 'The tail would strike.' : 'Crush zone behind the tail.'}</strong>{' '}
+            {tail.feature.label}:{' '}
+            {tail.gap_m < 0
+              ? `${say('length', -tail.gap_m)} too near for a full turn. Stand further off, or never turn the tail that way.`
+              : `only ${say('length', tail.gap_m)} free as the tail passes. Close it off; nobody goes in there.`}
+          </span>
+        </p>
+      )}
+      {stands && <Standing findings={stands.findings} />}
+      {lightens && (
+        <p className="leading-snug">
+          <strong className="inline-block first-letter:uppercase">
+            {machine.outriggers.find((l) => l.id === lightens.id)?.label}
+          </strong>{' '}
+          lightens first: down to <strong className="figure">{say('force', lightens.min_N)}</strong> with the boom at slew{' '}
+          <strong className="figure">{say('angle', normalDegrees(lightens.at_deg))}</strong>.
+        </p>
+      )}
+    </>
+  )
+}
+
+/** What concerns the whole machine and is not in order. An outrigger shows its own load and ground, and the level has a sheet to itself. */
 export function Standing({ findings }: { findings: readonly Finding[] }) {
   const say = useSay()
-  // An outrigger shows its own load and ground, and the level has a panel to itself.
   const whole = findings.filter(
     (f) => (f.subject === null || f.check === 'edge') && f.check !== 'level' && f.verdict !== 'inside',
   )
   return whole.map((f) => {
     const { title, what, todo } = findingWords(f, say)
     return (
-      <Sheet key={f.id} title={title}>
-        <VerdictWord verdict={f.verdict} />
-        <p className="mt-1">
-          {what} {todo}
-        </p>
-      </Sheet>
+      <p
+        key={f.id}
+        className={clsx(
+          'flex items-start gap-2.5 rounded-lg border-2 bg-sheet px-3 py-1.5 leading-snug',
+          verdictTone[f.verdict].border,
+        )}
+      >
+        <VerdictMark verdict={f.verdict} size={20} />
+        <span>
+          <strong className={clsx('inline-block first-letter:uppercase', verdictTone[f.verdict].text)}>{title}.</strong> {what}{' '}
+          {todo}
+        </span>
+      </p>
     )
   })
 }

@@ -39,7 +39,7 @@ function WithMachine({ shift: recorded, places }: { shift: Shift; places: Place[
     <Loaded query={file}>
       {(f) => (
         <>
-          <div className="mx-[calc(50%-50vw)] -mt-5 mb-4">
+          <div className="mx-[calc(50%-50vw)] -mt-5 mb-3">
             <RouteLine
               stations={stationsOf(f.definition)}
               states={stationStates(shift, f.definition, f.stopping.length > 0 || own !== undefined)}

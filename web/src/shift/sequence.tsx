@@ -6,7 +6,8 @@ import { useDraft } from '../api/draft'
 import { outbox } from '../api/outbox'
 import { putShift } from '../api/queries'
 import { Button } from '../look/button'
-import { ActionBar, Refused, Sheet, Title } from '../look/page'
+import { Refused } from '../look/page'
+import { Station } from '../look/station'
 import { useShiftContext } from './frame'
 import { nextStation } from './route-line'
 import { Steps } from './steps'
@@ -34,61 +35,71 @@ export function Sequence({ procedure }: { procedure: 'setup' | 'lift' }) {
       setError(e)
     }
   }
-  return (
+  const ratings = (
     <>
-      <Title below={procedure === 'setup' ? 'Each step names what must be true before it.' : `${done} recorded in this shift.`}>
-        {procedure === 'setup' ? 'Set up' : 'Lift'}
-      </Title>
-      <div className="grid items-start gap-4 pb-6 lg:grid-cols-2">
-        <Sheet title="In this order">
+      <p className="mb-3">
+        Not proven here: read the plate or table for exactly this tool, height and reach. Calculations can be noted in this shift.
+      </p>
+      <div className="flex flex-wrap gap-2">
+        {m.tables.map((t) => (
+          <Link
+            key={t}
+            className="flex min-h-12 items-center rounded-lg border-2 border-ink px-4 font-semibold"
+            to={`/tables/${t}`}
+          >
+            Its ratings
+          </Link>
+        ))}
+        <Link className="flex min-h-12 items-center rounded-lg border-2 border-edge px-4 font-semibold" to="/calculators">
+          Calculators
+        </Link>
+      </div>
+    </>
+  )
+  return (
+    <Station
+      title={procedure === 'setup' ? 'Set up' : 'Lift'}
+      below={procedure === 'setup' ? 'Each step names what must be true before it.' : `${done} recorded in this shift.`}
+      head={<Refused error={error} />}
+      drawing={
+        <section aria-label="In this order" className="overflow-y-auto rounded-xl border border-line bg-sheet p-3.5 roomy:h-full">
           <Steps steps={own} confirmed={steps} onChange={setSteps} />
-        </Sheet>
-        <div className="grid gap-4">
+        </section>
+      }
+      sheet={
+        <section className="grid content-start gap-4 overflow-y-auto rounded-xl border border-line bg-sheet p-3.5 roomy:h-full">
           {procedure === 'lift' && (
-            <Sheet title="What it may lift">
-              <p className="mb-3">
-                Not proven here: read the plate or table for exactly this tool, height and reach. Calculations can be noted in
-                this shift.
-              </p>
-              <div className="flex flex-wrap gap-2">
-                {m.tables.map((t) => (
-                  <Link
-                    key={t}
-                    className="flex min-h-12 items-center rounded-lg border-2 border-ink px-4 font-semibold"
-                    to={`/tables/${t}`}
-                  >
-                    Its ratings
-                  </Link>
-                ))}
-                <Link className="flex min-h-12 items-center rounded-lg border-2 border-edge px-4 font-semibold" to="/calculators">
-                  Calculators
-                </Link>
-              </div>
-            </Sheet>
+            <div>
+              <h2 className="mb-2">What it may lift</h2>
+              {ratings}
+            </div>
           )}
-          <Sheet title="Cautions">
+          <div>
+            <h2 className="mb-2">Cautions</h2>
             <ul className="list-disc pl-6">
               {m.cautions.map((c) => (
                 <li key={c}>{c}</li>
               ))}
             </ul>
-          </Sheet>
-          <Refused error={error} />
-        </div>
-      </div>
-      <ActionBar why={open > 0 ? `${open} ${open === 1 ? 'step' : 'steps'} to confirm.` : ''}>
-        {procedure === 'lift' && (
-          <Link
-            className="flex min-h-14 items-center rounded-lg border-2 border-ink px-6 font-bold"
-            to={`/shifts/${shift.id}/stow`}
-          >
-            Stow & hand over
-          </Link>
-        )}
-        <Button look="next" disabled={open > 0} onClick={() => void record()}>
-          {procedure === 'setup' ? 'Record this set-up' : 'Record this work'}
-        </Button>
-      </ActionBar>
-    </>
+          </div>
+        </section>
+      }
+      why={open > 0 ? `${open} ${open === 1 ? 'step' : 'steps'} to confirm.` : ''}
+      actions={
+        <>
+          {procedure === 'lift' && (
+            <Link
+              className="flex min-h-14 items-center rounded-lg border-2 border-ink px-6 font-bold"
+              to={`/shifts/${shift.id}/stow`}
+            >
+              Stow & hand over
+            </Link>
+          )}
+          <Button look="next" disabled={open > 0} onClick={() => void record()}>
+            {procedure === 'setup' ? 'Record this set-up' : 'Record this work'}
+          </Button>
+        </>
+      }
+    />
   )
 }

@@ -12,7 +12,7 @@ export function PlaceMap({ place }: { place: Place }) {
   return (
     <svg
       viewBox={`${-extent} ${-height} ${2 * extent} ${2 * height}`}
-      className="block w-full rounded-xl border border-line bg-paper"
+      className="block max-h-[40dvh] w-full rounded-xl border border-line bg-paper roomy:h-full roomy:max-h-none"
       role="img"
       aria-label={`${place.name}: ${place.features.map((f) => f.label).join(', ')}`}
     >

@@ -8,7 +8,9 @@ import { outbox } from '../api/outbox'
 import { putShift, useMe, usePlaces } from '../api/queries'
 import { Button } from '../look/button'
 import { SelectField, TextField } from '../look/field'
-import { ActionBar, Refused, Sheet, Title } from '../look/page'
+import { Refused } from '../look/page'
+import { Sheets } from '../look/sheets'
+import { Station } from '../look/station'
 import { useShiftContext } from '../shift/frame'
 import { nextStation } from '../shift/route-line'
 import { useSay } from '../units/units'
@@ -39,6 +41,7 @@ export function Site() {
     team: shift.site?.team.join(', ') ?? me?.name ?? '',
   })
   const [error, setError] = useState<unknown>(null)
+  const [tab, setTab] = useState<'hazards' | 'lines' | 'team' | 'moved'>('hazards')
   const team = draft.team
     .split(',')
     .map((t) => t.trim())
@@ -76,112 +79,160 @@ export function Site() {
   const change = (id: string, to: Partial<Draft['controls'][string]>) =>
     setDraft((d) => ({ ...d, controls: { ...d.controls, [id]: { agreed: false, control: '', ...d.controls[id], ...to } } }))
   return (
-    <>
-      <Title below={place.note}>{`Look at ${place.name}`}</Title>
-      <div className="grid items-start gap-5 lg:grid-cols-[1.1fr_1fr]">
-        <div className="grid gap-3">
-          {place.hazards.map((h) => {
-            const c = draft.controls[h.id]
-            return (
-              <section
-                key={h.id}
-                className={`rounded-xl border-2 p-4 ${c?.agreed ? 'border-ink bg-sheet' : 'border-near bg-sheet'}`}
-                aria-label={h.label}
-              >
-                <h2>{h.label}</h2>
-                <div className="mt-2 grid items-end gap-3 sm:grid-cols-[1fr_auto]">
-                  <TextField
-                    label="Control"
-                    value={c?.control ?? ''}
-                    onChange={(control) => change(h.id, { control, agreed: false })}
-                    rows={2}
-                  />
-                  <Button
-                    aria-pressed={c?.agreed ?? false}
-                    className={c?.agreed ? 'bg-ink! text-paper!' : ''}
-                    disabled={!c?.control.trim()}
-                    onClick={() => change(h.id, { agreed: !c?.agreed })}
-                  >
-                    {c?.agreed ? 'Agreed' : 'Agree this control'}
-                  </Button>
+    <Station
+      title={`Look at ${place.name}`}
+      below={place.note}
+      head={<Refused error={error} />}
+      drawing={<PlaceMap place={place} />}
+      sheet={
+        <Sheets
+          label="What was looked at"
+          open={tab}
+          onOpen={setTab}
+          tabs={[
+            {
+              id: 'hazards',
+              name: 'Hazards',
+              verdict: open.length > 0 ? 'not-proven' : null,
+              body: (
+                <div className="grid gap-2">
+                  {place.hazards.map((h) => (
+                    <HazardLine
+                      key={h.id}
+                      label={h.label}
+                      control={draft.controls[h.id]?.control ?? ''}
+                      agreed={draft.controls[h.id]?.agreed ?? false}
+                      onControl={(control) => change(h.id, { control, agreed: false })}
+                      onAgreed={(agreed) => change(h.id, { agreed })}
+                    />
+                  ))}
+                  <MoreHazards more={draft.more} onChange={(more) => setDraft((d) => ({ ...d, more }))} />
                 </div>
-              </section>
-            )
-          })}
-          {draft.more.map((m, i) => (
-            // biome-ignore lint/suspicious/noArrayIndexKey: rows are only added and taken off at their place
-            <Sheet key={i}>
-              <div className="grid gap-3">
+              ),
+            },
+            {
+              id: 'lines',
+              name: 'Overhead lines',
+              body: <Lines lines={place.features.filter((f) => f.kind === 'overhead')} />,
+            },
+            {
+              id: 'team',
+              name: 'Who looked',
+              verdict: team.length === 0 ? 'not-proven' : null,
+              body: (
                 <TextField
-                  label="Another hazard"
-                  value={m.label}
-                  onChange={(label) => setDraft((d) => ({ ...d, more: d.more.map((x, j) => (j === i ? { ...x, label } : x)) }))}
+                  label="Names, with commas between"
+                  value={draft.team}
+                  onChange={(v) => setDraft((d) => ({ ...d, team: v }))}
+                  hint="Operator, slinger, spotter, whoever walked it."
                 />
-                <TextField
-                  label="Its control"
-                  value={m.control}
-                  onChange={(control) =>
-                    setDraft((d) => ({ ...d, more: d.more.map((x, j) => (j === i ? { ...x, control } : x)) }))
-                  }
-                  rows={2}
-                />
-                <Button look="quiet" onClick={() => setDraft((d) => ({ ...d, more: d.more.filter((_, j) => j !== i) }))}>
-                  Take it off
-                </Button>
-              </div>
-            </Sheet>
-          ))}
-          <Button onClick={() => setDraft((d) => ({ ...d, more: [...d.more, { label: '', control: '' }] }))} className="w-fit">
-            Add a hazard nobody listed
+              ),
+            },
+            ...(shift.site ? [{ id: 'moved' as const, name: 'Moved?', body: <Moved shift={shift} /> }] : []),
+          ]}
+        />
+      }
+      why={why || 'Losing sight of anyone cancels the all-clear.'}
+      actions={
+        <>
+          <Button onClick={() => void record(false)} disabled={team.length === 0}>
+            Not fit for the job
+          </Button>
+          <Button look="next" disabled={why !== ''} onClick={() => void record(true)}>
+            Site looked at, on to set-up
+          </Button>
+        </>
+      }
+    />
+  )
+}
+
+/** One hazard and its control: agreed with one touch, or put in one's own words first. */
+function HazardLine({
+  label,
+  control,
+  agreed,
+  onControl,
+  onAgreed,
+}: {
+  label: string
+  control: string
+  agreed: boolean
+  onControl: (words: string) => void
+  onAgreed: (agreed: boolean) => void
+}) {
+  const [writing, setWriting] = useState(false)
+  return (
+    <section className={`rounded-lg border-2 px-3 py-2 ${agreed ? 'border-ink bg-sunk' : 'border-near'}`} aria-label={label}>
+      <div className="grid items-center gap-x-3 gap-y-1 sm:grid-cols-[1fr_auto]">
+        <div>
+          <h2 className="text-[1.02rem]">{label}</h2>
+          {!writing && <p className="leading-snug">{control || 'No control yet.'}</p>}
+        </div>
+        <div className="flex flex-wrap items-center justify-end gap-2">
+          {!writing && (
+            <Button look="quiet" aria-label={`Other control for ${label}`} onClick={() => setWriting(true)}>
+              Other words
+            </Button>
+          )}
+          <Button
+            aria-pressed={agreed}
+            className={agreed ? 'bg-ink! text-paper!' : ''}
+            disabled={!control.trim()}
+            onClick={() => {
+              setWriting(false)
+              onAgreed(!agreed)
+            }}
+          >
+            {agreed ? 'Agreed' : 'Agree this control'}
           </Button>
         </div>
-        <div className="grid gap-4">
-          {shift.site && <Moved shift={shift} />}
-          <PlaceMap place={place} />
-          <Lines lines={place.features.filter((f) => f.kind === 'overhead')} />
-          <Sheet title="Who looked">
-            <TextField
-              label="Names, with commas between"
-              value={draft.team}
-              onChange={(v) => setDraft((d) => ({ ...d, team: v }))}
-              hint="Operator, slinger, spotter, whoever walked it."
-            />
-          </Sheet>
-          <Refused error={error} />
-        </div>
       </div>
-      <ActionBar why={why || 'Losing sight of anyone cancels the all-clear.'}>
-        <Button onClick={() => void record(false)} disabled={team.length === 0}>
-          Not fit for the job
-        </Button>
-        <Button look="next" disabled={why !== ''} onClick={() => void record(true)}>
-          Site looked at, on to set-up
-        </Button>
-      </ActionBar>
+      {writing && <TextField label="Control" value={control} onChange={onControl} rows={2} />}
+    </section>
+  )
+}
+
+/** Hazards that nobody had listed. */
+function MoreHazards({ more, onChange }: { more: Draft['more']; onChange: (more: Draft['more']) => void }) {
+  const set = (i: number, to: Partial<Draft['more'][number]>) => onChange(more.map((x, j) => (j === i ? { ...x, ...to } : x)))
+  return (
+    <>
+      {more.map((m, i) => (
+        // biome-ignore lint/suspicious/noArrayIndexKey: rows are only added and taken off at their place
+        <div key={i} className="grid gap-2 rounded-lg border-2 border-edge p-3">
+          <TextField label="Another hazard" value={m.label} onChange={(label) => set(i, { label })} />
+          <TextField label="Its control" value={m.control} onChange={(control) => set(i, { control })} rows={2} />
+          <Button look="quiet" onClick={() => onChange(more.filter((_, j) => j !== i))}>
+            Take it off
+          </Button>
+        </div>
+      ))}
+      <Button onClick={() => onChange([...more, { label: '', control: '' }])} className="w-fit">
+        Add a hazard nobody listed
+      </Button>
     </>
   )
 }
 
 function Lines({ lines }: { lines: Feature[] }) {
   const say = useSay()
-  if (lines.length === 0) return null
+  if (lines.length === 0) return <p>None is drawn for this place. Look up; what nobody drew is there all the same.</p>
   return (
-    <Sheet title="Overhead lines">
-      <ul className="grid gap-2">
-        {lines.map((l) => {
-          const { required_m } = lineApproach({ voltage_kV: l.voltage_kV ?? null, distance_m: 0 })
-          return (
-            <li key={l.id}>
-              <strong>{l.label}</strong>, {say('length', l.height_m ?? 0)} up: keep boom, rope and load at least{' '}
-              <strong className="figure text-lg">
-                {required_m === null ? 'the utility’s own distance' : say('length', required_m)}
-              </strong>{' '}
-              away. OSHA 1926.1408; the utility and local law decide.
-            </li>
-          )
-        })}
-      </ul>
-    </Sheet>
+    <ul className="grid gap-2">
+      {lines.map((l) => {
+        const { required_m } = lineApproach({ voltage_kV: l.voltage_kV ?? null, distance_m: 0 })
+        return (
+          <li key={l.id}>
+            <strong>{l.label}</strong>, {say('length', l.height_m ?? 0)} up: keep boom, rope and load at least{' '}
+            <strong className="figure text-lg">
+              {required_m === null ? 'the utility’s own distance' : say('length', required_m)}
+            </strong>{' '}
+            away. OSHA 1926.1408; the utility and local law decide.
+          </li>
+        )
+      })}
+    </ul>
   )
 }
 
@@ -200,23 +251,22 @@ function Moved({ shift }: { shift: Shift }) {
     }
   }
   return (
-    <Sheet title="Moved since it was looked at?">
-      <div className="grid gap-3">
-        <p className="text-quiet">
-          Site, set-up and what was proved raised are then asked anew; what was lifted stays in the record.
-        </p>
-        <SelectField
-          label="It stands now at"
-          value={place}
-          onChange={setPlace}
-          options={places.map((p) => ({ value: p.id, label: p.name }))}
-        />
-        <TextField label="Where there" value={words} onChange={setWords} />
-        <Button className="w-fit" onClick={() => void move()}>
-          It has moved
-        </Button>
-        <Refused error={error} />
-      </div>
-    </Sheet>
+    <div className="grid gap-3">
+      <h2>Moved since it was looked at?</h2>
+      <p className="text-quiet">
+        Site, set-up and what was proved raised are then asked anew; what was lifted stays in the record.
+      </p>
+      <SelectField
+        label="It stands now at"
+        value={place}
+        onChange={setPlace}
+        options={places.map((p) => ({ value: p.id, label: p.name }))}
+      />
+      <TextField label="Where there" value={words} onChange={setWords} />
+      <Button className="w-fit" onClick={() => void move()}>
+        It has moved
+      </Button>
+      <Refused error={error} />
+    </div>
   )
 }

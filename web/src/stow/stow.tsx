@@ -1,5 +1,5 @@
 import type { HandoverRequest, Shift } from '@geolabe/contract'
-import { handoverLines, itemsOf, nearLimits, preUseOf } from '@geolabe/core'
+import { handoverLines, itemsOf, type Machine, nearLimits, preUseOf } from '@geolabe/core'
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
 import { useDraft } from '../api/draft'
@@ -9,7 +9,9 @@ import { putShift, queryClient } from '../api/queries'
 import { Button } from '../look/button'
 import { Dialog } from '../look/dialog'
 import { NumberField, TextField } from '../look/field'
-import { ActionBar, Refused, Sheet, Title } from '../look/page'
+import { Refused } from '../look/page'
+import { Sheets } from '../look/sheets'
+import { Station } from '../look/station'
 import { useShiftContext } from '../shift/frame'
 import { Steps } from '../shift/steps'
 import { parsePlain, typedFault } from '../units/units'
@@ -41,6 +43,7 @@ export function Stow() {
   })
   const [error, setError] = useState<unknown>(null)
   const [leaving, setLeaving] = useState(false)
+  const [tab, setTab] = useState<'left' | 'read'>('left')
   const hours = typedFault(draft.hours) ? null : parsePlain(draft.hours)
   const open = machine.procedures.stow.filter((s) => !draft.steps.includes(s.id)).length
   const waiting = shift.lifts.filter((l) => !l.outcome).length
@@ -107,74 +110,120 @@ export function Stow() {
   }
   return (
     <>
-      <Title below="The shift closes with this. The next person reads it first.">Stow & hand over</Title>
-      <div className="grid items-start gap-5 lg:grid-cols-2">
-        <Sheet title="In this order">
-          <Steps steps={machine.procedures.stow} confirmed={draft.steps} onChange={(steps) => set({ steps })} />
-        </Sheet>
-        <div className="grid gap-4">
-          <Sheet title="What you leave">
-            <div className="grid gap-3">
-              {machine.hours && (
-                <TextField
-                  label={machine.hours.label}
-                  value={draft.hours}
-                  onChange={(v) => set({ hours: v })}
-                  inputMode="numeric"
-                  hint={file.state.hours === null ? '' : `Last reading ${file.state.hours}.`}
-                  error={draft.hours.trim() !== '' && hours === null ? 'Not a figure.' : undefined}
-                />
-              )}
-              {machine.energy && (
-                <NumberField
-                  label={machine.energy.label}
-                  quantity="share"
-                  value={draft.fuel_share}
-                  least={0}
-                  most={1}
-                  onChange={(fuel_share) => set({ fuel_share })}
-                />
-              )}
-              <TextField label="Where it stands" value={draft.standsAt} onChange={(standsAt) => set({ standsAt })} />
-              <TextField
-                label="Left as: legs, forks, boom"
-                value={draft.leftAs ?? ''}
-                onChange={(leftAs) => set({ leftAs })}
-                hint="Legs in and pinned, forks on the floor, boom in its rest…"
-              />
-              <TextField
-                label="Working limits left on"
-                value={draft.limitsOn ?? ''}
-                onChange={(limitsOn) => set({ limitsOn })}
-                hint="Empty: none."
-              />
-              <TextField label="Words for the next person" value={draft.words} onChange={(words) => set({ words })} rows={4} />
-            </div>
-          </Sheet>
-          <Sheet title="What the next person will read">
-            <HandoverLines lines={lines} />
-            {draft.words && <p className="mt-3 text-lg">“{draft.words}”</p>}
-          </Sheet>
-          <Refused error={error} />
-        </div>
-      </div>
+      <Station
+        title="Stow & hand over"
+        below="The shift closes with this. The next person reads it first."
+        head={<Refused error={error} />}
+        drawing={
+          <section
+            aria-label="In this order"
+            className="overflow-y-auto rounded-xl border border-line bg-sheet p-3.5 roomy:h-full"
+          >
+            <Steps steps={machine.procedures.stow} confirmed={draft.steps} onChange={(steps) => set({ steps })} />
+          </section>
+        }
+        sheet={
+          <Sheets
+            label="The handover"
+            open={tab}
+            onOpen={setTab}
+            tabs={[
+              {
+                id: 'left',
+                name: 'What you leave',
+                verdict: machine.hours && hours === null ? 'not-proven' : null,
+                body: <Left machine={machine} hoursBefore={file.state.hours} hours={hours} draft={draft} set={set} />,
+              },
+              {
+                id: 'read',
+                name: 'What the next person will read',
+                body: (
+                  <>
+                    <HandoverLines lines={lines} />
+                    {draft.words && <p className="mt-3 text-lg">“{draft.words}”</p>}
+                  </>
+                ),
+              },
+            ]}
+          />
+        }
+        why={why}
+        actions={
+          <>
+            <Button look="quiet" onClick={() => setLeaving(true)}>
+              Leave it as it stands
+            </Button>
+            {atEnd && !walked && (
+              <Button look="next" onClick={() => void walk()}>
+                Walk round once more
+              </Button>
+            )}
+            <Button look={atEnd && !walked ? 'plain' : 'next'} disabled={why !== ''} onClick={() => void close()}>
+              Hand over {machine.name}
+            </Button>
+          </>
+        }
+      />
       {leaving && (
         <LeaveAsItStands machine={machine.name} onLeave={(left) => void close(left)} onClose={() => setLeaving(false)} />
       )}
-      <ActionBar why={why}>
-        <Button look="quiet" onClick={() => setLeaving(true)}>
-          Leave it as it stands
-        </Button>
-        {atEnd && !walked && (
-          <Button look="next" onClick={() => void walk()}>
-            Walk round once more
-          </Button>
-        )}
-        <Button look={atEnd && !walked ? 'plain' : 'next'} disabled={why !== ''} onClick={() => void close()}>
-          Hand over {machine.name}
-        </Button>
-      </ActionBar>
     </>
+  )
+}
+
+/** Meter, fuel, where and how it stands, and words. */
+function Left({
+  machine,
+  hoursBefore,
+  hours,
+  draft,
+  set,
+}: {
+  machine: Machine
+  hoursBefore: number | null
+  hours: number | null
+  draft: Draft
+  set: (to: Partial<Draft>) => void
+}) {
+  return (
+    <div className="grid gap-3">
+      <div className="grid gap-3 sm:grid-cols-2">
+        {machine.hours && (
+          <TextField
+            label={machine.hours.label}
+            value={draft.hours}
+            onChange={(v) => set({ hours: v })}
+            inputMode="numeric"
+            hint={hoursBefore === null ? '' : `Last reading ${hoursBefore}.`}
+            error={draft.hours.trim() !== '' && hours === null ? 'Not a figure.' : undefined}
+          />
+        )}
+        {machine.energy && (
+          <NumberField
+            label={machine.energy.label}
+            quantity="share"
+            value={draft.fuel_share}
+            least={0}
+            most={1}
+            onChange={(fuel_share) => set({ fuel_share })}
+          />
+        )}
+      </div>
+      <TextField label="Words for the next person" value={draft.words} onChange={(words) => set({ words })} rows={2} />
+      <TextField label="Where it stands" value={draft.standsAt} onChange={(standsAt) => set({ standsAt })} />
+      <TextField
+        label="Left as: outriggers, forks, boom"
+        value={draft.leftAs ?? ''}
+        onChange={(leftAs) => set({ leftAs })}
+        hint="Outriggers in and pinned, forks on the floor, boom in its rest…"
+      />
+      <TextField
+        label="Working limits left on"
+        value={draft.limitsOn ?? ''}
+        onChange={(limitsOn) => set({ limitsOn })}
+        hint="Empty: none."
+      />
+    </div>
   )
 }
 

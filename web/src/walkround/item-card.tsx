@@ -71,23 +71,28 @@ export function ItemCard({ file, zone, zoneNumber, item, entry, due, onEntry, on
     return () => removeEventListener('keydown', press)
   }, [item, ready, reading, because, plate, onEntry, onDefect])
 
-  const answer = 'flex min-h-[4.5rem] items-center justify-center gap-2 rounded-xl border-2 px-3 text-lg font-bold'
+  const answer = 'flex min-h-12 items-center justify-center gap-2 rounded-xl border-2 px-3 text-lg font-bold'
   return (
-    <article aria-live="polite" className="rounded-2xl border-2 border-ink bg-sheet">
-      <div className="border-b border-line px-5 py-3">
-        <p className="font-semibold">
-          <span className="figure mr-2 rounded bg-ink px-2 py-0.5 text-paper">{zoneNumber}</span>
+    <article aria-live="polite" className="flex flex-col rounded-2xl border-2 border-ink bg-sheet roomy:h-full">
+      <div className="shrink-0 border-b border-line px-4 py-1.5">
+        <p className="flex flex-wrap items-center gap-x-2 font-semibold">
+          <span className="figure rounded bg-ink px-2 py-0.5 text-paper">{zoneNumber}</span>
           {zone.label}
-          <span className="ml-2 font-normal text-quiet">{walkPartWords[zone.part]}</span>
+          <span className="font-normal text-quiet">{walkPartWords[zone.part]}</span>
+          {onBack && (
+            <button type="button" onClick={onBack} className="ml-auto min-h-12 underline underline-offset-4">
+              Back one item
+            </button>
+          )}
         </p>
         {firstOfZone &&
           zone.before?.map((b) => (
-            <p key={b} className="mt-2 border-l-4 border-accent pl-3 font-semibold">
+            <p key={b} className="my-1 border-l-4 border-accent pl-3 font-semibold">
               {b}
             </p>
           ))}
       </div>
-      <div className="px-5 pt-4 pb-5">
+      <div className="min-h-0 grow px-4 py-3 roomy:overflow-y-auto">
         <h2 className="text-[1.65rem] leading-tight">{item.label}</h2>
         <p className="mt-2 text-lg">{item.look}</p>
         {(item.where || item.cover) && (
@@ -139,43 +144,34 @@ export function ItemCard({ file, zone, zoneNumber, item, entry, due, onEntry, on
             field={field}
           />
         )}
-        <div className="mt-4 grid grid-cols-2 gap-2.5 bg-sheet py-2.5 max-md:sticky max-md:bottom-0 max-md:-mx-2 max-md:px-2">
-          <button
-            type="button"
-            disabled={!ready}
-            onClick={inOrder}
-            className={`${answer} col-span-2 border-ink bg-accent text-on-accent disabled:border-edge disabled:bg-sunk disabled:text-quiet`}
-          >
-            <Check aria-hidden="true" /> {item.shuts ? 'Shut and latched' : 'In order'}
+      </div>
+      <div className="grid shrink-0 grid-cols-2 gap-2.5 rounded-b-2xl border-t border-line bg-sheet px-4 py-2.5 max-md:sticky max-md:bottom-0">
+        {entry && (
+          <p className="col-span-2 text-quiet">
+            {resultWords[entry.result]}
+            {entry.saved ? ', saved' : ', kept on this device'}
+          </p>
+        )}
+        <button
+          type="button"
+          onClick={() => onDefect(reading)}
+          className={`${answer} border-outside text-outside ${item.mayBeMissing ? '' : 'col-span-2'}`}
+        >
+          <TriangleAlert aria-hidden="true" /> Defect
+        </button>
+        {item.mayBeMissing && (
+          <button type="button" onClick={notFitted} className={`${answer} border-edge`}>
+            <CircleSlash2 aria-hidden="true" /> Not fitted
           </button>
-          <button
-            type="button"
-            onClick={() => onDefect(reading)}
-            className={`${answer} border-outside text-outside ${item.mayBeMissing ? '' : 'col-span-2'}`}
-          >
-            <TriangleAlert aria-hidden="true" /> Defect
-          </button>
-          {item.mayBeMissing && (
-            <button type="button" onClick={notFitted} className={`${answer} border-edge`}>
-              <CircleSlash2 aria-hidden="true" /> Not fitted
-            </button>
-          )}
-        </div>
-        <div className="mt-3 flex min-h-12 items-center justify-between gap-3">
-          {onBack ? (
-            <button type="button" onClick={onBack} className="min-h-12 font-semibold underline underline-offset-4">
-              Back one item
-            </button>
-          ) : (
-            <span />
-          )}
-          {entry && (
-            <p className="text-quiet">
-              {resultWords[entry.result]}
-              {entry.saved ? ', saved' : ', kept on this device'}
-            </p>
-          )}
-        </div>
+        )}
+        <button
+          type="button"
+          disabled={!ready}
+          onClick={inOrder}
+          className={`${answer} col-span-2 min-h-[4.5rem] border-ink bg-accent text-on-accent disabled:border-edge disabled:bg-sunk disabled:text-quiet`}
+        >
+          <Check aria-hidden="true" /> {item.shuts ? 'Shut and latched' : 'In order'}
+        </button>
       </div>
     </article>
   )

@@ -2,6 +2,7 @@ import {
   type Inspection,
   isRaised,
   itemsOf,
+  type Machine,
   type Occasion,
   occasionWords,
   type Placed,
@@ -9,8 +10,9 @@ import {
   readingsDue,
   type Shift,
   withEvent,
+  type Zone,
 } from '@geolabe/core'
-import { useCallback, useEffect, useMemo, useState } from 'react'
+import { type ReactNode, useCallback, useEffect, useMemo, useState } from 'react'
 import { Link, Navigate, useNavigate, useParams } from 'react-router'
 import { ApiError, deviceId } from '../api/client'
 import { outbox } from '../api/outbox'
@@ -19,7 +21,8 @@ import { DefectForm } from '../defects/defect-form'
 import { typing } from '../help/help'
 import { Button } from '../look/button'
 import { Dialog } from '../look/dialog'
-import { ActionBar, Refused, Sheet, Title } from '../look/page'
+import { Refused } from '../look/page'
+import { Station } from '../look/station'
 import { type ShiftContext, useShiftContext } from '../shift/frame'
 import { nextStation, standsSetUp } from '../shift/route-line'
 import { type NewEntry, sendEntry, useEntries } from './entries'
@@ -58,23 +61,26 @@ export function FurtherInspection() {
 function Waits({ shift, file, raised }: ShiftContext & { raised: Placed[] }) {
   const next = nextStation(shift, file.definition)
   return (
-    <>
-      <Title below="The first part is finished.">{`Walk round ${file.definition.name}`}</Title>
-      <Sheet title="This waits" className="max-w-2xl">
-        <p className="mb-2">
-          Proved over its travel once you have looked up and round
-          {file.definition.procedures.setup.length > 0 && ', and it is set up'}.
-        </p>
-        <ul className="list-disc pl-6">
-          {raised.map((x) => (
-            <li key={x.item.id}>{x.item.label}</li>
-          ))}
-        </ul>
-      </Sheet>
-      <ActionBar>
-        <NextLink shift={shift} to={next} label={next === 'site' ? 'On to the site' : 'On to setting up'} />
-      </ActionBar>
-    </>
+    <Station
+      title={`Walk round ${file.definition.name}`}
+      below="The first part is finished."
+      drawing={<FromAboveAndSide machine={file.definition} items={raised} entries={new Map()} here={null} onZone={() => {}} />}
+      sheet={
+        <section className="overflow-y-auto rounded-xl border border-line bg-sheet p-3.5 roomy:h-full">
+          <h2 className="mb-2">This waits</h2>
+          <p className="mb-2">
+            Proved over its travel once you have looked up and round
+            {file.definition.procedures.setup.length > 0 && ', and it is set up'}.
+          </p>
+          <ul className="list-disc pl-6">
+            {raised.map((x) => (
+              <li key={x.item.id}>{x.item.label}</li>
+            ))}
+          </ul>
+        </section>
+      }
+      actions={<NextLink shift={shift} to={next} label={next === 'site' ? 'On to the site' : 'On to setting up'} />}
+    />
   )
 }
 
@@ -91,24 +97,50 @@ function Finished({ shift, file, items }: ShiftContext & { items: Placed[] }) {
   const entries = useEntries(preUseOf(shift))
   const further = shift.inspections.filter((i) => i.occasion !== 'pre-use')
   return (
-    <>
-      <Title below={`${items.length} items, all looked at`}>{`Walk round ${file.definition.name}`}</Title>
-      <div className="grid max-w-3xl gap-4 pb-6">
-        <ZonePlan machine={file.definition} items={items} entries={entries} here={null} onZone={() => {}} />
-        {further.length > 0 && (
-          <ul>
-            {further.map((r) => (
-              <li key={r.id}>
-                {occasionWords[r.occasion]}: {r.finishedAt ? `${r.entries.length} items looked at` : 'under way'}
-              </li>
-            ))}
-          </ul>
-        )}
+    <Station
+      title={`Walk round ${file.definition.name}`}
+      below={`${items.length} items, all looked at`}
+      drawing={<FromAboveAndSide machine={file.definition} items={items} entries={entries} here={null} onZone={() => {}} />}
+      sheet={
+        <ul className="overflow-y-auto rounded-xl border border-line bg-sheet p-3.5 roomy:h-full">
+          <li>{items.length} items before use: all looked at</li>
+          {further.map((r) => (
+            <li key={r.id}>
+              {occasionWords[r.occasion]}: {r.finishedAt ? `${r.entries.length} items looked at` : 'under way'}
+            </li>
+          ))}
+        </ul>
+      }
+      actions={<NextLink shift={shift} to={nextStation(shift, file.definition)} label="Go on" />}
+    />
+  )
+}
+
+/** The machine with its zones from above, where the zone lies from the side, and what belongs beneath. */
+function FromAboveAndSide({
+  machine,
+  items,
+  entries,
+  here,
+  onZone,
+  children,
+}: {
+  machine: Machine
+  items: readonly Placed[]
+  entries: ReturnType<typeof useEntries>
+  here: Zone | null
+  onZone: (id: string) => void
+  children?: ReactNode
+}) {
+  const zones = [...new Set(items.map((x) => x.zone))]
+  return (
+    <div className="grid content-start gap-2 roomy:h-full roomy:overflow-y-auto">
+      <ZonePlan machine={machine} items={items} entries={entries} here={here?.id ?? null} onZone={onZone} />
+      <div className="max-md:hidden">
+        <ZoneSide machine={machine} zone={here} number={here ? zones.indexOf(here) + 1 : 0} />
       </div>
-      <ActionBar>
-        <NextLink shift={shift} to={nextStation(shift, file.definition)} label="Go on" />
-      </ActionBar>
-    </>
+      {children}
+    </div>
   )
 }
 
@@ -212,56 +244,54 @@ function Round({ shift, file, inspection, part, items }: RoundProps) {
 
   if (!started) {
     return (
-      <>
-        <Title below={`${items.length} items in ${zones.length} zones`}>{`Walk round ${machine.name}`}</Title>
-        <ol className="grid max-w-2xl gap-3 text-lg">
-          {machine.walkround.before.map((b) => (
-            <li key={b} className="border-l-4 border-accent pl-4">
-              {b}
-            </li>
-          ))}
-        </ol>
-        <div className="mt-5 grid items-start gap-3 pb-4 md:grid-cols-2">
-          <ZonePlan machine={machine} items={items} entries={entries} here={null} onZone={begin} />
-          <ZoneSide machine={machine} zone={null} number={0} />
-        </div>
-        <ActionBar>
+      <Station
+        title={`Walk round ${machine.name}`}
+        below={`${items.length} items in ${zones.length} zones`}
+        drawing={<FromAboveAndSide machine={machine} items={items} entries={entries} here={null} onZone={begin} />}
+        sheet={
+          <ol className="grid content-start gap-3 overflow-y-auto text-lg roomy:h-full">
+            {machine.walkround.before.map((b) => (
+              <li key={b} className="border-l-4 border-accent pl-4">
+                {b}
+              </li>
+            ))}
+          </ol>
+        }
+        sheetFirst
+        actions={
           <Button look="next" onClick={begin}>
             Isolated and tagged, begin
           </Button>
-        </ActionBar>
-      </>
+        }
+      />
     )
   }
   const lead = part === 'raised' ? 'Raised, over its travel' : `${titles[occasion]} ${machine.name}`
   return (
     <>
-      <Title
+      <Station
+        title={lead}
         below={`${done} of ${items.length} looked at${waiting.length > 0 ? `, ${waiting.length} still on their way to the records` : ''}`}
-      >
-        {lead}
-      </Title>
-      <div className="grid items-start gap-5 md:grid-cols-[minmax(0,1fr)_minmax(0,1.25fr)]">
-        <div className="max-md:order-2">
-          <ZonePlan
+        head={<Refused error={error} />}
+        drawing={
+          <FromAboveAndSide
             machine={machine}
             items={items}
             entries={entries}
-            here={here.zone.id}
+            here={here.zone}
             onZone={(zone) => setAt(items.findIndex((x) => x.zone.id === zone))}
-          />
-          <div className="mt-2 max-md:hidden">
-            <ZoneSide machine={machine} zone={here.zone} number={zones.indexOf(here.zone) + 1} />
-          </div>
-          <ZoneList
-            zone={here.zone}
-            items={items}
-            entries={entries}
-            here={here.item.id}
-            onItem={(item) => setAt(items.findIndex((x) => x.item.id === item))}
-          />
-        </div>
-        <div className="grid gap-4 pb-4">
+          >
+            <ZoneList
+              zone={here.zone}
+              items={items}
+              entries={entries}
+              here={here.item.id}
+              onItem={(item) => setAt(items.findIndex((x) => x.item.id === item))}
+            />
+          </FromAboveAndSide>
+        }
+        sheetFirst
+        sheet={
           <ItemCard
             key={here.item.id}
             file={file}
@@ -274,16 +304,16 @@ function Round({ shift, file, inspection, part, items }: RoundProps) {
             onDefect={(reading) => setDefect({ reading })}
             onBack={at > 0 ? () => setAt(at - 1) : null}
           />
-          <Refused error={error} />
-        </div>
-      </div>
-      {complete && (
-        <ActionBar why="Everything has been looked at.">
-          <Button look="next" onClick={() => void finish()}>
-            {part === 'raised' ? 'Finish the second part' : 'Finish the walk-round'}
-          </Button>
-        </ActionBar>
-      )}
+        }
+        why="Everything has been looked at."
+        actions={
+          complete && (
+            <Button look="next" onClick={() => void finish()}>
+              {part === 'raised' ? 'Finish the second part' : 'Finish the walk-round'}
+            </Button>
+          )
+        }
+      />
       <Dialog open={defect !== null} onClose={() => setDefect(null)} title={`Defect: ${here.item.label}`}>
         <DefectForm
           machine={machine.id}

@@ -42,7 +42,7 @@ export function ZonePlan({
   return (
     <svg
       viewBox={box.join(' ')}
-      className="block w-full rounded-xl border border-line bg-paper"
+      className="block max-h-[34dvh] w-full rounded-xl border border-line bg-paper roomy:max-h-[42dvh]"
       role="group"
       aria-label={`${machine.name} from above, zones in walking order`}
     >
@@ -181,7 +181,7 @@ export function ZoneList({
   onItem: (id: string) => void
 }) {
   return (
-    <ul className="mt-3 overflow-hidden rounded-xl border border-line bg-sheet" aria-label={`Items of ${zone.label}`}>
+    <ul className="overflow-hidden rounded-xl border border-line bg-sheet" aria-label={`Items of ${zone.label}`}>
       {items
         .filter((x) => x.zone.id === zone.id)
         .map(({ item }) => {

@@ -1,0 +1,56 @@
+import type { Verdict } from '@geolabe/core'
+import { Tabs } from 'radix-ui'
+import { Activity, type ReactNode } from 'react'
+import { VerdictMark } from './verdict'
+
+export interface SheetTab<Id extends string> {
+  id: Id
+  name: string
+  /** Shown beside its name where it is not in order. */
+  verdict?: Verdict | null | undefined
+  body: ReactNode
+}
+
+/**
+ * The sheet beside a drawing: one at a time, chosen by touching its thing on the drawing or its name here. The others keep what was
+ * typed in them, and are brought up to date when nothing else is to be done.
+ */
+export function Sheets<Id extends string>({
+  label,
+  open,
+  onOpen,
+  tabs,
+}: {
+  label: string
+  open: Id
+  onOpen: (id: Id) => void
+  tabs: readonly SheetTab<Id>[]
+}) {
+  return (
+    <Tabs.Root
+      value={open}
+      onValueChange={(v) => onOpen(v as Id)}
+      className="flex min-h-0 flex-col overflow-hidden rounded-xl border border-line bg-sheet roomy:h-full"
+    >
+      <Tabs.List aria-label={label} className="flex shrink-0 overflow-x-auto border-b border-line px-1.5">
+        {tabs.map((t) => (
+          <Tabs.Trigger
+            key={t.id}
+            value={t.id}
+            className="flex min-h-12 shrink-0 grow items-center justify-center gap-1.5 border-b-4 border-transparent px-2 font-semibold whitespace-nowrap text-quiet data-[state=active]:border-accent data-[state=active]:text-ink"
+          >
+            {t.verdict && t.verdict !== 'inside' && <VerdictMark verdict={t.verdict} size={16} />}
+            {t.name}
+          </Tabs.Trigger>
+        ))}
+      </Tabs.List>
+      {tabs.map((t) => (
+        <Activity key={t.id} mode={t.id === open ? 'visible' : 'hidden'}>
+          <Tabs.Content forceMount value={t.id} className="min-h-0 overflow-y-auto p-3.5 outline-offset-[-3px] roomy:grow">
+            {t.body}
+          </Tabs.Content>
+        </Activity>
+      ))}
+    </Tabs.Root>
+  )
+}

@@ -1,0 +1,39 @@
+import {
+  type Case,
+  type Extension,
+  type Finding,
+  type MatKind,
+  nearestRemedies,
+  type Remedy,
+  type Uncertainty,
+  uncertaintyOf,
+} from '@geolabe/core'
+import { expose } from 'comlink'
+
+export interface Question {
+  case: Case
+  /** Findings to put right, gravest first. */
+  failed: Finding[]
+  mats: readonly MatKind[]
+  /** What something stands in the way of: outrigger, extension, mat (null: the float alone). */
+  blocked: { outrigger: string; extension: Extension; mat: string | null }[]
+}
+
+export interface Advice {
+  changes: { finding: string; changes: Remedy[] }[]
+}
+
+/** What takes longer than a proof: the nearest changes, and what every ± makes of it. */
+const advisor = {
+  advise(q: Question): Advice {
+    const means = {
+      mats: q.mats,
+      canStand: (outrigger: string, extension: Extension, mat: string | null) =>
+        !q.blocked.some((b) => b.outrigger === outrigger && b.extension === extension && b.mat === mat),
+    }
+    return { changes: q.failed.map((f) => ({ finding: f.id, changes: nearestRemedies(q.case, f, means) })) }
+  },
+  uncertainty: (c: Case): Uncertainty | null => uncertaintyOf(c),
+}
+export type Advisor = typeof advisor
+expose(advisor)

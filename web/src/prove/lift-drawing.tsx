@@ -1,0 +1,109 @@
+import {
+  type Assessment,
+  type Crane,
+  type MapZone,
+  nominal,
+  type Place,
+  pathOf,
+  type SetupPlan,
+  type Step,
+  type Verdict,
+  worseVerdict,
+} from '@geolabe/core'
+import { useState } from 'react'
+import { Dial, type Lit, type Touched } from '../instruments/dial'
+import type { Polar } from '../instruments/hook-point'
+import { SideView } from '../instruments/side-view'
+import { ZoneLegend } from '../instruments/zones'
+import { dialOutriggers } from '../setup/dial-outriggers'
+import { useSay } from '../units/units'
+import { plainPoint } from './draft'
+
+interface Props {
+  label: string
+  machine: Crane
+  place: Place
+  setup: SetupPlan
+  step: Step
+  assessment: Assessment | null
+  zones?: readonly (MapZone | null)[] | null
+  lit?: Lit | null
+  onMove?: (which: 'pickUp' | 'setDown', to: Polar) => void
+  onTouch?: (what: Touched) => void
+}
+
+const views = [
+  ['above', 'From above'],
+  ['side', 'From the side'],
+] as const
+
+/** A lift from above or from the side, as large as the screen allows; its points are dragged, its outriggers touched. */
+export function LiftDrawing({ label, machine, place, setup, step, assessment, zones, lit, onMove, onTouch }: Props) {
+  const say = useSay()
+  const [view, setView] = useState<'above' | 'side'>('above')
+  const verdictOf = (id: string) =>
+    (assessment?.findings ?? [])
+      .filter((f) => f.subject === id)
+      .reduce<Verdict | null>((v, f) => (v === null ? f.verdict : worseVerdict(v, f.verdict)), null)
+  const [pickUp, setDown] = [plainPoint(step.pickUp), plainPoint(step.setDown)]
+  const far = Math.max(pickUp.radius_m, setDown.radius_m)
+  const bend_m = typeof step.radiusBasis === 'object' && step.radiusBasis ? step.radiusBasis.deflection_m : 0
+  return (
+    <div className="relative h-full">
+      {view === 'above' ? (
+        <Dial
+          machine={machine}
+          label={label}
+          place={place}
+          position={setup.position}
+          extent_m={Math.min(32, Math.max(9, Math.ceil(far / 2) * 2 + 3))}
+          outriggers={dialOutriggers(machine, setup, (id) => {
+            const use = assessment?.outriggers.find((l) => l.id === id)
+            return { verdict: verdictOf(id), note: use ? say('force', use.upper_N) : '' }
+          })}
+          boom={setDown}
+          pickUp={pickUp}
+          setDown={setDown}
+          arc={pathOf(step).arc}
+          zones={zones ?? undefined}
+          lit={lit}
+          onMove={onMove}
+          onTouch={onTouch}
+        />
+      ) : (
+        <SideView
+          machine={machine}
+          boom_m={step.boom_m}
+          radius_m={nominal(step.setDown.radius_m)}
+          deflection_m={bend_m}
+          label="From the side at set-down"
+        />
+      )}
+      <fieldset className="absolute top-2 left-2 flex overflow-hidden rounded-lg border-2 border-ink bg-sheet text-[0.92rem]">
+        <legend className="sr-only">Seen</legend>
+        {views.map(([id, name]) => (
+          <button
+            key={id}
+            type="button"
+            aria-pressed={view === id}
+            onClick={() => setView(id)}
+            className={`min-h-12 px-3 font-semibold ${view === id ? 'bg-ink text-paper' : ''}`}
+          >
+            {name}
+          </button>
+        ))}
+      </fieldset>
+      {view === 'above' && zones && (
+        <details className="absolute bottom-2 left-2 max-w-[calc(100%-1rem)] rounded-lg border border-line bg-sheet/95 px-3">
+          <summary className="min-h-12 content-center font-semibold">What the line means</summary>
+          <p className="pb-2 text-[0.92rem] text-quiet">
+            Inside it this load may go with this set-up; the shaded ground beyond is outside. What it ends by:
+          </p>
+          <div className="pb-3">
+            <ZoneLegend />
+          </div>
+        </details>
+      )}
+    </div>
+  )
+}

@@ -1,0 +1,34 @@
+import { wrap } from 'comlink'
+import { useEffect, useRef, useState } from 'react'
+import type { Ground, Planned } from './case-parts'
+import { latest } from './latest'
+import type { Proof, Prover } from './prover.worker'
+
+interface Heard {
+  proof: Proof
+  /** What was proved. */
+  of: Planned
+  on: Ground
+}
+
+/** The proof of what is planned, and whether it is of what is on the screen now. Null until the first is there. */
+export function useProof(ground: Ground, planned: Planned): { heard: Heard | null; current: boolean } {
+  const [heard, setHeard] = useState<Heard | null>(null)
+  const ask = useRef<((p: Planned) => void) | null>(null)
+  useEffect(() => {
+    const worker = new Worker(new URL('./prover.worker.ts', import.meta.url), { type: 'module' })
+    const prover = wrap<Prover>(worker)
+    void prover.stand(ground)
+    ask.current = latest(
+      (p: Planned) => prover.prove(p),
+      (proof, of) => setHeard({ proof, of, on: ground }),
+    )
+    return () => {
+      ask.current = null
+      worker.terminate()
+    }
+  }, [ground])
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another ground asks anew
+  useEffect(() => ask.current?.(planned), [planned, ground])
+  return { heard, current: heard?.of === planned && heard.on === ground }
+}

@@ -1,0 +1,75 @@
+import type { Crane, MachinePosition, Place } from '@geolabe/core'
+import { Choice } from '../look/choice'
+import { NumberField } from '../look/field'
+import { useSay } from '../units/units'
+import type { SetupDraft } from './draft'
+
+/** Where it stands, and what is fitted. */
+export function StandSheet({
+  machine,
+  place,
+  draft,
+  onChange,
+  onMove,
+}: {
+  machine: Crane
+  place: Place
+  draft: SetupDraft
+  onChange: (to: Partial<SetupDraft>) => void
+  onMove: (to: MachinePosition) => void
+}) {
+  const say = useSay()
+  const { position } = draft
+  const marked = place.positions.find(
+    (s) => s.x_m === position.x_m && s.y_m === position.y_m && s.heading_deg === position.heading_deg,
+  )
+  return (
+    <div className="grid gap-3">
+      <Choice
+        label="Marked stand"
+        value={marked?.id ?? null}
+        options={place.positions.map((s) => ({ value: s.id, label: s.label }))}
+        onChange={(id) => {
+          const s = place.positions.find((x) => x.id === id)
+          if (s) onMove({ x_m: s.x_m, y_m: s.y_m, heading_deg: s.heading_deg })
+        }}
+      />
+      <div className="grid grid-cols-3 gap-2">
+        <NumberField
+          label="Along"
+          quantity="length"
+          value={position.x_m}
+          onChange={(v) => v !== null && onMove({ ...position, x_m: v })}
+        />
+        <NumberField
+          label="Across"
+          quantity="length"
+          value={position.y_m}
+          onChange={(v) => v !== null && onMove({ ...position, y_m: v })}
+        />
+        <NumberField
+          label="Heading"
+          quantity="angle"
+          value={position.heading_deg}
+          onChange={(v) => v !== null && onMove({ ...position, heading_deg: v })}
+        />
+      </div>
+      <Choice
+        label="Counterweight fitted"
+        value={draft.counterweight}
+        options={machine.upper.counterweights.map((c) => ({ value: c.id, label: c.label }))}
+        onChange={(counterweight) => onChange({ counterweight })}
+      />
+      <Choice
+        label="Parts of line"
+        value={String(draft.partsOfLine)}
+        options={machine.hoist.reevings.map((r) => ({
+          value: String(r.parts),
+          label: String(r.parts),
+          note: `${r.block.name}, ${say('mass', r.block.mass_kg)}`,
+        }))}
+        onChange={(n) => onChange({ partsOfLine: Number(n) })}
+      />
+    </div>
+  )
+}
