@@ -16,6 +16,7 @@ async function measured(page: Page, station: string, next: Locator): Promise<voi
     await page.setViewportSize({ width, height })
     await page.evaluate(() => scrollTo(0, 0))
     await page.waitForTimeout(250)
+    if (process.env.GEOLABE_SHOTS) await page.screenshot({ path: `${process.env.GEOLABE_SHOTS}/${station}-${width}.png` })
     const is = await page.evaluate(() => [document.documentElement.scrollWidth, document.documentElement.scrollHeight])
     heights.push(`${width}×${height}: ${is[1]} px`)
     expect(is[0], `${station} at ${width}: width`).toBeLessThanOrEqual(width)

@@ -135,7 +135,7 @@ export function Dial(props: DialProps) {
   return (
     <svg
       viewBox={`${-extent_m} ${-extent_m} ${2 * extent_m} ${2 * extent_m}`}
-      className="block aspect-square max-h-[48dvh] w-full rounded-xl border border-line bg-paper select-none roomy:aspect-auto roomy:h-full roomy:max-h-none"
+      className="block aspect-square max-h-[44dvh] w-full rounded-xl border border-line bg-paper select-none roomy:aspect-auto roomy:h-full roomy:max-h-none"
       role="group"
       aria-label={props.label}
     >

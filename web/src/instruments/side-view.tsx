@@ -37,7 +37,7 @@ export function SideView({
   return (
     <svg
       viewBox={`${-left} ${-top} ${width} ${height}`}
-      className="block aspect-square max-h-[48dvh] w-full rounded-xl border border-line bg-paper roomy:aspect-auto roomy:h-full roomy:max-h-none"
+      className="block aspect-square max-h-[44dvh] w-full rounded-xl border border-line bg-paper roomy:aspect-auto roomy:h-full roomy:max-h-none"
       role="img"
       aria-label={said}
     >

@@ -30,7 +30,7 @@ export function Sheets<Id extends string>({
     <Tabs.Root
       value={open}
       onValueChange={(v) => onOpen(v as Id)}
-      className="flex min-h-0 flex-col overflow-hidden rounded-xl border border-line bg-sheet roomy:h-full"
+      className="flex max-h-[68dvh] min-h-0 flex-col overflow-hidden rounded-xl border border-line bg-sheet roomy:h-full roomy:max-h-none"
     >
       <Tabs.List aria-label={label} className="flex shrink-0 overflow-x-auto border-b border-line px-1.5">
         {tabs.map((t) => (

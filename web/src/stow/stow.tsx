@@ -117,7 +117,7 @@ export function Stow() {
         drawing={
           <section
             aria-label="In this order"
-            className="overflow-y-auto rounded-xl border border-line bg-sheet p-3.5 roomy:h-full"
+            className="max-h-[68dvh] overflow-y-auto rounded-xl border border-line bg-sheet p-3.5 roomy:h-full roomy:max-h-none"
           >
             <Steps steps={machine.procedures.stow} confirmed={draft.steps} onChange={(steps) => set({ steps })} />
           </section>
