@@ -51,17 +51,20 @@ export function Incident({ shift, file }: { shift: Shift; file: MachineFile }) {
   const small = 'inline-flex min-h-12 items-center gap-2 rounded-lg border-2 px-3 font-semibold'
   return (
     <>
-      <div className="relative z-10 mb-2 flex flex-wrap items-center justify-end gap-2 md:pointer-events-none md:-mb-12 md:[&>*]:pointer-events-auto">
+      <div className="flex shrink-0 items-center justify-end gap-2">
         {absence && preUseOf(shift).finishedAt && (
           <button type="button" className={`${small} border-edge`} onClick={() => void away()}>
-            <DoorOpen size={20} aria-hidden="true" /> {under ? 'Go on with the walk-round' : 'I left the machine'}
+            <DoorOpen size={20} aria-hidden="true" />
+            <span className="max-xl:sr-only">{under ? 'Go on with the walk-round' : 'I left the machine'}</span>
           </button>
         )}
         <button type="button" className={`${small} border-outside text-outside`} onClick={() => setOpen('ask')}>
-          <OctagonAlert size={20} aria-hidden="true" /> Report an incident
+          <OctagonAlert size={20} aria-hidden="true" /> <span className="max-xl:sr-only">Report an incident</span>
         </button>
       </div>
-      <Refused error={error} />
+      <Dialog open={error !== null} onClose={() => setError(null)} title="Not done">
+        <Refused error={error} />
+      </Dialog>
       <Dialog open={open === 'ask'} onClose={close} title={`Report an incident on ${m.name}`}>
         <div className="grid gap-3">
           <Button

@@ -26,8 +26,8 @@ export function Sheet({ title, children, className }: { title?: string; children
 /** Low on the screen, under the thumb: why not yet, and the next thing to do. */
 export function ActionBar({ children, why }: { children: ReactNode; why?: ReactNode }) {
   return (
-    <div className="sticky bottom-0 z-20 bleed mt-auto border-t-2 border-ink bg-paper pt-2.5 pb-[max(0.7rem,env(safe-area-inset-bottom))]">
-      <div className="mx-auto flex max-w-6xl flex-wrap items-center justify-end gap-x-4 gap-y-2 max-sm:flex-col-reverse max-sm:items-stretch">
+    <div className="sticky bottom-0 z-20 bleed mt-auto border-t-2 border-ink bg-paper pt-2 pb-[max(0.6rem,env(safe-area-inset-bottom))]">
+      <div className="mx-auto flex max-w-6xl flex-wrap items-center justify-end gap-x-4 gap-y-2 max-sm:flex-col max-sm:items-stretch max-sm:gap-y-1">
         {why && <p className="min-w-0 grow basis-60 text-quiet max-sm:basis-auto">{why}</p>}
         {children}
       </div>

@@ -46,7 +46,11 @@ export function Sheets<Id extends string>({
       </Tabs.List>
       {tabs.map((t) => (
         <Activity key={t.id} mode={t.id === open ? 'visible' : 'hidden'}>
-          <Tabs.Content forceMount value={t.id} className="min-h-0 overflow-y-auto p-3.5 outline-offset-[-3px] roomy:grow">
+          <Tabs.Content
+            forceMount
+            value={t.id}
+            className="relative min-h-0 overflow-y-auto p-3.5 outline-offset-[-3px] roomy:grow"
+          >
             {t.body}
           </Tabs.Content>
         </Activity>

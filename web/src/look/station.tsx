@@ -14,8 +14,8 @@ interface Props {
   sheet: ReactNode
   /** A list beside the drawing; where there is none the sheet has its room. */
   list?: ReactNode
-  /** On a phone the sheet comes before the drawing. */
-  sheetFirst?: boolean
+  /** What comes first on a phone; the head, where it says the verdict. */
+  first?: 'head' | 'drawing' | 'sheet'
   /** Why the next action is not to be had yet, or what it does. */
   why?: ReactNode
   /** None: the sheet has them itself. */
@@ -26,19 +26,16 @@ interface Props {
  * One screen a station: what is worked on is drawn and touched, one sheet beside it shows what was touched, the next action is
  * always in view. Where the screen has room nothing of the page scrolls; on a phone it is two screens at most.
  */
-export function Station({ title, below, head, drawing, sheet, list, sheetFirst, why, actions }: Props) {
+export function Station({ title, below, head, drawing, sheet, list, first = 'head', why, actions }: Props) {
   useEffect(() => {
     document.title = `${title} · Geolabe`
   }, [title])
   return (
     <>
-      <div
-        data-station=""
-        className={clsx('station', list !== undefined && 'station-with-list', sheetFirst && 'station-sheet-first')}
-      >
+      <div data-station="" className={clsx('station', list !== undefined && 'station-with-list', `station-${first}-first`)}>
         <header className="station-title flex flex-wrap items-baseline gap-x-4">
-          <h1 className="text-[1.4rem]!">{title}</h1>
-          {below && <p className="text-quiet max-sm:text-[0.92rem]">{below}</p>}
+          <h1 className="text-[1.4rem] max-sm:text-[1.2rem]">{title}</h1>
+          {below && <p className="text-quiet max-sm:text-[0.9rem]">{below}</p>}
         </header>
         <div className="station-head grid content-start gap-2 empty:hidden">{head}</div>
         <div className="station-drawing">{drawing}</div>

@@ -19,7 +19,7 @@ export function Tick({
   return (
     <label
       className={clsx(
-        'flex min-h-12 items-start gap-3 rounded-lg border-2 px-3 py-2.5 has-focus-visible:outline-3 has-focus-visible:outline-ink has-focus-visible:outline-offset-2',
+        'relative flex min-h-12 items-start gap-3 rounded-lg border-2 px-3 py-2.5 has-focus-visible:outline-3 has-focus-visible:outline-ink has-focus-visible:outline-offset-2',
         checked ? 'border-ink bg-sunk' : 'border-line bg-sheet',
         disabled ? 'cursor-not-allowed' : 'cursor-pointer',
       )}

@@ -9,11 +9,11 @@ export function VerdictBand({ assessment: a }: { assessment: Assessment }) {
   const tone = verdictTone[a.verdict]
   const governing = a.governing
   return (
-    <section aria-label="Verdict" className={clsx('sticky top-0 z-10 overflow-hidden rounded-xl border-2 bg-sheet', tone.border)}>
-      <div className={clsx('h-3', tone.hatch)} />
-      <div className="grid items-center gap-x-6 gap-y-2 px-4 py-3 sm:grid-cols-[1fr_auto]">
+    <section aria-label="Verdict" className={clsx('overflow-hidden rounded-xl border-2 bg-sheet', tone.border)}>
+      <div className={clsx('h-2', tone.hatch)} />
+      <div className="grid items-center gap-x-6 gap-y-2 px-4 py-2 sm:grid-cols-[1fr_auto]">
         <div className="flex items-center gap-4 max-sm:gap-3 max-sm:[&>svg]:size-9">
-          <VerdictMark verdict={a.verdict} size={48} />
+          <VerdictMark verdict={a.verdict} size={40} />
           <div aria-live="polite">
             <p className={clsx('text-[1.9rem] leading-tight font-[800] max-sm:text-[1.35rem]', tone.text)}>
               {verdictWords[a.verdict].long}

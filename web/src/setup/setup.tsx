@@ -132,6 +132,7 @@ function SetupCrane({ shift, file, place, machine }: ShiftContext & { machine: C
           <Refused error={error} />
         </>
       }
+      first="drawing"
       drawing={
         <Dial
           machine={machine}

@@ -40,12 +40,15 @@ function WithMachine({ shift: recorded, places }: { shift: Shift; places: Place[
       {(f) => (
         <>
           <div className="mx-[calc(50%-50vw)] -mt-5 mb-3">
-            <RouteLine
-              stations={stationsOf(f.definition)}
-              states={stationStates(shift, f.definition, f.stopping.length > 0 || own !== undefined)}
-              here={here}
-              linkTo={(s) => `/shifts/${shift.id}/${s}`}
-            />
+            <div className="flex items-center gap-2 border-b border-line pr-4">
+              <RouteLine
+                stations={stationsOf(f.definition)}
+                states={stationStates(shift, f.definition, f.stopping.length > 0 || own !== undefined)}
+                here={here}
+                linkTo={(s) => `/shifts/${shift.id}/${s}`}
+              />
+              <Incident shift={shift} file={f} />
+            </div>
             {own && f.stopping.length === 0 && (
               <div role="alert" className="border-b-2 border-outside bg-sheet">
                 <div className="h-2.5 hatch-outside" />
@@ -69,7 +72,6 @@ function WithMachine({ shift: recorded, places }: { shift: Shift; places: Place[
               </div>
             )}
           </div>
-          <Incident shift={shift} file={f} />
           {place ? (
             <Outlet context={{ shift, file: f, place } satisfies ShiftContext} />
           ) : (

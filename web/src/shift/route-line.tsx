@@ -86,8 +86,8 @@ export function RouteLine({
 }) {
   const at = stations.indexOf(here)
   return (
-    <nav aria-label="Stations of this shift" className="border-b border-line bg-paper">
-      <ol className="mx-auto flex max-w-6xl px-2">
+    <nav aria-label="Stations of this shift" className="min-w-0 grow">
+      <ol className="mx-auto flex max-w-6xl px-2 max-sm:px-0">
         {stations.map((s, i) => {
           const inner = (
             <>

@@ -62,7 +62,10 @@ export function Sequence({ procedure }: { procedure: 'setup' | 'lift' }) {
       below={procedure === 'setup' ? 'Each step names what must be true before it.' : `${done} recorded in this shift.`}
       head={<Refused error={error} />}
       drawing={
-        <section aria-label="In this order" className="max-h-[68dvh] overflow-y-auto rounded-xl border border-line bg-sheet p-3.5 roomy:h-full roomy:max-h-none">
+        <section
+          aria-label="In this order"
+          className="max-h-[68dvh] overflow-y-auto rounded-xl border border-line bg-sheet p-3.5 roomy:h-full roomy:max-h-none"
+        >
           <Steps steps={own} confirmed={steps} onChange={setSteps} />
         </section>
       }

@@ -83,6 +83,7 @@ export function Site() {
       title={`Look at ${place.name}`}
       below={place.note}
       head={<Refused error={error} />}
+      first="drawing"
       drawing={<PlaceMap place={place} />}
       sheet={
         <Sheets

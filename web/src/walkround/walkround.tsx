@@ -134,12 +134,14 @@ function FromAboveAndSide({
 }) {
   const zones = [...new Set(items.map((x) => x.zone))]
   return (
-    <div className="grid content-start gap-2 roomy:h-full roomy:overflow-y-auto">
-      <ZonePlan machine={machine} items={items} entries={entries} here={here?.id ?? null} onZone={onZone} />
-      <div className="max-md:hidden">
+    <div className="flex flex-col gap-2 roomy:h-full">
+      <div className="min-h-0 roomy:flex-[1.6]">
+        <ZonePlan machine={machine} items={items} entries={entries} here={here?.id ?? null} onZone={onZone} />
+      </div>
+      <div className="min-h-0 flex-1 max-md:hidden">
         <ZoneSide machine={machine} zone={here} number={here ? zones.indexOf(here) + 1 : 0} />
       </div>
-      {children}
+      {children && <div className="shrink-0 roomy:max-h-[10.5rem] roomy:overflow-y-auto">{children}</div>}
     </div>
   )
 }
@@ -257,7 +259,7 @@ function Round({ shift, file, inspection, part, items }: RoundProps) {
             ))}
           </ol>
         }
-        sheetFirst
+        first="sheet"
         actions={
           <Button look="next" onClick={begin}>
             Isolated and tagged, begin
@@ -290,7 +292,7 @@ function Round({ shift, file, inspection, part, items }: RoundProps) {
             />
           </FromAboveAndSide>
         }
-        sheetFirst
+        first="sheet"
         sheet={
           <ItemCard
             key={here.item.id}

@@ -42,7 +42,7 @@ export function ZonePlan({
   return (
     <svg
       viewBox={box.join(' ')}
-      className="block max-h-[34dvh] w-full rounded-xl border border-line bg-paper roomy:max-h-[42dvh]"
+      className="block max-h-[34dvh] w-full rounded-xl border border-line bg-paper roomy:h-full roomy:max-h-none"
       role="group"
       aria-label={`${machine.name} from above, zones in walking order`}
     >
@@ -140,7 +140,7 @@ export function ZoneSide({ machine, zone, number }: { machine: Machine; zone: Zo
   return (
     <svg
       viewBox={`${left - u} ${-top - u} ${right - left + 2 * u} ${top + 1.6 * u}`}
-      className="block max-h-44 w-full rounded-xl border border-line bg-paper"
+      className="block max-h-44 w-full rounded-xl border border-line bg-paper roomy:h-full roomy:max-h-none"
       role="img"
       aria-label={`${machine.name} from its left${zone ? `, at ${zone.label}` : ''}`}
     >
