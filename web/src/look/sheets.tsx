@@ -32,12 +32,12 @@ export function Sheets<Id extends string>({
       onValueChange={(v) => onOpen(v as Id)}
       className="flex max-h-[68dvh] min-h-0 flex-col overflow-hidden rounded-xl border border-line bg-sheet roomy:h-full roomy:max-h-none"
     >
-      <Tabs.List aria-label={label} className="flex shrink-0 overflow-x-auto border-b border-line px-1.5">
+      <Tabs.List aria-label={label} className="flex shrink-0 flex-wrap border-b border-line px-1.5">
         {tabs.map((t) => (
           <Tabs.Trigger
             key={t.id}
             value={t.id}
-            className="flex min-h-12 shrink-0 grow items-center justify-center gap-1.5 border-b-4 border-transparent px-2 font-semibold whitespace-nowrap text-quiet data-[state=active]:border-accent data-[state=active]:text-ink"
+            className="flex min-h-12 shrink-0 grow items-center justify-center gap-1.5 border-b-4 border-transparent px-1.5 font-semibold whitespace-nowrap text-quiet data-[state=active]:border-accent data-[state=active]:text-ink"
           >
             {t.verdict && t.verdict !== 'inside' && <VerdictMark verdict={t.verdict} size={16} />}
             {t.name}

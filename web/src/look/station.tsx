@@ -30,10 +30,12 @@ export function Station({ title, below, head, drawing, sheet, list, first = 'hea
   useEffect(() => {
     document.title = `${title} · Geolabe`
   }, [title])
+  // A phone has room for the verdict or for the name of the station, which the route line says too.
+  const untitled = first === 'head' && head !== undefined
   return (
     <>
       <div data-station="" className={clsx('station', list !== undefined && 'station-with-list', `station-${first}-first`)}>
-        <header className="station-title flex flex-wrap items-baseline gap-x-4">
+        <header className={clsx('station-title flex flex-wrap items-baseline gap-x-4', untitled && 'max-md:sr-only')}>
           <h1 className="text-[1.4rem] max-sm:text-[1.2rem]">{title}</h1>
           {below && <p className="text-quiet max-sm:text-[0.9rem]">{below}</p>}
         </header>

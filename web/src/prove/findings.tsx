@@ -57,17 +57,19 @@ function Line({ finding: f }: { finding: Finding }) {
   const w = findingWords(f, say)
   return (
     <Accordion.Item value={f.id} className="border-t border-line first:border-t-0">
-      <Accordion.Header className="text-[1rem]! font-normal">
-        <Accordion.Trigger className="group/line flex min-h-12 w-full items-center gap-2 px-3 py-1 text-left data-[state=open]:bg-sunk">
-          <VerdictMark verdict={f.verdict} size={18} />
-          <span className="min-w-0 grow leading-tight first-letter:uppercase">{w.title}</span>
-          {f.utilisation !== null && (
-            <span className={clsx('figure text-[0.95rem]', verdictTone[f.verdict].text)}>
-              {f.utilisation > 9.99 ? 'over' : say('share', f.utilisation)}
-            </span>
-          )}
-          <ChevronDown size={18} aria-hidden="true" className="shrink-0 group-data-[state=open]/line:rotate-180" />
-        </Accordion.Trigger>
+      <Accordion.Header asChild>
+        <h2 className="text-[1rem] font-normal">
+          <Accordion.Trigger className="group/line flex min-h-12 w-full items-center gap-2 px-3 py-1 text-left data-[state=open]:bg-sunk">
+            <VerdictMark verdict={f.verdict} size={18} />
+            <span className="min-w-0 grow leading-tight first-letter:uppercase">{w.title}</span>
+            {f.utilisation !== null && (
+              <span className={clsx('figure text-[0.95rem]', verdictTone[f.verdict].text)}>
+                {f.utilisation > 9.99 ? 'over' : say('share', f.utilisation)}
+              </span>
+            )}
+            <ChevronDown size={18} aria-hidden="true" className="shrink-0 group-data-[state=open]/line:rotate-180" />
+          </Accordion.Trigger>
+        </h2>
       </Accordion.Header>
       <Accordion.Content className="grid gap-1.5 px-3 pb-3">
         <VerdictWord verdict={f.verdict} />

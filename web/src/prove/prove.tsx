@@ -62,7 +62,7 @@ export function Prove() {
   return <ProveCrane key={setup.id} {...context} machine={machine} setup={setup} />
 }
 
-type Tab = 'load' | 'path' | 'slings' | 'machine' | 'table' | 'sure'
+type Tab = 'load' | 'path' | 'slings' | 'machine' | 'table'
 
 /** On which sheet that is entered which a check asks for. */
 const sheetOf: Partial<Record<CheckName, Tab>> = {
@@ -202,7 +202,13 @@ function ProveCrane({
       list={
         assessment && (
           <>
-            <ChangeList assessment={assessment} advice={advised.advice} current={advised.current} onTake={take} />
+            <ChangeList
+              assessment={assessment}
+              advice={advised.advice}
+              current={advised.current}
+              onTake={take}
+              onOpen={openFinding}
+            />
             <Findings assessment={assessment} open={opened} onOpen={openFinding} />
           </>
         )
@@ -222,7 +228,7 @@ function ProveCrane({
             { id: 'path', name: 'Path', verdict: openOn(findings, 'path'), body: <PathPanel step={step} change={change} /> },
             {
               id: 'slings',
-              name: 'Slings, heights',
+              name: 'Slings',
               verdict: openOn(findings, 'slings'),
               body: (
                 <div className="grid gap-4">
@@ -245,14 +251,14 @@ function ProveCrane({
                 />
               ),
             },
-            { id: 'table', name: 'Table', body: <TableReading assessment={assessment} /> },
             {
-              id: 'sure',
-              name: 'How sure',
-              body: advised.uncertainty ? (
-                <UncertaintyPanel uncertainty={advised.uncertainty} />
-              ) : (
-                <p>Nothing entered has a ± that reaches the figure which decides.</p>
+              id: 'table',
+              name: 'Reading',
+              body: (
+                <div className="grid gap-5">
+                  <TableReading assessment={assessment} />
+                  {advised.uncertainty && <UncertaintyPanel uncertainty={advised.uncertainty} />}
+                </div>
               ),
             },
           ]}

@@ -20,11 +20,14 @@ export function ChangeList({
   advice,
   current,
   onTake,
+  onOpen,
 }: {
   assessment: Assessment
   advice: Advice | null
   current: boolean
   onTake: (c: Remedy) => void
+  /** Shows where what is missing is entered. */
+  onOpen: (finding: string) => void
 }) {
   const say = useSay()
   const outside = assessment.findings.filter((f) => f.verdict === 'outside')
@@ -32,8 +35,8 @@ export function ChangeList({
   if (outside.length === 0 && missing.length === 0) return null
   const all = advice && current ? settlingAll(advice) : []
   return (
-    <section className="mb-2 rounded-xl border-2 border-edge bg-sheet p-3">
-      <h2 className="mb-2">{outside.length > 0 ? 'What would bring it inside' : 'What is missing'}</h2>
+    <section className="mb-2 rounded-xl border-2 border-edge bg-sheet px-3 py-2">
+      <h2 className="mb-1">{outside.length > 0 ? 'What would bring it inside' : 'What is missing'}</h2>
       {outside.length > 0 && !(advice && current) && (
         <p className="text-quiet" role="status">
           Looking for the nearest change…
@@ -63,9 +66,15 @@ export function ChangeList({
       {missing.map((f) => {
         const w = findingWords(f, say)
         return (
-          <p key={f.id} className="border-t border-line py-2 first-of-type:border-t-0">
-            <strong className="text-unproven">{w.title}.</strong> {w.todo || w.what}
-          </p>
+          <button
+            key={f.id}
+            type="button"
+            onClick={() => onOpen(f.id)}
+            className="block min-h-12 w-full border-t border-line py-1.5 text-left leading-snug first-of-type:border-t-0"
+          >
+            <strong className="text-unproven">{w.title}.</strong>{' '}
+            <span className="underline underline-offset-4">{w.todo || w.what}</span>
+          </button>
         )
       })}
     </section>

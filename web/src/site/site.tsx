@@ -1,5 +1,6 @@
 import type { Shift, SiteRecord } from '@geolabe/contract'
 import { type Feature, liftsOnOutriggers, lineApproach } from '@geolabe/core'
+import { Pencil } from 'lucide-react'
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
 import { newId } from '../api/client'
@@ -166,15 +167,20 @@ function HazardLine({
   return (
     <section className={`rounded-lg border-2 px-3 py-2 ${agreed ? 'border-ink bg-sunk' : 'border-near'}`} aria-label={label}>
       <div className="grid items-center gap-x-3 gap-y-1 sm:grid-cols-[1fr_auto]">
-        <div>
+        <div className="min-w-0">
           <h2 className="text-[1.02rem]">{label}</h2>
           {!writing && <p className="leading-snug">{control || 'No control yet.'}</p>}
         </div>
-        <div className="flex flex-wrap items-center justify-end gap-2">
+        <div className="flex items-center justify-end gap-1">
           {!writing && (
-            <Button look="quiet" aria-label={`Other control for ${label}`} onClick={() => setWriting(true)}>
-              Other words
-            </Button>
+            <button
+              type="button"
+              aria-label={`Other words for the control: ${label}`}
+              className="grid size-12 place-items-center"
+              onClick={() => setWriting(true)}
+            >
+              <Pencil size={20} aria-hidden="true" />
+            </button>
           )}
           <Button
             aria-pressed={agreed}
