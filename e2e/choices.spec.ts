@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test'
-import { audit, fits, freeTern, lookAtSite, measure, setUp, signOn, takeTern, verdict, walkAll } from './work'
+import { audit, fits, freeTern, lookAtSite, measure, openSheet, setUp, signOn, takeTern, verdict, walkAll } from './work'
 
 test.beforeEach(freeTern)
 
@@ -45,6 +45,7 @@ test('a figure that cannot be read stays where it was typed and is explained', a
   await setUp(page)
   await measure(page)
   await expect(verdict(page)).toContainText('Inside the limits checked')
+  await openSheet(page, 'Load')
   const mass = page.getByLabel('Mass', { exact: true }).first()
   await mass.fill('three tonnes')
   await expect(page.getByText('Not a figure. Use digits, with a comma or point.')).toBeVisible()

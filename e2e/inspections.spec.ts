@@ -226,6 +226,7 @@ test('what happens in work: away from the machine, an override, a symptom, and a
   await expect(page.getByText(/Longer than the 20 s allowed/)).toBeVisible()
   await page.getByRole('button', { name: 'Record it' }).click()
   await page.getByRole('link', { name: /Stow & hand over/ }).click()
+  await page.getByRole('tab', { name: 'What the next person will read' }).click()
   await expect(page.getByText(/Hook stop override was used: Hook tied for the road\. Still to do/)).toBeVisible()
   await audit(page)
   await fits(page)
