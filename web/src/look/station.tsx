@@ -31,7 +31,7 @@ export function Station({ title, below, head, drawing, sheet, list, first = 'hea
     document.title = `${title} · Geolabe`
   }, [title])
   // A phone has room for the verdict or for the name of the station, which the route line says too.
-  const untitled = first === 'head' && head !== undefined
+  const untitled = first === 'head' && head !== undefined && below === undefined
   return (
     <>
       <div data-station="" className={clsx('station', list !== undefined && 'station-with-list', `station-${first}-first`)}>
