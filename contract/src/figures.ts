@@ -21,8 +21,26 @@ interface Separators {
   decimal: string
 }
 
+const made = new Map<string, Intl.NumberFormat>()
+
+/** A format of figures, made once for each locale and set of options: making one takes longer than using it a hundred times. */
+export function figureFormat(locale: string, options: Intl.NumberFormatOptions): Intl.NumberFormat {
+  const key = `${locale} ${JSON.stringify(options)}`
+  const format = made.get(key) ?? new Intl.NumberFormat(locale, options)
+  made.set(key, format)
+  return format
+}
+
+const separators = new Map<string, Separators>()
+
 function separatorsOf(locale: string): Separators {
-  const parts = new Intl.NumberFormat(locale, { useGrouping: true }).formatToParts(-1234567.8)
+  const known = separators.get(locale) ?? readSeparators(locale)
+  separators.set(locale, known)
+  return known
+}
+
+function readSeparators(locale: string): Separators {
+  const parts = figureFormat(locale, { useGrouping: true }).formatToParts(-1234567.8)
   const of = (type: string, usual: string) => parts.find((p) => p.type === type)?.value ?? usual
   return { group: westernSigns(of('group', ',')).replace(spaces, ''), decimal: westernSigns(of('decimal', '.')) }
 }
@@ -32,6 +50,7 @@ const westernSigns = (text: string) => text.replaceAll('\u066B', '.').replaceAll
 
 /** Digits of whatever script the locale writes as ASCII; signs and separators stay. */
 function plainDigits(text: string, locale: string): string {
+  if (!/[^\P{Nd}0-9]/u.test(text)) return text
   const parser = new NumberParser(locale, { style: 'decimal' })
   return [...text].map((c) => (/\p{Nd}/u.test(c) ? String(parser.parse(c)) : c)).join('')
 }
@@ -39,7 +58,7 @@ function plainDigits(text: string, locale: string): string {
 /** Is the integer part grouped as the locale groups it, each group in its place? */
 function isGrouped(integer: string, locale: string): boolean {
   const digits = integer.replace(/[^\d]/g, '')
-  const shown = new Intl.NumberFormat(locale, {
+  const shown = figureFormat(locale, {
     useGrouping: 'always',
     maximumFractionDigits: 0,
     numberingSystem: 'latn',
@@ -106,7 +125,7 @@ export function fileFigure(text: string): number {
 
 /** A figure as it is edited: in the locale's own signs, without groups, and never in a form that would have to be asked about. */
 export function editFigure(value: number, locale: string, digits: number): string {
-  const shown = new Intl.NumberFormat(locale, {
+  const shown = figureFormat(locale, {
     useGrouping: false,
     maximumFractionDigits: digits,
     numberingSystem: 'latn',

@@ -1,7 +1,6 @@
-import { type Assessment, type Finding, findingWords, notCheckedWords, type Verdict } from '@geolabe/core'
+import { type Assessment, type Finding, findingWords, notCheckedWords, type Verdict, verdictWords } from '@geolabe/core'
 import clsx from 'clsx'
 import { ChevronDown } from 'lucide-react'
-import { Accordion } from 'radix-ui'
 import { memo } from 'react'
 import { UseBar, VerdictMark, VerdictWord, verdictTone } from '../look/verdict'
 import { useSay } from '../units/units'
@@ -25,14 +24,23 @@ export const Findings = memo(function Findings({
   open: string
   onOpen: (id: string) => void
 }) {
+  const say = useSay()
   return (
     <div className="overflow-hidden rounded-xl border border-line bg-sheet">
       <section aria-label="What was checked">
-        <Accordion.Root type="single" collapsible value={open} onValueChange={onOpen}>
-          {worstFirst(assessment.findings).map((f) => (
-            <Line key={f.id} finding={f} />
-          ))}
-        </Accordion.Root>
+        {worstFirst(assessment.findings).map((f) => (
+          <div key={f.id} className="border-t border-line first:border-t-0">
+            <Line
+              id={f.id}
+              verdict={f.verdict}
+              title={findingWords(f, say).title}
+              used={f.utilisation === null ? '' : f.utilisation > 9.99 ? 'over' : say('share', f.utilisation)}
+              open={f.id === open}
+              onOpen={onOpen}
+            />
+            {f.id === open && <Opened finding={f} />}
+          </div>
+        ))}
       </section>
       {assessment.notChecked.length > 0 && (
         <details className="border-t border-dashed border-edge">
@@ -52,32 +60,51 @@ export const Findings = memo(function Findings({
   )
 })
 
-function Line({ finding: f }: { finding: Finding }) {
+/** Made of plain words, so that a line is drawn anew only where one of them changes. */
+const Line = memo(function Line({
+  id,
+  verdict,
+  title,
+  used,
+  open,
+  onOpen,
+}: {
+  id: string
+  verdict: Verdict
+  title: string
+  used: string
+  open: boolean
+  onOpen: (id: string) => void
+}) {
+  return (
+    <h2 className="text-[1rem] font-normal">
+      <button
+        type="button"
+        aria-expanded={open}
+        aria-controls={open ? `finding-${id}` : undefined}
+        onClick={() => onOpen(open ? '' : id)}
+        className={clsx('flex min-h-12 w-full items-center gap-2 px-3 py-1 text-left', open && 'bg-sunk')}
+      >
+        <VerdictMark verdict={verdict} size={18} />
+        <span className="sr-only">{verdictWords[verdict].short}:</span>
+        <span className="min-w-0 grow leading-tight first-letter:uppercase">{title}</span>
+        <span className={clsx('figure text-[0.95rem]', verdictTone[verdict].text)}>{used}</span>
+        <ChevronDown size={18} aria-hidden="true" className={clsx('shrink-0', open && 'rotate-180')} />
+      </button>
+    </h2>
+  )
+})
+
+function Opened({ finding: f }: { finding: Finding }) {
   const say = useSay()
   const w = findingWords(f, say)
   return (
-    <Accordion.Item value={f.id} className="border-t border-line first:border-t-0">
-      <Accordion.Header asChild>
-        <h2 className="text-[1rem] font-normal">
-          <Accordion.Trigger className="group/line flex min-h-12 w-full items-center gap-2 px-3 py-1 text-left data-[state=open]:bg-sunk">
-            <VerdictMark verdict={f.verdict} size={18} />
-            <span className="min-w-0 grow leading-tight first-letter:uppercase">{w.title}</span>
-            {f.utilisation !== null && (
-              <span className={clsx('figure text-[0.95rem]', verdictTone[f.verdict].text)}>
-                {f.utilisation > 9.99 ? 'over' : say('share', f.utilisation)}
-              </span>
-            )}
-            <ChevronDown size={18} aria-hidden="true" className="shrink-0 group-data-[state=open]/line:rotate-180" />
-          </Accordion.Trigger>
-        </h2>
-      </Accordion.Header>
-      <Accordion.Content className="grid gap-1.5 px-3 pb-3">
-        <VerdictWord verdict={f.verdict} />
-        {f.utilisation !== null && <UseBar verdict={f.verdict} share={f.utilisation} />}
-        <p>{w.what}</p>
-        <p className="text-[0.9rem] text-quiet">{w.rule}</p>
-        {w.todo && <p className="font-semibold">{w.todo}</p>}
-      </Accordion.Content>
-    </Accordion.Item>
+    <div id={`finding-${f.id}`} className="grid gap-1.5 px-3 pt-1 pb-3">
+      <VerdictWord verdict={f.verdict} />
+      {f.utilisation !== null && <UseBar verdict={f.verdict} share={f.utilisation} />}
+      <p>{w.what}</p>
+      <p className="text-[0.9rem] text-quiet">{w.rule}</p>
+      {w.todo && <p className="font-semibold">{w.todo}</p>}
+    </div>
   )
 }

@@ -1,10 +1,10 @@
 import type { Crane, LiftPlan, MassSource, Place, RatingTable, Step } from '@geolabe/core'
-import { lazy, Suspense, useState } from 'react'
+import { lazy, memo, Suspense, useState } from 'react'
 import { Button } from '../look/button'
 import { Choice } from '../look/choice'
 import { NumberField, SelectField, TextField, TolField } from '../look/field'
 import { useSay } from '../units/units'
-import { type ProveDraft, stepOf, withHung, withStep } from './draft'
+import { type ProveDraft, withHung, withStep } from './draft'
 import { SizeFields } from './room'
 import { withTransferred } from './transferred'
 
@@ -21,8 +21,15 @@ const sources: { value: MassSource | ''; label: string }[] = [
 ]
 
 /** The load: what it weighs, how that is known, how much wind it catches, and what else hangs on the hook. */
-export function LoadPanel({ place, draft, setDraft }: { place: Place; draft: ProveDraft; setDraft: SetDraft }) {
-  const { load, rigging } = draft.lift.hung
+export const LoadPanel = memo(function LoadPanel({
+  place,
+  hung: { load, rigging },
+  setDraft,
+}: {
+  place: Place
+  hung: LiftPlan['hung']
+  setDraft: SetDraft
+}) {
   const hung = (to: Partial<LiftPlan['hung']>) => setDraft((d) => ({ ...d, lift: withHung(d.lift, to) }))
   const set = (to: Partial<LiftPlan['hung']['load']>) =>
     setDraft((d) => ({ ...d, lift: withHung(d.lift, { load: { ...d.lift.hung.load, ...to } }) }))
@@ -109,7 +116,7 @@ export function LoadPanel({ place, draft, setDraft }: { place: Place; draft: Pro
       </fieldset>
     </div>
   )
-}
+})
 
 /** Where it is picked up, where it goes, and which way round. */
 export function PathPanel({ step, change }: { step: Step; change: (to: Partial<Step>) => void }) {
@@ -168,21 +175,24 @@ export function PathPanel({ step, change }: { step: Step; change: (to: Partial<S
 }
 
 /** Boom, wind, and the table that the machine's own computer is set to. */
-export function MachinePanel({
+export const MachinePanel = memo(function MachinePanel({
   machine,
-  draft,
+  boom_m,
+  wind_mps,
+  configuration,
   setDraft,
   tables,
   counterweight,
 }: {
   machine: Crane
-  draft: ProveDraft
+  boom_m: number
+  wind_mps: ProveDraft['wind_mps']
+  configuration: string | undefined
   setDraft: SetDraft
   tables: readonly RatingTable[]
   counterweight: string | undefined
 }) {
   const say = useSay()
-  const { lift } = draft
   const fitted = machine.upper.counterweights.find((c) => c.id === counterweight)
   const configurations = tables.flatMap((t) =>
     t.configurations.filter((c) => c.appliesTo.standing?.counterweight_kg === fitted?.mass_kg),
@@ -191,21 +201,21 @@ export function MachinePanel({
     <div className="grid gap-3">
       <Choice
         label="Boom"
-        value={String(stepOf(lift).boom_m)}
+        value={String(boom_m)}
         onChange={(v) => setDraft((d) => ({ ...d, lift: withStep(d.lift, { boom_m: Number(v) }) }))}
         options={machine.boom.lengths_m.map((l) => ({ value: String(l), label: say('length', l) }))}
       />
       <TolField
         label="Wind, gust at the boom tip"
         quantity="speed"
-        value={draft.wind_mps}
+        value={wind_mps}
         least={0}
-        onChange={(wind_mps) => setDraft((d) => ({ ...d, wind_mps }))}
+        onChange={(to) => setDraft((d) => ({ ...d, wind_mps: to }))}
         hint="Read just before the lift."
       />
       <SelectField
         label="Table the machine’s computer is set to"
-        value={lift.configuration ?? ''}
+        value={configuration ?? ''}
         onChange={(v) => setDraft((d) => ({ ...d, lift: { ...d.lift, configuration: v === '' ? undefined : v } }))}
         options={[
           { value: '', label: 'The best that covers this set-up' },
@@ -214,4 +224,4 @@ export function MachinePanel({
       />
     </div>
   )
-}
+})

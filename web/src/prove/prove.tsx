@@ -3,8 +3,10 @@ import {
   type Case,
   type CheckName,
   type Finding,
+  type LiftPlan,
   liftsOnOutriggers,
   type Remedy,
+  type Step,
   type Verdict,
   worseVerdict,
 } from '@geolabe/core'
@@ -119,8 +121,11 @@ function ProveCrane({
   const zones = useMap(ground, planned)
 
   const step = stepOf(lift)
-  const change = (to: Partial<typeof step>) => setDraft((d) => ({ ...d, lift: withStep(d.lift, to) }))
-  const changeHung = (to: Partial<ProveDraft['lift']['hung']>) => setDraft((d) => ({ ...d, lift: withHung(d.lift, to) }))
+  const change = useCallback((to: Partial<Step>) => setDraft((d) => ({ ...d, lift: withStep(d.lift, to) })), [setDraft])
+  const changeHung = useCallback(
+    (to: Partial<LiftPlan['hung']>) => setDraft((d) => ({ ...d, lift: withHung(d.lift, to) })),
+    [setDraft],
+  )
   const move = (which: 'pickUp' | 'setDown', to: Polar) =>
     setDraft((d) => ({ ...d, lift: withStep(d.lift, { [which]: movedTo(stepOf(d.lift)[which], to) }) }))
   const take = (made: Remedy) => {
@@ -223,7 +228,7 @@ function ProveCrane({
               id: 'load',
               name: 'Load',
               verdict: openOn(findings, 'load'),
-              body: <LoadPanel place={place} draft={draft} setDraft={setDraft} />,
+              body: <LoadPanel place={place} hung={lift.hung} setDraft={setDraft} />,
             },
             { id: 'path', name: 'Path', verdict: openOn(findings, 'path'), body: <PathPanel step={step} change={change} /> },
             {
@@ -233,7 +238,7 @@ function ProveCrane({
               body: (
                 <div className="grid gap-4">
                   <SlingPanel hung={lift.hung} onHung={changeHung} />
-                  <RoomPanel step={step} hung={lift.hung} change={change} onHung={changeHung} />
+                  <RoomPanel heights={step.heights} hung={lift.hung} change={change} onHung={changeHung} />
                 </div>
               ),
             },
@@ -244,7 +249,9 @@ function ProveCrane({
               body: (
                 <MachinePanel
                   machine={machine}
-                  draft={draft}
+                  boom_m={step.boom_m}
+                  wind_mps={wind_mps}
+                  configuration={lift.configuration}
                   setDraft={setDraft}
                   tables={tables}
                   counterweight={plan.fitted.counterweight}

@@ -1,4 +1,5 @@
 import { high, type LiftPlan, lengthsOf, liftPoints, low, type Slings, type Step } from '@geolabe/core'
+import { memo } from 'react'
 import { Button } from '../look/button'
 import { Choice } from '../look/choice'
 import { NumberField, TolField } from '../look/field'
@@ -48,18 +49,17 @@ const levels = [
 ] as const
 
 /** What the load is taken from, carried over and set down on, and how far it hangs below the hook. */
-export function RoomPanel({
-  step,
+export const RoomPanel = memo(function RoomPanel({
+  heights,
   hung,
   change,
   onHung,
 }: {
-  step: Step
+  heights: Step['heights']
   hung: Hung
   change: (to: Partial<Step>) => void
   onHung: (to: Partial<Hung>) => void
 }) {
-  const { heights } = step
   const set = (which: keyof Heights, v: number | null) =>
     change({ heights: entered({ pickUp_m: null, over_m: null, setDown_m: null, ...heights, [which]: v }) })
   return (
@@ -86,7 +86,7 @@ export function RoomPanel({
       />
     </div>
   )
-}
+})
 
 const first: Slings = { legs: 4, length_m: null, along_m: null, across_m: null, wll_kg: null, hitch: 'straight' }
 const hitches = [
@@ -103,7 +103,7 @@ function hookOver(slings: Slings): number | null {
 }
 
 /** Slings as people have them: how many legs, how long, how far apart, what their tag says. */
-export function SlingPanel({ hung, onHung }: { hung: Hung; onHung: (to: Partial<Hung>) => void }) {
+export const SlingPanel = memo(function SlingPanel({ hung, onHung }: { hung: Hung; onHung: (to: Partial<Hung>) => void }) {
   const say = useSay()
   const { slings } = hung
   const hook_m = slings ? hookOver(slings) : null
@@ -173,4 +173,4 @@ export function SlingPanel({ hung, onHung }: { hung: Hung; onHung: (to: Partial<
       </Button>
     </div>
   )
-}
+})

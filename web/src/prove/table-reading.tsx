@@ -1,8 +1,9 @@
 import type { Assessment } from '@geolabe/core'
+import { memo } from 'react'
 import { useSay } from '../units/units'
 
 /** The table as a finger would read it: both ends, the worst between, and the cells it came from. */
-export function TableReading({ assessment: a }: { assessment: Assessment | null }) {
+export const TableReading = memo(function TableReading({ assessment: a }: { assessment: Assessment | null }) {
   const say = useSay()
   if (!a?.configuration || !a.ratedAt) return <p>No table covers this lift; the findings say why.</p>
   const kg = (v: number | null) => (v === null ? 'not rated' : say('mass', v))
@@ -38,4 +39,4 @@ export function TableReading({ assessment: a }: { assessment: Assessment | null 
       )}
     </section>
   )
-}
+})

@@ -26,8 +26,9 @@ export function useMap(ground: Ground, { setup, lift, conditions }: Planned): (M
       worker.terminate()
     }
   }, [ground])
-  const pointless = JSON.stringify(withoutPoints(lift))
-  const question = useMemo<Planned>(() => ({ setup, lift: JSON.parse(pointless), conditions }), [setup, pointless, conditions])
+  // By what it says, not by which object says it: a moved point changes nothing here.
+  const said = JSON.stringify({ setup, lift: withoutPoints(lift), conditions })
+  const question = useMemo<Planned>(() => JSON.parse(said), [said])
   // biome-ignore lint/correctness/useExhaustiveDependencies: another ground asks anew
   useEffect(() => ask.current?.(question), [question, ground])
   return zones

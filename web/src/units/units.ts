@@ -1,4 +1,4 @@
-import { askWhich, editFigure, readFigure } from '@geolabe/contract'
+import { askWhich, editFigure, figureFormat, readFigure } from '@geolabe/contract'
 import type { Quantity, Say } from '@geolabe/core'
 import { createContext, useContext } from 'react'
 
@@ -46,10 +46,8 @@ export function figureOf(
   digits = units[system][q].digits,
   language = locale,
 ): string {
-  return (value / units[system][q].factor).toLocaleString(language, {
-    minimumFractionDigits: digits,
-    maximumFractionDigits: digits,
-  })
+  const format = figureFormat(language, { minimumFractionDigits: digits, maximumFractionDigits: digits })
+  return format.format(value / units[system][q].factor)
 }
 
 export const sayIn =
@@ -97,4 +95,5 @@ export const PreferencesContext = createContext<Preferences>({
   setLight: () => {},
 })
 export const usePreferences = () => useContext(PreferencesContext)
-export const useSay = (): Say => sayIn(usePreferences().units)
+const sayers: Record<System, Say> = { metric: sayIn('metric'), us: sayIn('us') }
+export const useSay = (): Say => sayers[usePreferences().units]
