@@ -14,14 +14,18 @@ export const raiseDefectRequest = z.strictObject({
   shift: clientId.nullable(),
   item: z.string().nullable(),
   /** The item's own words, so that the defect reads alone. */
-  where: z.string().max(200),
+  where: z.string().trim().min(1, 'Say where on the machine.').max(200),
   words,
   grade,
   spot: spot.nullable().default(null),
 })
 export type RaiseDefectRequest = z.input<typeof raiseDefectRequest>
 
-export const repairRequest = z.strictObject({ words, parts: z.string().trim().max(500), hours: z.number().min(0).max(1000) })
+export const repairRequest = z.strictObject({
+  words,
+  parts: z.string().trim().max(500),
+  hours: z.number('Give the hours of work.').min(0).max(1000),
+})
 export type RepairRequest = z.infer<typeof repairRequest>
 export const returnRequest = z.strictObject({ words })
 export type ReturnRequest = z.infer<typeof returnRequest>
@@ -32,7 +36,7 @@ export type VerifyRequest = z.infer<typeof verifyRequest>
 /** Watched until a date or until the meter stands at so many hours, whichever comes first. */
 export const watchRequest = z
   .strictObject({
-    untilDate: z.iso.date('Give a date as YYYY-MM-DD.').nullable(),
+    untilDate: z.iso.date('Give the day.').nullable(),
     untilHours: z.number().min(0).max(1_000_000).nullable(),
     words,
   })

@@ -72,9 +72,9 @@ export type ProcedureRequest = z.infer<typeof procedureRequest>
 
 export const overrideRequest = z.strictObject({
   id: clientId,
-  override: z.string(),
+  override: z.string().min(1, 'Say which one was used.'),
   reason: words,
-  seconds: z.number().positive('Give how long it was held, in seconds.').max(36_000),
+  seconds: z.number('Give how long it was held, in seconds.').positive('Give how long it was held, in seconds.').max(36_000),
 })
 export type OverrideRequest = z.infer<typeof overrideRequest>
 

@@ -43,7 +43,7 @@ export type DuePage = z.infer<typeof duePage>
 export const dutyDoneRequest = z.strictObject({
   id: clientId,
   duty: z.string(),
-  on: z.iso.date('Give a date as YYYY-MM-DD.'),
+  on: z.iso.date('Give the day.'),
   hours: z.number().min(0).max(1_000_000).nullable(),
   words: maybeWords,
 })

@@ -188,6 +188,7 @@ export {
   inspection,
   inspectionEntry,
   type LiftRecord,
+  leftAsItStands,
   liftOutcome,
   liftRecord,
   preUseOf,

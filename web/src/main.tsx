@@ -6,6 +6,7 @@ import { BrowserRouter } from 'react-router'
 import { persistOptions } from './api/kept'
 import { queryClient } from './api/queries'
 import { App } from './app'
+import { loadLocale } from './look/locale'
 import { Preferred } from './units/preferred'
 import './style.css'
 
@@ -14,6 +15,7 @@ setNonce(document.querySelector<HTMLMetaElement>('meta[name="style-nonce"]')?.co
 
 const root = document.getElementById('root')
 if (!root) throw new Error('The page has no root.')
+await loadLocale(navigator.language).catch(() => {})
 createRoot(root).render(
   <StrictMode>
     <PersistQueryClientProvider

@@ -84,6 +84,9 @@ export const liftRecord = z.object({
 })
 export type LiftRecord = z.infer<typeof liftRecord>
 
+/** What stands how, made safe how, and who takes it back. */
+export const leftAsItStands = z.strictObject({ how: words, madeSafe: words, takenBackBy: words })
+
 /** How a machine is handed to the next person. */
 export const handover = z.strictObject({
   steps: z.array(z.string()),
@@ -99,7 +102,7 @@ export const handover = z.strictObject({
    * Broken down, or called away: left as it stands, with no step confirmed that was not done. What stands how, how it was made safe as
    * far as it could be, and who takes it back.
    */
-  leftAsItStands: z.strictObject({ how: words, madeSafe: words, takenBackBy: words }).nullable().default(null),
+  leftAsItStands: leftAsItStands.nullable().default(null),
 })
 export type Handover = z.infer<typeof handover>
 

@@ -1,22 +1,15 @@
-import {
-  type Defect,
-  type Grade,
-  gradeWords,
-  photoLimit_bytes,
-  type RaiseDefectRequest,
-  type Spot,
-  stopsMachine,
-} from '@geolabe/contract'
+import { type Defect, type Grade, gradeWords, photoLimit_bytes, raiseDefectRequest, stopsMachine } from '@geolabe/contract'
 import { gradeBy, gradesFrom, isGraver, type Machine } from '@geolabe/core'
 import { Camera } from 'lucide-react'
-import { type FormEvent, useState } from 'react'
+import { useState } from 'react'
+import { useController } from 'react-hook-form'
 import { newId } from '../api/client'
 import { outbox } from '../api/outbox'
 import { queryClient } from '../api/queries'
 import { SpotOn } from '../instruments/spot'
 import { Button } from '../look/button'
 import { Choice } from '../look/choice'
-import { TextField } from '../look/field'
+import { Form, TextEntry, useEntry } from '../look/form'
 import { Refused } from '../look/page'
 import { smaller } from './photo'
 
@@ -34,28 +27,32 @@ interface Props {
 
 /** What is wrong, how grave, a picture if it helps. The first two grades stop the machine for everyone. */
 export function DefectForm({ machine, shift, item, where, definition, near, onRaised }: Props) {
-  const [place, setPlace] = useState(where ?? '')
-  const [words, setWords] = useState('')
-  const [chosen, setChosen] = useState<Grade | null>(null)
-  const [spot, setSpot] = useState<Spot | null>(near && definition ? { view: 'plan', at: nearest(definition, near) } : null)
+  const [id] = useState(newId)
+  const form = useEntry(raiseDefectRequest, {
+    id,
+    machine,
+    shift,
+    item,
+    where: where ?? '',
+    words: '',
+    spot: near && definition ? { view: 'plan', at: nearest(definition, near) } : null,
+  })
+  const { control, setValue } = form
+  const { field: grading, fieldState: graded } = useController({ control, name: 'grade' })
+  const { field: placed } = useController({ control, name: 'spot' })
+  const chosen: Grade | undefined = grading.value
   const [view, setView] = useState<'plan' | 'side'>('plan')
   const [helper, setHelper] = useState(false)
   const [photo, setPhoto] = useState<File | null>(null)
   const [error, setError] = useState<unknown>(null)
-  const [id] = useState(newId)
-  const [sending, setSending] = useState(false)
 
   const least = definition?.walkround.zones.flatMap((z) => z.items).find((i) => i.id === item)?.leastGrade
   const untilGraded = definition?.defectPolicy === 'stops-until-graded'
 
-  const submit = async (e: FormEvent) => {
-    e.preventDefault()
-    if (!chosen) return
-    setSending(true)
+  const submit = form.handleSubmit(async (body) => {
     setError(null)
     try {
       const picture = photo ? await smaller(photo) : null
-      const body: RaiseDefectRequest = { id, machine, shift, item, where: place, words, grade: chosen, spot }
       const raised = outbox.sendPatiently<Defect>('raise-defect', {}, body)
       if (picture) {
         // The defect stands without its picture; a picture that is refused is said, and taken again from the defect.
@@ -66,14 +63,13 @@ export function DefectForm({ machine, shift, item, where, definition, near, onRa
       onRaised(id)
     } catch (err) {
       setError(err)
-    } finally {
-      setSending(false)
     }
-  }
+  })
+  const setChosen = (g: Grade) => setValue('grade', g, { shouldValidate: form.formState.isSubmitted })
   return (
-    <form onSubmit={(e) => void submit(e)} className="grid gap-4">
-      {where === null && <TextField label="Where on the machine" value={place} onChange={setPlace} />}
-      <TextField label="What is wrong" value={words} onChange={setWords} rows={3} autoFocus />
+    <Form onSubmit={submit} className="grid gap-4">
+      {where === null && <TextEntry control={control} name="where" label="Where on the machine" />}
+      <TextEntry control={control} name="words" label="What is wrong" rows={3} autoFocus />
       {definition && (
         <div>
           <div className="mb-1 flex flex-wrap items-end justify-between gap-2">
@@ -89,7 +85,7 @@ export function DefectForm({ machine, shift, item, where, definition, near, onRa
               ]}
             />
           </div>
-          <SpotOn machine={definition} spot={spot} onSpot={setSpot} view={view} />
+          <SpotOn machine={definition} spot={placed.value ?? null} onSpot={placed.onChange} view={view} />
         </div>
       )}
       <fieldset>
@@ -101,7 +97,7 @@ export function DefectForm({ machine, shift, item, where, definition, near, onRa
             Not sure? Two questions
           </Button>
         )}
-        {least && <p className="mb-2 font-semibold">A fault here impediments the machine.</p>}
+        {least && <p className="mb-2 font-semibold">A fault here stops the machine.</p>}
         <div className="grid gap-2">
           {gradesFrom(least).map((g) => (
             <label
@@ -113,6 +109,7 @@ export function DefectForm({ machine, shift, item, where, definition, near, onRa
                 name="grade"
                 value={g}
                 checked={chosen === g}
+                ref={grading.ref}
                 onChange={() => setChosen(g)}
                 className="size-5 accent-(--ink)"
               />
@@ -123,6 +120,7 @@ export function DefectForm({ machine, shift, item, where, definition, near, onRa
             </label>
           ))}
         </div>
+        {graded.error && <p className="mt-1 font-semibold text-outside">Say how grave it is.</p>}
       </fieldset>
       <label className="flex min-h-12 w-fit cursor-pointer items-center gap-2 rounded-lg border-2 border-edge px-4 font-semibold has-focus-visible:outline-3 has-focus-visible:outline-ink">
         <Camera aria-hidden="true" /> {photo ? photo.name : 'Add a photo'}
@@ -150,12 +148,12 @@ export function DefectForm({ machine, shift, item, where, definition, near, onRa
       <Button
         look={chosen && stopsMachine(chosen) ? 'stop' : 'next'}
         type="submit"
-        disabled={!chosen || words.trim() === '' || place.trim() === '' || sending}
+        disabled={form.formState.isSubmitting}
         className="min-h-16 justify-center text-lg disabled:opacity-60"
       >
         {chosen && (stopsMachine(chosen) || untilGraded) ? 'Enter it and stop the machine' : 'Enter the defect'}
       </Button>
-    </form>
+    </Form>
   )
 }
 

@@ -1,4 +1,19 @@
-import { type Defect, gradeWords, stopsMachine, type VerifyRequest, type WatchRequest } from '@geolabe/contract'
+import {
+  type Defect,
+  type GradeRequest,
+  gradeRequest,
+  gradeWords,
+  type NoteRequest,
+  noteRequest,
+  type RepairRequest,
+  repairRequest,
+  returnRequest,
+  stopsMachine,
+  type VerifyRequest,
+  verifyRequest,
+  type WatchRequest,
+  watchRequest,
+} from '@geolabe/contract'
 import { type DefectAction, grade as grades, isClosed, isGraver, type Role, whyNot } from '@geolabe/core'
 import { Printer } from 'lucide-react'
 import { type ReactNode, useState } from 'react'
@@ -8,11 +23,9 @@ import { outbox } from '../api/outbox'
 import { queryClient, useDefect, useMachine, useMe } from '../api/queries'
 import { SpotOn } from '../instruments/spot'
 import { Button } from '../look/button'
-import { Choice } from '../look/choice'
-import { TextField } from '../look/field'
+import { ChoiceEntry, DateEntry, FigureEntry, Form, TextEntry, useEntry } from '../look/form'
 import { Loaded, Refused, Sheet, Title } from '../look/page'
 import { when } from '../look/when'
-import { editPlain, parsePlain, typedFault } from '../units/units'
 import { AddPhoto } from './add-photo'
 import { stateWords, watchWords } from './defects'
 
@@ -174,105 +187,93 @@ function happened(d: Defect) {
   return [...decided, ...noted].sort((a, b) => (a.at < b.at ? -1 : 1))
 }
 
-function Grading({ defect: d, onSave }: { defect: Defect; onSave: (body: { grade: Defect['grade']; words: string }) => void }) {
-  const [chosen, setChosen] = useState(d.grade)
-  const [words, setWords] = useState('')
-  const options = grades.options
-    .filter((g) => g === d.grade || isGraver(g, d.grade))
-    .map((g) => ({ value: g, label: gradeWords[g].label }))
+/** Its grade as it is, and those that are graver. */
+const gradeOptions = (d: Defect) =>
+  grades.options.filter((g) => g === d.grade || isGraver(g, d.grade)).map((g) => ({ value: g, label: gradeWords[g].label }))
+
+function Grading({ defect: d, onSave }: { defect: Defect; onSave: (body: GradeRequest) => void }) {
+  const form = useEntry(gradeRequest, { grade: d.grade, words: '' })
   return (
     <Sheet title="Your part: grade it">
-      <div className="grid gap-3">
-        <Choice label="Grade" value={chosen} onChange={setChosen} options={options} />
-        <TextField label="Why" value={words} onChange={setWords} rows={2} />
-        <Button look="next" onClick={() => onSave({ grade: chosen, words })}>
-          {stopsMachine(chosen) ? 'Grade it; it stays stopped' : 'Grade it and release the machine'}
+      <Form onSubmit={form.handleSubmit(onSave)}>
+        <ChoiceEntry control={form.control} name="grade" label="Grade" options={gradeOptions(d)} />
+        <TextEntry control={form.control} name="words" label="Why" rows={2} />
+        <Button look="next" type="submit">
+          {stopsMachine(form.watch('grade')) ? 'Grade it; it stays stopped' : 'Grade it and release the machine'}
         </Button>
-      </div>
+      </Form>
     </Sheet>
   )
 }
 
 function Verify({ onSave }: { onSave: (body: VerifyRequest) => void }) {
-  const [words, setWords] = useState('')
+  const form = useEntry(verifyRequest, { inOrder: true, words: '' })
+  const say = (inOrder: boolean) => {
+    form.setValue('inOrder', inOrder)
+    void form.handleSubmit(onSave)()
+  }
   return (
     <Sheet title="Look at the repair">
-      <div className="grid gap-3">
-        <TextField label="What you tried, what you saw" value={words} onChange={setWords} rows={3} />
+      <Form onSubmit={form.handleSubmit(onSave)}>
+        <TextEntry control={form.control} name="words" label="What you tried, what you saw" rows={3} />
         <div className="flex flex-wrap gap-2">
-          <Button look="next" disabled={words.trim() === ''} onClick={() => onSave({ inOrder: true, words })}>
+          <Button look="next" onClick={() => say(true)}>
             It is in order
           </Button>
-          <Button disabled={words.trim() === ''} onClick={() => onSave({ inOrder: false, words })}>
-            Not in order, back to the fitter
-          </Button>
+          <Button onClick={() => say(false)}>Not in order, back to the fitter</Button>
         </div>
-      </div>
+      </Form>
     </Sheet>
   )
 }
 
 function Keep({ onWatch, onAccept }: { onWatch: (body: WatchRequest) => void; onAccept: (words: string) => void }) {
-  const [date, setDate] = useState('')
-  const [hours, setHours] = useState<number | null>(null)
-  const [words, setWords] = useState('')
-  const said = words.trim() !== ''
+  const form = useEntry(watchRequest, { untilDate: null, untilHours: null, words: '' })
+  const { control } = form
+  // Accepted as it is, it needs its reason and no date.
+  const accept = async () => {
+    if (await form.trigger('words', { shouldFocus: true })) onAccept(form.getValues('words').trim())
+  }
   return (
     <Sheet title="Your part: keep it watched, or accept it">
-      <div className="grid gap-3">
-        <label className="font-semibold">
-          Watched until
-          <input type="date" className="field mt-1" value={date} onChange={(e) => setDate(e.target.value)} />
-        </label>
-        <HoursField label="Or until the meter stands at" value={hours} onChange={setHours} />
-        <TextField label="What to look for, or why it is accepted" value={words} onChange={setWords} rows={2} />
+      <Form onSubmit={form.handleSubmit(onWatch)}>
+        <DateEntry control={control} name="untilDate" label="Watched until" />
+        <FigureEntry control={control} name="untilHours" label="Or until the meter stands at" />
+        <TextEntry control={control} name="words" label="What to look for, or why it is accepted" rows={2} />
         <div className="flex flex-wrap gap-2">
-          <Button
-            look="next"
-            disabled={!said || (date === '' && hours === null)}
-            onClick={() => onWatch({ untilDate: date || null, untilHours: hours, words })}
-          >
+          <Button look="next" type="submit">
             Keep it watched
           </Button>
-          <Button disabled={!said} onClick={() => onAccept(words)}>
-            Accept it as it is
-          </Button>
+          <Button onClick={() => void accept()}>Accept it as it is</Button>
         </div>
-      </div>
+      </Form>
     </Sheet>
   )
 }
 
 /** Words, a photo, or that it has worsened: then it may be graded graver, never milder. */
-function Add({ defect: d, mayWorsen, onNote }: { defect: Defect; mayWorsen: boolean; onNote: (body: object) => void }) {
-  const [words, setWords] = useState('')
-  const [to, setTo] = useState<Defect['grade']>(d.grade)
-  const options = grades.options
-    .filter((g) => g === d.grade || isGraver(g, d.grade))
-    .map((g) => ({ value: g, label: gradeWords[g].label }))
-  const send = (worsened: boolean) => {
-    onNote({ id: newId(), words, worsened, grade: worsened && to !== d.grade ? to : null })
-    setWords('')
-  }
+function Add({ defect: d, mayWorsen, onNote }: { defect: Defect; mayWorsen: boolean; onNote: (body: NoteRequest) => void }) {
+  const form = useEntry(noteRequest, { id: newId(), words: '', worsened: false, grade: d.grade })
+  const { control } = form
+  const options = gradeOptions(d)
+  const send = (worsened: boolean) =>
+    form.handleSubmit(({ words, grade }) => {
+      onNote({ id: newId(), words, worsened, grade: worsened && grade !== d.grade ? grade : null })
+      form.reset()
+    })()
   return (
     <Sheet title="Add to it">
-      <div className="grid gap-3">
-        <TextField label="What you saw" value={words} onChange={setWords} rows={2} />
+      <Form onSubmit={() => void send(false)}>
+        <TextEntry control={control} name="words" label="What you saw" rows={2} />
         {mayWorsen && options.length > 1 && (
-          <Choice label="If it has worsened, it is now" value={to} onChange={setTo} options={options} />
+          <ChoiceEntry control={control} name="grade" label="If it has worsened, it is now" options={options} />
         )}
         <div className="flex flex-wrap gap-2">
-          {mayWorsen && (
-            <Button disabled={words.trim() === ''} onClick={() => send(true)}>
-              It has worsened
-            </Button>
-          )}
-          <Button disabled={words.trim() === ''} onClick={() => send(false)}>
-            Add the note
-          </Button>
+          {mayWorsen && <Button onClick={() => void send(true)}>It has worsened</Button>}
+          <Button onClick={() => void send(false)}>Add the note</Button>
           <AddPhoto defect={d.id} />
         </div>
-      </div>
+      </Form>
     </Sheet>
   )
 }
@@ -289,62 +290,33 @@ function Step({ title, by, children }: { title: string; by: { by: { name: string
   )
 }
 
-function Repair({ onSave }: { onSave: (body: { words: string; parts: string; hours: number }) => void }) {
-  const [words, setWords] = useState('')
-  const [parts, setParts] = useState('')
-  const [hours, setHours] = useState<number | null>(null)
+function Repair({ onSave }: { onSave: (body: RepairRequest) => void }) {
+  const form = useEntry(repairRequest, { words: '', parts: '' })
+  const { control } = form
   return (
     <Sheet title="Your part: record the repair">
-      <div className="grid gap-3">
-        <TextField label="What was done" value={words} onChange={setWords} rows={3} />
-        <TextField label="Parts" value={parts} onChange={setParts} />
-        <HoursField value={hours} onChange={setHours} />
-        <Button
-          look="next"
-          disabled={words.trim() === '' || hours === null}
-          onClick={() => onSave({ words, parts, hours: hours ?? 0 })}
-        >
+      <Form onSubmit={form.handleSubmit(onSave)}>
+        <TextEntry control={control} name="words" label="What was done" rows={3} />
+        <TextEntry control={control} name="parts" label="Parts" />
+        <FigureEntry control={control} name="hours" label="Hours of work" />
+        <Button look="next" type="submit">
           Record the repair
         </Button>
-      </div>
+      </Form>
     </Sheet>
   )
 }
 
-/** Hours of work or of a meter; a plain figure, not one of the converted quantities. */
-function HoursField({
-  label = 'Hours of work',
-  value,
-  onChange,
-}: {
-  label?: string
-  value: number | null
-  onChange: (v: number | null) => void
-}) {
-  const [text, setText] = useState(value === null ? '' : editPlain(value))
-  return (
-    <TextField
-      label={label}
-      value={text}
-      error={typedFault(text) ?? undefined}
-      onChange={(t) => {
-        setText(t)
-        onChange(typedFault(t) ? null : parsePlain(t))
-      }}
-    />
-  )
-}
-
 function Return({ machine, onSave }: { machine: string; onSave: (words: string) => void }) {
-  const [words, setWords] = useState('')
+  const form = useEntry(returnRequest, { words: '' })
   return (
     <Sheet title="Your part: return to service">
-      <div className="grid gap-3">
-        <TextField label="What you looked at" value={words} onChange={setWords} rows={3} />
-        <Button look="next" disabled={words.trim() === ''} onClick={() => onSave(words)}>
+      <Form onSubmit={form.handleSubmit(({ words }) => onSave(words))}>
+        <TextEntry control={form.control} name="words" label="What you looked at" rows={3} />
+        <Button look="next" type="submit">
           Return {machine} to service
         </Button>
-      </div>
+      </Form>
     </Sheet>
   )
 }

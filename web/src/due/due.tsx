@@ -1,4 +1,4 @@
-import type { DueLine, DutyDoneRequest, EnergyLine } from '@geolabe/contract'
+import { type DueLine, dutyDoneRequest, type EnergyLine } from '@geolabe/contract'
 import clsx from 'clsx'
 import { useState } from 'react'
 import { Link } from 'react-router'
@@ -8,9 +8,8 @@ import { queryClient, useDue } from '../api/queries'
 import { Button } from '../look/button'
 import { Choice } from '../look/choice'
 import { Dialog } from '../look/dialog'
-import { TextField } from '../look/field'
+import { DateEntry, FigureEntry, Form, TextEntry, useEntry } from '../look/form'
 import { Loaded, Refused, Sheet, Title } from '../look/page'
-import { parsePlain, typedFault } from '../units/units'
 import { Calendar } from './calendar'
 
 const byWords: Record<string, string> = { operator: 'Operator', fitter: 'Fitter', outside: 'Outside examiner' }
@@ -178,15 +177,18 @@ function Energy({ lines }: { lines: EnergyLine[] }) {
 }
 
 function DoneForm({ line, onDone }: { line: DueLine; onDone: () => void }) {
-  const [on, setOn] = useState(() => new Date().toISOString().slice(0, 10))
-  const [hours, setHours] = useState('')
-  const [words, setWords] = useState('')
-  const [error, setError] = useState<unknown>(null)
   const byHours = line.every_hours !== null
-  const read = typedFault(hours) ? null : parsePlain(hours)
-  const record = async () => {
+  const form = useEntry(byHours ? dutyDoneRequest.refine((d) => d.hours !== null, metersDue) : dutyDoneRequest, {
+    id: newId(),
+    duty: line.duty,
+    on: new Date().toISOString().slice(0, 10),
+    hours: null,
+    words: '',
+  })
+  const { control } = form
+  const [error, setError] = useState<unknown>(null)
+  const record = form.handleSubmit(async (body) => {
     setError(null)
-    const body: DutyDoneRequest = { id: newId(), duty: line.duty, on, hours: read, words }
     try {
       await outbox.send('record-due', { machine: line.machine }, body)
       for (const key of ['due', 'yard', 'machine', 'life']) void queryClient.invalidateQueries({ queryKey: [key] })
@@ -194,30 +196,21 @@ function DoneForm({ line, onDone }: { line: DueLine; onDone: () => void }) {
     } catch (e) {
       setError(e)
     }
-  }
+  })
   return (
-    <div className="grid gap-3">
+    <Form onSubmit={record}>
       <p className="text-quiet">
         {dueWords(line)}. Recorded by: {byWords[line.by]?.toLowerCase()} or the person in charge.
       </p>
-      <label className="font-semibold">
-        Done on
-        <input type="date" className="field mt-1" value={on} onChange={(e) => setOn(e.target.value)} />
-      </label>
-      {byHours && (
-        <TextField
-          label="Meter then, hours"
-          value={hours}
-          onChange={setHours}
-          inputMode="numeric"
-          error={typedFault(hours) ?? undefined}
-        />
-      )}
-      <TextField label="What was found" value={words} onChange={setWords} rows={2} />
+      <DateEntry control={control} name="on" label="Done on" />
+      {byHours && <FigureEntry control={control} name="hours" label="Meter then, hours" />}
+      <TextEntry control={control} name="words" label="What was found" rows={2} />
       <Refused error={error} />
-      <Button look="next" disabled={on === '' || (byHours && read === null)} onClick={() => void record()}>
+      <Button look="next" type="submit">
         Record it as done
       </Button>
-    </div>
+    </Form>
   )
 }
+
+const metersDue = { message: 'Read the meter: this falls due by its hours.', path: ['hours'] }

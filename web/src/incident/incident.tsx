@@ -1,4 +1,4 @@
-import type { Defect, MachineFile, OverrideRequest, RaiseDefectRequest, Shift } from '@geolabe/contract'
+import { type Defect, type MachineFile, overrideRequest, type RaiseDefectRequest, type Shift } from '@geolabe/contract'
 import { itemsOf, preUseOf, symptomsOf } from '@geolabe/core'
 import { DoorOpen, OctagonAlert } from 'lucide-react'
 import { useState } from 'react'
@@ -9,11 +9,9 @@ import { outbox } from '../api/outbox'
 import { putShift, queryClient } from '../api/queries'
 import { DefectForm } from '../defects/defect-form'
 import { Button } from '../look/button'
-import { Choice } from '../look/choice'
 import { Dialog } from '../look/dialog'
-import { TextField } from '../look/field'
+import { ChoiceEntry, FigureEntry, Form, TextEntry, useEntry } from '../look/form'
 import { Refused } from '../look/page'
-import { parsePlain, typedFault } from '../units/units'
 import { SymptomWay } from './symptom'
 
 type Open = 'ask' | 'defect' | 'override' | { symptom: string } | null
@@ -121,16 +119,13 @@ export function Incident({ shift, file }: { shift: Shift; file: MachineFile }) {
 /** One permitted purpose, held by hand, timed; what must follow stands in the handover until it is done. */
 function OverrideForm({ shift, file, onDone }: { shift: Shift; file: MachineFile; onDone: () => void }) {
   const all = file.definition.overrides
-  const [which, setWhich] = useState(all.length === 1 ? (all[0]?.id ?? null) : null)
-  const [reason, setReason] = useState('')
-  const [seconds, setSeconds] = useState('')
   const [error, setError] = useState<unknown>(null)
+  const form = useEntry(overrideRequest, { id: newId(), override: all.length === 1 ? all[0]?.id : '', reason: '' })
+  const { control } = form
+  const [which, seconds] = form.watch(['override', 'seconds'])
   const o = all.find((x) => x.id === which)
-  const held = typedFault(seconds) ? 0 : (parsePlain(seconds) ?? 0)
-  const record = async () => {
-    if (!o) return
+  const record = form.handleSubmit(async (body) => {
     setError(null)
-    const body: OverrideRequest = { id: newId(), override: o.id, reason, seconds: held }
     try {
       putShift(shift.id, await outbox.send<Shift>('use-override', { shift: shift.id }, body))
       void queryClient.invalidateQueries({ queryKey: ['machine', file.definition.id] })
@@ -138,31 +133,30 @@ function OverrideForm({ shift, file, onDone }: { shift: Shift; file: MachineFile
     } catch (e) {
       setError(e)
     }
-  }
+  })
   return (
-    <div className="grid gap-3">
-      <Choice label="Which" value={which} onChange={setWhich} options={all.map((x) => ({ value: x.id, label: x.label }))} />
+    <Form onSubmit={record}>
+      <ChoiceEntry control={control} name="override" label="Which" options={all.map((x) => ({ value: x.id, label: x.label }))} />
       {o && (
         <>
           <p>
             Allowed for one thing: <strong>{o.purpose.toLowerCase()}</strong>. Held by hand, at most {o.most_s} s.
           </p>
-          <TextField label="What it was used for" value={reason} onChange={setReason} rows={2} />
-          <TextField
+          <TextEntry control={control} name="reason" label="What it was used for" rows={2} />
+          <FigureEntry
+            control={control}
+            name="seconds"
             label="Held for, seconds"
-            value={seconds}
-            onChange={setSeconds}
-            inputMode="numeric"
-            hint={held > o.most_s ? `Longer than the ${o.most_s} s allowed; it is recorded so.` : ''}
+            hint={(seconds ?? 0) > o.most_s ? `Longer than the ${o.most_s} s allowed; it is recorded so.` : ''}
           />
           <p className="border-l-4 border-near pl-3 font-semibold">Must follow: {o.after.toLowerCase()}.</p>
           {o.stops && <p className="font-semibold text-outside">Its use takes the machine out of service at once.</p>}
           <Refused error={error} />
-          <Button look="next" disabled={reason.trim() === '' || !(held > 0)} onClick={() => void record()}>
+          <Button look="next" type="submit">
             Record it
           </Button>
         </>
       )}
-    </div>
+    </Form>
   )
 }

@@ -68,6 +68,7 @@ export function HookPoint({ name, letter, at, size, most_m, spoken, onMove, onTo
     if (!step) return
     e.preventDefault()
     const far = e.shiftKey ? 10 : 1
+    onTouch?.()
     onMove({ radius_m: limited(at.radius_m + step[0] * 0.1 * far), slew_deg: normalDegrees(at.slew_deg + step[1] * far) })
   }
   return (
@@ -82,7 +83,7 @@ export function HookPoint({ name, letter, at, size, most_m, spoken, onMove, onTo
       aria-valuetext={spoken}
       className="group cursor-grab touch-none active:cursor-grabbing"
       {...bind()}
-      onFocus={onTouch}
+      onPointerDownCapture={onTouch}
       onKeyDown={key}
     >
       <circle cx={x} cy={y} r={size * 1.8} fill="transparent" />

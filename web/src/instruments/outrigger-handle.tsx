@@ -34,6 +34,7 @@ export function OutriggerHandle({ outrigger, at, open, reach_m, onMove, onTouch 
     const by = e.key === outwards || e.key === 'ArrowUp' ? 1 : e.key === inwards || e.key === 'ArrowDown' ? -1 : 0
     if (by === 0) return
     e.preventDefault()
+    onTouch?.()
     const to = extension.options[extension.options.indexOf(at) + by]
     if (to && open.includes(to)) onMove(to)
   }
@@ -50,7 +51,6 @@ export function OutriggerHandle({ outrigger, at, open, reach_m, onMove, onTouch 
       className="group cursor-ew-resize touch-none"
       {...bind()}
       onPointerDownCapture={onTouch}
-      onFocus={onTouch}
       onKeyDown={key}
     >
       <rect x={x - reach_m} y={y - reach_m} width={2 * reach_m} height={2 * reach_m} fill="transparent" />

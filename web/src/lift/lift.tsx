@@ -1,4 +1,4 @@
-import type { LiftRecord, OutcomeRequest, Shift } from '@geolabe/contract'
+import { type LiftRecord, type OutcomeRequest, outcomeRequest, type Shift } from '@geolabe/contract'
 import { liftsOnOutriggers } from '@geolabe/core'
 import { useState } from 'react'
 import { Link, useNavigate } from 'react-router'
@@ -7,7 +7,7 @@ import { outbox } from '../api/outbox'
 import { putShift } from '../api/queries'
 import { Button } from '../look/button'
 import { Dialog } from '../look/dialog'
-import { TextField } from '../look/field'
+import { Form, TextEntry, useEntry } from '../look/form'
 import { ActionBar, Refused, Title } from '../look/page'
 import { Sheets } from '../look/sheets'
 import { Station } from '../look/station'
@@ -173,7 +173,7 @@ function OneLift({ lift }: { lift: LiftRecord }) {
         }
       />
       <Dialog open={abandon} onClose={() => setAbandon(false)} title="Abandon this lift">
-        <Abandon onSend={(reason) => void send({ outcome: 'abandoned', reason, steps })} />
+        <Abandon steps={steps} onSend={(outcome) => void send(outcome)} />
       </Dialog>
     </>
   )
@@ -189,14 +189,14 @@ const Cautions = ({ of }: { of: readonly string[] }) => (
   </ul>
 )
 
-function Abandon({ onSend }: { onSend: (reason: string) => void }) {
-  const [reason, setReason] = useState('')
+function Abandon({ steps, onSend }: { steps: string[]; onSend: (outcome: OutcomeRequest) => void }) {
+  const form = useEntry(outcomeRequest, { outcome: 'abandoned', reason: '', steps })
   return (
-    <div className="grid gap-4">
-      <TextField label="Why" value={reason} onChange={setReason} rows={3} autoFocus />
-      <Button look="next" disabled={reason.trim() === ''} onClick={() => onSend(reason)}>
+    <Form onSubmit={form.handleSubmit(onSend)} className="grid gap-4">
+      <TextEntry control={form.control} name="reason" label="Why" rows={3} autoFocus />
+      <Button look="next" type="submit">
         Record as abandoned
       </Button>
-    </div>
+    </Form>
   )
 }

@@ -1,6 +1,6 @@
 import type { Quantity, Tol } from '@geolabe/core'
-import { type ReactNode, useEffect, useId, useState } from 'react'
-import { editIn, parseIn, typedFault, unitOf, usePreferences } from '../units/units'
+import { type ReactNode, type Ref, useEffect, useId, useState } from 'react'
+import { editIn, editPlain, parseIn, parsePlain, typedFault, unitOf, usePreferences } from '../units/units'
 
 export function Labelled({
   label,
@@ -187,6 +187,7 @@ export function TextField({
   type = 'text',
   autoFocus,
   inputMode,
+  inputRef,
 }: {
   label: string
   value: string
@@ -197,6 +198,7 @@ export function TextField({
   type?: string
   autoFocus?: boolean
   inputMode?: 'numeric' | 'text'
+  inputRef?: Ref<HTMLInputElement & HTMLTextAreaElement>
 }) {
   return (
     <Labelled label={label} hint={hint} error={error}>
@@ -204,6 +206,7 @@ export function TextField({
         rows ? (
           <textarea
             id={id}
+            ref={inputRef}
             aria-describedby={describedBy}
             aria-invalid={Boolean(error)}
             rows={rows}
@@ -214,6 +217,7 @@ export function TextField({
         ) : (
           <input
             id={id}
+            ref={inputRef}
             aria-describedby={describedBy}
             aria-invalid={Boolean(error)}
             type={type}
@@ -228,5 +232,34 @@ export function TextField({
         )
       }
     </Labelled>
+  )
+}
+
+/** A figure in no unit of ours (hours, seconds). What cannot be read stays, is explained, and counts as not entered. */
+export function PlainField({
+  value,
+  onChange,
+  error,
+  ...rest
+}: {
+  label: string
+  value: number | null
+  onChange: (v: number | null) => void
+  hint?: string
+  error?: string | undefined
+  inputRef?: Ref<HTMLInputElement & HTMLTextAreaElement>
+}) {
+  const [text, setText] = useState(value === null ? '' : editPlain(value))
+  return (
+    <TextField
+      {...rest}
+      value={text}
+      inputMode="numeric"
+      error={typedFault(text) ?? error}
+      onChange={(t) => {
+        setText(t)
+        onChange(typedFault(t) ? null : parsePlain(t))
+      }}
+    />
   )
 }

@@ -1,5 +1,14 @@
-const locale = typeof navigator === 'undefined' ? 'en-GB' : navigator.language
+import { format, parseISO } from 'date-fns'
+import { dateLocale } from './locale'
 
-export const when = (iso: string) => new Date(iso).toLocaleString(locale, { dateStyle: 'medium', timeStyle: 'short' })
-export const day = (iso: string) => new Date(iso).toLocaleDateString(locale, { weekday: 'short', day: 'numeric', month: 'short' })
-export const clock = (iso: string) => new Date(iso).toLocaleTimeString(locale, { hour: '2-digit', minute: '2-digit' })
+const by = (pattern: string) => (iso: string) => format(parseISO(iso), pattern, { locale: dateLocale() })
+
+/** A moment: 3 Nov 2026, 14:05, as the locale writes it. */
+export const when = by('PP, p')
+/** A day of this year: Tue 3 Nov. */
+export const day = by('EEE d MMM')
+export const clock = by('p')
+/** A day, in figures: 03/11/2026. */
+export const date = by('P')
+/** A day and its month: 3 Nov. */
+export const dayOfMonth = by('d MMM')

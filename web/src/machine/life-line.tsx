@@ -17,10 +17,10 @@ import {
 import { useLife } from '../api/queries'
 import { Choice } from '../look/choice'
 import { Loaded, Sheet } from '../look/page'
-import { day } from '../look/when'
+import { day, dayOfMonth } from '../look/when'
 
 const lanes = ['Shifts', 'Defects', 'Repairs', 'Duties'] as const
-const date = (t: number) => new Date(t).toLocaleDateString(undefined, { day: 'numeric', month: 'short' })
+const date = (t: number) => dayOfMonth(new Date(t).toISOString())
 
 interface Mark {
   t: number

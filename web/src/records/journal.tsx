@@ -2,6 +2,7 @@ import { kindWords } from '@geolabe/contract'
 import { useState } from 'react'
 import { type JournalFilter, searchOf, useJournal, useJournalCheck, usePeople, useYard } from '../api/queries'
 import { Button } from '../look/button'
+import { DateField } from '../look/date-field'
 import { TextField } from '../look/field'
 import { Loaded } from '../look/page'
 import { when } from '../look/when'
@@ -71,14 +72,8 @@ export function Journal() {
           'actor',
           people.map((p) => [p.id, p.name]),
         )}
-        <label className="font-semibold">
-          From
-          <input type="date" className="field mt-1" value={filter.from ?? ''} onChange={(e) => set({ from: e.target.value })} />
-        </label>
-        <label className="font-semibold">
-          To
-          <input type="date" className="field mt-1" value={filter.to ?? ''} onChange={(e) => set({ to: e.target.value })} />
-        </label>
+        <DateField label="From" value={filter.from || null} onChange={(from) => set({ from: from ?? '' })} />
+        <DateField label="To" value={filter.to || null} onChange={(to) => set({ to: to ?? '' })} />
         <TextField label="Words in it" value={words} onChange={setWords} />
         <div className="col-span-full flex flex-wrap gap-2">
           <Button type="submit">Search</Button>

@@ -1,10 +1,10 @@
 import { type DemoPeople, type Me, type SignInRequest, signInRequest } from '@geolabe/contract'
 import { useMutation, useQuery } from '@tanstack/react-query'
-import { type FormEvent, useState } from 'react'
+import { useEffect } from 'react'
 import { call, get } from '../api/client'
 import { become } from '../api/queries'
 import { Button } from '../look/button'
-import { TextField } from '../look/field'
+import { Form, TextEntry, useEntry } from '../look/form'
 import { Refused } from '../look/page'
 import { Wordmark } from './mark'
 
@@ -12,9 +12,8 @@ const remembered = () => localStorage.getItem('geolabe.organisation') ?? ''
 
 export function SignIn() {
   const demo = useQuery({ queryKey: ['demo'], queryFn: () => get<DemoPeople>('/demo') })
-  const [organisation, setOrganisation] = useState(remembered)
-  const [badge, setBadge] = useState('')
-  const [pin, setPin] = useState('')
+  const form = useEntry(signInRequest, { organisation: remembered(), badge: '', pin: '' })
+  const { control, setValue } = form
   const signIn = useMutation({
     mutationFn: (body: SignInRequest) => call<Me>({ method: 'POST', path: '/session', body }),
     networkMode: 'always',
@@ -23,18 +22,11 @@ export function SignIn() {
       become(me)
     },
   })
-  const yard = organisation || demo.data?.people[0]?.organisation || ''
-  const [tried, setTried] = useState(false)
-  const read = signInRequest.safeParse({ organisation: yard, badge, pin })
-  // What is wrong is said from the first try on, and goes as it is put right.
-  const faults: Partial<Record<keyof SignInRequest, string>> =
-    tried && !read.success ? Object.fromEntries(read.error.issues.map((i) => [String(i.path[0]), i.message])) : {}
-  const submit = (e: FormEvent) => {
-    e.preventDefault()
-    setTried(true)
-    if (read.success) signIn.mutate(read.data)
-  }
-  const yardToCome = yard === '' && demo.isLoading
+  // The demo's first yard, until somebody names another.
+  const usual = demo.data?.people[0]?.organisation
+  useEffect(() => {
+    if (usual && !form.getValues('organisation')) setValue('organisation', usual)
+  }, [usual, form, setValue])
   const organisations = [...new Set(demo.data?.people.map((p) => p.organisationName))]
   return (
     <main className="mx-auto grid min-h-dvh max-w-5xl content-center gap-8 p-5 md:grid-cols-[1fr_1.15fr] md:gap-12">
@@ -43,20 +35,15 @@ export function SignIn() {
           <Wordmark />
         </p>
         <h1 className="mb-6 text-[2rem]">Sign on</h1>
-        <form onSubmit={submit} className="grid gap-4">
-          <TextField label="Yard" value={yard} onChange={setOrganisation} error={faults.organisation} />
-          <TextField label="Badge" value={badge} onChange={setBadge} inputMode="numeric" autoFocus error={faults.badge} />
-          <TextField label="PIN" value={pin} onChange={setPin} type="password" inputMode="numeric" error={faults.pin} />
+        <Form onSubmit={form.handleSubmit((body) => signIn.mutate(body))} className="grid gap-4">
+          <TextEntry control={control} name="organisation" label="Yard" />
+          <TextEntry control={control} name="badge" label="Badge" inputMode="numeric" autoFocus />
+          <TextEntry control={control} name="pin" label="PIN" type="password" inputMode="numeric" />
           <Refused error={signIn.error} />
-          <Button
-            look="next"
-            type="submit"
-            className="justify-center"
-            disabled={signIn.isPending || yardToCome || !badge || !pin}
-          >
+          <Button look="next" type="submit" className="justify-center" disabled={signIn.isPending}>
             Sign on
           </Button>
-        </form>
+        </Form>
         <p className="mt-6 text-[0.92rem] text-quiet">
           An aid. The machine’s own table, plate and manual, local law, and a competent, licensed person decide.
         </p>
@@ -77,9 +64,7 @@ export function SignIn() {
                         type="button"
                         className="grid min-h-12 w-full grid-cols-[1fr_auto] items-center gap-3 py-1.5 text-left hover:bg-sunk"
                         onClick={() => {
-                          setOrganisation(p.organisation)
-                          setBadge(p.badge)
-                          setPin(p.pin)
+                          form.reset({ organisation: p.organisation, badge: p.badge, pin: p.pin })
                         }}
                       >
                         <span>

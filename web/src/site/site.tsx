@@ -1,4 +1,4 @@
-import type { Shift, SiteRecord } from '@geolabe/contract'
+import { moveRequest, type Shift, type SiteRecord } from '@geolabe/contract'
 import { type Feature, liftsOnOutriggers, lineApproach } from '@geolabe/core'
 import { Pencil } from 'lucide-react'
 import { useState } from 'react'
@@ -8,7 +8,8 @@ import { useDraft } from '../api/draft'
 import { outbox } from '../api/outbox'
 import { putShift, useMe, usePlaces } from '../api/queries'
 import { Button } from '../look/button'
-import { SelectField, TextField } from '../look/field'
+import { TextField } from '../look/field'
+import { Form, SelectEntry, TextEntry, useEntry } from '../look/form'
 import { Refused } from '../look/page'
 import { Sheets } from '../look/sheets'
 import { Station } from '../look/station'
@@ -246,34 +247,33 @@ function Lines({ lines }: { lines: Feature[] }) {
 /** The machine stands somewhere else now: site, set-up and what was proved raised are asked anew. */
 function Moved({ shift }: { shift: Shift }) {
   const places = usePlaces().data?.places ?? []
-  const [place, setPlace] = useState(shift.place.id)
-  const [words, setWords] = useState('')
+  const form = useEntry(moveRequest, { id: newId(), place: shift.place.id, words: '' })
   const [error, setError] = useState<unknown>(null)
-  const move = async () => {
+  const move = form.handleSubmit(async (body) => {
     setError(null)
     try {
-      putShift(shift.id, await outbox.send<Shift>('move-machine', { shift: shift.id }, { id: newId(), place, words }))
+      putShift(shift.id, await outbox.send<Shift>('move-machine', { shift: shift.id }, body))
     } catch (e) {
       setError(e)
     }
-  }
+  })
   return (
-    <div className="grid gap-3">
+    <Form onSubmit={move}>
       <h2>Moved since it was looked at?</h2>
       <p className="text-quiet">
         Site, set-up and what was proved raised are then asked anew; what was lifted stays in the record.
       </p>
-      <SelectField
+      <SelectEntry
+        control={form.control}
+        name="place"
         label="It stands now at"
-        value={place}
-        onChange={setPlace}
         options={places.map((p) => ({ value: p.id, label: p.name }))}
       />
-      <TextField label="Where there" value={words} onChange={setWords} />
-      <Button className="w-fit" onClick={() => void move()}>
+      <TextEntry control={form.control} name="words" label="Where there" />
+      <Button className="w-fit" type="submit">
         It has moved
       </Button>
       <Refused error={error} />
-    </div>
+    </Form>
   )
 }

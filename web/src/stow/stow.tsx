@@ -1,5 +1,5 @@
 import type { HandoverRequest, Shift } from '@geolabe/contract'
-import { handoverLines, itemsOf, type Machine, nearLimits, preUseOf } from '@geolabe/core'
+import { handoverLines, itemsOf, leftAsItStands, type Machine, nearLimits, preUseOf } from '@geolabe/core'
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
 import { useDraft } from '../api/draft'
@@ -9,6 +9,7 @@ import { putShift, queryClient } from '../api/queries'
 import { Button } from '../look/button'
 import { Dialog } from '../look/dialog'
 import { NumberField, TextField } from '../look/field'
+import { Form, TextEntry, useEntry } from '../look/form'
 import { Refused } from '../look/page'
 import { Sheets } from '../look/sheets'
 import { Station } from '../look/station'
@@ -237,37 +238,33 @@ function LeaveAsItStands({
   onLeave: (left: NonNullable<HandoverRequest['leftAsItStands']>) => void
   onClose: () => void
 }) {
-  const [left, setLeft] = useState({ how: '', madeSafe: '', takenBackBy: '' })
-  const said = Object.values(left).every((v) => v.trim() !== '')
+  const form = useEntry(leftAsItStands, { how: '', madeSafe: '', takenBackBy: '' })
+  const { control } = form
   return (
     <Dialog open onClose={onClose} title={`Leave ${machine} as it stands`}>
-      <div className="grid gap-3">
+      <Form onSubmit={form.handleSubmit(onLeave)}>
         <p>
           No step is confirmed that was not done. {machine} is stopped with a tag until it is looked at and returned to service.
         </p>
-        <TextField
+        <TextEntry
+          control={control}
+          name="how"
           label="What stands how"
           hint="What hangs, what is raised, which outriggers are out."
-          value={left.how}
-          onChange={(how) => setLeft((l) => ({ ...l, how }))}
           rows={2}
         />
-        <TextField
+        <TextEntry
+          control={control}
+          name="madeSafe"
           label="Made safe how, as far as it could be"
           hint="People kept off, chocked, isolated, propped."
-          value={left.madeSafe}
-          onChange={(madeSafe) => setLeft((l) => ({ ...l, madeSafe }))}
           rows={2}
         />
-        <TextField
-          label="Who takes it back"
-          value={left.takenBackBy}
-          onChange={(takenBackBy) => setLeft((l) => ({ ...l, takenBackBy }))}
-        />
-        <Button look="next" disabled={!said} onClick={() => onLeave(left)}>
+        <TextEntry control={control} name="takenBackBy" label="Who takes it back" />
+        <Button look="next" type="submit">
           Leave it, tagged and stopped
         </Button>
-      </div>
+      </Form>
     </Dialog>
   )
 }
