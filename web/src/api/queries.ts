@@ -120,6 +120,13 @@ const touched: Record<string, string[]> = {
   machines: ['machine', 'walkround'],
 }
 
+/** What a list needs of a query that comes page by page. */
+export const moreOf = (q: { hasNextPage: boolean; isFetchingNextPage: boolean; fetchNextPage: () => unknown }) => ({
+  has: q.hasNextPage,
+  fetching: q.isFetchingNextPage,
+  fetch: () => void q.fetchNextPage(),
+})
+
 /** Keeps open screens current. */
 export function useLive(on: boolean) {
   useEffect(() => {

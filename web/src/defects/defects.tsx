@@ -3,10 +3,11 @@ import { isClosed } from '@geolabe/core'
 import clsx from 'clsx'
 import { useState } from 'react'
 import { Link, useNavigate, useSearchParams } from 'react-router'
-import { useDefectList, useMachine, useYard } from '../api/queries'
+import { moreOf, useDefectList, useMachine, useYard } from '../api/queries'
 import { Button } from '../look/button'
 import { Choice } from '../look/choice'
 import { Dialog } from '../look/dialog'
+import { LongList } from '../look/long-list'
 import { Loaded, Title } from '../look/page'
 import { when } from '../look/when'
 import { DefectForm } from './defect-form'
@@ -64,12 +65,14 @@ export function Defects() {
                   No defect {which === 'open' ? 'is open' : 'on record'}.
                 </p>
               ) : null}
-              <ul className="grid gap-3 pb-8">
-                {defects.map((d) => (
-                  <DefectRow key={d.id} defect={d} />
-                ))}
-              </ul>
-              {list.hasNextPage && <Button onClick={() => void list.fetchNextPage()}>Earlier ones</Button>}
+              <LongList
+                label="Defects, the latest first"
+                items={defects}
+                keyOf={(d) => d.id}
+                row={(d) => <DefectRow defect={d} />}
+                estimate_px={110}
+                more={moreOf(list)}
+              />
             </>
           )
         }}
@@ -116,32 +119,30 @@ function DefectRow({ defect: d }: { defect: Defect }) {
   const ended = isClosed(d.state)
   const stops = (stopsMachine(d.grade) || d.pending) && !ended
   return (
-    <li>
-      <Link
-        to={`/defects/${d.id}`}
-        className={clsx('flex overflow-hidden rounded-xl border-2 bg-sheet', stops ? 'border-outside' : 'border-line')}
-      >
-        <span className={clsx('w-3 shrink-0', ended ? 'bg-line' : stops ? 'hatch-outside' : 'hatch-near')} />
-        <span className="min-w-0 grow p-4">
-          <span className="flex flex-wrap justify-between gap-x-4">
-            <span className="text-lg font-bold">{d.machine.name}</span>
-            <span className="font-semibold">{d.pending ? 'Waits to be graded' : stateWords[d.state]}</span>
-          </span>
-          <span className="block">
-            {d.where}: {d.words}
-          </span>
-          <span className="block text-quiet">
-            {gradeWords[d.grade].label} · {d.raised.by.name}, {when(d.raised.at)}
-            {d.watched && d.state === 'watched' && (
-              <strong className={d.watched.over ? 'text-outside' : ''}>
-                {' '}
-                · {d.watched.over ? 'its time is over, look at it' : watchWords(d.watched)}
-              </strong>
-            )}
-            {d.worsenedAt && !ended && <strong className="text-outside"> · it has worsened</strong>}
-          </span>
+    <Link
+      to={`/defects/${d.id}`}
+      className={clsx('flex overflow-hidden rounded-xl border-2 bg-sheet', stops ? 'border-outside' : 'border-line')}
+    >
+      <span className={clsx('w-3 shrink-0', ended ? 'bg-line' : stops ? 'hatch-outside' : 'hatch-near')} />
+      <span className="min-w-0 grow p-4">
+        <span className="flex flex-wrap justify-between gap-x-4">
+          <span className="text-lg font-bold">{d.machine.name}</span>
+          <span className="font-semibold">{d.pending ? 'Waits to be graded' : stateWords[d.state]}</span>
         </span>
-      </Link>
-    </li>
+        <span className="block">
+          {d.where}: {d.words}
+        </span>
+        <span className="block text-quiet">
+          {gradeWords[d.grade].label} · {d.raised.by.name}, {when(d.raised.at)}
+          {d.watched && d.state === 'watched' && (
+            <strong className={d.watched.over ? 'text-outside' : ''}>
+              {' '}
+              · {d.watched.over ? 'its time is over, look at it' : watchWords(d.watched)}
+            </strong>
+          )}
+          {d.worsenedAt && !ended && <strong className="text-outside"> · it has worsened</strong>}
+        </span>
+      </span>
+    </Link>
   )
 }

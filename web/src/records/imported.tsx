@@ -1,8 +1,8 @@
 import type { ImportedShift, Me } from '@geolabe/contract'
 import { useState } from 'react'
 import { call, newId } from '../api/client'
-import { queryClient, useImported } from '../api/queries'
-import { Button } from '../look/button'
+import { moreOf, queryClient, useImported } from '../api/queries'
+import { LongList } from '../look/long-list'
 import { Loaded, Refused } from '../look/page'
 import { when } from '../look/when'
 
@@ -23,22 +23,24 @@ export function Imported({ me }: { me: Me }) {
           return shifts.length === 0 ? (
             <p className="text-quiet">Nothing from elsewhere has been taken in.</p>
           ) : (
-            <ul className="grid gap-2 pb-6">
-              {shifts.map((s) => (
-                <Row key={s.id} shift={s} />
-              ))}
-            </ul>
+            <LongList
+              label="Shifts from elsewhere, the latest first"
+              items={shifts}
+              keyOf={(s) => s.id}
+              row={(s) => <Row shift={s} />}
+              estimate_px={120}
+              more={moreOf(list)}
+            />
           )
         }}
       </Loaded>
-      {list.hasNextPage && <Button onClick={() => void list.fetchNextPage()}>Earlier ones</Button>}
     </>
   )
 }
 
 function Row({ shift: s }: { shift: ImportedShift }) {
   return (
-    <li className="grid gap-x-4 rounded-xl border-2 border-dashed border-edge bg-sheet px-4 py-3 sm:grid-cols-[8rem_1fr_auto]">
+    <div className="grid gap-x-4 rounded-xl border-2 border-dashed border-edge bg-sheet px-4 py-3 sm:grid-cols-[8rem_1fr_auto]">
       <strong className="text-lg">{s.machine}</strong>
       <span>
         {s.operator} at {s.place}, {when(s.openedAt)}
@@ -54,7 +56,7 @@ function Row({ shift: s }: { shift: ImportedShift }) {
       <a className="figure self-center underline" href={`/api/imported-shifts/${s.id}`} download={`imported-${s.id}.json`}>
         {s.lifts} {s.lifts === 1 ? 'lift' : 'lifts'}, the file
       </a>
-    </li>
+    </div>
   )
 }
 

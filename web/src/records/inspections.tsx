@@ -1,8 +1,8 @@
 import type { InspectionReport, InspectionSummary } from '@geolabe/contract'
 import { occasionWords } from '@geolabe/core'
 import { Link } from 'react-router'
-import { useInspectionReport, useInspections, useMe } from '../api/queries'
-import { Button } from '../look/button'
+import { moreOf, useInspectionReport, useInspections, useMe } from '../api/queries'
+import { LongList } from '../look/long-list'
 import { Loaded, Sheet } from '../look/page'
 import { when } from '../look/when'
 
@@ -29,18 +29,16 @@ export function Rounds() {
       </div>
       <Loaded query={list}>
         {(data) => (
-          <ul className="grid gap-2 pb-6">
-            {data.pages
-              .flatMap((p) => p.inspections)
-              .map((i) => (
-                <li key={i.id}>
-                  <RoundRow round={i} />
-                </li>
-              ))}
-          </ul>
+          <LongList
+            label="Rounds, the latest first"
+            items={data.pages.flatMap((p) => p.inspections)}
+            keyOf={(i) => i.id}
+            row={(i) => <RoundRow round={i} />}
+            estimate_px={76}
+            more={moreOf(list)}
+          />
         )}
       </Loaded>
-      {list.hasNextPage && <Button onClick={() => void list.fetchNextPage()}>Earlier ones</Button>}
     </>
   )
 }

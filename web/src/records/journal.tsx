@@ -1,9 +1,10 @@
 import { kindWords } from '@geolabe/contract'
 import { useState } from 'react'
-import { type JournalFilter, searchOf, useJournal, useJournalCheck, usePeople, useYard } from '../api/queries'
+import { type JournalFilter, moreOf, searchOf, useJournal, useJournalCheck, usePeople, useYard } from '../api/queries'
 import { Button } from '../look/button'
 import { DateField } from '../look/date-field'
 import { TextField } from '../look/field'
+import { LongList } from '../look/long-list'
 import { Loaded } from '../look/page'
 import { when } from '../look/when'
 
@@ -102,12 +103,12 @@ export function Journal() {
           if (entries.length === 0)
             return <p className="rounded-xl border border-line bg-sheet p-6 text-lg">No entry like this.</p>
           return (
-            <ol className="mb-6 overflow-hidden rounded-xl border border-line bg-sheet">
-              {entries.map((e) => (
-                <li
-                  key={e.seq}
-                  className="grid gap-x-4 border-t border-line px-4 py-2 first:border-t-0 sm:grid-cols-[4rem_12rem_1fr_9rem]"
-                >
+            <LongList
+              label="Entries, the latest first"
+              items={entries}
+              keyOf={(e) => String(e.seq)}
+              row={(e) => (
+                <div className="grid gap-x-4 rounded-lg border border-line bg-sheet px-4 py-2 sm:grid-cols-[4rem_12rem_1fr_9rem]">
                   <span className="figure text-quiet">{e.seq}</span>
                   <span className="text-quiet">{when(e.at)}</span>
                   <span className="min-w-0 break-words">
@@ -117,13 +118,14 @@ export function Journal() {
                   <span className="figure truncate text-[0.85rem] text-quiet" title={e.hash}>
                     {e.hash.slice(0, 12)}
                   </span>
-                </li>
-              ))}
-            </ol>
+                </div>
+              )}
+              estimate_px={46}
+              more={moreOf(journal)}
+            />
           )
         }}
       </Loaded>
-      {journal.hasNextPage && <Button onClick={() => void journal.fetchNextPage()}>Earlier ones</Button>}
     </>
   )
 }

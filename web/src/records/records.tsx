@@ -1,8 +1,8 @@
 import type { Me, ShiftSummary } from '@geolabe/contract'
 import { Tabs } from 'radix-ui'
 import { Link } from 'react-router'
-import { useShiftList } from '../api/queries'
-import { Button } from '../look/button'
+import { moreOf, useShiftList } from '../api/queries'
+import { LongList } from '../look/long-list'
 import { Loaded, Title } from '../look/page'
 import { when } from '../look/when'
 import { Imported } from './imported'
@@ -51,22 +51,18 @@ export function Records({ me }: { me: Me }) {
 function Shifts() {
   const list = useShiftList()
   return (
-    <>
-      <Loaded query={list}>
-        {(data) => (
-          <ul className="grid gap-2 pb-6">
-            {data.pages
-              .flatMap((p) => p.shifts)
-              .map((s) => (
-                <li key={s.id}>
-                  <ShiftRow shift={s} />
-                </li>
-              ))}
-          </ul>
-        )}
-      </Loaded>
-      {list.hasNextPage && <Button onClick={() => void list.fetchNextPage()}>Earlier ones</Button>}
-    </>
+    <Loaded query={list}>
+      {(data) => (
+        <LongList
+          label="Shifts, the latest first"
+          items={data.pages.flatMap((p) => p.shifts)}
+          keyOf={(s) => s.id}
+          row={(s) => <ShiftRow shift={s} />}
+          estimate_px={76}
+          more={moreOf(list)}
+        />
+      )}
+    </Loaded>
   )
 }
 

@@ -1,8 +1,16 @@
 import type { Crane } from '@geolabe/core'
+import { useMemo } from 'react'
 import { NumberField, SelectField } from '../look/field'
+import { type Columns, columnsOf, Table } from '../look/table'
 import { useSay } from '../units/units'
 import type { SetupDraft } from './draft'
 import type { OutriggerState } from './outrigger-state'
+
+interface Row {
+  label: string
+  state: OutriggerState | undefined
+}
+const helper = columnsOf<Row>()
 
 /** Outrigger loads before and with a load, round the whole circle. */
 export function CirclePanel({
@@ -18,6 +26,30 @@ export function CirclePanel({
 }) {
   const say = useSay()
   const c = draft.circle
+  const rows = useMemo<Row[]>(
+    () => machine.outriggers.map((o) => ({ label: o.label, state: states.get(o.id) })),
+    [machine, states],
+  )
+  const columns = useMemo<Columns<Row>>(() => {
+    const range = (r: { min_N: number; max_N: number } | null | undefined) =>
+      r ? `${say('force', r.min_N).replace(/\s\D+$/, '')}–${say('force', r.max_N)}` : '–'
+    const figure = (header: string, of: (s: OutriggerState | undefined) => string) =>
+      helper.display({
+        id: header,
+        header: () => <span className="text-[0.9rem] text-quiet">{header}</span>,
+        cell: ({ row }) => <span className="figure">{of(row.original.state)}</span>,
+      })
+    return [
+      helper.display({
+        id: 'outrigger',
+        header: () => <span className="text-[0.9rem] text-quiet">Outrigger</span>,
+        cell: ({ row }) => <span className="inline-block first-letter:uppercase">{row.original.label}</span>,
+      }),
+      figure('Empty hook', (s) => range(s?.unloaded)),
+      figure('Loaded', (s) => range(s?.loaded)),
+      figure('At most', (s) => (s?.loaded ? say('force', s.loaded.upper_N) : '–')),
+    ]
+  }, [say])
   return (
     <section>
       <h2 className="mb-2">Outrigger loads, once round</h2>
@@ -44,43 +76,8 @@ export function CirclePanel({
           hint="Empty: without a load."
         />
       </div>
-      <div className="mt-3 overflow-x-auto">
-        <table className="w-full text-left">
-          <caption className="sr-only">Loads on each outrigger round the whole circle</caption>
-          <thead>
-            <tr className="text-[0.9rem] text-quiet">
-              <th scope="col" className="py-1 font-semibold">
-                Outrigger
-              </th>
-              <th scope="col" className="text-right font-semibold">
-                Empty hook
-              </th>
-              <th scope="col" className="text-right font-semibold">
-                Loaded
-              </th>
-              <th scope="col" className="text-right font-semibold">
-                At most
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            {machine.outriggers.map((l) => {
-              const s = states.get(l.id)
-              const range = (r: { min_N: number; max_N: number } | null | undefined) =>
-                r ? `${say('force', r.min_N).replace(/\s\D+$/, '')}–${say('force', r.max_N)}` : '–'
-              return (
-                <tr key={l.id} className="border-t border-line">
-                  <th scope="row" className="py-1.5 font-normal first-letter:uppercase">
-                    {l.label}
-                  </th>
-                  <td className="figure text-right">{range(s?.unloaded)}</td>
-                  <td className="figure text-right">{range(s?.loaded)}</td>
-                  <td className="figure text-right font-bold">{s?.loaded ? say('force', s.loaded.upper_N) : '–'}</td>
-                </tr>
-              )
-            })}
-          </tbody>
-        </table>
+      <div className="mt-3">
+        <Table label="Loads on each outrigger round the whole circle" columns={columns} rows={rows} />
       </div>
       <p className="mt-2 text-[0.92rem] text-quiet">
         “At most” is what an outrigger may carry however the ground settles; the ground is checked against it. Loads include the
