@@ -174,7 +174,7 @@ describe('the plan on paper', () => {
         ],
         false,
       ),
-    ).toBe('M-2.000 -1.000L1.000 -3.000')
+    ).toBe('M-2,-1L1,-3')
     expect(
       pathOf([
         { x_m: 1, y_m: 2 },

@@ -1,18 +1,21 @@
 import type { Point } from '@geolabe/core'
+import { type CurveFactory, curveLinear, curveLinearClosed, line } from 'd3-shape'
 
 /** Plan to paper: the machine's nose points up, its left is left. Metres either way. */
 export const onPaper = (p: Point): [number, number] => [-p.y_m, -p.x_m]
 export const fromPaper = (sx: number, sy: number): Point => ({ x_m: -sy, y_m: -sx })
 
-export const pathOf = (points: readonly Point[], close = true) =>
-  points
-    .map(
-      (p, i) =>
-        `${i === 0 ? 'M' : 'L'}${onPaper(p)
-          .map((v) => v.toFixed(3))
-          .join(' ')}`,
-    )
-    .join('') + (close ? 'Z' : '')
+/** A line through points of the plan, on paper, to the millimetre. */
+const drawn = (curve: CurveFactory) =>
+  line<Point>()
+    .x((p) => onPaper(p)[0])
+    .y((p) => onPaper(p)[1])
+    .curve(curve)
+    .digits(3)
+const open = drawn(curveLinear)
+const closed = drawn(curveLinearClosed)
+
+export const pathOf = (points: readonly Point[], close = true): string => (close ? closed : open)(points) ?? ''
 
 export const pairPath = (points: readonly (readonly [number, number])[]) => pathOf(points.map(([x_m, y_m]) => ({ x_m, y_m })))
 

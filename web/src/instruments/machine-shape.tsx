@@ -1,4 +1,5 @@
 import { type Machine, type Polygon, rad } from '@geolabe/core'
+import { curveLinearClosed, line } from 'd3-shape'
 import { pairPath, turned } from './frame'
 
 const fills: Record<Polygon['shade'], string> = {
@@ -49,6 +50,11 @@ function StowedBoom({ boom, thin }: { boom: NonNullable<Machine['boom']>; thin: 
   )
 }
 
+/** An outline seen from the side: heights go up. */
+const upright = line<readonly [number, number]>()
+  .y(([, z]) => -z)
+  .curve(curveLinearClosed)
+
 /** The machine from its left side; nose to the right. */
 export function MachineSide({
   machine,
@@ -65,7 +71,7 @@ export function MachineSide({
       .map((p) => (
         <path
           key={p.name}
-          d={`M${p.points.map(([x, z]) => `${x} ${-z}`).join('L')}Z`}
+          d={upright(p.points) ?? ''}
           fill={fills[p.shade]}
           stroke="var(--ink)"
           strokeWidth={thin}

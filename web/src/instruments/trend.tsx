@@ -1,4 +1,5 @@
 import { limitsOf, type Measure, measureUnit, type ReadingTrend } from '@geolabe/core'
+import { scaleLinear, scaleTime } from 'd3-scale'
 
 const [width, height, pad] = [320, 92, 10]
 
@@ -25,10 +26,10 @@ export function Trend({
   const { least, most } = limitsOf(measure)
   const limit = trend.limit ?? least ?? most
   const values = [...points.map((p) => p.v), ...(now === null ? [] : [now]), ...(limit === null ? [] : [limit])]
+  const begin = points[0] ?? last
+  const x = scaleTime([begin.t, Math.max(end, begin.t + 1)], [pad, width - pad])
   const [lo, hi] = [Math.min(...values), Math.max(...values)]
-  const x = (t: number) => pad + ((t - (points[0]?.t ?? t)) / Math.max(1, end - (points[0]?.t ?? end))) * (width - 2 * pad)
-  const y = (v: number) => height - pad - ((v - lo) / Math.max(1e-9, hi - lo)) * (height - 2 * pad)
-  const begin = points[0] as { t: number; v: number }
+  const y = scaleLinear([lo, Math.max(hi, lo + 1e-9)], [height - pad, pad])
   const lineAt = (t: number) =>
     trend.enough && trend.now !== null && trend.perDay !== null ? trend.now + (trend.perDay * (t - last.t)) / 86_400_000 : null
   const [from, to] = [lineAt(begin.t), lineAt(end)]

@@ -1,3 +1,4 @@
+import { type CurveFactory, curveLinear, curveLinearClosed, line } from 'd3-shape'
 import { createContext, type ReactNode, useContext } from 'react'
 
 /** Metres, x to the right and y up: turned over for the screen only here. */
@@ -8,7 +9,14 @@ const Unit = createContext(1)
 /** One hundredth of the drawing’s larger side, metres: what strokes and letters are sized by. */
 export const useUnit = () => useContext(Unit)
 const colour = (t: Tone) => `var(--${t})`
-const xy = ([x, y]: At) => `${x} ${-y}`
+const drawn = (curve: CurveFactory) =>
+  line<At>()
+    .x(([x]) => x)
+    .y(([, y]) => -y)
+    .curve(curve)
+const open = drawn(curveLinear)
+const closed = drawn(curveLinearClosed)
+const through = (...at: At[]) => open(at) ?? ''
 
 /** A drawing true to scale: its box in metres, widened so that it is never a sliver. */
 export function Scene({ box, label, children }: { box: readonly At[]; label: string; children: ReactNode }) {
@@ -51,7 +59,7 @@ export function Line({
   const u = useUnit()
   return (
     <path
-      d={`M${at.map(xy).join('L')}${close ? 'Z' : ''}`}
+      d={(close ? closed : open)(at) ?? ''}
       fill={fill ? `var(--${fill})` : 'none'}
       fillOpacity={fill && fill !== 'sheet' && fill !== 'sunk' ? 0.22 : 1}
       stroke={colour(tone)}
@@ -189,8 +197,8 @@ export function Arrow({
   const anchor = Math.cos(a) > 0.5 ? 'end' : Math.cos(a) < -0.5 ? 'start' : 'middle'
   return (
     <g>
-      <path d={`M${xy(from)}L${xy(back)}`} stroke={colour(tone)} strokeWidth={u * width} />
-      <path d={`M${xy(to)}L${xy(side(1))}L${xy(side(-1))}Z`} fill={colour(tone)} />
+      <path d={through(from, back)} stroke={colour(tone)} strokeWidth={u * width} />
+      <path d={closed([to, side(1), side(-1)]) ?? ''} fill={colour(tone)} />
       {children !== undefined && (
         <Word at={word} anchor={anchor} tone={tone}>
           {children}
@@ -211,7 +219,7 @@ export function Dim({ a, b, off = 4, children }: { a: At; b: At; off?: number; c
   return (
     <g>
       <path
-        d={`M${xy(move(a, off * 0.2))}L${xy(move(a, off * 1.2))}M${xy(move(b, off * 0.2))}L${xy(move(b, off * 1.2))}M${xy(c)}L${xy(d)}`}
+        d={through(move(a, off * 0.2), move(a, off * 1.2)) + through(move(b, off * 0.2), move(b, off * 1.2)) + through(c, d)}
         stroke="var(--quiet)"
         strokeWidth={u * 0.3}
         fill="none"
