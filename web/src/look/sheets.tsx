@@ -1,6 +1,6 @@
 import type { Verdict } from '@geolabe/core'
 import { Tabs } from 'radix-ui'
-import { Activity, type ReactNode } from 'react'
+import { Activity, memo, type ReactNode } from 'react'
 import { VerdictMark } from './verdict'
 
 export interface SheetTab<Id extends string> {
@@ -32,18 +32,7 @@ export function Sheets<Id extends string>({
       onValueChange={(v) => onOpen(v as Id)}
       className="flex max-h-[68dvh] min-h-0 flex-col overflow-hidden rounded-xl border border-line bg-sheet roomy:h-full roomy:max-h-none"
     >
-      <Tabs.List aria-label={label} className="flex shrink-0 flex-wrap border-b border-line px-1.5">
-        {tabs.map((t) => (
-          <Tabs.Trigger
-            key={t.id}
-            value={t.id}
-            className="flex min-h-12 shrink-0 grow items-center justify-center gap-1.5 border-b-4 border-transparent px-1.5 font-semibold whitespace-nowrap text-quiet data-[state=active]:border-accent data-[state=active]:text-ink"
-          >
-            {t.verdict && t.verdict !== 'inside' && <VerdictMark verdict={t.verdict} size={16} />}
-            {t.name}
-          </Tabs.Trigger>
-        ))}
-      </Tabs.List>
+      <Names label={label} tabs={tabs} />
       {tabs.map((t) => (
         <Activity key={t.id} mode={t.id === open ? 'visible' : 'hidden'}>
           <Tabs.Content
@@ -58,3 +47,32 @@ export function Sheets<Id extends string>({
     </Tabs.Root>
   )
 }
+
+interface Name {
+  id: string
+  name: string
+  verdict?: Verdict | null | undefined
+}
+
+/** Drawn anew only where a name or its mark has changed. */
+const Names = memo(
+  function Names({ label, tabs }: { label: string; tabs: readonly Name[] }) {
+    return (
+      <Tabs.List aria-label={label} className="flex shrink-0 flex-wrap border-b border-line px-1.5">
+        {tabs.map((t) => (
+          <Tabs.Trigger
+            key={t.id}
+            value={t.id}
+            className="flex min-h-12 shrink-0 grow items-center justify-center gap-1.5 border-b-4 border-transparent px-1.5 font-semibold whitespace-nowrap text-quiet data-[state=active]:border-accent data-[state=active]:text-ink"
+          >
+            {t.verdict && t.verdict !== 'inside' && <VerdictMark verdict={t.verdict} size={16} />}
+            {t.name}
+          </Tabs.Trigger>
+        ))}
+      </Tabs.List>
+    )
+  },
+  (a, b) =>
+    a.tabs.length === b.tabs.length &&
+    a.tabs.every((t, i) => t.id === b.tabs[i]?.id && t.name === b.tabs[i].name && t.verdict === b.tabs[i].verdict),
+)

@@ -60,6 +60,8 @@ export const Findings = memo(function Findings({
   )
 })
 
+const chevron = <ChevronDown size={18} aria-hidden="true" />
+
 /** Made of plain words, so that a line is drawn anew only where one of them changes. */
 const Line = memo(function Line({
   id,
@@ -89,7 +91,7 @@ const Line = memo(function Line({
         <span className="sr-only">{verdictWords[verdict].short}:</span>
         <span className="min-w-0 grow leading-tight first-letter:uppercase">{title}</span>
         <span className={clsx('figure text-[0.95rem]', verdictTone[verdict].text)}>{used}</span>
-        <ChevronDown size={18} aria-hidden="true" className={clsx('shrink-0', open && 'rotate-180')} />
+        <span className={clsx('shrink-0', open && 'rotate-180')}>{chevron}</span>
       </button>
     </h2>
   )

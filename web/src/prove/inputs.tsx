@@ -119,7 +119,7 @@ export const LoadPanel = memo(function LoadPanel({
 })
 
 /** Where it is picked up, where it goes, and which way round. */
-export function PathPanel({ step, change }: { step: Step; change: (to: Partial<Step>) => void }) {
+export const PathPanel = memo(function PathPanel({ step, change }: { step: Step; change: (to: Partial<Step>) => void }) {
   return (
     <div className="grid gap-3">
       {(['pickUp', 'setDown'] as const).map((which) => (
@@ -140,18 +140,45 @@ export function PathPanel({ step, change }: { step: Step; change: (to: Partial<S
           />
         </fieldset>
       ))}
-      <Choice
-        label="Turned"
-        value={step.slewDirection}
-        onChange={(turn) => change({ slewDirection: turn })}
-        options={[
-          { value: 'anticlockwise', label: 'Anticlockwise' },
-          { value: 'clockwise', label: 'Clockwise' },
-        ]}
-      />
+      <Turned direction={step.slewDirection} change={change} />
+      <RadiusBasis basis={step.radiusBasis} change={change} />
+    </div>
+  )
+})
+
+// Neither changes while a point is moved.
+const Turned = memo(function Turned({
+  direction,
+  change,
+}: {
+  direction: Step['slewDirection']
+  change: (to: Partial<Step>) => void
+}) {
+  return (
+    <Choice
+      label="Turned"
+      value={direction}
+      onChange={(turn) => change({ slewDirection: turn })}
+      options={[
+        { value: 'anticlockwise', label: 'Anticlockwise' },
+        { value: 'clockwise', label: 'Clockwise' },
+      ]}
+    />
+  )
+})
+
+const RadiusBasis = memo(function RadiusBasis({
+  basis,
+  change,
+}: {
+  basis: Step['radiusBasis']
+  change: (to: Partial<Step>) => void
+}) {
+  return (
+    <>
       <Choice
         label="How the radius is known"
-        value={step.radiusBasis === null ? 'no' : typeof step.radiusBasis === 'string' ? 'measured' : 'bend'}
+        value={basis === null ? 'no' : typeof basis === 'string' ? 'measured' : 'bend'}
         onChange={(v) =>
           change({ radiusBasis: v === 'no' ? null : v === 'measured' ? 'measured-under-load' : { deflection_m: 0.2 } })
         }
@@ -161,18 +188,18 @@ export function PathPanel({ step, change }: { step: Step; change: (to: Partial<S
           { value: 'no', label: 'Worked out', note: 'bend not known' },
         ]}
       />
-      {typeof step.radiusBasis === 'object' && step.radiusBasis !== null && (
+      {typeof basis === 'object' && basis !== null && (
         <NumberField
           label="Outward bend of the boom under load"
           quantity="length"
-          value={step.radiusBasis.deflection_m}
+          value={basis.deflection_m}
           least={0}
           onChange={(v) => change({ radiusBasis: { deflection_m: v ?? 0 } })}
         />
       )}
-    </div>
+    </>
   )
-}
+})
 
 /** Boom, wind, and the table that the machine's own computer is set to. */
 export const MachinePanel = memo(function MachinePanel({

@@ -46,17 +46,28 @@ export function LiftDrawing({ label, machine, place, setup, step, assessment, zo
       .filter((f) => f.subject === id)
       .reduce<Verdict | null>((v, f) => (v === null ? f.verdict : worseVerdict(v, f.verdict)), null)
   const [pickUp, setDown] = [plainPoint(step.pickUp), plainPoint(step.setDown)]
-  const far = Math.max(pickUp.radius_m, setDown.radius_m)
+  const far_m = Math.max(pickUp.radius_m, setDown.radius_m)
+  const [held, setHeld] = useState(false)
+  const fits_m = Math.min(32, Math.max(9, Math.ceil(far_m / 2) * 2 + 3))
+  // While a finger holds a point the drawing keeps its scale, unless the point would leave it.
+  const [extent_m, setExtent] = useState(fits_m)
+  if (!held && extent_m !== fits_m) setExtent(fits_m)
+  if (held && far_m > extent_m * 0.98 && extent_m !== fits_m) setExtent(fits_m)
   const bend_m = typeof step.radiusBasis === 'object' && step.radiusBasis ? step.radiusBasis.deflection_m : 0
   return (
-    <div className="relative h-full">
+    <div
+      className="relative h-full"
+      onPointerDownCapture={() => setHeld(true)}
+      onPointerUpCapture={() => setHeld(false)}
+      onPointerCancelCapture={() => setHeld(false)}
+    >
       {view === 'above' ? (
         <Dial
           machine={machine}
           label={label}
           place={place}
           position={setup.position}
-          extent_m={Math.min(32, Math.max(9, Math.ceil(far / 2) * 2 + 3))}
+          extent_m={extent_m}
           outriggers={dialOutriggers(machine, setup, (id) => {
             const use = assessment?.outriggers.find((l) => l.id === id)
             return { verdict: verdictOf(id), note: use ? say('force', use.upper_N) : '' }

@@ -128,11 +128,14 @@ function ProveCrane({
   )
   const move = (which: 'pickUp' | 'setDown', to: Polar) =>
     setDraft((d) => ({ ...d, lift: withStep(d.lift, { [which]: movedTo(stepOf(d.lift)[which], to) }) }))
-  const take = (made: Remedy) => {
-    if (!made.changedCase) return
-    setDraft({ lift: made.changedCase.lift, wind_mps: made.changedCase.conditions.wind_mps })
-    setTried(JSON.stringify(made.changedCase.setup) === JSON.stringify(setup.plan) ? null : made.changedCase.setup)
-  }
+  const take = useCallback(
+    (made: Remedy) => {
+      if (!made.changedCase) return
+      setDraft({ lift: made.changedCase.lift, wind_mps: made.changedCase.conditions.wind_mps })
+      setTried(JSON.stringify(made.changedCase.setup) === JSON.stringify(setup.plan) ? null : made.changedCase.setup)
+    },
+    [setDraft, setup.plan],
+  )
   const record = async () => {
     setError(null)
     const body: ProveRequest = { id: newId(), setup: setup.id, plan: lift, conditions: { wind_mps } }

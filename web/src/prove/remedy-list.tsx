@@ -1,4 +1,5 @@
 import { type Assessment, changeWords, findingWords, type Remedy } from '@geolabe/core'
+import { memo } from 'react'
 import { Button } from '../look/button'
 import { VerdictWord } from '../look/verdict'
 import { useSay } from '../units/units'
@@ -15,7 +16,7 @@ function settlingAll(advice: Advice): Remedy[] {
 }
 
 /** For each miss the nearest changes that put it right, each already assessed; and what is missing for a proof. */
-export function ChangeList({
+export const ChangeList = memo(function ChangeList({
   assessment,
   advice,
   current,
@@ -79,7 +80,7 @@ export function ChangeList({
       })}
     </section>
   )
-}
+})
 
 function Offers({ changes, onTake }: { changes: readonly Remedy[]; onTake: (c: Remedy) => void }) {
   const say = useSay()

@@ -1,10 +1,11 @@
 import { type Assessment, findingWords, verdictWords } from '@geolabe/core'
 import clsx from 'clsx'
+import { memo } from 'react'
 import { VerdictMark, verdictTone } from '../look/verdict'
 import { useSay } from '../units/units'
 
 /** The answer, larger than anything else, with the finding that decides it. */
-export function VerdictBand({ assessment: a }: { assessment: Assessment }) {
+export const VerdictBand = memo(function VerdictBand({ assessment: a }: { assessment: Assessment }) {
   const say = useSay()
   const tone = verdictTone[a.verdict]
   const governing = a.governing
@@ -24,7 +25,7 @@ export function VerdictBand({ assessment: a }: { assessment: Assessment }) {
       </div>
     </section>
   )
-}
+})
 
 function Big({ label, value }: { label: string; value: string }) {
   return (
