@@ -1,7 +1,6 @@
 import { lazy, Suspense, useEffect } from 'react'
 import { Navigate, Route, Routes, useLocation } from 'react-router'
-import { outbox } from './api/outbox'
-import { useLive, useMe } from './api/queries'
+import { useMe } from './api/me'
 import { Loaded } from './look/page'
 import { SignIn } from './session/sign-in'
 
@@ -42,12 +41,6 @@ const calculators = (
 export function App() {
   const me = useMe()
   const location = useLocation()
-  const signedOn = Boolean(me.data)
-  useLive(signedOn)
-  const owner = me.data ? `${me.data.organisation.id}/${me.data.id}` : null
-  useEffect(() => {
-    if (owner) void outbox.begin(owner)
-  }, [owner])
   // A new screen begins at its top.
   useEffect(() => {
     if (location.pathname) globalThis.scrollTo(0, 0)

@@ -24,7 +24,7 @@ const entry = { item: 'lean', result: 'in-order', reading: null, at: '2026-03-01
 
 it('an entry stands at the moment that the records gave it, not at the device’s', async () => {
   const { outbox } = await import('../src/api/outbox')
-  const { queryClient } = await import('../src/api/queries')
+  const { queryClient } = await import('../src/api/me')
   const { sendEntry } = await import('../src/walkround/entries')
   vi.spyOn(outbox, 'sendPatiently').mockResolvedValue({ saved: 'lean', at: '2026-03-01T06:00:00.000Z' })
   const shift = project(opened)

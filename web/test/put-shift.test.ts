@@ -2,7 +2,8 @@ import 'fake-indexeddb/auto'
 import type { Shift } from '@geolabe/contract'
 import { QueryObserver } from '@tanstack/react-query'
 import { expect, it, vi } from 'vitest'
-import { putShift, queryClient } from '../src/api/queries'
+import { queryClient } from '../src/api/me'
+import { putShift } from '../src/api/queries'
 
 it('a reading that was under way when a write was answered does not take back what the write has left', async () => {
   const answers: ((s: unknown) => void)[] = []

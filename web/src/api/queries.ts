@@ -9,7 +9,6 @@ import type {
   JournalPage,
   LifeLine,
   MachineFile,
-  Me,
   PeoplePage,
   Places,
   Shift,
@@ -19,33 +18,12 @@ import type {
   WalkroundFile,
   Yard,
 } from '@geolabe/contract'
-import { QueryClient, useInfiniteQuery, useQuery } from '@tanstack/react-query'
+import { useInfiniteQuery, useQuery } from '@tanstack/react-query'
 import { useEffect, useSyncExternalStore } from 'react'
-import { ApiError, get } from './client'
-import { forgetKept } from './kept'
+import { get } from './client'
+import { queryClient } from './me'
 import { outbox } from './outbox'
 
-export const queryClient = new QueryClient({
-  defaultOptions: {
-    queries: {
-      staleTime: 10_000,
-      // As long as a shift: what was read is kept for a page without a network.
-      gcTime: 14 * 3_600_000,
-      networkMode: 'always',
-      retry: (count, e) => count < 2 && e instanceof ApiError && e.retryable,
-      retryDelay: 600,
-    },
-  },
-})
-
-export const useMe = () =>
-  useQuery({
-    queryKey: ['me'],
-    queryFn: () => get<Me>('/session').catch((e) => (e instanceof ApiError && e.status === 401 ? null : Promise.reject(e))),
-    staleTime: 60_000,
-    // Away is away: a screen that asks again as it opens would send everything back to waiting.
-    retryOnMount: false,
-  })
 export const useYard = () => useQuery({ queryKey: ['yard'], queryFn: () => get<Yard>('/yard') })
 export const useMachine = (id: string, enabled = true) =>
   useQuery({ queryKey: ['machine', id], queryFn: () => get<MachineFile>(`/machines/${id}`), enabled })
@@ -140,14 +118,4 @@ export function useLive(on: boolean) {
     }
     return () => source.close()
   }, [on])
-}
-
-/** Somebody signs on or off: nothing that another read stays. */
-export function become(me: Me | null): void {
-  if (me === null) {
-    outbox.end()
-    void forgetKept()
-  }
-  queryClient.removeQueries({ predicate: (q) => q.queryKey[0] !== 'me' })
-  queryClient.setQueryData(['me'], me)
 }

@@ -2,7 +2,7 @@ import { calculatorGroups, calculatorWords } from '@geolabe/core'
 import { Search } from 'lucide-react'
 import { useEffect, useRef, useState } from 'react'
 import { Link, useNavigate } from 'react-router'
-import { typing } from '../help/help'
+import { typing } from '../help/keys'
 import { Title } from '../look/page'
 
 const listed = calculatorGroups.map((g) => ({

@@ -1,4 +1,3 @@
-import { useEffect } from 'react'
 import { Dialog } from '../look/dialog'
 
 const keys: [string, string][] = [
@@ -13,20 +12,6 @@ const keys: [string, string][] = [
   ['← →', 'On a point of the dial: slew, 1° (with Shift 10°)'],
   ['Tab, Space, Enter', 'Through everything, tick, press'],
 ]
-
-/** Is somebody typing? Then letters are letters. */
-export const typing = (e: KeyboardEvent) =>
-  e.target instanceof HTMLElement && (e.target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(e.target.tagName))
-
-export function useHelpKey(open: () => void) {
-  useEffect(() => {
-    const press = (e: KeyboardEvent) => {
-      if (e.key === '?' && !typing(e)) open()
-    }
-    addEventListener('keydown', press)
-    return () => removeEventListener('keydown', press)
-  }, [open])
-}
 
 const published = [
   ['/api/calc', 'every calculator with its schemas'],

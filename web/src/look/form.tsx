@@ -4,16 +4,13 @@ import {
   type Control,
   type DefaultValues,
   type FieldPath,
-  type FieldPathValue,
   type FieldValues,
   type UseFormReturn,
   useController,
   useForm,
 } from 'react-hook-form'
 import type { z } from 'zod'
-import { Choice } from './choice'
-import { DateField } from './date-field'
-import { PlainField, SelectField, TextField } from './field'
+import { TextField } from './field'
 
 type Entered<S extends z.ZodType<FieldValues, FieldValues>> = UseFormReturn<z.input<S>, unknown, z.output<S>>
 
@@ -45,7 +42,7 @@ export function Form({
   )
 }
 
-interface Field<T extends FieldValues, Out> {
+export interface Field<T extends FieldValues, Out> {
   control: Control<T, unknown, Out>
   name: FieldPath<T>
   label: string
@@ -65,55 +62,5 @@ export function TextEntry<T extends FieldValues, Out>({
       inputRef={field.ref}
       error={fieldState.error?.message}
     />
-  )
-}
-
-/** A figure in no unit of ours: hours, seconds. What cannot be read stays in its field and is explained there. */
-export function FigureEntry<T extends FieldValues, Out>({ control, name, ...rest }: Field<T, Out> & { hint?: string }) {
-  const { field, fieldState } = useController({ control, name })
-  return (
-    <PlainField
-      {...rest}
-      value={field.value ?? null}
-      onChange={(v) => field.onChange(v as FieldPathValue<T, FieldPath<T>>)}
-      inputRef={field.ref}
-      error={fieldState.error?.message}
-    />
-  )
-}
-
-export function DateEntry<T extends FieldValues, Out>({ control, name, label }: Field<T, Out>) {
-  const { field, fieldState } = useController({ control, name })
-  return (
-    <DateField
-      label={label}
-      value={field.value ?? null}
-      onChange={field.onChange}
-      inputRef={field.ref}
-      error={fieldState.error?.message}
-    />
-  )
-}
-
-export function SelectEntry<T extends FieldValues, Out>({
-  control,
-  name,
-  ...rest
-}: Field<T, Out> & { options: readonly { value: string; label: string }[] }) {
-  const { field } = useController({ control, name })
-  return <SelectField {...rest} value={field.value ?? ''} onChange={field.onChange} />
-}
-
-export function ChoiceEntry<T extends FieldValues, Out, V extends string>({
-  control,
-  name,
-  ...rest
-}: Field<T, Out> & { options: readonly { value: V; label: string }[] }) {
-  const { field, fieldState } = useController({ control, name })
-  return (
-    <div>
-      <Choice {...rest} value={field.value ?? null} onChange={field.onChange} />
-      {fieldState.error && <p className="mt-1 font-semibold text-outside">{fieldState.error.message}</p>}
-    </div>
   )
 }

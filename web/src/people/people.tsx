@@ -3,7 +3,8 @@ import { impedimentsTo, licenceExpiries, roleWords } from '@geolabe/core'
 import clsx from 'clsx'
 import { useState } from 'react'
 import { call, newId } from '../api/client'
-import { queryClient, usePeople } from '../api/queries'
+import { queryClient } from '../api/me'
+import { usePeople } from '../api/queries'
 import { Loaded, Refused, Sheet, Title } from '../look/page'
 
 const today = () => new Date().toISOString().slice(0, 10)

@@ -2,17 +2,20 @@ import type { Me, Shift } from '@geolabe/contract'
 import clsx from 'clsx'
 import { CircleUserRound } from 'lucide-react'
 import { Popover } from 'radix-ui'
-import { type ReactNode, useState } from 'react'
+import { lazy, type ReactNode, Suspense, useEffect, useState } from 'react'
 import { NavLink } from 'react-router'
 import { call, get } from '../api/client'
+import { become, queryClient } from '../api/me'
 import { outbox, type RefusedWrite } from '../api/outbox'
-import { become, queryClient, useOutbox } from '../api/queries'
-import { Help, useHelpKey } from '../help/help'
+import { useLive, useOutbox } from '../api/queries'
+import { useHelpKey } from '../help/keys'
 import { Button } from '../look/button'
 import { Choice } from '../look/choice'
 import { Refused } from '../look/page'
 import { usePreferences } from '../units/units'
 import { Wordmark } from './mark'
+
+const Help = lazy(() => import('../help/help').then((m) => ({ default: m.Help })))
 
 const places = [
   { to: '/', label: 'Yard' },
@@ -25,6 +28,9 @@ const places = [
 
 export function Shell({ me, children }: { me: Me; children: ReactNode }) {
   const [help, setHelp] = useState(false)
+  useLive(true)
+  const owner = `${me.organisation.id}/${me.id}`
+  useEffect(() => void outbox.begin(owner), [owner])
   useHelpKey(() => setHelp(true))
   return (
     <div className="group flex min-h-dvh flex-col roomy:has-[[data-station]]:h-dvh">
@@ -73,7 +79,11 @@ export function Shell({ me, children }: { me: Me; children: ReactNode }) {
       >
         {children}
       </main>
-      <Help open={help} onClose={() => setHelp(false)} />
+      {help && (
+        <Suspense>
+          <Help open onClose={() => setHelp(false)} />
+        </Suspense>
+      )}
     </div>
   )
 }

@@ -2,7 +2,7 @@ import { type DemoPeople, type Me, type SignInRequest, signInRequest } from '@ge
 import { useMutation, useQuery } from '@tanstack/react-query'
 import { useEffect } from 'react'
 import { call, get } from '../api/client'
-import { become } from '../api/queries'
+import { become } from '../api/me'
 import { Button } from '../look/button'
 import { Form, TextEntry, useEntry } from '../look/form'
 import { Refused } from '../look/page'

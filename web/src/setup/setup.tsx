@@ -8,7 +8,7 @@ import {
   type Verdict,
   worseVerdict,
 } from '@geolabe/core'
-import { useMemo, useState } from 'react'
+import { lazy, Suspense, useMemo, useState } from 'react'
 import { useNavigate } from 'react-router'
 import { newId } from '../api/client'
 import { useDraft } from '../api/draft'
@@ -24,7 +24,6 @@ import { nextStation } from '../shift/route-line'
 import { Sequence } from '../shift/sequence'
 import { Steps } from '../shift/steps'
 import { useSay } from '../units/units'
-import { CirclePanel } from './circle-panel'
 import { dialOutriggers } from './dial-outriggers'
 import { blockedBy, firstDraft, isSetupDraft, planOf, type SetupDraft, widestThatFits } from './draft'
 import { LevelPanel } from './level-panel'
@@ -32,6 +31,8 @@ import { OutriggerSheet } from './outrigger-sheet'
 import type { OutriggerState } from './outrigger-state'
 import { StandSheet } from './stand-sheet'
 import { Notes } from './standing'
+
+const CirclePanel = lazy(() => import('./circle-panel').then((m) => ({ default: m.CirclePanel })))
 
 /** Station: the machine on its legs, where they can stand, on what, and level. */
 export function Setup() {
@@ -210,7 +211,11 @@ function SetupCrane({ shift, file, place, machine }: ShiftContext & { machine: C
             {
               id: 'loads',
               name: 'Loads',
-              body: <CirclePanel machine={machine} draft={draft} states={states} onChange={(circle) => change({ circle })} />,
+              body: (
+                <Suspense>
+                  <CirclePanel machine={machine} draft={draft} states={states} onChange={(circle) => change({ circle })} />
+                </Suspense>
+              ),
             },
           ]}
         />

@@ -3,7 +3,7 @@ import { type PlateValue, type WalkItem, walkPartWords, type Zone } from '@geola
 import { Check, CircleSlash2, TriangleAlert } from 'lucide-react'
 import { useEffect, useRef, useState } from 'react'
 import { flushSync } from 'react-dom'
-import { typing } from '../help/help'
+import { typing } from '../help/keys'
 import type { NewEntry, ShownEntry } from './entries'
 import { Plate } from './plate'
 import { type Because, Reading, readText } from './reading'
