@@ -30,6 +30,9 @@ export {
   watchIsOver,
 } from './defect/grade'
 export { type DefectAction, defectActions, defectMoves, whyNot } from './defect/moves'
+export { boxOf, type DrawingLayer, type PlanDrawing, type Stroke } from './drawing/drawing'
+export { planDrawing } from './drawing/plan-drawing'
+export { svgOf } from './drawing/svg'
 export type { Duty } from './due/duty'
 export { energyPlan } from './due/energy'
 export { byUrgency, hoursPerDay, nextDue } from './due/next-due'

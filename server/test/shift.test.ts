@@ -250,6 +250,15 @@ describe('from site to handover', () => {
 
     const card = await ines.get(`/shifts/${id}/card.pdf`)
     expect(card.body.subarray(0, 5).toString()).toBe('%PDF-')
+    const plan = (format: string) => ines.get(`/shifts/${id}/lifts/${lift.id}/plan.${format}`)
+    expect((await plan('pdf')).body.subarray(0, 5).toString()).toBe('%PDF-')
+    for (const [format, says] of [
+      ['svg', '<g id="LOAD">'],
+      ['dxf', 'OUTRIGGERS'],
+    ] as const)
+      expect((await plan(format)).body.toString()).toContain(says)
+    expect((await plan('exe')).status).toBe(404)
+    expect((await ines.get(`/shifts/${id}/lifts/${id}/plan.dxf`)).status).toBe(404)
 
     const file = (await ines.get(`/shifts/${id}/export`)).body
     expect(file.format).toBe('geolabe.shift/1')

@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto'
 import { type ImportedPage, type ImportedShift, type Recomputed, type ShiftFile, shiftFile } from '@geolabe/contract'
-import { type Machine, type Place, parseOrRefuse, project, type RatingTable, type Walkround } from '@geolabe/core'
+import { type Machine, type Place, parseOrRefuse, project, type RatingTable } from '@geolabe/core'
 import type { Request } from 'express'
 import { z } from 'zod'
 import type { CalcPool } from '../calc/pool'
@@ -10,27 +10,9 @@ import { notFound, requireAnyRole } from '../http/routes'
 import { Problem } from '../problem/problem'
 import { eventsOf } from '../shift/read'
 import { canonical, isGenuine, type SigningKey } from './signing'
+import { machineTaken, revision } from './taken'
 
 const distinct = <T>(list: readonly T[], key: (t: T) => string) => [...new Map(list.map((t) => [key(t), t])).values()]
-
-async function revision<T>(tx: Tx, table: 'machine_revision' | 'place_revision', id: string, at: number): Promise<T> {
-  const r = await tx.query<{ document: T }>(`select document from ${table} where id = $1 and revision = $2`, [id, at])
-  if (!r.rows[0]) throw notFound(`Revision ${at} of ${id}`)
-  return r.rows[0].document
-}
-
-/** The machine as a shift took it: its own revision, with the walk-round that was in force. */
-async function machineTaken(tx: Tx, shift: string, machine: string): Promise<Machine> {
-  const r = await tx.query<{ machine_revision: number; walkround: Walkround | null }>(
-    `select s.machine_revision, w.document as walkround from shift s left join walkround_revision w
-       on w.org = s.org and w.machine = s.machine and w.revision = s.walkround_revision where s.id = $1`,
-    [shift],
-  )
-  const taken = r.rows[0]
-  if (!taken) throw notFound('This shift')
-  const document = await revision<Machine>(tx, 'machine_revision', machine, taken.machine_revision)
-  return taken.walkround ? { ...document, walkround: taken.walkround } : document
-}
 
 /** A shift with everything it rests on, in the very revisions it used, as one signed file. */
 export async function exportShift(tx: Tx, id: string, key: SigningKey): Promise<ShiftFile> {

@@ -1,14 +1,20 @@
+import { liftsOnOutriggers, planDrawing, svgOf } from '@geolabe/core'
 import { Router } from 'express'
 import { z } from 'zod'
 import type { CalcPool } from '../calc/pool'
 import type { Database } from '../db/database'
 import { reads, uuidParam, whoOf, writes } from '../http/routes'
 import { machineNamed } from '../library/machine'
+import { Problem } from '../problem/problem'
 import { readMe } from '../session/session'
 import { readShift } from '../shift/read'
 import { liftCard } from './card'
 import { exportShift, importShift, listImported, readImported } from './file'
+import { dxfOf, planPage } from './plan'
 import type { SigningKey } from './signing'
+import { liftTaken } from './taken'
+
+const formats = z.enum(['svg', 'dxf', 'pdf'])
 
 export function cardRoutes(db: Database, key: SigningKey, pool: CalcPool): Router {
   const router = Router()
@@ -23,6 +29,19 @@ export function cardRoutes(db: Database, key: SigningKey, pool: CalcPool): Route
     })
     res.type('application/pdf').setHeader('Content-Disposition', `inline; filename="lift-card-${shift.machine.id}.pdf"`)
     liftCard(shift, machine, organisation).pipe(res)
+  })
+  router.get('/shifts/:id/lifts/:lift/plan.:format', async (req, res) => {
+    const format = formats.safeParse(req.params.format).data
+    if (!format) throw new Problem(404, 'not-found', 'A plan comes as svg, dxf or pdf.', 'format')
+    const taken = await db.as(whoOf(req), (tx) => liftTaken(tx, uuidParam(req), uuidParam(req, 'lift')))
+    const { machine, place, lift } = taken
+    if (!liftsOnOutriggers(machine)) throw new Problem(409, 'not-drawn', `${machine.name} is not drawn as a plan yet.`, 'machine')
+    const title = `${machine.name} at ${place.name}: ${lift.hung.load.name || 'the load'}`
+    const drawing = planDrawing({ ...taken, machine, title })
+    res.setHeader('Content-Disposition', `attachment; filename="plan-${machine.id}.${format}"`)
+    if (format === 'pdf') planPage(drawing).pipe(res.type('application/pdf'))
+    else if (format === 'dxf') res.type('image/vnd.dxf').send(dxfOf(drawing))
+    else res.type('image/svg+xml').send(svgOf(drawing))
   })
   router.get(
     '/shifts/:id/export',

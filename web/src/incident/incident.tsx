@@ -1,20 +1,21 @@
 import { type Defect, type MachineFile, overrideRequest, type RaiseDefectRequest, type Shift } from '@geolabe/contract'
 import { itemsOf, preUseOf, symptomsOf } from '@geolabe/core'
 import { DoorOpen, OctagonAlert } from 'lucide-react'
-import { useState } from 'react'
+import { lazy, Suspense, useState } from 'react'
 import { useNavigate } from 'react-router'
 import { newId } from '../api/client'
 import { queryClient } from '../api/me'
 import { openInspection } from '../api/open-inspection'
 import { outbox } from '../api/outbox'
 import { putShift } from '../api/queries'
-import { DefectForm } from '../defects/defect-form'
 import { Button } from '../look/button'
 import { Dialog } from '../look/dialog'
 import { ChoiceEntry, FigureEntry } from '../look/entries'
 import { Form, TextEntry, useEntry } from '../look/form'
 import { Refused } from '../look/page'
 import { SymptomWay } from './symptom'
+
+const DefectForm = lazy(() => import('../defects/defect-form').then((m) => ({ default: m.DefectForm })))
 
 type Open = 'ask' | 'defect' | 'override' | { symptom: string } | null
 
@@ -96,15 +97,17 @@ export function Incident({ shift, file }: { shift: Shift; file: MachineFile }) {
         </div>
       </Dialog>
       <Dialog open={open === 'defect'} onClose={close} title={`Report a defect: ${m.name}`}>
-        <DefectForm
-          machine={m.id}
-          definition={m}
-          shift={shift.id}
-          item={null}
-          where={null}
-          near={null}
-          onRaised={(id) => navigate(`/defects/${id}`)}
-        />
+        <Suspense>
+          <DefectForm
+            machine={m.id}
+            definition={m}
+            shift={shift.id}
+            item={null}
+            where={null}
+            near={null}
+            onRaised={(id) => navigate(`/defects/${id}`)}
+          />
+        </Suspense>
       </Dialog>
       <Dialog open={open === 'override'} onClose={close} title="Record an override">
         <OverrideForm shift={shift} file={file} onDone={close} />

@@ -61,6 +61,19 @@ export function ShiftRecord() {
                           ? `${l.outcome.outcome === 'done' ? 'Done' : 'Abandoned'} ${clock(l.outcome.at)}. ${l.outcome.reason}`
                           : 'Not recorded how it ended.'}
                       </p>
+                      <p className="flex flex-wrap items-center gap-x-4">
+                        Plan, true to scale:
+                        {(['pdf', 'dxf', 'svg'] as const).map((format) => (
+                          <a
+                            key={format}
+                            className="inline-flex min-h-12 items-center font-semibold uppercase underline underline-offset-4"
+                            href={`/api/shifts/${s.id}/lifts/${l.id}/plan.${format}`}
+                            download
+                          >
+                            {format}
+                          </a>
+                        ))}
+                      </p>
                     </div>
                   </li>
                 ))}
