@@ -17,12 +17,12 @@ import { refuseDepth } from './http/depth'
 import { notFound, reads } from './http/routes'
 import { inspectionRoutes } from './inspections/routes'
 import { journalRoutes } from './journal/routes'
-import { readPlaces } from './library/place'
 import { lifeRoutes } from './life/routes'
 import { liftRoutes } from './lift/routes'
 import type { Live } from './live/live'
 import { peopleRoutes } from './people/routes'
 import type { Photos } from './photos/photos'
+import { placeRoutes } from './place/routes'
 import { asProblem, Problem, problemBody } from './problem/problem'
 import { proveRoutes } from './prove/routes'
 import { readMe, sessions } from './session/session'
@@ -139,7 +139,7 @@ export function makeApp(o: AppOptions): express.Express {
     '/machines/:id',
     reads(db, (tx, req) => readMachine(tx, String(req.params.id))),
   )
-  api.get('/places', reads(db, readPlaces))
+  api.use(placeRoutes(db))
   api.get('/live', live.serve)
   for (const routes of [shiftRoutes, walkroundRoutes, siteRoutes, setupRoutes, proveRoutes, liftRoutes, stowRoutes])
     api.use(routes(db))

@@ -94,6 +94,21 @@ describe('organisations', () => {
     ).toBe(true)
   })
 
+  it('keep what stands at a place to those who draw it: out to all of the yard, in by the person in charge, each revision kept', async () => {
+    const [ines, wil, aud] = [await app.as('Ines Haldane'), await app.as('Wilhelmina Osei'), await app.as('Aud Lindqvane')]
+    const path = '/places/north-quay/features'
+    const out = (await ines.get(`${path}.geojson`)).body
+    expect((await aud.get(`${path}.geojson`)).status).toBe(404)
+    expect((await ines.post(path, out)).status).toBe(403)
+    const fewer = { ...out, features: out.features.slice(1) }
+    expect((await wil.post(path, { ...fewer, frame: 'degrees' })).body.error).toMatchObject({ path: 'frame' })
+    expect((await wil.post(path, fewer)).status).toBe(200)
+    expect((await ines.get(`${path}.geojson`)).body.features).toHaveLength(fewer.features.length)
+    expect((await wil.post(path, out)).status).toBe(200)
+    const kept = await app.owner.query("select revision from place_revision where id = 'north-quay' order by revision")
+    expect(kept.rows.length).toBeGreaterThanOrEqual(3)
+  })
+
   it('stay apart even when a query forgets its filter: the database decides', async () => {
     for (const table of [
       'person',

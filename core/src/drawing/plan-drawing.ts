@@ -26,6 +26,12 @@ const rectangle = (c: Point, { length_m, width_m }: { length_m: number; width_m:
     [1, -1],
   ].map(([i, j]) => ({ x_m: c.x_m + ((i ?? 0) * length_m) / 2, y_m: c.y_m + ((j ?? 0) * width_m) / 2 }))
 
+/** Where words about a foot do not lie on it. */
+const besideMat = (foot: Point, { length_m, width_m }: { length_m: number; width_m: number }): Point => ({
+  x_m: foot.x_m - length_m / 2,
+  y_m: foot.y_m + width_m / 2 + 0.15,
+})
+
 function placeLayer(place: Place): DrawingLayer {
   const strokes = place.features.flatMap((f): Stroke[] => {
     const points = f.geometry.points.map(([x_m, y_m]) => ({ x_m, y_m }))
@@ -56,11 +62,11 @@ function standingLayers(machine: Crane, setup: SetupPlan, to: Move): DrawingLaye
     },
     {
       name: 'OUTRIGGERS',
-      strokes: own.flatMap(({ foot, point }) => [
+      strokes: own.flatMap(({ foot, point, setting }) => [
         { kind: 'line', points: [{ x_m: foot.x_m, y_m: 0 }, foot].map(to), closed: false } as const,
         { kind: 'circle', centre: to(foot), radius_m: 0.05 } as const,
         outline(rectangle(foot, point.float), to),
-        text(to(foot), point.label),
+        text(to(besideMat(foot, setting.mat ?? point.float)), point.label),
       ]),
     },
     {

@@ -93,6 +93,7 @@ const touched: Record<string, string[]> = {
   marks: ['shift'],
   defects: ['yard', 'machine', 'defects', 'shift', 'life'],
   tables: ['tables', 'machine'],
+  places: ['places'],
   due: ['due', 'yard', 'machine', 'life'],
   people: ['people', 'me'],
   machines: ['machine', 'walkround'],

@@ -18,6 +18,7 @@ import { Station } from '../look/station'
 import { useShiftContext } from '../shift/frame'
 import { nextStation } from '../shift/route-line'
 import { useSay } from '../units/units'
+import { PlaceFile } from './place-file'
 import { PlaceMap } from './place-map'
 
 interface Draft {
@@ -118,7 +119,15 @@ export function Site() {
             {
               id: 'lines',
               name: 'Overhead lines',
-              body: <Lines lines={place.features.filter((f) => f.kind === 'overhead')} />,
+              body: (
+                <div className="grid gap-4">
+                  <Lines lines={place.features.filter((f) => f.kind === 'overhead')} />
+                  <PlaceFile
+                    place={place}
+                    may={Boolean(me?.roles.some((r) => r === 'person-in-charge' || r === 'administrator'))}
+                  />
+                </div>
+              ),
             },
             {
               id: 'team',

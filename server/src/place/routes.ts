@@ -1,0 +1,30 @@
+import { geojsonToPlace, placeFeatures, placeToGeojson } from '@geolabe/contract'
+import { Router } from 'express'
+import type { Database } from '../db/database'
+import { reads, requireAnyRole, writes } from '../http/routes'
+import { placeInUse, placeNamed, readPlaces } from '../library/place'
+
+/** The places of an organisation; what stands there goes out and comes in as GeoJSON in local metres. */
+export function placeRoutes(db: Database): Router {
+  const router = Router()
+  router.get('/places', reads(db, readPlaces))
+  router.get(
+    '/places/:id/features.geojson',
+    reads(db, async (tx, req) => placeToGeojson(await placeNamed(tx, String(req.params.id)))),
+  )
+  router.post(
+    '/places/:id/features',
+    writes(db, placeFeatures, async (tx, file, req) => {
+      await requireAnyRole(
+        tx,
+        ['person-in-charge', 'administrator'],
+        'What stands at a place is drawn by the person in charge or an administrator.',
+      )
+      const { document } = await placeInUse(tx, String(req.params.id))
+      const place = geojsonToPlace(file, document)
+      await tx.query('update place set document = $2 where id = $1', [place.id, JSON.stringify(place)])
+      return place
+    }),
+  )
+  return router
+}
