@@ -20,6 +20,8 @@ const polygon = z.strictObject({
   /** Drawn turned with the superstructure. */
   slews: z.boolean().optional(),
   shade: z.enum(['body', 'cab', 'wheel', 'dark', 'light']),
+  /** What carries, and how it is made; left out: shell and covers. */
+  made: z.enum(['frame', 'lattice', 'sections', 'rails', 'track']).optional(),
 })
 
 /** How the outline of a round thing is written in a file: centre and radius, metres. */

@@ -1,6 +1,6 @@
 import { type BoomPose, type Crane, Refusal, telescopicBoom } from '@geolabe/core'
 import { useSay } from '../units/units'
-import { MachineSide } from './machine-shape'
+import { BoomSections, MachineSide } from './machine-shape'
 
 /** From the side: boom at its angle, tip height, radius, and the load on its rope. True to scale. */
 export function SideView({
@@ -46,17 +46,12 @@ export function SideView({
       <MachineSide machine={machine} thin={thin * 1.4} />
       {pose ? (
         <>
-          <path
-            d={`M${-back} ${-machine.boom.pivot.height_m}L${radius_m - deflection_m} ${-pose.tip_height_m}`}
-            stroke="var(--ink)"
-            strokeWidth={0.75}
-            strokeLinecap="round"
-          />
-          <path
-            d={`M${-back} ${-machine.boom.pivot.height_m}L${radius_m - deflection_m} ${-pose.tip_height_m}`}
-            stroke="var(--sheet)"
-            strokeWidth={0.75 - thin * 3.5}
-            strokeLinecap="round"
+          <BoomSections
+            foot={[-back, -machine.boom.pivot.height_m]}
+            tip={[radius_m - deflection_m, -pose.tip_height_m]}
+            least_m={machine.boom.lengths_m[0] ?? 0}
+            sections={Math.min(5, machine.boom.lengths_m.length)}
+            thin={thin}
           />
           <path d={`M${radius_m} ${-pose.tip_height_m}V-2`} stroke="var(--ink)" strokeWidth={thin * 2} />
           <rect
