@@ -6,8 +6,7 @@ import { BrowserRouter } from 'react-router'
 import { persistOptions } from './api/kept'
 import { queryClient } from './api/me'
 import { App } from './app'
-import { loadLocale } from './look/locale'
-import { Preferred } from './units/preferred'
+import { Preferred, writeAsChosen } from './units/preferred'
 import './style.css'
 
 // Dialogs hold the page still with a style of their own; the page's rules take it by this word.
@@ -15,7 +14,7 @@ setNonce(document.querySelector<HTMLMetaElement>('meta[name="style-nonce"]')?.co
 
 const root = document.getElementById('root')
 if (!root) throw new Error('The page has no root.')
-await loadLocale(navigator.language).catch(() => {})
+await writeAsChosen().catch(() => {})
 createRoot(root).render(
   <StrictMode>
     <PersistQueryClientProvider

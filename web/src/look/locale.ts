@@ -19,6 +19,12 @@ const known: Record<string, () => Promise<Locale>> = {
   sv: async () => (await import('date-fns/locale/sv')).sv,
 }
 
+/** What can be chosen, each under its own name. */
+export const languages = ['en-GB', ...Object.keys(known)].map((tag) => ({
+  value: tag,
+  label: new Intl.DisplayNames([tag], { type: 'language' }).of(tag) ?? tag,
+}))
+
 let locale: Locale = enGB
 
 /** The way of writing dates that counts now. */

@@ -11,6 +11,8 @@ import { useLive, useOutbox } from '../api/queries'
 import { useHelpKey } from '../help/keys'
 import { Button } from '../look/button'
 import { Choice } from '../look/choice'
+import { SelectField } from '../look/field'
+import { languages } from '../look/locale'
 import { Refused } from '../look/page'
 import { usePreferences } from '../units/units'
 import { Wordmark } from './mark'
@@ -173,7 +175,7 @@ function RefusedEntry({ entry: r }: { entry: RefusedWrite }) {
 }
 
 function PersonMenu({ me, onHelp }: { me: Me; onHelp: () => void }) {
-  const { units, light, setUnits, setLight } = usePreferences()
+  const { units, light, language, setUnits, setLight, setLanguage } = usePreferences()
   const { waiting } = useOutbox()
   const signOff = async () => {
     await call({ method: 'DELETE', path: '/session' })
@@ -216,6 +218,12 @@ function PersonMenu({ me, onHelp }: { me: Me; onHelp: () => void }) {
               { value: 'metric', label: 'Metric' },
               { value: 'us', label: 'US' },
             ]}
+          />
+          <SelectField
+            label="Dates and figures"
+            value={languages.some((l) => l.value === language) ? language : 'en-GB'}
+            options={languages}
+            onChange={setLanguage}
           />
           {/* At a station a phone has no room for them above. */}
           <nav aria-label="Other places" className="grid grid-cols-2 sm:hidden">

@@ -1,5 +1,6 @@
-import { type ReactNode, useEffect, useMemo, useState } from 'react'
-import { PreferencesContext, type System } from './units'
+import { Fragment, type ReactNode, useEffect, useMemo, useState } from 'react'
+import { loadLocale } from '../look/locale'
+import { PreferencesContext, type System, writeFiguresAs } from './units'
 
 const kept = (key: string) => {
   try {
@@ -8,10 +9,27 @@ const kept = (key: string) => {
     return null
   }
 }
+const keep = (key: string, v: string) => {
+  try {
+    localStorage.setItem(key, v)
+  } catch {
+    // Not kept for next time; still used now.
+  }
+}
 
-/** Day or night, metric or US: the person's own choice, else what the device says. */
+/** Dates and figures as a language has them. What it lacks on this device stays as it was. */
+async function writeAs(language: string): Promise<void> {
+  await loadLocale(language)
+  writeFiguresAs(language)
+}
+
+/** The language of dates and figures: the person's own choice, else what the device says. To be called before anything is drawn. */
+export const writeAsChosen = (): Promise<void> => writeAs(kept('geolabe.language') ?? navigator.language)
+
+/** Day or night, metric or US, dates and figures by language: the person's own choice, else what the device says. */
 export function Preferred({ children }: { children: ReactNode }) {
   const [units, setUnits] = useState<System>(() => (kept('geolabe.units') === 'us' ? 'us' : 'metric'))
+  const [language, setLanguage] = useState(() => kept('geolabe.language') ?? navigator.language)
   const [light, setLight] = useState<'day' | 'night'>(() => {
     const own = kept('geolabe.light')
     if (own === 'day' || own === 'night') return own
@@ -20,17 +38,11 @@ export function Preferred({ children }: { children: ReactNode }) {
   useEffect(() => {
     document.documentElement.dataset.light = light
   }, [light])
-  const value = useMemo(() => {
-    const keep = (key: string, v: string) => {
-      try {
-        localStorage.setItem(key, v)
-      } catch {
-        // Not kept for next time; still used now.
-      }
-    }
-    return {
+  const value = useMemo(
+    () => ({
       units,
       light,
+      language,
       setUnits: (u: System) => {
         keep('geolabe.units', u)
         setUnits(u)
@@ -39,7 +51,17 @@ export function Preferred({ children }: { children: ReactNode }) {
         keep('geolabe.light', l)
         setLight(l)
       },
-    }
-  }, [units, light])
-  return <PreferencesContext value={value}>{children}</PreferencesContext>
+      setLanguage: (l: string) => {
+        keep('geolabe.language', l)
+        void writeAs(l).then(() => setLanguage(l))
+      },
+    }),
+    [units, light, language],
+  )
+  return (
+    <PreferencesContext value={value}>
+      {/* Everything is written anew in another language. */}
+      <Fragment key={language}>{children}</Fragment>
+    </PreferencesContext>
+  )
 }

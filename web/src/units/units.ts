@@ -35,7 +35,12 @@ const units: Record<System, Record<Quantity, Unit>> = {
   },
 }
 
-const locale = typeof navigator === 'undefined' ? 'en-GB' : navigator.language
+let locale = typeof navigator === 'undefined' ? 'en-GB' : navigator.language
+
+/** Figures are written and read as this language has them from now on. */
+export function writeFiguresAs(language: string): void {
+  locale = language
+}
 
 export const unitOf = (system: System, q: Quantity) => units[system][q]
 
@@ -85,14 +90,19 @@ export const editPlain = (value: number, digits = 10, language = locale) => edit
 export interface Preferences {
   units: System
   light: 'day' | 'night'
+  /** How dates and figures are written, as a BCP 47 tag. */
+  language: string
   setUnits: (u: System) => void
   setLight: (l: 'day' | 'night') => void
+  setLanguage: (l: string) => void
 }
 export const PreferencesContext = createContext<Preferences>({
   units: 'metric',
   light: 'day',
+  language: 'en-GB',
   setUnits: () => {},
   setLight: () => {},
+  setLanguage: () => {},
 })
 export const usePreferences = () => useContext(PreferencesContext)
 const sayers: Record<System, Say> = { metric: sayIn('metric'), us: sayIn('us') }
