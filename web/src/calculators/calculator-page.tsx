@@ -26,6 +26,7 @@ import { presentationOf } from './presentations'
 import { isObj, type Json, type Obj, plainOf, schemaOf } from './schema'
 
 const Editor = lazy(() => import('./form').then((m) => ({ default: m.Editor })))
+const FromShift = lazy(() => import('./from-shift').then((m) => ({ default: m.FromShift })))
 const SavedLoads = lazy(() => import('./saved-loads').then((m) => ({ default: m.SavedLoads })))
 
 /** One calculator: what goes in on the left, the answer with its drawing on the right, nothing to press in between. */
@@ -84,6 +85,7 @@ function Page({ calculator, shown }: { calculator: Calculator; shown: Presentati
   const { name } = calculator
   const { title } = calculatorWords(calculator)
   const say = useSay()
+  const me = useMe()
   const { hash } = useLocation()
   const [input, setInput] = useState<Obj>(() => firstInput(name, hash, calculator.example as Obj))
   const schema = useMemo(() => withChoices(schemaOf(calculator.input), input), [calculator, input])
@@ -150,7 +152,12 @@ function Page({ calculator, shown }: { calculator: Calculator; shown: Presentati
               fault={fault}
             />
           </Suspense>
-          <p>
+          <p className="flex flex-wrap items-center gap-2">
+            {me.data && shown.mine && (
+              <Suspense fallback={null}>
+                <FromShift mine={shown.mine} onTake={(known) => setInput(JSON.parse(JSON.stringify({ ...input, ...known })))} />
+              </Suspense>
+            )}
             <Button look="quiet" onClick={() => setInput(calculator.example as Obj)}>
               <RotateCcw size={18} aria-hidden="true" /> Back to the example
             </Button>

@@ -1,8 +1,16 @@
-import { articulatedGeometryCalculator, hookTravelCalculator, telescopicGeometryCalculator } from '@geolabe/core'
+import { articulatedGeometryCalculator, hookTravelCalculator, nominal, telescopicGeometryCalculator } from '@geolabe/core'
+import { boomOf, standing, stepPlanned } from '../mine'
 import { fig, hero, present } from './present'
 import { type At, Box, Dim, Earth, Line, polar, Round, Scene, Word } from './scene'
 
 export const telescopicGeometry = present(telescopicGeometryCalculator, {
+  mine: (at) => {
+    const own = boomOf(at)
+    const to = stepPlanned(at)?.setDown.radius_m
+    if (!own || to === undefined) return null
+    const { pivot, headOffset_m } = own.boom
+    return { boom_m: own.boom_m, pivot, headOffset_m, radius_m: nominal(to), angle_deg: undefined }
+  },
   hero: (_i, o, say) => [
     hero(say, 'Radius', 'length', o.radius_m),
     hero(say, 'Tip height', 'length', o.tip_height_m),
@@ -91,6 +99,10 @@ export const articulatedGeometry = present(articulatedGeometryCalculator, {
 })
 
 export const hookTravel = present(hookTravelCalculator, {
+  mine: (at) => {
+    const parts = standing(at)?.setup.fitted.partsOfLine
+    return parts === undefined ? null : { parts }
+  },
   hero: (i, o, say) => [
     {
       ...hero(say, 'Gap after that', 'length', i.gap_m + o.gapChange_m),

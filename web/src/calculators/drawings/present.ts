@@ -1,5 +1,6 @@
 import { byUse, type Calculator, type Nominal, type Quantity, type Say, usualNear_share, type Verdict } from '@geolabe/core'
 import type { ComponentType } from 'react'
+import type { Mine } from '../mine'
 
 /** One figure of an answer, large. */
 export interface Hero {
@@ -14,6 +15,8 @@ export interface Presentation<In = unknown, Out = unknown> {
   hero: (input: In, output: Out, say: Say) => Hero[]
   steps: (input: In, output: Out) => string[]
   Drawing: ComponentType<{ input: In; output: Out; say: Say }>
+  /** What the open shift's machine and place know of its input; null: nothing as things stand. */
+  mine?: (at: Mine) => Partial<In> | null
   /** Inputs can be kept under names and taken up again. */
   keepsInputs?: boolean
 }

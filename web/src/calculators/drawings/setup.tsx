@@ -5,10 +5,12 @@ import {
   convexHull,
   levelEffectCalculator,
   levellingCalculator,
+  nominal,
   reactionEnvelopeCalculator,
   supportReactionsCalculator,
   tippingLoadCalculator,
 } from '@geolabe/core'
+import { standing, supportsOf } from '../mine'
 import { fig, hero, kN, present, yes } from './present'
 import { Arrow, type At, arcOf, Box, Cog, Dim, Earth, Line, plan, polar, Round, Scene, turnedBy, useUnit, Word } from './scene'
 
@@ -65,6 +67,20 @@ export const bubbleCheck = present(bubbleCheckCalculator, {
 })
 
 export const levelling = present(levellingCalculator, {
+  mine: (at) => {
+    const stood = standing(at)
+    const feet = supportsOf(at)
+    if (!stood || !feet) return null
+    const { pitch_deg, roll_deg } = stood.setup.level
+    return {
+      ...(pitch_deg === null || roll_deg === null ? {} : { pitch_deg: nominal(pitch_deg), roll_deg: nominal(roll_deg) }),
+      supports: feet.flatMap((f) => {
+        const stroke = stood.machine.outriggers.find((o) => o.id === f.id)?.stroke
+        const stroke_m = stood.setup.standing.outriggers.find((o) => o.id === f.id)?.stroke_m
+        return stroke && stroke_m !== undefined ? [{ id: f.id, x_m: f.x_m, y_m: f.y_m, stroke_m, ...stroke }] : []
+      }),
+    }
+  },
   hero: (_i, o, say) => [
     yes('Within the strokes', o.feasible, 'yes', 'no'),
     ...o.jacks.map((j) =>

@@ -5,10 +5,12 @@ import {
   edgeSetbackCalculator,
   groundPressureCalculator,
   lineApproachCalculator,
+  type MatKind,
   trackPressureCalculator,
   wearCalculator,
   wearTrendCalculator,
 } from '@geolabe/core'
+import { standing } from '../mine'
 import { fig, hero, kN, present, use, verdictOf, yes } from './present'
 import { Arrow, type At, Box, Dim, Earth, Line, Round, Scene, Word } from './scene'
 
@@ -117,6 +119,10 @@ export const wearTrend = present(wearTrendCalculator, {
 })
 
 export const lineApproach = present(lineApproachCalculator, {
+  mine: ({ place }) => {
+    const line = place.features.find((f) => f.kind === 'overhead')
+    return line ? { voltage_kV: line.voltage_kV ?? null } : null
+  },
   hero: (_i, o, say) => [
     hero(say, 'Keep away at least', 'length', o.required_m, 'ask the utility'),
     yes('This is', o.ok, 'far enough', `${o.short_m === null ? '' : say('length', o.short_m)} too near`),
@@ -217,7 +223,27 @@ export const edgeSetback = present(edgeSetbackCalculator, {
   },
 })
 
+/** A mat as the calculator asks for it: without its name. */
+const matOf = ({ id: _id, label: _label, ...mat }: MatKind) => mat
+
 export const groundPressure = present(groundPressureCalculator, {
+  mine: (at) => {
+    const stood = standing(at)
+    // The outrigger that presses hardest in the last lift.
+    const worst = [...(stood?.lift?.assessment.outriggers ?? [])].sort((a, b) => b.upper_N - a.upper_N)[0]
+    const float = stood?.machine.outriggers.find((o) => o.id === worst?.id)?.float
+    const setting = stood?.setup.standing.outriggers.find((o) => o.id === worst?.id)
+    if (!worst || !float || !setting) return null
+    const { mat, ground } = setting
+    return {
+      pad: { length_m: float.length_m, width_m: float.width_m },
+      reaction_N: worst.upper_N,
+      mat: mat ? matOf(mat) : undefined,
+      // What is not known of the ground is not taken from the example.
+      allowable_kPa: ground?.allowable_kPa,
+      soil: ground?.soil,
+    }
+  },
   hero: (_i, o, say) => [
     hero(say, 'On the ground', 'pressure', o.formation_kPa),
     use(say, 'Used of what it allows', o.utilisation),
