@@ -55,6 +55,11 @@ test('a lift outside its limits, the nearest change, and inside again', async ({
   const [dx, dy] = [from.x + from.width / 2 - cx, from.y + from.height / 2 - cy]
   await page.mouse.move(cx + dx, cy + dy)
   await page.mouse.down()
+  // Beyond what the boom reaches it is held, and why is said; back again it is free.
+  await page.mouse.move(cx + dx * 3, cy + dy * 3)
+  await expect(page.getByText(/^Held here: this boom at 19.40 m reaches 1\d\.\d\d m\.$/)).toBeVisible()
+  await page.mouse.move(cx + dx, cy + dy)
+  await expect(page.getByText(/^Held here/)).toHaveCount(0)
   for (let by = 1.05; by < 1.7; by += 0.05) {
     await page.mouse.move(cx + dx * by, cy + dy * by)
     if (await verdict(page).getByText('Outside the limits').isVisible()) break

@@ -48,6 +48,10 @@ export interface DialProps {
   /** Where the load may go, slew by slew, and what ends it there; null: nowhere at that slew. */
   zones?: readonly (MapZone | null)[] | undefined
   onMove?: ((which: 'pickUp' | 'setDown', p: Polar) => void) | undefined
+  /** As far as a point can be dragged; omitted: as far as is drawn. */
+  reach_m?: number | undefined
+  /** A point is held at that, or no longer. */
+  onHeld?: ((held: boolean) => void) | undefined
   /** What was touched: an outrigger, or a point of the path. */
   onTouch?: ((what: Touched) => void) | undefined
   /** What is shown beside the drawing, so that it is found on it. */
@@ -200,7 +204,8 @@ export function Dial(props: DialProps) {
             key={which}
             {...shown}
             name={name}
-            most_m={extent_m * 1.4}
+            most_m={Math.min(extent_m * 1.4, props.reach_m ?? Infinity)}
+            onHeld={props.onHeld}
             spoken={spoken(at)}
             onMove={(p) => move(which, p)}
             onTouch={() => props.onTouch?.({ point: which })}

@@ -40,24 +40,28 @@ interface Props {
   spoken: string
   onMove: (p: Polar) => void
   onTouch?: (() => void) | undefined
+  /** It is dragged beyond where it can go, and held there; or no longer. */
+  onHeld?: ((held: boolean) => void) | undefined
 }
 
 /**
  * A point of the path: dragged, or moved with the arrow keys (up and down: radius by 0.1 m, left and right: slew by 1°; with
  * Shift ten times as far).
  */
-export function HookPoint({ name, letter, at, size, most_m, spoken, onMove, onTouch }: Props) {
+export function HookPoint({ name, letter, at, size, most_m, spoken, onMove, onTouch, onHeld }: Props) {
   const group = useRef<SVGGElement>(null)
   const [x, y] = onPaper(atSlew(at.radius_m, at.slew_deg))
-  const limited = (r: number) => Math.min(most_m, Math.max(1, Math.round(r * 10) / 10))
+  const limited = (r: number) => Math.min(Math.floor(most_m * 10) / 10, Math.max(1, Math.round(r * 10) / 10))
 
   const bind = useDrag(
     ({ xy, first }) => {
       if (first) group.current?.focus()
       const to = underFinger(group.current, xy)
       if (!to) return
+      const out_m = Math.hypot(to.x_m, to.y_m)
+      onHeld?.(out_m > most_m)
       onMove({
-        radius_m: limited(Math.hypot(to.x_m, to.y_m)),
+        radius_m: limited(out_m),
         slew_deg: Math.round(normalDegrees((Math.atan2(to.y_m, to.x_m) * 180) / Math.PI)) % 360,
       })
     },

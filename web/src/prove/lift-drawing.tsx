@@ -7,10 +7,11 @@ import {
   pathOf,
   type SetupPlan,
   type Step,
+  telescopicBoom,
   type Verdict,
   worseVerdict,
 } from '@geolabe/core'
-import { useState } from 'react'
+import { useMemo, useState } from 'react'
 import { Dial, type Lit, type Touched } from '../instruments/dial'
 import type { Polar } from '../instruments/hook-point'
 import { SideView } from '../instruments/side-view'
@@ -53,12 +54,21 @@ export function LiftDrawing({ label, machine, place, setup, step, assessment, zo
   const [extent_m, setExtent] = useState(fits_m)
   if (!held && extent_m !== fits_m) setExtent(fits_m)
   if (held && far_m > extent_m * 0.98 && extent_m !== fits_m) setExtent(fits_m)
+  // It reaches furthest with the boom as near level as it goes.
+  const reach_m = useMemo(
+    () => telescopicBoom(machine.boom).poseAtAngle(step.boom_m, Math.max(0, machine.boom.minAngle_deg)).radius_m,
+    [machine.boom, step.boom_m],
+  )
+  const [stopped, setStopped] = useState(false)
   const bend_m = typeof step.radiusBasis === 'object' && step.radiusBasis ? step.radiusBasis.deflection_m : 0
   return (
     <div
       className="relative h-full"
       onPointerDownCapture={() => setHeld(true)}
-      onPointerUpCapture={() => setHeld(false)}
+      onPointerUpCapture={() => {
+        setHeld(false)
+        setStopped(false)
+      }}
       onPointerCancelCapture={() => setHeld(false)}
     >
       {view === 'above' ? (
@@ -78,6 +88,8 @@ export function LiftDrawing({ label, machine, place, setup, step, assessment, zo
           arc={pathOf(step).arc}
           zones={zones ?? undefined}
           lit={lit}
+          reach_m={reach_m}
+          onHeld={setStopped}
           onMove={onMove}
           onTouch={onTouch}
         />
@@ -90,6 +102,9 @@ export function LiftDrawing({ label, machine, place, setup, step, assessment, zo
           label="From the side at set-down"
         />
       )}
+      <p role="status" className="absolute inset-x-2 top-16 font-semibold text-near">
+        {stopped && `Held here: this boom at ${say('length', step.boom_m)} reaches ${say('length', reach_m)}.`}
+      </p>
       <fieldset className="absolute top-2 left-2 flex overflow-hidden rounded-lg border-2 border-ink bg-sheet text-[0.92rem]">
         <legend className="sr-only">Seen</legend>
         {views.map(([id, name]) => (
