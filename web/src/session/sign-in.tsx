@@ -40,7 +40,12 @@ export function SignIn() {
           <TextEntry control={control} name="badge" label="Badge" inputMode="numeric" autoFocus />
           <TextEntry control={control} name="pin" label="PIN" type="password" inputMode="numeric" />
           <Refused error={signIn.error} />
-          <Button look="next" type="submit" className="justify-center" disabled={signIn.isPending}>
+          <Button
+            look="next"
+            type="submit"
+            className="justify-center"
+            disabled={signIn.isPending || (demo.isLoading && !form.watch('organisation'))}
+          >
             Sign on
           </Button>
         </Form>
