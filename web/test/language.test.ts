@@ -1,7 +1,7 @@
 import { afterEach, describe, expect, it } from 'vitest'
 import { readDate } from '../src/look/date-field'
-import { languages, loadLocale } from '../src/look/locale'
 import { date } from '../src/look/when'
+import { languages, loadLocale } from '../src/units/locale'
 import { editIn, parseIn, sayIn, writeFiguresAs } from '../src/units/units'
 
 const speak = async (language: string) => {

@@ -3,8 +3,8 @@ import clsx from 'clsx'
 import { format, parseISO } from 'date-fns'
 import { createContext, useContext } from 'react'
 import { DayPicker, type DayProps } from 'react-day-picker'
-import { dateLocale } from '../look/locale'
 import { monthLook } from '../look/month-look'
+import { dateLocale } from '../units/locale'
 
 interface Shown {
   page: DuePage

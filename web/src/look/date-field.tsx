@@ -2,8 +2,8 @@ import { format, isValid, parse, parseISO } from 'date-fns'
 import { CalendarDays } from 'lucide-react'
 import { Popover } from 'radix-ui'
 import { lazy, type Ref, Suspense, useEffect, useState } from 'react'
+import { dateLocale } from '../units/locale'
 import { Labelled } from './field'
-import { dateLocale } from './locale'
 import { date as written } from './when'
 
 const Month = lazy(() => import('./month').then((m) => ({ default: m.Month })))

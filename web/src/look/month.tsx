@@ -1,6 +1,6 @@
 import { format, parseISO } from 'date-fns'
 import { DayPicker } from 'react-day-picker'
-import { dateLocale } from './locale'
+import { dateLocale } from '../units/locale'
 import { monthLook } from './month-look'
 
 /** A month to pick a day from. */

@@ -1,5 +1,5 @@
 import { format, parseISO } from 'date-fns'
-import { dateLocale } from './locale'
+import { dateLocale } from '../units/locale'
 
 const by = (pattern: string) => (iso: string) => format(parseISO(iso), pattern, { locale: dateLocale() })
 

@@ -1,5 +1,5 @@
 import { Fragment, type ReactNode, useEffect, useMemo, useState } from 'react'
-import { loadLocale } from '../look/locale'
+import { loadLocale } from './locale'
 import { PreferencesContext, type System, writeFiguresAs } from './units'
 
 const kept = (key: string) => {
