@@ -71,6 +71,14 @@ test('a lift outside its limits, the nearest change, and inside again', async ({
   await dragged.click()
   await expect(verdict(page)).toContainText(/Inside the limits checked|Near a limit/)
 
+  // Nearer, and the whole of it again.
+  await page.mouse.move(cx, cy)
+  await page.keyboard.down('Control')
+  await page.mouse.wheel(0, -240)
+  await page.keyboard.up('Control')
+  await page.getByRole('button', { name: 'The whole' }).click()
+  await expect(page.getByRole('button', { name: 'The whole' })).toHaveCount(0)
+
   // Typed, far outside.
   await openSheet(page, 'Load')
   await page.getByLabel('Mass', { exact: true }).first().fill('7200')

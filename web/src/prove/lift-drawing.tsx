@@ -11,7 +11,8 @@ import {
   type Verdict,
   worseVerdict,
 } from '@geolabe/core'
-import { useMemo, useState } from 'react'
+import { usePinch } from '@use-gesture/react'
+import { useMemo, useRef, useState } from 'react'
 import { Dial, type Lit, type Touched } from '../instruments/dial'
 import type { Polar } from '../instruments/hook-point'
 import { SideView } from '../instruments/side-view'
@@ -54,6 +55,15 @@ export function LiftDrawing({ label, machine, place, setup, step, assessment, zo
   const [extent_m, setExtent] = useState(fits_m)
   if (!held && extent_m !== fits_m) setExtent(fits_m)
   if (held && far_m > extent_m * 0.98 && extent_m !== fits_m) setExtent(fits_m)
+  // Two fingers, or the wheel with Ctrl: nearer or further off.
+  const box = useRef<HTMLDivElement>(null)
+  const [zoom, setZoom] = useState(1)
+  usePinch(({ offset: [scale] }) => setZoom(scale), {
+    target: box,
+    from: () => [zoom, 0],
+    scaleBounds: { min: 0.6, max: 3 },
+    eventOptions: { passive: false },
+  })
   // It reaches furthest with the boom as near level as it goes.
   const reach_m = useMemo(
     () => telescopicBoom(machine.boom).poseAtAngle(step.boom_m, Math.max(0, machine.boom.minAngle_deg)).radius_m,
@@ -63,7 +73,8 @@ export function LiftDrawing({ label, machine, place, setup, step, assessment, zo
   const bend_m = typeof step.radiusBasis === 'object' && step.radiusBasis ? step.radiusBasis.deflection_m : 0
   return (
     <div
-      className="relative h-full"
+      ref={box}
+      className="relative h-full touch-pan-y"
       onPointerDownCapture={() => setHeld(true)}
       onPointerUpCapture={() => {
         setHeld(false)
@@ -77,7 +88,7 @@ export function LiftDrawing({ label, machine, place, setup, step, assessment, zo
           label={label}
           place={place}
           position={setup.position}
-          extent_m={extent_m}
+          extent_m={extent_m / zoom}
           outriggers={dialOutriggers(machine, setup, (id) => {
             const use = assessment?.outriggers.find((l) => l.id === id)
             return { verdict: verdictOf(id), note: use ? say('force', use.upper_N) : '' }
@@ -119,6 +130,15 @@ export function LiftDrawing({ label, machine, place, setup, step, assessment, zo
           </button>
         ))}
       </fieldset>
+      {view === 'above' && Math.abs(zoom - 1) > 0.02 && (
+        <button
+          type="button"
+          onClick={() => setZoom(1)}
+          className="absolute top-2 right-2 min-h-12 rounded-lg border-2 border-ink bg-sheet px-3 font-semibold"
+        >
+          The whole
+        </button>
+      )}
       {view === 'above' && zones && (
         <details className="absolute bottom-2 left-2 max-w-[calc(100%-1rem)] rounded-lg border border-line bg-sheet/95 px-3">
           <summary className="min-h-12 content-center font-semibold">What the line means</summary>

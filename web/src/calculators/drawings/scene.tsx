@@ -1,3 +1,4 @@
+import { path } from 'd3-path'
 import { type CurveFactory, curveLinear, curveLinearClosed, line } from 'd3-shape'
 import { createContext, type ReactNode, useContext } from 'react'
 
@@ -16,7 +17,15 @@ const drawn = (curve: CurveFactory) =>
     .curve(curve)
 const open = drawn(curveLinear)
 const closed = drawn(curveLinearClosed)
-const through = (...at: At[]) => open(at) ?? ''
+/** Several straight strokes as one path. */
+function strokes(...each: readonly (readonly [At, At])[]): string {
+  const p = path()
+  for (const [[x0, y0], [x1, y1]] of each) {
+    p.moveTo(x0, -y0)
+    p.lineTo(x1, -y1)
+  }
+  return p.toString()
+}
 
 /** A drawing true to scale: its box in metres, widened so that it is never a sliver. */
 export function Scene({ box, label, children }: { box: readonly At[]; label: string; children: ReactNode }) {
@@ -197,7 +206,7 @@ export function Arrow({
   const anchor = Math.cos(a) > 0.5 ? 'end' : Math.cos(a) < -0.5 ? 'start' : 'middle'
   return (
     <g>
-      <path d={through(from, back)} stroke={colour(tone)} strokeWidth={u * width} />
+      <path d={strokes([from, back])} stroke={colour(tone)} strokeWidth={u * width} />
       <path d={closed([to, side(1), side(-1)]) ?? ''} fill={colour(tone)} />
       {children !== undefined && (
         <Word at={word} anchor={anchor} tone={tone}>
@@ -219,7 +228,7 @@ export function Dim({ a, b, off = 4, children }: { a: At; b: At; off?: number; c
   return (
     <g>
       <path
-        d={through(move(a, off * 0.2), move(a, off * 1.2)) + through(move(b, off * 0.2), move(b, off * 1.2)) + through(c, d)}
+        d={strokes([move(a, off * 0.2), move(a, off * 1.2)], [move(b, off * 0.2), move(b, off * 1.2)], [c, d])}
         stroke="var(--quiet)"
         strokeWidth={u * 0.3}
         fill="none"
