@@ -156,9 +156,13 @@ test('the same shift by keyboard alone', async ({ page }) => {
       if ((await page.evaluate(() => document.activeElement?.getAttribute('role'))) === 'tab') break
       await press('Tab')
     }
+    // What is focused moves a moment after the key.
+    const focused = () => page.evaluate(() => document.activeElement?.textContent)
     for (let i = 0; i < 8; i++) {
-      if ((await page.evaluate(() => document.activeElement?.textContent)) === name) return
+      const was = await focused()
+      if (was === name) return expect(page.getByRole('tab', { name, exact: true })).toHaveAttribute('aria-selected', 'true')
       await press('ArrowRight')
+      await expect.poll(focused).not.toBe(was)
     }
     throw new Error(`no sheet ${name}`)
   }
