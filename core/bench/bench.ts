@@ -102,9 +102,13 @@ const c: Case = {
   place,
   policy: place.policy,
 }
-const cells = (slews: number, radii: number) => {
+const size = { length_m: 2.4, width_m: 1.5, height_m: 1.7 }
+const sized = ternLift()
+/** The same with the load's size: what stands round it is then judged too. */
+const quayside: Case = { ...c, lift: { ...sized, hung: { ...sized.hung, load: { ...sized.hung.load, size } } } }
+const cells = (slews: number, radii: number, of = c) => {
   const input = mapOfCase(
-    c,
+    of,
     Array.from({ length: radii }, (_, i) => 3 + (i * 22) / radii),
     Array.from({ length: slews }, (_, i) => (i * 360) / slews),
   )
@@ -113,11 +117,14 @@ const cells = (slews: number, radii: number) => {
 }
 const whole = cells(360, 100)
 const map_ms = time('map of 360 × 100 cells, four legs', 10, () => void capacityMap(whole))
+const beside = cells(360, 100, quayside)
+const beside_ms = time('the same beside the wall, with clearance', 10, () => void capacityMap(beside))
 const half_ms = time('map of 180 × 100 cells', 10, () => void capacityMap(cells(180, 100)))
 const quarter_ms = time('map of 90 × 100 cells', 10, () => void capacityMap(cells(90, 100)))
 const made = capacityMap(whole)
 const bytes = [...made.layers.map((l) => l.use), made.governs].reduce((s, a) => s + a.byteLength, 0)
-wanted('map of all layers under 60 ms', map_ms < 60, `${map_ms.toFixed(1)} ms`)
+wanted('map without clearance under 60 ms', map_ms < 60, `${map_ms.toFixed(1)} ms`)
+wanted('map with all checks under 60 ms', beside_ms < 60, `${beside_ms.toFixed(1)} ms`)
 wanted('its memory under 8 MB, all layers', bytes < 8 * 2 ** 20, `${(bytes / 2 ** 20).toFixed(2)} MB`)
 wanted(
   'cost linear with cells (2 and 4 times)',
@@ -139,9 +146,6 @@ const planOf = (lift: typeof long) => ({
 const prove = (lift: typeof long) => assess(planOf(lift))
 const short_ms = time('assess, 50° of slew, two radii', 1000, () => void prove(ternLift()))
 const long_ms = time('assess, 190° of slew, path looked at in 200 points', 200, () => void assess(planOf(long), { points: 200 }))
-const size = { length_m: 2.4, width_m: 1.5, height_m: 1.7 }
-const sized = ternLift()
-const quayside: Case = { ...c, lift: { ...sized, hung: { ...sized.hung, load: { ...sized.hung.load, size } } } }
 const quay_ms = time('assess beside the wall, with clearance', 300, () => void assess(quayside))
 wanted('assess with clearance under 8 ms', quay_ms < 8, `${quay_ms.toFixed(2)} ms`)
 wanted('assess under 1 ms', short_ms < 1, `${short_ms.toFixed(2)} ms`)

@@ -35,7 +35,14 @@ const tailHalf_deg = 45
 export function bodiesOf(ctx: LiftContext, tip_height_m: number, greatest_m: number): Bodies {
   const { boom, machine, step, deflection_m, plan } = ctx
   const { boom_m } = step
+  // Boom, rope and load are asked about in one pose after another, each several times over.
+  let last = { slew_deg: Number.NaN, angle_deg: Number.NaN, head: { x: 0, y: 0, z: 0 } }
   const headAt = (slew_deg: number, angle_deg: number): Point3 => {
+    if (last.slew_deg !== slew_deg || last.angle_deg !== angle_deg)
+      last = { slew_deg, angle_deg, head: headIn(slew_deg, angle_deg) }
+    return last.head
+  }
+  const headIn = (slew_deg: number, angle_deg: number): Point3 => {
     const { radius_m, tip_height_m: z } = boom.poseAtAngle(boom_m, angle_deg, deflection_m)
     const { x_m, y_m } = atSlew(radius_m, slew_deg)
     return { x: x_m, y: y_m, z }

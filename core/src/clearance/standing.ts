@@ -1,5 +1,5 @@
 import { nth } from '../list'
-import { distanceToSegment, type Point } from '../plane/point'
+import type { Point } from '../plane/point'
 import { type Point3, segmentDistance } from '../plane/segment3'
 
 /** Something that stands on the ground or lies across it, in the machine's frame. A polygon is solid inside. */
@@ -8,13 +8,33 @@ export interface Outline {
   closed: boolean
 }
 
-/** The sides of an outline, each from one point to the next. */
-function sidesOf({ points, closed }: Outline): [Point, Point][] {
-  return points.flatMap((b, i): [Point, Point][] => {
-    if (i === 0 && !closed) return []
-    return [[nth(points, (i + points.length - 1) % points.length), b]]
-  })
+/** A side of an outline, lying in the plan. */
+type Side = readonly [Point3, Point3]
+
+/** An outline is asked about thousands of times and does not change: its sides are drawn up once. */
+const drawnUp = new WeakMap<Outline, readonly Side[]>()
+
+/** The sides of an outline, each from one point to the next, at height nought. */
+function sidesOf(o: Outline): readonly Side[] {
+  const known = drawnUp.get(o)
+  if (known) return known
+  const corners = o.points.map(({ x_m: x, y_m: y }): Point3 => ({ x, y, z: 0 }))
+  const sides = corners.flatMap((b, i): Side[] =>
+    i === 0 && !o.closed ? [] : [[nth(corners, (i + corners.length - 1) % corners.length), b]],
+  )
+  drawnUp.set(o, sides)
+  return sides
 }
+
+/** A line in space against the sides of an outline as if they lay at a height. */
+function lineToSides(from: Point3, to: Point3, o: Outline, height_m: number): number {
+  const [a, b] = [lowered(from, height_m), lowered(to, height_m)]
+  let least = Infinity
+  for (const side of sidesOf(o)) least = Math.min(least, segmentDistance(a, b, side[0], side[1]))
+  return least
+}
+
+const lowered = (p: Point3, by_m: number): Point3 => ({ x: p.x, y: p.y, z: p.z - by_m })
 
 function within({ points, closed }: Outline, p: Point): boolean {
   if (!closed) return false
@@ -29,7 +49,9 @@ function within({ points, closed }: Outline, p: Point): boolean {
 
 /** Least distance in plan from a point to an outline, metres; 0 inside. */
 export function planDistance(o: Outline, p: Point): number {
-  return within(o, p) ? 0 : Math.min(...sidesOf(o).map(([a, b]) => distanceToSegment(p, a, b)))
+  if (within(o, p)) return 0
+  const at = { x: p.x_m, y: p.y_m, z: 0 }
+  return lineToSides(at, at, o, 0)
 }
 
 const flat = (p: Point3): Point => ({ x_m: p.x, y_m: p.y })
@@ -45,7 +67,6 @@ const along = (from: Point3, to: Point3, t: number): Point3 => ({
   y: from.y + t * (to.y - from.y),
   z: from.z + t * (to.z - from.z),
 })
-const upon = ({ x_m: x, y_m: y }: Point): Point3 => ({ x, y, z: 0 })
 const onGround = ({ x, y }: Point3): Point3 => ({ x, y, z: 0 })
 
 /**
@@ -58,30 +79,19 @@ export function lineToStanding(from: Point3, to: Point3, o: Outline, top_m: numb
   const [lower, upper] = from.z <= to.z ? [from, to] : [to, from]
   const cut = along(lower, upper, shareAtHeight(lower, upper, top_m))
   const [below, above] = [lower.z <= top_m, upper.z > top_m]
-  const [low, end] = [onGround(lower), onGround(cut)]
-  for (const [a, b] of sidesOf(o)) {
-    if (below) least = Math.min(least, segmentDistance(low, end, upon(a), upon(b)))
-    if (above) {
-      const edge = [a, b].map(({ x_m: x, y_m: y }) => ({ x, y, z: top_m })) as [Point3, Point3]
-      least = Math.min(least, segmentDistance(cut, upper, ...edge))
-    }
-  }
+  if (below) least = Math.min(least, lineToSides(onGround(lower), onGround(cut), o, 0))
+  if (above) least = Math.min(least, lineToSides(cut, upper, o, top_m))
   return least
 }
 
 /** Least distance from a straight line in space to a wire drawn in plan at one height, metres. */
-export function lineToWire(from: Point3, to: Point3, wire: Outline, height_m: number): number {
-  const z = height_m
-  return Math.min(
-    ...sidesOf(wire).map(([a, b]) => segmentDistance(from, to, { x: a.x_m, y: a.y_m, z }, { x: b.x_m, y: b.y_m, z })),
-  )
-}
+export const lineToWire = (from: Point3, to: Point3, wire: Outline, height_m: number): number =>
+  lineToSides(from, to, wire, height_m)
 
 /** Least distance between two outlines in plan, metres; 0 where they touch or one lies in the other. */
 export function outlineDistance(a: Outline, b: Outline): number {
   if (a.points.some((p) => within(b, p)) || b.points.some((p) => within(a, p))) return 0
-  const [ours, theirs] = [a, b].map((o) => sidesOf(o).map(([p, q]) => [upon(p), upon(q)] as const))
   let least = Infinity
-  for (const [p, q] of ours ?? []) for (const [r, s] of theirs ?? []) least = Math.min(least, segmentDistance(p, q, r, s))
+  for (const [p, q] of sidesOf(a)) least = Math.min(least, lineToSides(p, q, b, 0))
   return least
 }
