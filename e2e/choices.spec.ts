@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test'
-import { audit, fits, freeTern, lookAtSite, measure, openSheet, setUp, signOn, takeTern, verdict, walkAll } from './work'
+import { audit, fits, freeTern, openSheet, readyToProve, setUp, signOn, verdict } from './work'
 
 test.beforeEach(freeTern)
 
@@ -45,12 +45,7 @@ test('the keys are listed under ?, and typing a ? is only a ?', async ({ page })
 
 test('a figure that cannot be read stays where it was typed and is explained', async ({ page }) => {
   test.setTimeout(240_000)
-  await signOn(page, 'Ines Haldane')
-  await takeTern(page)
-  await walkAll(page)
-  await lookAtSite(page)
-  await setUp(page)
-  await measure(page)
+  await readyToProve(page)
   await expect(verdict(page)).toContainText('Inside the limits checked')
   await openSheet(page, 'Load')
   const mass = page.getByLabel('Mass', { exact: true }).first()
@@ -82,12 +77,7 @@ test('a figure that cannot be read stays where it was typed and is explained', a
 
 test('a new set-up asks for the lift to be proved again', async ({ page }) => {
   test.setTimeout(240_000)
-  await signOn(page, 'Ines Haldane')
-  await takeTern(page)
-  await walkAll(page)
-  await lookAtSite(page)
-  await setUp(page)
-  await measure(page)
+  await readyToProve(page)
   await page.getByRole('button', { name: 'Record this proof, on to the lift' }).click()
   await expect(page.getByRole('heading', { name: 'Lift: Pump skid' })).toBeVisible()
   await page.getByRole('link', { name: /^Set up/ }).click()

@@ -1,16 +1,11 @@
 import { expect, test } from '@playwright/test'
-import { audit, fits, freeTern, lookAtSite, measure, openSheet, setUp, signOn, sizeIt, takeTern, verdict, walkAll } from './work'
+import { audit, fits, freeTern, openSheet, readyToProve, sizeIt, verdict } from './work'
 
 test.beforeEach(freeTern)
 
 test('a lift outside its limits, the nearest change, and inside again', async ({ page }) => {
   test.setTimeout(240_000)
-  await signOn(page, 'Ines Haldane')
-  await takeTern(page)
-  await walkAll(page)
-  await lookAtSite(page)
-  await setUp(page)
-  await measure(page)
+  await readyToProve(page)
   await expect(verdict(page)).toContainText('Inside the limits checked')
 
   // A side that is not measured is no figure of the others'; slings ask for everything they are judged by.

@@ -136,6 +136,16 @@ export async function measure(page: Page): Promise<void> {
   await page.getByLabel('Wind, gust at the boom tip').fill('4')
 }
 
+/** From the sign-on to a first lift inside its limits, on Tern beside the wall. */
+export async function readyToProve(page: Page): Promise<void> {
+  await signOn(page, 'Ines Haldane')
+  await takeTern(page)
+  await walkAll(page)
+  await lookAtSite(page)
+  await setUp(page)
+  await measure(page)
+}
+
 /** The size of a load as it hangs. */
 export async function sizeIt(page: Page): Promise<void> {
   await openSheet(page, 'Load')

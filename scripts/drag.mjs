@@ -2,7 +2,7 @@
 // application of its own; the browser's own trace says how much script the main thread ran. Limit by design: 6 ms a move.
 import { writeFileSync } from 'node:fs'
 import { chromium } from '@playwright/test'
-import { lookAtSite, measure, openSheet, setUp, signOn, sizeIt, takeTern, walkAll } from '../e2e/work'
+import { openSheet, readyToProve, sizeIt } from '../e2e/work'
 import { ensureChromium } from './environment.mjs'
 import { openWorld } from './world.mjs'
 
@@ -47,12 +47,7 @@ let failed = false
 try {
   const context = await browser.newContext({ baseURL: world.url, locale: 'en-GB', viewport: { width: 1280, height: 800 } })
   const page = await context.newPage()
-  await signOn(page, 'Ines Haldane')
-  await takeTern(page)
-  await walkAll(page)
-  await lookAtSite(page)
-  await setUp(page)
-  await measure(page)
+  await readyToProve(page)
   await sizeIt(page)
   await openSheet(page, 'Path')
   await page.waitForTimeout(1500)

@@ -62,6 +62,7 @@ export const kindWords: Record<string, string> = {
   'shift-closed': 'Handed over',
   'shift-imported': 'Shift imported',
   'calculation-noted': 'Calculation noted',
+  'place-drawn': 'Place drawn anew',
   'table-revised': 'Table revised',
   'table-checked': 'Table checked',
   'demo-seeded': 'Demo world laid out',

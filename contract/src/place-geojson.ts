@@ -2,6 +2,10 @@ import { type Feature, type Place, parseOrRefuse, placeDefinition } from '@geola
 import { z } from 'zod'
 
 const at = z.tuple([z.number(), z.number()]).rest(z.number())
+const ring = z
+  .array(at)
+  .min(4, 'A ring has three corners at least, and its first once more.')
+  .refine((r) => r[0]?.[0] === r.at(-1)?.[0] && r[0]?.[1] === r.at(-1)?.[1], 'A ring ends where it began.')
 const geojsonFeature = z.object({
   type: z.literal('Feature'),
   id: z.string().min(1, 'Give each feature an id of its own.'),
@@ -10,7 +14,7 @@ const geojsonFeature = z.object({
     [
       z.object({
         type: z.literal('Polygon'),
-        coordinates: z.array(z.array(at).min(4)).length(1, 'One ring a polygon, without holes.'),
+        coordinates: z.array(ring).length(1, 'One ring a polygon, without holes.'),
       }),
       z.object({ type: z.literal('LineString'), coordinates: z.array(at).min(2) }),
     ],

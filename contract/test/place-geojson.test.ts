@@ -28,6 +28,9 @@ describe('a place as GeoJSON', () => {
       [0, 0],
     ]
     expect(broken({ geometry: { type: 'Polygon', coordinates: [ring, ring] } })).toBe(false)
+    expect(broken({ geometry: { type: 'Polygon', coordinates: [ring] } })).toBe(true)
+    // No corner is lost for want of the closing one.
+    expect(broken({ geometry: { type: 'Polygon', coordinates: [[...ring.slice(0, 3), [0, 1]]] } })).toBe(false)
     const odd = placeFeatures.parse({ ...good, features: [{ ...first, properties: { ...first.properties, kind: 'cloud' } }] })
     expect(() => geojsonToPlace(odd, northQuay)).toThrow(Refusal)
     try {

@@ -1,4 +1,5 @@
 import { readdirSync, readFileSync } from 'node:fs'
+import { posix } from 'node:path'
 import ts from 'typescript'
 import { describe, expect, it } from 'vitest'
 
@@ -46,7 +47,35 @@ function asked(n: ts.Node): boolean {
   return false
 }
 
+/** Folders, each with those that its files import from; a folder within another counts as one of its own. */
+function foldersOf(workspace: string): Map<string, Set<string>> {
+  const graph = new Map<string, Set<string>>()
+  for (const { path, tree } of sources.filter((s) => s.path.startsWith(`${workspace}/src/`))) {
+    const from = posix.dirname(path)
+    const to = graph.get(from) ?? new Set<string>()
+    graph.set(from, to)
+    for (const s of tree.statements) {
+      if (!ts.isImportDeclaration(s) && !ts.isExportDeclaration(s)) continue
+      const of = s.moduleSpecifier && ts.isStringLiteral(s.moduleSpecifier) ? s.moduleSpecifier.text : ''
+      const target = posix.dirname(posix.join(from, of))
+      const ends = [from, target].some((f) => f === `${workspace}/src`)
+      if (of.startsWith('.') && target !== from && !ends) to.add(target)
+    }
+  }
+  return graph
+}
+
 describe('the house', () => {
+  it('has no folders that import each other in a circle, a folder and one within it neither', () => {
+    for (const workspace of ['core', 'contract', 'server', 'web']) {
+      const graph = foldersOf(workspace)
+      const reach = (from: string, seen = new Set<string>()): Set<string> => {
+        for (const to of graph.get(from) ?? []) if (!seen.has(to)) reach(to, seen.add(to))
+        return seen
+      }
+      expect([...graph.keys()].filter((f) => reach(f).has(f))).toEqual([])
+    }
+  })
   it('asks for parts, never for the kind of a machine or the name of a calculator', () => {
     // People are trained for a kind of machine: there the kind itself is what is asked about.
     const itself = ['core/src/people/may-operate.ts']

@@ -107,6 +107,8 @@ describe('organisations', () => {
     expect((await wil.post(path, out)).status).toBe(200)
     const kept = await app.owner.query("select revision from place_revision where id = 'north-quay' order by revision")
     expect(kept.rows.length).toBeGreaterThanOrEqual(3)
+    const told = (await wil.get('/journal?kind=place-drawn')).body.entries
+    expect(told[0]).toMatchObject({ subject: 'north-quay', body: { revision: kept.rows.at(-1)?.revision } })
   })
 
   it('stay apart even when a query forgets its filter: the database decides', async () => {

@@ -1,4 +1,4 @@
-import { outriggerSupport, planDrawing, toPlace } from '@geolabe/core'
+import { outriggerSupport, planDrawing, svgOf, toPlace } from '@geolabe/core'
 import DxfParser, { type ICircleEntity, type ILwpolylineEntity } from 'dxf-parser'
 import fc from 'fast-check'
 import { expect, it } from 'vitest'
@@ -62,4 +62,22 @@ it('what is not there is no layer: a set-up without a lift has no path, a load w
   expect(bare.layers.map((l) => l.name)).toEqual(['MACHINE', 'OUTRIGGERS', 'MATS', 'TAIL'])
   const lifted = planDrawing({ machine: tern, place: northQuay, setup, lift: ternLift(), title: '' })
   expect(lifted.layers.find((l) => l.name === 'LOAD')?.strokes.filter((s) => s.kind === 'line')).toEqual([])
+})
+
+it('whatever somebody called the load, the plan is read back whole and says it on one line', () => {
+  const breaks = fc.constantFrom('\n', '\r\n', '\t', '\u2028', '\u0000', '  0\nSECTION\n', 'é', '漢', '°')
+  fc.assert(
+    fc.property(fc.array(fc.oneof(breaks, fc.string()), { maxLength: 6 }), (parts) => {
+      const name = parts.join('')
+      const base = ternLift()
+      const lift = { ...base, hung: { ...base.hung, load: { ...base.hung.load, name } } }
+      const drawing = planDrawing({ machine: tern, place: northQuay, setup: ternSetup(), lift, title: name })
+      const read = new DxfParser().parseSync(dxfOf(drawing))
+      const strokes = drawing.layers.reduce((n, l) => n + l.strokes.length, 0)
+      expect(read?.entities).toHaveLength(strokes)
+      // biome-ignore lint/suspicious/noControlCharactersInRegex: they are what is looked for
+      expect(svgOf(drawing).replaceAll('\n<', '<').replaceAll('>\n', '>')).not.toMatch(/[\u0000-\u001f\u2028]/)
+    }),
+    { numRuns: 60 },
+  )
 })

@@ -2,7 +2,7 @@ import type { Shift } from '@geolabe/contract'
 import { assess, calculators, isRefusal, project } from '@geolabe/core'
 import { expect, it } from 'vitest'
 import { demoMachine, northQuay, tern, ternLift, ternSetup, ternTable } from '../../core/test/demo'
-import type { Mine } from '../src/calculators/mine'
+import type { Mine } from '../src/calculators/drawings/mine'
 import { presentationOf } from '../src/calculators/presentations'
 
 const person = { id: 'ines', name: 'Ines Haldane' }

@@ -79,9 +79,20 @@ export function answer<T extends object>(run: () => T): T | RefusalBody {
   }
 }
 
+/** A figure, words or list beyond its bounds, in plain words; a schema's own words come before these. */
+export function plainBounds(issue: z.core.$ZodRawIssue): string | undefined {
+  if (issue.code !== 'too_small' && issue.code !== 'too_big') return undefined
+  const least = issue.code === 'too_small'
+  const bound = least ? issue.minimum : issue.maximum
+  if (issue.origin === 'string')
+    return least && Number(bound) === 1 ? 'Write something here.' : `${least ? 'At least' : 'At most'} ${bound} characters.`
+  if (issue.origin === 'array') return `${least ? 'At least' : 'At most'} ${bound} entries.`
+  return issue.inclusive === false ? `${least ? 'More' : 'Less'} than ${bound}.` : `${least ? 'At least' : 'At most'} ${bound}.`
+}
+
 /** @throws Refusal `bad-input` naming the first field at fault and how to put it right. */
 export function parseOrRefuse<S extends z.ZodType>(schema: S, raw: unknown): z.output<S> {
-  const parsed = schema.safeParse(raw, { reportInput: true })
+  const parsed = schema.safeParse(raw, { reportInput: true, error: plainBounds })
   if (parsed.success) return parsed.data
   const { code, message, path } = plainIssue(nth(parsed.error.issues, 0))
   throw new Refusal(code, message, path)

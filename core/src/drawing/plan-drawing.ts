@@ -15,7 +15,9 @@ const step_deg = 2
 type Move = (p: Point) => Point
 
 const outline = (points: readonly Point[], to: Move): Stroke => ({ kind: 'line', points: points.map(to), closed: true })
-const text = (at: Point, words: string): Stroke => ({ kind: 'text', at, words, height_m: words_m })
+/** Words of people, on one line: a line break would be read as a mark of the format by what opens the plan. */
+const oneLine = (words: string) => words.replace(/[\p{Cc}\p{Zl}\p{Zp}]+/gu, ' ').trim()
+const text = (at: Point, words: string): Stroke => ({ kind: 'text', at, words: oneLine(words), height_m: words_m })
 
 /** A rectangle by its centre, its sides along and across the machine. */
 const rectangle = (c: Point, { length_m, width_m }: { length_m: number; width_m: number }): Point[] =>
@@ -143,5 +145,5 @@ export function planDrawing({
 }): PlanDrawing {
   const to: Move = (p) => toPlace(setup.position, p)
   const layers = [placeLayer(place), ...standingLayers(machine, setup, to), ...(lift ? liftLayers(lift, to) : [])]
-  return { title, layers: layers.filter((l) => l.strokes.length > 0) }
+  return { title: oneLine(title), layers: layers.filter((l) => l.strokes.length > 0) }
 }

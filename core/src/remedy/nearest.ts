@@ -84,7 +84,7 @@ function nearestFigure(
     const first = tries[start]
     if (first === undefined) return null
     const found = boundary(holds, first, tries[start - 1] ?? now, within)
-    return proved(round(found)) ?? proved(found) ?? proved(first)
+    return proved(round(found)) ?? proved(first)
   }
   return by(passed) ?? (tries.some(passed) ? by((x) => proved(x) !== null) : null)
 }

@@ -22,7 +22,11 @@ export function placeRoutes(db: Database): Router {
       )
       const { document } = await placeInUse(tx, String(req.params.id))
       const place = geojsonToPlace(file, document)
-      await tx.query('update place set document = $2 where id = $1', [place.id, JSON.stringify(place)])
+      const r = await tx.query<{ revision: number }>('update place set document = $2 where id = $1 returning revision', [
+        place.id,
+        JSON.stringify(place),
+      ])
+      await tx.journal('place-drawn', place.id, { revision: r.rows[0]?.revision, features: place.features.length })
       return place
     }),
   )

@@ -4,6 +4,7 @@ import { useState } from 'react'
 import { newId } from '../api/client'
 import { queryClient } from '../api/me'
 import { outbox } from '../api/outbox'
+import { FileButton } from '../look/file-button'
 import { Refused } from '../look/page'
 import { smaller } from './photo'
 
@@ -23,10 +24,9 @@ export function AddPhoto({ defect }: { defect: string }) {
   }
   return (
     <>
-      <label className="flex min-h-12 w-fit cursor-pointer items-center gap-2 rounded-lg border-2 border-edge px-4 font-semibold has-focus-visible:outline-3 has-focus-visible:outline-ink">
+      <FileButton accept="image/*" onFile={(f) => void add(f)}>
         <Camera aria-hidden="true" /> Add a photo
-        <input type="file" accept="image/*" className="sr-only" onChange={(e) => void add(e.target.files?.[0])} />
-      </label>
+      </FileButton>
       <Refused error={error} />
     </>
   )

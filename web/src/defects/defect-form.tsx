@@ -9,6 +9,7 @@ import { outbox } from '../api/outbox'
 import { SpotOn } from '../instruments/spot'
 import { Button } from '../look/button'
 import { Choice } from '../look/choice'
+import { FileButton } from '../look/file-button'
 import { Form, TextEntry, useEntry } from '../look/form'
 import { Refused } from '../look/page'
 import { smaller } from './photo'
@@ -122,23 +123,16 @@ export function DefectForm({ machine, shift, item, where, definition, near, onRa
         </div>
         {graded.error && <p className="mt-1 font-semibold text-outside">Say how grave it is.</p>}
       </fieldset>
-      <label className="flex min-h-12 w-fit cursor-pointer items-center gap-2 rounded-lg border-2 border-edge px-4 font-semibold has-focus-visible:outline-3 has-focus-visible:outline-ink">
+      <FileButton
+        accept="image/*"
+        onFile={(file) => {
+          const fits = file.size <= photoLimit_bytes * 5
+          setError(fits ? null : new Error('This file is too large to be a photo; choose another.'))
+          setPhoto(fits ? file : null)
+        }}
+      >
         <Camera aria-hidden="true" /> {photo ? photo.name : 'Add a photo'}
-        <input
-          type="file"
-          accept="image/*"
-          className="sr-only"
-          onChange={(e) => {
-            const file = e.target.files?.[0] ?? null
-            setError(
-              file && file.size > photoLimit_bytes * 5
-                ? new Error('This file is too large to be a photo; choose another.')
-                : null,
-            )
-            setPhoto(file && file.size <= photoLimit_bytes * 5 ? file : null)
-          }}
-        />
-      </label>
+      </FileButton>
       {untilGraded && chosen === 'watch' && (
         <p className="border-l-4 border-near pl-3 font-semibold">
           On this machine any defect stops it until the person in charge has graded it.

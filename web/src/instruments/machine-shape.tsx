@@ -140,34 +140,48 @@ export function MachinePlan({ machine, slew_deg, thin }: { machine: Machine; sle
   )
 }
 
-/** The boom as it lies for the road: its shortest, at its least angle, the ends of its sections one in the other. */
+/** How many sections of a telescopic boom are drawn. */
+const sectionsOf = (boom: NonNullable<Machine['boom']>) => Math.min(5, boom.lengths_m.length)
+
+/** The boom as it lies for the road: its shortest, at its least angle. */
 function StowedBoom({ boom, thin }: { boom: NonNullable<Machine['boom']>; thin: number }) {
-  const length = boom.lengths_m[0] ?? 0
-  const angle = Math.min(0, boom.minAngle_deg)
-  const sections = Math.min(5, boom.lengths_m.length)
-  const [x, z] = [-boom.pivot.back_m, boom.pivot.height_m]
-  const high = 0.72
+  const length_m = boom.lengths_m[0] ?? 0
+  const angle = Math.min(0, boom.minAngle_deg) * rad
+  const foot: Pair = [-boom.pivot.back_m, -boom.pivot.height_m]
+  const tip: Pair = [foot[0] + length_m * Math.cos(angle), foot[1] - length_m * Math.sin(angle)]
+  return <BoomSections boom={boom} foot={foot} tip={tip} thin={thin} />
+}
+
+/** So much of each section still shows with everything drawn in, metres. */
+const nose_m = 0.28
+
+/** A telescopic boom between two points on paper: its sections as they stand out of one another, the slimmest at the tip. */
+export function BoomSections({
+  boom,
+  foot,
+  tip,
+  thin,
+}: {
+  boom: NonNullable<Machine['boom']>
+  foot: Pair
+  tip: Pair
+  thin: number
+}) {
+  const sections = sectionsOf(boom)
+  const length_m = apart(foot, tip)
+  const base_m = Math.max(0.1, (boom.lengths_m[0] ?? 0) - nose_m * (sections - 1))
+  const angle = Math.atan2(tip[1] - foot[1], tip[0] - foot[0]) / rad
   return (
-    <g transform={`translate(${x} ${-z}) rotate(${-angle})`} stroke="var(--ink)">
-      {/* The innermost reaches furthest and is the slimmest. */}
+    <g transform={`translate(${foot[0]} ${foot[1]}) rotate(${angle})`} stroke="var(--ink)" fill="var(--sheet)">
+      {/* From the tip inwards: each wider one covers the foot of the one that comes out of it. */}
       {Array.from({ length: sections }, (_, i) => {
         const k = sections - 1 - i
-        const tall = high * (1 - 0.11 * k)
-        const out = length - (sections - 1 - k) * 0.28
+        const tall = 0.78 - (0.42 * k) / Math.max(1, sections - 1)
+        const end = base_m + ((length_m - base_m) * k) / Math.max(1, sections - 1)
         return (
-          <rect
-            key={k}
-            x={-0.3}
-            y={-tall / 2}
-            width={out + 0.3}
-            height={tall}
-            rx={0.08}
-            fill="var(--sheet)"
-            strokeWidth={thin * 1.7}
-          />
+          <rect key={k} x={0} y={-tall / 2} width={Math.max(0.1, end)} height={tall} rx={tall / 6} strokeWidth={thin * 1.7} />
         )
       })}
-      <circle cx={length} cy={high * 0.2} r={0.24} fill="var(--sunk)" strokeWidth={thin} />
     </g>
   )
 }
@@ -190,38 +204,6 @@ export function MachineSide({
         <StowedBoom boom={machine.boom} thin={thin} />
       )}
       <Shapes polygons={side.filter((p) => p.slews)} thin={thin} view="side" />
-    </g>
-  )
-}
-
-/** A telescopic boom drawn out to a length: its sections as they stand out of one another, the slimmest at the tip. */
-export function BoomSections({
-  foot,
-  tip,
-  least_m,
-  sections,
-  thin,
-}: {
-  foot: Pair
-  tip: Pair
-  /** Its length with everything drawn in. */
-  least_m: number
-  sections: number
-  thin: number
-}) {
-  const length = apart(foot, tip)
-  const angle = Math.atan2(tip[1] - foot[1], tip[0] - foot[0]) / rad
-  const drawn = Math.max(0, length - least_m)
-  return (
-    <g transform={`translate(${foot[0]} ${foot[1]}) rotate(${angle})`} stroke="var(--ink)" fill="var(--sheet)">
-      {Array.from({ length: sections }, (_, i) => {
-        const k = sections - 1 - i
-        const tall = 0.78 - (0.42 * k) / Math.max(1, sections - 1)
-        const end = k === sections - 1 ? length : Math.min(length, least_m + (drawn * k) / (sections - 1))
-        return (
-          <rect key={k} x={0} y={-tall / 2} width={Math.max(0.1, end)} height={tall} rx={tall / 6} strokeWidth={thin * 1.7} />
-        )
-      })}
     </g>
   )
 }

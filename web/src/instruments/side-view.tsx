@@ -47,10 +47,9 @@ export function SideView({
       {pose ? (
         <>
           <BoomSections
+            boom={machine.boom}
             foot={[-back, -machine.boom.pivot.height_m]}
             tip={[radius_m - deflection_m, -pose.tip_height_m]}
-            least_m={machine.boom.lengths_m[0] ?? 0}
-            sections={Math.min(5, machine.boom.lengths_m.length)}
             thin={thin}
           />
           <path d={`M${radius_m} ${-pose.tip_height_m}V-2`} stroke="var(--ink)" strokeWidth={thin * 2} />

@@ -1,3 +1,4 @@
+import { plainBounds } from '@geolabe/core'
 import { zodResolver } from '@hookform/resolvers/zod'
 import type { FormEventHandler, ReactNode } from 'react'
 import {
@@ -20,7 +21,7 @@ type Entered<S extends z.ZodType<FieldValues, FieldValues>> = UseFormReturn<z.in
  */
 export function useEntry<S extends z.ZodType<FieldValues, FieldValues>>(schema: S, first: DefaultValues<z.input<S>>): Entered<S> {
   return useForm<z.input<S>, unknown, z.output<S>>({
-    resolver: zodResolver(schema),
+    resolver: zodResolver(schema, { error: plainBounds }),
     defaultValues: first,
     reValidateMode: 'onChange',
   })

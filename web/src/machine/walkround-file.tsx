@@ -7,6 +7,7 @@ import { useWalkroundFile } from '../api/queries'
 import { Button } from '../look/button'
 import { Choice } from '../look/choice'
 import { TextField } from '../look/field'
+import { FileButton } from '../look/file-button'
 import { Refused, Sheet } from '../look/page'
 import { when } from '../look/when'
 
@@ -164,15 +165,9 @@ function BringIn({ file }: { file: MachineFile }) {
     <Sheet title="Bring one in">
       <div className="grid gap-3">
         <p className="text-quiet">All or nothing: a fault is named with its row. Every zone round the machine has to stay.</p>
-        <label className="flex min-h-12 w-fit cursor-pointer items-center rounded-lg border-2 border-edge px-4 font-semibold has-focus-visible:outline-3 has-focus-visible:outline-ink">
+        <FileButton accept=".csv,.json,text/csv,application/json" onFile={(f) => void read(f)}>
           {picked ? picked.name : 'Choose a CSV or JSON file'}
-          <input
-            type="file"
-            accept=".csv,.json,text/csv,application/json"
-            className="sr-only"
-            onChange={(e) => void read(e.target.files?.[0])}
-          />
-        </label>
+        </FileButton>
         {picked && (
           <>
             <p>{picked.items} items were read.</p>

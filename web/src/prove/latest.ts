@@ -3,16 +3,25 @@
  * behind a finger that moves faster than answers come.
  *
  * @param heard called with each answer and the question it answers
- * @example const ask = latest(worker.prove, (proof) => setProof(proof)); ask(plan)
+ * @param failed called where an answer cannot be had: what was shown before is not of this question
+ * @example const ask = latest(worker.prove, (proof) => setProof(proof), () => setProof(null)); ask(plan)
  */
-export function latest<Q, A>(answer: (q: Q) => Promise<A>, heard: (a: A, q: Q) => void): (q: Q) => void {
+export function latest<Q, A>(
+  answer: (q: Q) => Promise<A>,
+  heard: (a: A, q: Q) => void,
+  failed: (why: unknown, q: Q) => void,
+): (q: Q) => void {
   let waiting: { q: Q } | null = null
   let busy = false
   const next = async () => {
     while (waiting) {
       const { q } = waiting
       waiting = null
-      heard(await answer(q), q)
+      try {
+        heard(await answer(q), q)
+      } catch (e) {
+        failed(e, q)
+      }
     }
   }
   return (q) => {

@@ -64,6 +64,8 @@ export function Prove() {
   return <ProveCrane key={setup.id} {...context} machine={machine} setup={setup} />
 }
 
+const lostProof = new Error('Nothing here is proven: this device cannot work it out just now. Load the page again.')
+
 type Tab = 'load' | 'path' | 'slings' | 'machine' | 'table'
 
 /** On which sheet that is entered which a check asks for. */
@@ -78,6 +80,9 @@ const sheetOf: Partial<Record<CheckName, Tab>> = {
   structure: 'slings',
 }
 
+/** Heights are asked for by more than one check. */
+const sheetFor = (f: Finding | undefined): Tab | undefined => f && (f.reason === 'no-heights' ? 'slings' : sheetOf[f.check])
+
 /** Where on the drawing a finding is: its outrigger, or its point of the path. */
 function placeOf(f: Finding | undefined, outriggers: readonly { id: string }[]): Lit | null {
   const own = outriggers.find((o) => f?.subject === o.id || f?.subject?.startsWith(`${o.id}-`))
@@ -87,7 +92,7 @@ function placeOf(f: Finding | undefined, outriggers: readonly { id: string }[]):
 /** What keeps a sheet's part of the plan from being proved. */
 const openOn = (findings: readonly Finding[], tab: Tab): Verdict | null =>
   findings
-    .filter((f) => sheetOf[f.check] === tab && f.verdict !== 'inside' && f.verdict !== 'near')
+    .filter((f) => sheetFor(f) === tab && f.verdict !== 'inside' && f.verdict !== 'near')
     .reduce<Verdict | null>((v, f) => (v === null ? f.verdict : worseVerdict(v, f.verdict)), null)
 
 function ProveCrane({
@@ -114,7 +119,7 @@ function ProveCrane({
   const { tables } = file
   const ground = useMemo<Ground>(() => ({ machine, tables, place, policy: place.policy }), [machine, tables, place])
   const planned = useMemo<Planned>(() => ({ setup: plan, lift, conditions: { wind_mps } }), [plan, lift, wind_mps])
-  const { heard, current } = useProof(ground, planned)
+  const { heard, current, lost } = useProof(ground, planned)
   const assessment = heard?.proof.assessment ?? null
   const proved = useMemo<Case | null>(() => heard && { ...heard.on, ...heard.of }, [heard])
   const advised = useAdvice(proved, assessment, machine)
@@ -151,7 +156,7 @@ function ProveCrane({
   const openFinding = useCallback(
     (id: string) => {
       setOpened(id)
-      const sheet = sheetOf[assessment?.findings.find((f) => f.id === id)?.check ?? 'level']
+      const sheet = sheetFor(assessment?.findings.find((f) => f.id === id))
       if (sheet) setTab(sheet)
     },
     [assessment],
@@ -180,8 +185,10 @@ function ProveCrane({
               </span>
             </div>
           )}
-          {assessment ? (
-            <VerdictBand assessment={assessment} />
+          {lost ? (
+            <Refused error={lostProof} />
+          ) : assessment ? (
+            <VerdictBand assessment={assessment} stale={!current} />
           ) : heard ? (
             <Refused error={new Error(heard.proof.refused ?? '')} />
           ) : (

@@ -40,9 +40,6 @@ export function useAdvice(
       worker?.terminate()
     }
   }, [c, assessment, machine])
-  return {
-    advice: heard?.advice ?? null,
-    uncertainty: heard?.uncertainty ?? null,
-    current: heard !== null && heard.of === assessment && heard.advice !== null,
-  }
+  const own = heard?.of === assessment ? heard : null
+  return { advice: own?.advice ?? null, uncertainty: own?.uncertainty ?? null, current: Boolean(own?.advice) }
 }

@@ -20,7 +20,10 @@ export function useMap(ground: Ground, { setup, lift, conditions }: Planned): (M
     const worker = new Worker(new URL('./map.worker.ts', import.meta.url), { type: 'module' })
     const mapper = wrap<Mapper>(worker)
     void mapper.stand(ground)
-    ask.current = latest((p: Planned) => mapper.zones(p), setZones)
+    // Without an answer nothing is drawn as open ground.
+    const lose = () => setZones(null)
+    ask.current = latest((p: Planned) => mapper.zones(p), setZones, lose)
+    worker.addEventListener('error', lose)
     return () => {
       ask.current = null
       worker.terminate()

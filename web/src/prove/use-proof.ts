@@ -11,18 +11,26 @@ interface Heard {
   on: Ground
 }
 
-/** The proof of what is planned, and whether it is of what is on the screen now. Null until the first is there. */
-export function useProof(ground: Ground, planned: Planned): { heard: Heard | null; current: boolean } {
+/**
+ * The proof of what is planned, and whether it is of what is on the screen now. Null until the first is there. `lost`: this device
+ * cannot work it out; what was heard before is then of no account.
+ */
+export function useProof(ground: Ground, planned: Planned): { heard: Heard | null; current: boolean; lost: boolean } {
+  const [lost, setLost] = useState(false)
   const [heard, setHeard] = useState<Heard | null>(null)
   const ask = useRef<((p: Planned) => void) | null>(null)
   useEffect(() => {
     const worker = new Worker(new URL('./prover.worker.ts', import.meta.url), { type: 'module' })
     const prover = wrap<Prover>(worker)
     void prover.stand(ground)
+    setLost(false)
+    const lose = () => setLost(true)
     ask.current = latest(
       (p: Planned) => prover.prove(p),
       (proof, of) => setHeard({ proof, of, on: ground }),
+      lose,
     )
+    worker.addEventListener('error', lose)
     return () => {
       ask.current = null
       worker.terminate()
@@ -30,5 +38,5 @@ export function useProof(ground: Ground, planned: Planned): { heard: Heard | nul
   }, [ground])
   // biome-ignore lint/correctness/useExhaustiveDependencies: another ground asks anew
   useEffect(() => ask.current?.(planned), [planned, ground])
-  return { heard, current: heard?.of === planned && heard.on === ground }
+  return { heard: lost ? null : heard, current: !lost && heard?.of === planned && heard.on === ground, lost }
 }

@@ -5,12 +5,27 @@ import { VerdictMark, verdictTone } from '../look/verdict'
 import { useSay } from '../units/units'
 
 /** The answer, larger than anything else, with the finding that decides it. */
-export const VerdictBand = memo(function VerdictBand({ assessment: a }: { assessment: Assessment }) {
+export const VerdictBand = memo(function VerdictBand({
+  assessment: a,
+  stale = false,
+}: {
+  assessment: Assessment
+  stale?: boolean
+}) {
   const say = useSay()
   const tone = verdictTone[a.verdict]
   const governing = a.governing
   return (
-    <section aria-label="Verdict" className={clsx('overflow-hidden rounded-xl border-2 bg-sheet', tone.border)}>
+    <section
+      aria-label="Verdict"
+      aria-busy={stale}
+      // Of what was planned before: it fades unless the new one is there at once.
+      className={clsx(
+        'overflow-hidden rounded-xl border-2 bg-sheet transition-opacity',
+        tone.border,
+        stale && 'opacity-30 delay-500',
+      )}
+    >
       <div className={clsx('h-2', tone.hatch)} />
       <div className="flex flex-wrap items-center gap-x-3 gap-y-1 px-3 py-1.5">
         <VerdictMark verdict={a.verdict} size={32} />

@@ -3,6 +3,7 @@ import { useState } from 'react'
 import { call, newId } from '../api/client'
 import { queryClient } from '../api/me'
 import { moreOf, useImported } from '../api/queries'
+import { FileButton } from '../look/file-button'
 import { LongList } from '../look/long-list'
 import { Loaded, Refused } from '../look/page'
 import { when } from '../look/when'
@@ -80,10 +81,9 @@ function TakeIn() {
   }
   return (
     <div className="mb-4 grid gap-3">
-      <label className="flex min-h-12 w-fit cursor-pointer items-center rounded-lg border-2 border-edge px-4 font-semibold has-focus-visible:outline-3 has-focus-visible:outline-ink">
+      <FileButton accept="application/json,.json" onFile={(f) => void take(f)}>
         Import a shift file
-        <input type="file" accept="application/json,.json" className="sr-only" onChange={(e) => void take(e.target.files?.[0])} />
-      </label>
+      </FileButton>
       <p role="status" className="font-semibold empty:hidden">
         {done}
       </p>

@@ -18,6 +18,7 @@ import { outbox } from '../api/outbox'
 import { useTable } from '../api/queries'
 import { Button } from '../look/button'
 import { SelectField, TextField } from '../look/field'
+import { FileButton } from '../look/file-button'
 import { ActionBar, Loaded, Refused, Sheet, Title } from '../look/page'
 import { day } from '../look/when'
 import { unitOf, usePreferences, useSay } from '../units/units'
@@ -149,19 +150,9 @@ function Page({ me, file }: { me: Me; file: TableFile }) {
         <Button onClick={() => save(`${table.id}.csv`, tableToCsv(table), 'text/csv')}>CSV</Button>
         <Button onClick={() => save(`${table.id}.json`, JSON.stringify(table, null, 1), 'application/json')}>JSON</Button>
         {may && (
-          <label className="inline-flex min-h-12 cursor-pointer items-center rounded-lg border-2 border-ink bg-sheet px-4 font-semibold focus-within:outline-3">
+          <FileButton accept=".csv,text/csv,.json,application/json" onFile={(f) => void take(f)}>
             Take from a file
-            <input
-              type="file"
-              accept=".csv,text/csv,.json,application/json"
-              className="sr-only"
-              onChange={(e) => {
-                const f = e.target.files?.[0]
-                e.target.value = ''
-                if (f) void take(f)
-              }}
-            />
-          </label>
+          </FileButton>
         )}
       </div>
       <Refused error={error} />

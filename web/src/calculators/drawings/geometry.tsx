@@ -1,5 +1,5 @@
 import { articulatedGeometryCalculator, hookTravelCalculator, nominal, telescopicGeometryCalculator } from '@geolabe/core'
-import { boomOf, standing, stepPlanned } from '../mine'
+import { boomOf, standing, stepPlanned } from './mine'
 import { fig, hero, present } from './present'
 import { type At, Box, Dim, Earth, Line, polar, Round, Scene, Word } from './scene'
 

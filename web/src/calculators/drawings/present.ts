@@ -1,6 +1,6 @@
 import { byUse, type Calculator, type Nominal, type Quantity, type Say, usualNear_share, type Verdict } from '@geolabe/core'
 import type { ComponentType } from 'react'
-import type { Mine } from '../mine'
+import type { Mine } from './mine'
 
 /** One figure of an answer, large. */
 export interface Hero {

@@ -10,7 +10,7 @@ import {
   supportReactionsCalculator,
   tippingLoadCalculator,
 } from '@geolabe/core'
-import { standing, supportsOf } from '../mine'
+import { standing, supportsOf } from './mine'
 import { fig, hero, kN, present, yes } from './present'
 import { Arrow, type At, arcOf, Box, Cog, Dim, Earth, Line, plan, polar, Round, Scene, turnedBy, useUnit, Word } from './scene'
 

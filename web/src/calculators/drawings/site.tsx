@@ -10,7 +10,7 @@ import {
   wearCalculator,
   wearTrendCalculator,
 } from '@geolabe/core'
-import { standing } from '../mine'
+import { standing } from './mine'
 import { fig, hero, kN, present, use, verdictOf, yes } from './present'
 import { Arrow, type At, Box, Dim, Earth, Line, Round, Scene, Word } from './scene'
 
