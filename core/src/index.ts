@@ -47,6 +47,7 @@ export {
   type Verdict,
   verdict,
   worseVerdict,
+  worstVerdict,
 } from './finding/finding'
 export { type CheckName, checkNames, reasons, type Said } from './finding/reasons'
 export { edgeSetback, edgeSetbackCalculator } from './ground/edge-setback'

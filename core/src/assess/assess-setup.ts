@@ -5,7 +5,7 @@ import { groundCheck } from '../check/ground'
 import { levelCheck } from '../check/level'
 import { outriggerCheck } from '../check/outrigger'
 import { tableCheck } from '../check/table'
-import { type Finding, type Verdict, worseVerdict } from '../finding/finding'
+import { type Finding, type Verdict, worstVerdict } from '../finding/finding'
 import type { Case } from '../lift/case'
 import type { OnHook } from '../lift/hook-load'
 import type { LiftPlan } from '../lift/plan'
@@ -68,7 +68,7 @@ export function assessSetup(plan: Omit<Case, 'lift' | 'conditions'>, trial: Tria
   const empty = contactsOver(prepareFootprint(ctx.contacts), fixed, slewing, arc, setupStep_deg, setupRefine_deg)
   const [lightest] = [...(laden ?? empty)].sort((a, b) => a.min_N - b.min_N)
   return {
-    verdict: findings.reduce<Verdict>((v, f) => worseVerdict(v, f.verdict), 'inside'),
+    verdict: worstVerdict(findings.map((f) => f.verdict)) ?? 'inside',
     findings,
     levelLimit_deg: ctx.choice.chosen?.table.level_deg ?? null,
     empty,

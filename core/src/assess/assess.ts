@@ -5,7 +5,7 @@ import { ratedAtEnds } from '../check/choose-table'
 import { contextsOf, type LiftContext } from '../check/context'
 import { dueChecks } from '../check/due'
 import { windLimitOf } from '../check/wind'
-import { type Finding, found, governingOf, type Verdict, worseVerdict } from '../finding/finding'
+import { type Finding, found, governingOf, worstVerdict } from '../finding/finding'
 import type { CheckName } from '../finding/reasons'
 import type { Case } from '../lift/case'
 import { refuseImpossibleSteps } from '../lift/steps'
@@ -75,7 +75,7 @@ const unanswered = (check: CheckName): Finding =>
 
 function summed({ lift }: Case, findings: Finding[]): Assessment {
   return {
-    verdict: findings.reduce<Verdict>((v, f) => worseVerdict(v, f.verdict), 'inside'),
+    verdict: worstVerdict(findings.map((f) => f.verdict)) ?? 'inside',
     governing: governingOf(findings),
     findings,
     notChecked: notCheckedIn(lift),

@@ -39,6 +39,10 @@ const rank: Record<Verdict, number> = { inside: 0, near: 1, 'not-proven': 2, out
 export function worseVerdict(a: Verdict, b: Verdict): Verdict {
   return rank[a] >= rank[b] ? a : b
 }
+/** The worst of several verdicts; null: there is none. */
+export function worstVerdict(verdicts: readonly (Verdict | null)[]): Verdict | null {
+  return verdicts.reduce((a, b) => (a && b ? worseVerdict(a, b) : (a ?? b)), null)
+}
 export function isWorse(a: Verdict, b: Verdict): boolean {
   return rank[a] > rank[b]
 }

@@ -8,8 +8,7 @@ import {
   type SetupPlan,
   type Step,
   telescopicBoom,
-  type Verdict,
-  worseVerdict,
+  worstVerdict,
 } from '@geolabe/core'
 import { usePinch } from '@use-gesture/react'
 import { useMemo, useRef, useState } from 'react'
@@ -44,9 +43,7 @@ export function LiftDrawing({ label, machine, place, setup, step, assessment, zo
   const say = useSay()
   const [view, setView] = useState<'above' | 'side'>('above')
   const verdictOf = (id: string) =>
-    (assessment?.findings ?? [])
-      .filter((f) => f.subject === id)
-      .reduce<Verdict | null>((v, f) => (v === null ? f.verdict : worseVerdict(v, f.verdict)), null)
+    worstVerdict((assessment?.findings ?? []).filter((f) => f.subject === id).map((f) => f.verdict))
   const [pickUp, setDown] = [plainPoint(step.pickUp), plainPoint(step.setDown)]
   const far_m = Math.max(pickUp.radius_m, setDown.radius_m)
   const [held, setHeld] = useState(false)

@@ -8,7 +8,7 @@ import {
   type Remedy,
   type Step,
   type Verdict,
-  worseVerdict,
+  worstVerdict,
 } from '@geolabe/core'
 import { useCallback, useEffect, useMemo, useState } from 'react'
 import { Link, useNavigate } from 'react-router'
@@ -91,9 +91,9 @@ function placeOf(f: Finding | undefined, outriggers: readonly { id: string }[]):
 
 /** What keeps a sheet's part of the plan from being proved. */
 const openOn = (findings: readonly Finding[], tab: Tab): Verdict | null =>
-  findings
-    .filter((f) => sheetFor(f) === tab && f.verdict !== 'inside' && f.verdict !== 'near')
-    .reduce<Verdict | null>((v, f) => (v === null ? f.verdict : worseVerdict(v, f.verdict)), null)
+  worstVerdict(
+    findings.filter((f) => sheetFor(f) === tab && f.verdict !== 'inside' && f.verdict !== 'near').map((f) => f.verdict),
+  )
 
 function ProveCrane({
   shift,

@@ -1,13 +1,5 @@
 import type { Shift } from '@geolabe/contract'
-import {
-  assessSetup,
-  type Crane,
-  extension,
-  liftsOnOutriggers,
-  type SetupAssessment,
-  type Verdict,
-  worseVerdict,
-} from '@geolabe/core'
+import { assessSetup, type Crane, extension, liftsOnOutriggers, type SetupAssessment, worstVerdict } from '@geolabe/core'
 import { lazy, Suspense, useMemo, useState } from 'react'
 import { useNavigate } from 'react-router'
 import { newId } from '../api/client'
@@ -47,7 +39,7 @@ function legStates(stands: SetupAssessment | null, machine: Crane): Map<string, 
     machine.outriggers.map(({ id }) => {
       const own = stands?.findings.filter((f) => f.subject === id) ?? []
       const ground = own.find((f) => f.check === 'ground') ?? null
-      const verdict = own.reduce<Verdict | null>((v, f) => (v === null ? f.verdict : worseVerdict(v, f.verdict)), null)
+      const verdict = worstVerdict(own.map((f) => f.verdict))
       return [
         id,
         {
@@ -180,10 +172,7 @@ function SetupCrane({ shift, file, place, machine }: ShiftContext & { machine: C
             {
               id: 'outriggers',
               name: 'Outriggers',
-              verdict: [...states.values()].reduce<Verdict | null>(
-                (v, s) => (s.verdict && v ? worseVerdict(v, s.verdict) : (s.verdict ?? v)),
-                null,
-              ),
+              verdict: worstVerdict([...states.values()].map((s) => s.verdict)),
               body: (
                 <OutriggerSheet
                   machine={machine}
