@@ -191,6 +191,17 @@ function healthRoutes({ db, serving, signing }: AppOptions): Router {
 /** The built interface: packed beforehand, kept by browsers for as long as its name stands, the page itself asked for each time. */
 function servePages(app: express.Express, web: string): void {
   const page = readFileSync(join(web, 'index.html'), 'utf8')
+  const sendPage: express.RequestHandler = (req, res, next) => {
+    // Styles that are made while the page runs carry this word; nobody else knows it.
+    const nonce = randomBytes(16).toString('base64')
+    policy(nonce)(req, res, (e?: unknown) => {
+      if (e) return next(e)
+      res.setHeader('Cache-Control', 'no-cache')
+      res.type('html').send(page.replace('%NONCE%', nonce))
+    })
+  }
+  // By its own name too: what keeps the page for when there is no network asks for it so.
+  app.get('/index.html', sendPage)
   app.use(
     staticFiles(web, {
       index: false,
@@ -207,13 +218,5 @@ function servePages(app: express.Express, web: string): void {
       },
     }),
   )
-  app.get('/{*path}', (req, res, next) => {
-    // Styles that are made while the page runs carry this word; nobody else knows it.
-    const nonce = randomBytes(16).toString('base64')
-    policy(nonce)(req, res, (e?: unknown) => {
-      if (e) return next(e)
-      res.setHeader('Cache-Control', 'no-cache')
-      res.type('html').send(page.replace('%NONCE%', nonce))
-    })
-  })
+  app.get('/{*path}', sendPage)
 }

@@ -137,6 +137,11 @@ function Page({ calculator, shown }: { calculator: Calculator; shown: Presentati
           )}
         </div>
         <section aria-label="What goes in" className="grid gap-3 lg:col-start-1 lg:row-span-2 lg:row-start-1">
+          {me.data && shown.mine && (
+            <Suspense fallback={null}>
+              <FromShift mine={shown.mine} onTake={(known) => setInput(JSON.parse(JSON.stringify({ ...input, ...known })))} />
+            </Suspense>
+          )}
           {shown.keepsInputs && (
             <Suspense fallback={null}>
               <SavedLoads input={input} onTake={setInput} />
@@ -153,11 +158,6 @@ function Page({ calculator, shown }: { calculator: Calculator; shown: Presentati
             />
           </Suspense>
           <p className="flex flex-wrap items-center gap-2">
-            {me.data && shown.mine && (
-              <Suspense fallback={null}>
-                <FromShift mine={shown.mine} onTake={(known) => setInput(JSON.parse(JSON.stringify({ ...input, ...known })))} />
-              </Suspense>
-            )}
             <Button look="quiet" onClick={() => setInput(calculator.example as Obj)}>
               <RotateCcw size={18} aria-hidden="true" /> Back to the example
             </Button>

@@ -23,7 +23,7 @@ function OfMachine({ shift, mine, onTake }: { shift: Shift } & Parameters<typeof
   const known = machine && place ? mine({ machine, place, shift }) : null
   if (!known) return null
   return (
-    <>
+    <p className="flex flex-wrap items-center gap-x-3">
       <Button
         onClick={() => {
           onTake(known as Obj)
@@ -33,6 +33,6 @@ function OfMachine({ shift, mine, onTake }: { shift: Shift } & Parameters<typeof
       <span role="status" className="text-quiet">
         {taken && 'What the shift knows is filled in. The rest is as it was: look at it.'}
       </span>
-    </>
+    </p>
   )
 }

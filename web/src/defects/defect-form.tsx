@@ -2,7 +2,7 @@ import { type Defect, type Grade, gradeWords, photoLimit_bytes, raiseDefectReque
 import { gradeBy, gradesFrom, isGraver, type Machine } from '@geolabe/core'
 import { Camera } from 'lucide-react'
 import { useState } from 'react'
-import { useController } from 'react-hook-form'
+import { useController, useWatch } from 'react-hook-form'
 import { newId } from '../api/client'
 import { queryClient } from '../api/me'
 import { outbox } from '../api/outbox'
@@ -13,6 +13,8 @@ import { FileButton } from '../look/file-button'
 import { Form, TextEntry, useEntry } from '../look/form'
 import { Refused } from '../look/page'
 import { smaller } from './photo'
+
+type Entry = ReturnType<typeof useEntry<typeof raiseDefectRequest>>
 
 interface Props {
   machine: string
@@ -38,12 +40,10 @@ export function DefectForm({ machine, shift, item, where, definition, near, onRa
     words: '',
     spot: near && definition ? { view: 'plan', at: nearest(definition, near) } : null,
   })
-  const { control, setValue } = form
-  const { field: grading, fieldState: graded } = useController({ control, name: 'grade' })
+  const { control } = form
   const { field: placed } = useController({ control, name: 'spot' })
-  const chosen: Grade | undefined = grading.value
+  const chosen: Grade | undefined = useWatch({ control, name: 'grade' })
   const [view, setView] = useState<'plan' | 'side'>('plan')
-  const [helper, setHelper] = useState(false)
   const [photo, setPhoto] = useState<File | null>(null)
   const [error, setError] = useState<unknown>(null)
 
@@ -66,7 +66,6 @@ export function DefectForm({ machine, shift, item, where, definition, near, onRa
       setError(err)
     }
   })
-  const setChosen = (g: Grade) => setValue('grade', g, { shouldValidate: form.formState.isSubmitted })
   return (
     <Form onSubmit={submit} className="grid gap-4">
       {where === null && <TextEntry control={control} name="where" label="Where on the machine" />}
@@ -89,40 +88,7 @@ export function DefectForm({ machine, shift, item, where, definition, near, onRa
           <SpotOn machine={definition} spot={placed.value ?? null} onSpot={placed.onChange} view={view} />
         </div>
       )}
-      <fieldset>
-        <legend className="mb-1 font-semibold">How grave</legend>
-        {helper ? (
-          <GradeHelper onGrade={(g) => setChosen(least && isGraver(least, g) ? least : g)} />
-        ) : (
-          <Button look="quiet" onClick={() => setHelper(true)}>
-            Not sure? Two questions
-          </Button>
-        )}
-        {least && <p className="mb-2 font-semibold">A fault here stops the machine.</p>}
-        <div className="grid gap-2">
-          {gradesFrom(least).map((g) => (
-            <label
-              key={g}
-              className={`flex min-h-14 cursor-pointer items-center gap-3 rounded-lg border-2 px-3 py-2 has-focus-visible:outline-3 has-focus-visible:outline-offset-2 has-focus-visible:outline-ink ${chosen === g ? 'border-ink bg-sunk' : 'border-line bg-sheet'}`}
-            >
-              <input
-                type="radio"
-                name="grade"
-                value={g}
-                checked={chosen === g}
-                ref={grading.ref}
-                onChange={() => setChosen(g)}
-                className="size-5 accent-(--ink)"
-              />
-              <span>
-                <span className={stopsMachine(g) ? 'font-bold text-outside' : 'font-bold text-near'}>{gradeWords[g].label}</span>
-                <span className="block text-[0.95rem] text-quiet">{gradeWords[g].means}</span>
-              </span>
-            </label>
-          ))}
-        </div>
-        {graded.error && <p className="mt-1 font-semibold text-outside">Say how grave it is.</p>}
-      </fieldset>
+      <GradeField control={control} least={least} />
       <FileButton
         accept="image/*"
         onFile={(file) => {
@@ -148,6 +114,49 @@ export function DefectForm({ machine, shift, item, where, definition, near, onRa
         {chosen && (stopsMachine(chosen) || untilGraded) ? 'Enter it and stop the machine' : 'Enter the defect'}
       </Button>
     </Form>
+  )
+}
+
+/** One of the grades, by oneself or by two questions. It comes after the words, so that what is missing is gone to from the top. */
+function GradeField({ control, least }: { control: Entry['control']; least: Grade | undefined }) {
+  const { field: grading, fieldState: graded } = useController({ control, name: 'grade' })
+  const [helper, setHelper] = useState(false)
+  const chosen: Grade | undefined = grading.value
+  return (
+    <fieldset>
+      <legend className="mb-1 font-semibold">How grave</legend>
+      {helper ? (
+        <GradeHelper onGrade={(g) => grading.onChange(least && isGraver(least, g) ? least : g)} />
+      ) : (
+        <Button look="quiet" onClick={() => setHelper(true)}>
+          Not sure? Two questions
+        </Button>
+      )}
+      {least && <p className="mb-2 font-semibold">A fault here stops the machine.</p>}
+      <div className="grid gap-2">
+        {gradesFrom(least).map((g) => (
+          <label
+            key={g}
+            className={`flex min-h-14 cursor-pointer items-center gap-3 rounded-lg border-2 px-3 py-2 has-focus-visible:outline-3 has-focus-visible:outline-offset-2 has-focus-visible:outline-ink ${chosen === g ? 'border-ink bg-sunk' : 'border-line bg-sheet'}`}
+          >
+            <input
+              type="radio"
+              name="grade"
+              value={g}
+              checked={chosen === g}
+              ref={grading.ref}
+              onChange={() => grading.onChange(g)}
+              className="size-5 accent-(--ink)"
+            />
+            <span>
+              <span className={stopsMachine(g) ? 'font-bold text-outside' : 'font-bold text-near'}>{gradeWords[g].label}</span>
+              <span className="block text-[0.95rem] text-quiet">{gradeWords[g].means}</span>
+            </span>
+          </label>
+        ))}
+      </div>
+      {graded.error && <p className="mt-1 font-semibold text-outside">Say how grave it is.</p>}
+    </fieldset>
   )
 }
 

@@ -9,7 +9,7 @@ import { Choice } from '../look/choice'
 import { Dialog } from '../look/dialog'
 import { LongList } from '../look/long-list'
 import { Loaded, Title } from '../look/page'
-import { when } from '../look/when'
+import { date, when } from '../look/when'
 import { DefectForm } from './defect-form'
 
 export const stateWords: Record<DefectState, string> = {
@@ -23,7 +23,7 @@ export const stateWords: Record<DefectState, string> = {
 }
 
 export const watchWords = (w: Pick<NonNullable<Defect['watched']>, 'untilDate' | 'untilHours'>) =>
-  `watched until ${[w.untilDate, w.untilHours === null ? null : `${w.untilHours} h`].filter(Boolean).join(' or ')}`
+  `watched until ${[w.untilDate && date(w.untilDate), w.untilHours === null ? null : `${w.untilHours} h`].filter(Boolean).join(' or ')}`
 
 export function Defects() {
   const [which, setWhich] = useState<'open' | 'all'>('open')

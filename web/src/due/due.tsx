@@ -13,6 +13,7 @@ import { Dialog } from '../look/dialog'
 import { FigureEntry } from '../look/entries'
 import { Form, TextEntry, useEntry } from '../look/form'
 import { Loaded, Refused, Sheet, Title } from '../look/page'
+import { date } from '../look/when'
 import { Calendar } from './calendar'
 
 const byWords: Record<string, string> = { operator: 'Operator', fitter: 'Fitter', outside: 'Outside examiner' }
@@ -99,7 +100,7 @@ export function dueWords(d: DueLine): string {
     days === 0 ? 'today' : days < 0 ? `${-days} ${days === -1 ? 'day' : 'days'} ago` : `in ${days} ${days === 1 ? 'day' : 'days'}`
   const since =
     d.state === 'overdue' ? (d.expectedBy === 'use' ? 'By hours since ' : 'Since ') : d.expectedBy === 'use' ? 'Expected ' : ''
-  return `${since}${d.date}, ${away}${left}`
+  return `${since}${date(d.date)}, ${away}${left}`
 }
 
 function Lines({ lines, onDone }: { lines: DueLine[]; onDone: (d: DueLine) => void }) {

@@ -41,8 +41,8 @@ export function SideView({
       role="img"
       aria-label={said}
     >
-      <rect x={-left} y={0} width={width} height={height} fill="var(--sunk)" />
-      <path d={`M${-left} 0H${right}`} stroke="var(--ink)" strokeWidth={thin * 3} />
+      <rect x={-9 * width} y={0} width={20 * width} height={9 * height} fill="var(--sunk)" />
+      <path d={`M${-9 * width} 0H${11 * width}`} stroke="var(--ink)" strokeWidth={thin * 3} />
       <MachineSide machine={machine} thin={thin * 1.4} />
       {pose ? (
         <>

@@ -63,7 +63,7 @@ const Names = memo(
           <Tabs.Trigger
             key={t.id}
             value={t.id}
-            className="flex min-h-12 shrink-0 grow items-center justify-center gap-1.5 border-b-4 border-transparent px-1.5 font-semibold whitespace-nowrap text-quiet data-[state=active]:border-accent data-[state=active]:text-ink"
+            className="flex min-h-12 shrink-0 grow items-center justify-center gap-1.5 border-b-4 border-transparent px-1.5 font-semibold max-sm:px-1 max-sm:text-[0.92rem] whitespace-nowrap text-quiet data-[state=active]:border-accent data-[state=active]:text-ink"
           >
             {t.verdict && t.verdict !== 'inside' && <VerdictMark verdict={t.verdict} size={16} />}
             {t.name}

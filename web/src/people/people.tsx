@@ -6,6 +6,7 @@ import { call, newId } from '../api/client'
 import { queryClient } from '../api/me'
 import { usePeople } from '../api/queries'
 import { Loaded, Refused, Sheet, Title } from '../look/page'
+import { date } from '../look/when'
 
 const today = () => new Date().toISOString().slice(0, 10)
 
@@ -59,9 +60,9 @@ function Everybody({ page, me }: { page: PeoplePage; me: Me }) {
                 >
                   <strong>{x.person.name}</strong>, {x.class.replaceAll('-', ' ')}:{' '}
                   {x.state === 'expired' ? (
-                    <strong className="text-outside">ran out {x.validUntil}</strong>
+                    <strong className="text-outside">ran out {date(x.validUntil)}</strong>
                   ) : (
-                    `${x.validUntil}, in ${x.daysLeft} ${x.daysLeft === 1 ? 'day' : 'days'}`
+                    `${date(x.validUntil)}, in ${x.daysLeft} ${x.daysLeft === 1 ? 'day' : 'days'}`
                   )}
                 </li>
               ))}
@@ -116,7 +117,7 @@ function Person({
             key={x.class}
             className={x.state === 'expired' ? 'font-semibold text-outside' : x.state === 'soon' ? 'font-semibold text-near' : ''}
           >
-            {x.class.replaceAll('-', ' ')} <span className="figure">{x.validUntil}</span>
+            {x.class.replaceAll('-', ' ')} <span className="figure">{date(x.validUntil)}</span>
           </li>
         ))}
       </ul>

@@ -3,7 +3,7 @@ import { useState } from 'react'
 import { type JournalFilter, moreOf, searchOf, useJournal, useJournalCheck, usePeople, useYard } from '../api/queries'
 import { Button } from '../look/button'
 import { DateField } from '../look/date-field'
-import { TextField } from '../look/field'
+import { SelectField, TextField } from '../look/field'
 import { LongList } from '../look/long-list'
 import { Loaded } from '../look/page'
 import { when } from '../look/when'
@@ -21,18 +21,13 @@ export function Journal() {
   const check = useJournalCheck(checking)
   const set = (to: JournalFilter) => setFilter((f) => ({ ...f, ...to }))
   const search = searchOf(filter)
-  const pickUp = (label: string, key: keyof JournalFilter, options: [string, string][]) => (
-    <label className="min-w-0 font-semibold">
-      {label}
-      <select className="field mt-1" value={filter[key] ?? ''} onChange={(e) => set({ [key]: e.target.value })}>
-        <option value="">All</option>
-        {options.map(([value, text]) => (
-          <option key={value} value={value}>
-            {text}
-          </option>
-        ))}
-      </select>
-    </label>
+  const pick = (label: string, key: keyof JournalFilter, options: [string, string][]) => (
+    <SelectField
+      label={label}
+      value={filter[key] ?? ''}
+      onChange={(v) => set({ [key]: v })}
+      options={[{ value: '', label: 'All' }, ...options.map(([value, text]) => ({ value, label: text }))]}
+    />
   )
   return (
     <>
@@ -62,13 +57,13 @@ export function Journal() {
           set({ words })
         }}
       >
-        {pickUp('What', 'kind', Object.entries(kindWords))}
-        {pickUp(
+        {pick('What', 'kind', Object.entries(kindWords))}
+        {pick(
           'Machine',
           'machine',
           machines.map((m) => [m.id, m.name]),
         )}
-        {pickUp(
+        {pick(
           'Who',
           'actor',
           people.map((p) => [p.id, p.name]),

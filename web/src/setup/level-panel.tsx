@@ -47,14 +47,14 @@ export function LevelPanel({
     onChange({ outriggers: draft.outriggers.map((l) => (l.id === id ? { ...l, stroke_m } : l)) })
   return (
     <div>
-      <div className="flex flex-wrap gap-4">
+      <div className="grid grid-cols-[auto_minmax(0,1fr)] items-start gap-4 max-sm:grid-cols-1">
         <Bubble
           pitch_deg={pitch === null ? 0 : nominal(pitch)}
           roll_deg={roll === null ? 0 : nominal(roll)}
           limit_deg={limit_deg ?? 0.5}
           label={tilt === null ? 'Level not read yet' : `Bubble ${say('angle', tilt)} out of level`}
         />
-        <div className="grid min-w-60 grow gap-3">
+        <div className="grid gap-2">
           <TolField
             label="Along, front high is plus"
             quantity="angle"

@@ -10,7 +10,7 @@ import { Button } from '../look/button'
 import { Choice } from '../look/choice'
 import { ActionBar, Loaded, Refused, Sheet, Title } from '../look/page'
 import { Tick } from '../look/tick'
-import { day, when } from '../look/when'
+import { date, day, when } from '../look/when'
 import { RouteLine, stationsOf } from '../shift/route-line'
 import { HandoverLines } from '../stow/handover-lines'
 import { StateMark } from '../yard/yard'
@@ -178,7 +178,7 @@ function TakeMachine({ file, places, me }: { file: MachineFile; places: Place[];
           <Sheet title="You and the machine">
             <p className="mb-3">
               {m.licence.label} licence, grade {licence?.grade}, valid until{' '}
-              <strong className="figure">{licence?.validUntil}</strong>. Trained on this kind.
+              <strong className="figure">{licence && date(licence.validUntil)}</strong>. Trained on this kind.
             </p>
             <Choice
               label="Place"
@@ -199,7 +199,7 @@ function TakeMachine({ file, places, me }: { file: MachineFile; places: Place[];
       {expiry && !barred && (
         <p className="mt-4 border-l-4 border-near pl-3 font-semibold">
           Your licence for this class runs out in {expiry.daysLeft} {expiry.daysLeft === 1 ? 'day' : 'days'}, on{' '}
-          {expiry.validUntil}.{expiry.daysLeft === 0 && ' After midnight you may not go on.'}
+          {date(expiry.validUntil)}.{expiry.daysLeft === 0 && ' After midnight you may not go on.'}
         </p>
       )}
       <Controls file={file} />

@@ -9,7 +9,7 @@ import { MachineSide } from '../instruments/machine-shape'
 import { Choice } from '../look/choice'
 import { TextField } from '../look/field'
 import { Loaded, Title } from '../look/page'
-import { clock, day, when } from '../look/when'
+import { clock, date, day, when } from '../look/when'
 import { nextStation } from '../shift/route-line'
 
 const stateWords: Record<MachineState, string> = { ready: 'Ready', 'in-use': 'In use', stopped: 'Stopped' }
@@ -159,14 +159,15 @@ function Reason({ machine: m }: { machine: YardMachine }) {
 
 function NextDue({ machine: m }: { machine: YardMachine }) {
   if (!m.nextDue) return null
-  const { state, label, date } = m.nextDue
+  const { state, label } = m.nextDue
+  const on = m.nextDue.date && date(m.nextDue.date)
   const said =
     state === 'overdue'
-      ? `overdue${date ? ` since ${date}` : ''}`
+      ? `overdue${on ? ` since ${on}` : ''}`
       : state === 'never'
         ? 'never recorded'
-        : date
-          ? `due ${date}`
+        : on
+          ? `due ${on}`
           : 'due later'
   return (
     <span
