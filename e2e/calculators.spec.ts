@@ -1,5 +1,5 @@
-import { expect, test } from '@playwright/test'
-import { audit, fits, freeTern, signOn, takeTern } from './work'
+import { expect } from '@playwright/test'
+import { audit, fits, freeTern, signOn, takeTern, test } from './work'
 
 test.beforeEach(freeTern)
 
@@ -15,7 +15,8 @@ test('every sum opens with its example, its drawing, its formula and its caution
   for (const [i, link] of links.entries()) {
     await page.goto(link)
     await expect(page.getByRole('region', { name: 'Answer' })).toBeVisible()
-    await expect(page.locator('main').getByRole('img').first()).toBeVisible()
+    // A picture, or a group of points that are dragged.
+    await expect(page.locator('main svg[aria-label]').first()).toBeVisible()
     await expect(page.getByRole('heading', { name: 'How', exact: true })).toBeVisible()
     await expect(page.getByRole('heading', { name: 'Caution', exact: true })).toBeVisible()
     // The same figures by the wire as on the screen come from the same function; here the wire answers the same example.
@@ -29,7 +30,7 @@ test('every sum opens with its example, its drawing, its formula and its caution
 
 test('a sum is found by /, computes at every figure, keeps what cannot be read, and goes by link to somebody else', async ({
   page,
-  browser,
+  openPage,
 }) => {
   await page.goto('/calculators')
   await expect(page.getByRole('heading', { name: 'Calculators' })).toBeVisible()
@@ -60,7 +61,7 @@ test('a sum is found by /, computes at every figure, keeps what cannot be read, 
   await page.getByRole('button', { name: 'Link' }).click()
   await expect(page.getByRole('status').filter({ hasText: 'copied' })).toBeVisible()
   const link = await page.evaluate(() => navigator.clipboard.readText())
-  const other = await (await browser.newContext({ locale: 'en-GB' })).newPage()
+  const other = await openPage()
   await other.goto(link)
   await expect(other.getByLabel('Carries', { exact: true })).toHaveValue('105')
   await expect(other.getByRole('region', { name: 'Answer' })).toHaveText(said.replaceAll('\n', ''), { useInnerText: false })

@@ -1,10 +1,14 @@
 import { defineConfig } from '@playwright/test'
 
+/** Each worker has a world of its own: its server, its cluster, its machines. */
+const worlds: Record<string, string>[] = JSON.parse(process.env.GEOLABE_WORLDS ?? '[{}]')
+Object.assign(process.env, worlds[Number(process.env.TEST_PARALLEL_INDEX ?? 0)])
+
 /** Drives Debian's Chromium against the running application; `npm run e2e` starts the application first. */
 export default defineConfig({
   testDir: '.',
   fullyParallel: false,
-  workers: 1,
+  workers: worlds.length,
   retries: 0,
   timeout: 120_000,
   expect: { timeout: 10_000 },

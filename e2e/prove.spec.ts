@@ -71,6 +71,15 @@ test('a lift outside its limits, the nearest change, and inside again', async ({
   await page.keyboard.down('Control')
   await page.mouse.wheel(0, -240)
   await page.keyboard.up('Control')
+  // And moved about by its ground.
+  const seen = () => page.locator('main svg[role=group]').first().getAttribute('viewBox')
+  await page.waitForTimeout(400)
+  const nearer = await seen()
+  await page.mouse.move(cx, cy + 120)
+  await page.mouse.down()
+  await page.mouse.move(cx + 60, cy + 160, { steps: 4 })
+  await page.mouse.up()
+  expect(await seen()).not.toBe(nearer)
   await page.getByRole('button', { name: 'The whole' }).click()
   await expect(page.getByRole('button', { name: 'The whole' })).toHaveCount(0)
 

@@ -75,7 +75,7 @@ test('a whole shift, as an operator does it', async ({ page }) => {
   await setUp(page)
 
   await expect(verdict(page)).toContainText('Not proven')
-  await expect(page.getByText('Read the gauge at the boom tip.').first()).toBeVisible()
+  await expect(page.getByText('Read the gauge.').first()).toBeVisible()
   await measure(page)
   await expect(verdict(page)).toContainText('Inside the limits checked')
   await openSheet(page, 'Reading')

@@ -1,5 +1,5 @@
-import { expect, type Page, test } from '@playwright/test'
-import { audit, fits, freeTern, openPage, signOn, takeTern } from './work'
+import { expect, type Page } from '@playwright/test'
+import { audit, fits, freeTern, signOn, takeTern, test } from './work'
 
 test.beforeEach(freeTern)
 
@@ -26,13 +26,8 @@ test('a wrong PIN tells nothing, and too many make one wait', async ({ page }) =
   }
 })
 
-test('a machine is stopped, seen by all, repaired by one and returned by another', async ({ browser }) => {
-  const [ines, tomas, wil, rafiq] = [
-    await openPage(browser),
-    await openPage(browser),
-    await openPage(browser),
-    await openPage(browser),
-  ]
+test('a machine is stopped, seen by all, repaired by one and returned by another', async ({ openPage }) => {
+  const [ines, tomas, wil, rafiq] = [await openPage(), await openPage(), await openPage(), await openPage()]
   await signOn(ines, 'Ines Haldane')
   await signOn(tomas, 'Tomas Brekke')
   await signOn(wil, 'Wilhelmina Osei')
@@ -108,8 +103,8 @@ test('a machine is stopped, seen by all, repaired by one and returned by another
   await expect(ines.getByText('Tern is stopped.')).toHaveCount(0)
 })
 
-test('of two who take a machine one gets it and the other is told who has it', async ({ browser }) => {
-  const [ines, tomas] = [await openPage(browser), await openPage(browser)]
+test('of two who take a machine one gets it and the other is told who has it', async ({ openPage }) => {
+  const [ines, tomas] = [await openPage(), await openPage()]
   await signOn(ines, 'Ines Haldane')
   await signOn(tomas, 'Tomas Brekke')
   await tomas.getByRole('link', { name: 'Sign on to Tern' }).click()

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs'
 import AxeBuilder from '@axe-core/playwright'
 import { isRaised, itemsOf, type Measure, measureLabel, soundReading, type WalkItem } from '@geolabe/core'
-import { type Browser, expect, type Page } from '@playwright/test'
+import { expect, type Page, test as plain } from '@playwright/test'
 import pg from 'pg'
 import { readMachineFile } from '../server/src/demo/files'
 
@@ -26,9 +26,39 @@ export async function freeTern(): Promise<void> {
   await client.end()
 }
 
-export async function openPage(browser: Browser): Promise<Page> {
-  return (await browser.newContext()).newPage()
+/** What the records hold. */
+export async function query<R extends pg.QueryResultRow>(sql: string): Promise<R[]> {
+  const client = new pg.Client({ connectionString: process.env.GEOLABE_OWNER_URL, options: '-c search_path=geolabe' })
+  await client.connect()
+  try {
+    return (await client.query<R>(sql)).rows
+  } finally {
+    await client.end()
+  }
 }
+
+/** A machine that the demo's own defect stops works again, as if it had been repaired. */
+export async function workingAgain(id: string): Promise<void> {
+  const client = new pg.Client({ connectionString: process.env.GEOLABE_OWNER_URL, options: '-c search_path=geolabe' })
+  await client.connect()
+  await client.query('alter table defect disable trigger user')
+  await client.query("update defect set grade = 'watch', pending = false where machine = $1", [id])
+  await client.query('alter table defect enable trigger user')
+  await client.end()
+}
+
+/** Somebody else's device beside the test's own; gone with the test. */
+export const test = plain.extend<{ openPage: () => Promise<Page> }>({
+  openPage: async ({ browser }, use) => {
+    const opened: Page[] = []
+    await use(async () => {
+      const page = await (await browser.newContext()).newPage()
+      opened.push(page)
+      return page
+    })
+    for (const page of opened) await page.context().close()
+  },
+})
 
 export async function signOn(page: Page, name: string): Promise<void> {
   const p = people.find((x) => x.name === name)
@@ -43,6 +73,7 @@ export async function signOn(page: Page, name: string): Promise<void> {
 export async function takeTern(page: Page): Promise<void> {
   await page.getByRole('link', { name: 'Sign on to Tern' }).click()
   await page.getByText('I have read this').click()
+  await page.getByRole('radio', { name: 'North Quay' }).click()
   for (const w of [...tern.ppe, ...tern.documents]) await page.getByText(w.label, { exact: true }).click()
   await page.getByRole('button', { name: 'Take Tern, begin the walk-round' }).click()
   await expect(page.getByRole('heading', { name: 'Walk round Tern' })).toBeVisible()
@@ -88,6 +119,13 @@ export async function walkAll(page: Page): Promise<void> {
 export async function proveRaised(page: Page): Promise<void> {
   await expect(page.getByRole('heading', { name: 'Raised, over its travel' })).toBeVisible()
   for (const item of raised) await enterInOrder(page, item)
+  await page.getByRole('button', { name: 'Finish the second part' }).click()
+}
+
+/** The same of any machine. */
+export async function raisedByHand(page: Page, m: typeof tern): Promise<void> {
+  await expect(page.getByRole('heading', { name: 'Raised, over its travel' })).toBeVisible()
+  for (const { item } of itemsOf(m.walkround).filter(isRaised)) await enterInOrder(page, item)
   await page.getByRole('button', { name: 'Finish the second part' }).click()
 }
 
@@ -214,4 +252,56 @@ export async function fits(page: Page): Promise<void> {
     expect(found, `at ${width}`).toEqual({ wide: 0, cut: [], small: [] })
   }
   if (before) await page.setViewportSize(before)
+}
+
+/**
+ * How long a person takes from now on who has never seen these screens: 1.5 s a touch, 2 s a figure or word typed, and every word that comes
+ * into sight read once, at 200 a minute. Asked for at the end.
+ */
+export async function timed(
+  page: Page,
+): Promise<() => Promise<{ touches: number; typed: number; words: number; seconds: number }>> {
+  const counting = () => {
+    const kept = JSON.parse(sessionStorage.getItem('reckoned') ?? '{"touches":0,"typed":0,"words":0,"seen":[]}')
+    const seen = new Set<string>(kept.seen)
+    const keep = () => sessionStorage.setItem('reckoned', JSON.stringify({ ...kept, seen: [...seen] }))
+    const read = () => {
+      const walker = document.createTreeWalker(document.querySelector('main') ?? document.body, NodeFilter.SHOW_TEXT)
+      for (let n = walker.nextNode(); n; n = walker.nextNode()) {
+        const text = n.textContent?.trim() ?? ''
+        const e = n.parentElement
+        const box = e?.getBoundingClientRect()
+        if (!e?.checkVisibility() || e.closest('svg, option, .sr-only') || !box || box.bottom < 0 || box.top > innerHeight)
+          continue
+        // The same sentence with another figure is looked at, not read again.
+        const said = text.replace(/[\d.,]+/g, '#')
+        if (seen.has(said)) continue
+        seen.add(said)
+        // Figures change as one works; they are looked at, not read.
+        kept.words += text.split(/\s+/).filter((w) => /[a-z]{2}/i.test(w)).length
+      }
+      keep()
+    }
+    addEventListener('pointerdown', () => {
+      kept.touches++
+      read()
+    })
+    addEventListener(
+      'change',
+      ({ target }) => {
+        if (target instanceof HTMLSelectElement) kept.touches += 2
+        if (target instanceof HTMLInputElement && target.type === 'text') kept.typed++
+        read()
+      },
+      true,
+    )
+    addEventListener('click', () => setTimeout(read, 400))
+  }
+  await page.addInitScript(counting)
+  await page.reload()
+  return async () => {
+    console.log((await page.evaluate(() => JSON.parse(sessionStorage.getItem('reckoned') ?? '{}').seen)).join('\n'))
+    const { touches, typed, words } = await page.evaluate(() => JSON.parse(sessionStorage.getItem('reckoned') ?? '{}'))
+    return { touches, typed, words, seconds: touches * 1.5 + typed * 2 + (words / 200) * 60 }
+  }
 }

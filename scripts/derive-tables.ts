@@ -8,10 +8,10 @@ import {
   type Crane,
   cellLimit,
   counterweightNamed,
-  type Extension,
+  feetOf,
   liftsOnOutriggers,
   machineModel,
-  outriggerSupport,
+  type Outrigger,
   poseMachine,
   prepareFootprint,
   type RatingTable,
@@ -20,6 +20,7 @@ import {
   ratingTable,
   resultantAt,
   stabilityRule,
+  stopsOf,
   sumSlewing,
   type TableAxes,
   type Trend,
@@ -59,6 +60,7 @@ const derivation = z.strictObject({
 })
 type Derivation = z.infer<typeof derivation>
 
+const isLeft = (o: Outrigger) => stopsOf(o).every((s) => s.y_m > 0)
 const read = (path: string) => JSON.parse(readFileSync(path, 'utf8'))
 /** The wind and jerk a maker leaves room for when a leg's strength sets the rating. */
 const legFactor = 1.1
@@ -74,13 +76,21 @@ function ratingAt(
 ) {
   const outriggers = machine.outriggers.map((l) => ({
     id: l.id,
-    at: { stop: (l.positions.fullyExtended.y_m > 0 ? setting.left : setting.right) as Extension },
+    at: { stop: isLeft(l) ? setting.left : setting.right },
   }))
-  const f = prepareFootprint(outriggerSupport(machine.outriggers).contactsOf(outriggers))
+  const f = prepareFootprint(feetOf(machine.outriggers, outriggers))
   const s = d.structural.find((x) => x.boom_m === boom_m)
   if (!s) return null
   try {
-    const posed = poseMachine(machine, counterweightNamed(machine.name, machine.upper, counterweight), boom_m, radius_m)
+    const posed = poseMachine(
+      machine,
+      counterweightNamed(machine.name, machine.upper, counterweight),
+      telescopicBoom(machine.boom),
+      {
+        boom_m,
+        radius_m,
+      },
+    )
     if (posed.pose.angle_deg > machine.boom.maxAngle_deg || posed.pose.angle_deg < machine.boom.minAngle_deg) return null
     const from = setting.sector?.from_deg ?? 0
     const to = setting.sector?.to_deg ?? 360
@@ -153,16 +163,14 @@ function derive(d: Derivation): RatingTable {
         .filter((r) => r.ratings_kg.some((k) => k !== null))
       const outriggers = machine.outriggers.map((l) => ({
         id: l.id,
-        at: { stop: (l.positions.fullyExtended.y_m > 0 ? setting.left : setting.right) as Extension },
+        at: { stop: isLeft(l) ? setting.left : setting.right },
       }))
       return {
         id: `${setting.id}-${cw.id}`,
         label: `${setting.label} · ${cw.label.toLowerCase()}`,
         appliesTo: {
           standing: {
-            footprint: outriggerSupport(machine.outriggers)
-              .contactsOf(outriggers)
-              .map(({ id, x_m, y_m }) => ({ id, x_m, y_m })),
+            footprint: feetOf(machine.outriggers, outriggers).map(({ id, x_m, y_m }) => ({ id, x_m, y_m })),
             counterweight_kg: cw.mass_kg,
             fullyExtended: setting.left === 'fullyExtended' && setting.right === 'fullyExtended',
           },

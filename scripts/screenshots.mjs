@@ -3,6 +3,7 @@ import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { isRaised, itemsOf, measureLabel, soundReading } from '@geolabe/core'
 import { chromium } from '@playwright/test'
+import { broughtToSetUp, place, raisedByApi } from '../e2e/by-api'
 import { readMachineFile } from '../server/src/demo/files'
 import { ensureChromium, root } from './environment.mjs'
 import { openWorld } from './world.mjs'
@@ -57,7 +58,7 @@ try {
   await shoot(page, 'yard')
   await page.getByRole('link', { name: 'Sign on to Tern' }).click()
   await page.getByText('I have read this').click()
-  await shoot(page, 'take')
+  await page.getByRole('radio', { name: 'North Quay' }).click()
   for (const w of [...tern.ppe, ...tern.documents]) await page.getByText(w.label, { exact: true }).click()
   await page.getByRole('button', { name: /Take Tern/ }).click()
   await page.getByRole('button', { name: /Isolated and tagged/ }).click()
@@ -141,8 +142,6 @@ try {
   await page.getByRole('button', { name: 'Record this proof, on to the lift' }).click()
   await page.getByText('Before and at the trial lift').waitFor()
   for (const s of tern.procedures.lift.slice(0, 3)) await page.getByText(s.label, { exact: true }).click()
-  await page.evaluate(() => scrollTo(0, 0))
-  await shoot(page, 'lift')
   for (const s of tern.procedures.lift.slice(3)) await page.getByText(s.label, { exact: true }).click()
   await page.getByRole('button', { name: 'Lifted and landed' }).click()
   await page.getByText('No lift is waiting.').waitFor()
@@ -158,6 +157,61 @@ try {
   await page.getByLabel('Words for the next person').fill('Pump skid landed. Mats stacked by the wall.')
   await sheet(page, 'What the next person will read')
   await shoot(page, 'stow')
+
+  // A folding boom through its poses, and a truck with its load up.
+  const begin = async (id, at) => {
+    const m = readMachineFile(id)
+    const p = await open('Ines Haldane')
+    const shift = await broughtToSetUp(p, m, place(at))
+    await p.goto(`/shifts/${shift}/set-up`)
+    await p.getByRole('heading', { name: `Set up ${m.name}` }).waitFor()
+    return { p, m, shift }
+  }
+  const confirmed = async ({ p, m, shift }) => {
+    if (m.procedures.setup.length > 0) await sheet(p, 'In order')
+    for (const s of m.procedures.setup) await p.getByText(s.label, { exact: true }).click()
+    await sheet(p, 'Confirm')
+    const boxes = p.getByRole('tabpanel', { name: 'Confirm' }).getByRole('checkbox')
+    for (let i = 0; i < (await boxes.count()); i++) await boxes.nth(i).check({ force: true })
+    await p.getByRole('button', { name: 'Record this set-up' }).click()
+    await p.waitForTimeout(600)
+    await raisedByApi(p, m, shift)
+    await p.goto(`/shifts/${shift}/prove`)
+    await p.getByRole('heading', { name: /^Prove the/ }).waitFor()
+  }
+  const heron = await begin('heron', 'net-loft-yard')
+  await sheet(heron.p, 'Stand')
+  await heron.p.getByRole('radio', { name: 'Before the loft' }).click()
+  await sheet(heron.p, 'Level')
+  await heron.p.getByLabel('Along, front high is plus').fill('0')
+  await heron.p.getByLabel('Across, left high is plus').fill('0')
+  await confirmed(heron)
+  await heron.p.getByLabel('What is lifted').selectOption({ label: 'Pallet of net lead' })
+  await sheet(heron.p, 'Path')
+  await heron.p.getByRole('radio', { name: /Measured/ }).click()
+  for (const [group, inner, fold] of [
+    ['P · Pick up', '75', '110'],
+    ['S · Set down', '60', '15'],
+  ]) {
+    await heron.p.getByRole('group', { name: group }).getByLabel('Inner boom').fill(inner)
+    await heron.p.getByRole('group', { name: group }).getByLabel('Outer, folded by').fill(fold)
+  }
+  await sheet(heron.p, 'Boom, wind')
+  await heron.p.getByLabel('Wind, gust at the boom tip').fill('3')
+  await sheet(heron.p, 'Path')
+  await heron.p.getByRole('button', { name: 'From the side' }).click()
+  await heron.p.waitForTimeout(900)
+  await shoot(heron.p, 'prove-folding')
+  const puffin = await begin('puffin', 'net-loft-yard')
+  await sheet(puffin.p, 'Floor')
+  await puffin.p.getByLabel('Slope along, front high is plus').fill('0')
+  await puffin.p.getByLabel('Slope across, left high is plus').fill('0')
+  await confirmed(puffin)
+  await sheet(puffin.p, 'Wind')
+  await puffin.p.getByLabel('Wind, gust at the load').fill('3')
+  await sheet(puffin.p, 'Stack')
+  await puffin.p.waitForTimeout(900)
+  await shoot(puffin.p, 'prove-truck')
 
   const tomas = await open('Tomas Brekke')
   await tomas.goto('/defects?raise=dunlin')

@@ -63,6 +63,7 @@ export const kindWords: Record<string, string> = {
   'shift-imported': 'Shift imported',
   'calculation-noted': 'Calculation noted',
   'place-drawn': 'Place drawn anew',
+  'policy-set': 'Site policy set',
   'table-revised': 'Table revised',
   'table-checked': 'Table checked',
   'demo-seeded': 'Demo world laid out',

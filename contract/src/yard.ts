@@ -70,6 +70,8 @@ export const yardMachine = z.object({
   energy_share: z.number().nullable(),
   hours: z.number().nullable(),
   lastHandover: moment.nullable(),
+  /** Where it was handed over last. */
+  lastPlace: z.string().nullable(),
   /** From its left, to be known at a glance. */
   drawing: z.object({ outline: z.object({ side: z.custom<Polygon[]>() }), boom: z.custom<BoomPart>().optional() }),
 })

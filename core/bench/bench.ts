@@ -14,6 +14,8 @@ import {
   ratingTable,
 } from '../src'
 import { tern, ternLift, ternSetup } from '../test/demo'
+import { caseOf as caseOfCrane, works } from '../test/jobs'
+import { caseOf as caseOfTruck, works as truckWorks } from '../test/truck-jobs'
 
 const read = (p: string) => JSON.parse(readFileSync(new URL(`../../demo/${p}`, import.meta.url), 'utf8'))
 const table = ratingTable.parse(read('tables/tern-main.json'))
@@ -164,6 +166,17 @@ for (const [what, lift, least_ms] of [
   const means = { mats: place.mats, canStand: () => true }
   const mend_ms = time(`nearest changes for “${failed.id}”${what}`, 60, () => void nearestRemedies({ ...c, lift }, failed, means))
   wanted(`nearest changes for one finding${what} under ${least_ms} ms`, mend_ms < least_ms, `${mend_ms.toFixed(1)} ms`)
+}
+
+// Every machine that is proved, at its slowest job.
+const jobs = [
+  ...works.flatMap((w) => w.jobs.map((j) => ({ machine: w.machine, c: caseOfCrane(w, j) }))),
+  ...truckWorks.flatMap((w) => w.jobs.map((j) => ({ machine: w.machine, c: caseOfTruck(w, j) }))),
+]
+for (const machine of new Set(jobs.map((j) => j.machine))) {
+  const own = jobs.filter((j) => j.machine === machine)
+  const slowest_ms = Math.max(...own.map((j) => time(`assess ${machine}`, 30, () => void assess(j.c))))
+  wanted(`assess ${machine} under 8 ms`, slowest_ms < 8, `${slowest_ms.toFixed(2)} ms, ${own.length} jobs`)
 }
 
 console.log(`\n${verdicts.join('\n')}`)

@@ -10,9 +10,10 @@ import {
   type LiftPlan,
   nearestRemedies,
   notCheckedWords,
+  outriggersIn,
   pathOf,
   type SetupPlan,
-  type Step,
+  type SlewStep,
   sayMetric,
   verdictWords,
 } from '../src'
@@ -22,6 +23,7 @@ import {
   onlyStep,
   openField,
   tern,
+  ternFeet,
   ternLift,
   ternSetup,
   ternTable,
@@ -232,7 +234,7 @@ describe('assess', () => {
 
   it('refuses a leg, a reeving or a counterweight the machine has not got', () => {
     const { standing, ...rest } = ternSetup()
-    const without = { ...standing, outriggers: standing.outriggers.slice(1) }
+    const without = { on: 'outriggers' as const, outriggers: outriggersIn(standing).slice(1) }
     expect(() => prove({ ...rest, standing: without })).toThrow(/front left leg/)
     expect(() => prove(ternSetup({ partsOfLine: 3 }))).toThrow(/3 parts/)
     expect(() => prove({ ...ternSetup(), fitted: { counterweight: 'heavy' } })).toThrow(/how many parts/)
@@ -332,7 +334,7 @@ describe('the nearest change', () => {
 
 describe('path and circle', () => {
   it('turns the way it is told', () => {
-    const arc = (turn: Step['slewDirection'], from: number, to: number) =>
+    const arc = (turn: SlewStep['slewDirection'], from: number, to: number) =>
       pathOf(
         onlyStep(
           ternLift({ slewDirection: turn, pickUp: { radius_m: 5, slew_deg: from }, setDown: { radius_m: 5, slew_deg: to } }),
@@ -346,9 +348,8 @@ describe('path and circle', () => {
     const plan = { machine: tern, tables: [ternTable], setup: ternSetup(), place: openField, policy }
     const c = assessSetup(plan, { boom_m: 19.4, radius_m: 9, load_kg: 3000 })
     expect(c.laden).toHaveLength(4)
-    const outrigger = tern.outriggers.find((l) => l.id === c.lightens?.id)
-    const bearing =
-      (Math.atan2(outrigger?.positions.fullyExtended.y_m ?? 0, outrigger?.positions.fullyExtended.x_m ?? 0) * 180) / Math.PI
+    const foot = ternFeet(ternSetup()).find((l) => l.id === c.lightens?.id)
+    const bearing = (Math.atan2(foot?.y_m ?? 0, foot?.x_m ?? 0) * 180) / Math.PI
     const away = Math.abs((((((c.lightens?.at_deg ?? 0) - bearing) % 360) + 540) % 360) - 180)
     expect(away).toBeGreaterThan(120)
     expect(assessSetup(plan, { boom_m: 19.4, radius_m: 9, load_kg: null }).laden).toBeNull()

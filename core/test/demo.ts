@@ -2,16 +2,19 @@ import { existsSync, readdirSync, readFileSync } from 'node:fs'
 import {
   type Crane,
   composeMachine,
+  feetOf,
   type LiftPlan,
   liftsOnOutriggers,
   type Machine,
+  type OutriggerSetting,
+  outriggersIn,
   type Place,
   piecesFile,
   placeDefinition,
   type RatingTable,
   ratingTable,
   type SetupPlan,
-  type Step,
+  type SlewStep,
 } from '../src'
 
 const read = (path: string) => JSON.parse(readFileSync(new URL(`../../demo/${path}`, import.meta.url), 'utf8'))
@@ -36,13 +39,14 @@ function crane(id: string): Crane {
 
 export const tern: Crane = crane('tern')
 export const ternTable: RatingTable = ratingTable.parse(read('tables/tern-main.json'))
-export const northQuay: Place = placeDefinition.parse(read('places/north-quay.json'))
+export const demoPlace = (id: string): Place => placeDefinition.parse(read(`places/${id}.json`))
+export const northQuay: Place = demoPlace('north-quay')
 /** The same place with nothing in it: for what the surroundings have no say in. */
 export const openField: Place = { ...northQuay, features: [] }
 export const demoTable = (id: string): RatingTable => ratingTable.parse(read(`tables/${id}.json`))
 export const deck = northQuay.ground.find((g) => g.id === 'deck') ?? null
 
-type Setting = SetupPlan['standing']['outriggers'][number]
+type Setting = OutriggerSetting
 type Stop = Setting['at']['stop']
 
 interface SetupOver {
@@ -68,15 +72,19 @@ export function ternSetup(over: SetupOver = {}): SetupPlan {
     },
     fitted: { counterweight: over.counterweight ?? 'heavy', partsOfLine: over.partsOfLine ?? 4 },
     level: over.level ?? { pitch_deg: 0.1, roll_deg: 0, levelVerified: true },
+    confirmed: [],
   }
 }
 
+/** Where its feet then stand. */
+export const ternFeet = (setup: SetupPlan) => feetOf(tern.outriggers, outriggersIn(setup.standing))
+
 /** The same set-up with its outriggers changed. */
 export function withOutriggers(setup: SetupPlan, change: (o: Setting) => Setting): SetupPlan {
-  return { ...setup, standing: { ...setup.standing, outriggers: setup.standing.outriggers.map(change) } }
+  return { ...setup, standing: { on: 'outriggers', outriggers: outriggersIn(setup.standing).map(change) } }
 }
 
-export type LiftOver = Partial<Omit<Step, 'do'>> & Partial<LiftPlan['hung']> & Pick<LiftPlan, 'configuration'>
+export type LiftOver = Partial<Omit<SlewStep, 'do'>> & Partial<LiftPlan['hung']> & Pick<LiftPlan, 'configuration'>
 
 /** A lift of one step, what is left out as below. */
 export function ternLift({ load, rigging, rigging_height_m, slings, configuration, ...step }: LiftOver = {}): LiftPlan {
@@ -105,16 +113,19 @@ export function ternLift({ load, rigging, rigging_height_m, slings, configuratio
 }
 
 /** The one step of such a lift. */
-export function onlyStep({ steps: [step] }: LiftPlan): Step {
-  if (!step) throw new RangeError('a lift without a step')
+export function onlyStep({ steps }: LiftPlan): SlewStep {
+  const [step] = slews(steps)
+  if (!step) throw new RangeError('a lift without a slew')
   return step
 }
+/** The slews of a lift. */
+export const slews = (steps: LiftPlan['steps']): SlewStep[] => steps.flatMap((s) => (s.do === 'slew' ? [s] : []))
 /** A lift with another load, or its steps otherwise. */
 export const withLoad = (lift: LiftPlan, load: Partial<LiftPlan['hung']['load']>): LiftPlan => ({
   ...lift,
   hung: { ...lift.hung, load: { ...lift.hung.load, ...load } },
 })
-export const withSteps = (lift: LiftPlan, to: Partial<Step>): LiftPlan => ({
+export const withSteps = (lift: LiftPlan, to: Partial<SlewStep>): LiftPlan => ({
   ...lift,
-  steps: lift.steps.map((s) => ({ ...s, ...to })),
+  steps: slews(lift.steps).map((s) => ({ ...s, ...to })),
 })

@@ -1,6 +1,6 @@
 import { expect, it } from 'vitest'
-import { outriggerSupport, planDrawing, svgOf, toPlace } from '../src'
-import { northQuay, tern, ternLift, ternSetup } from './demo'
+import { planDrawing, svgOf, toPlace } from '../src'
+import { northQuay, tern, ternFeet, ternLift, ternSetup } from './demo'
 
 it('a plan as SVG is a millimetre a unit and as large as it says, its words escaped', () => {
   const setup = ternSetup()
@@ -11,7 +11,7 @@ it('a plan as SVG is a millimetre a unit and as large as it says, its words esca
   expect([w, h]).toEqual([width, height])
   expect(svg).toContain('<title>Tern &#60;at&#62; &#34;North &#38; Quay&#34;</title>')
   const drawn = [...(/<g id="OUTRIGGERS">(.*?)<\/g>/s.exec(svg)?.[1] ?? '').matchAll(/<circle cx="(.*?)" cy="(.*?)"/g)]
-  const feet = outriggerSupport(tern.outriggers).contactsOf(setup.standing.outriggers)
+  const feet = ternFeet(setup)
   expect(drawn).toHaveLength(feet.length)
   feet.forEach((foot, i) => {
     const on = toPlace(setup.position, foot)

@@ -15,6 +15,7 @@ import {
   mapOfCase,
   modelOf,
   oddCells,
+  outriggersIn,
   parseOrRefuse,
   plateFault,
   queryReading,
@@ -484,7 +485,7 @@ describe('what stands on the line', () => {
   it('the working area takes each outrigger’s own float, mat and ground', () => {
     const outriggers = tern.outriggers.map((l, i) => ({ ...l, float: { length_m: 0.4 + i / 10, width_m: 0.5 } }))
     const setup = ternSetup()
-    const own = setup.standing.outriggers.map((l, i) => ({
+    const own = outriggersIn(setup.standing).map((l, i) => ({
       ...l,
       mat: i === 1 ? null : l.mat,
       ground: i === 2 ? null : l.ground,
@@ -497,7 +498,7 @@ describe('what stands on the line', () => {
       policy: northQuay.policy,
     }
     const map = mapOfCase(
-      { ...plan, setup: { ...setup, standing: { ...setup.standing, outriggers: own } }, lift: ternLift() },
+      { ...plan, setup: { ...setup, standing: { on: 'outriggers', outriggers: own } }, lift: ternLift() },
       [5],
       [0],
     )

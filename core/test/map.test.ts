@@ -15,6 +15,7 @@ import {
   prepareMap,
   probe,
   rowFigures,
+  stopNamed,
   supportReactions,
   telescopicBoom,
   tippingLoad,
@@ -25,7 +26,10 @@ import {
 import { tern, ternTable } from './demo'
 
 const outrigger = (id: string) => tern.outriggers.find((l) => l.id === id) as (typeof tern.outriggers)[number]
-const footprint = (['FL', 'FR', 'RL', 'RR'] as const).map((id) => ({ id, ...outrigger(id).positions.fullyExtended }))
+const footprint = (['FL', 'FR', 'RL', 'RR'] as const).map((id) => {
+  const { x_m, y_m } = stopNamed(outrigger(id), 'fullyExtended')
+  return { id, x_m, y_m }
+})
 const mat = {
   length_m: 1.2,
   width_m: 1.2,

@@ -6,7 +6,6 @@ import {
   g_mps2,
   inSector,
   normalDegrees,
-  outriggerSupport,
   outwardShift_m,
   pathOf,
   poseMachine,
@@ -22,7 +21,7 @@ import {
 import { candidatesFor, chooseTable, ratedAtEnds, sectorHolds, worstOnPath } from '../src/check/choose-table'
 import { polygonStability } from '../src/parts/stability/polygon'
 import { reactionsAt } from '../src/statics/support-reactions'
-import { demoTable, northQuay, onlyStep, openField, tern, ternLift, ternSetup, ternTable } from './demo'
+import { demoTable, northQuay, onlyStep, openField, tern, ternFeet, ternLift, ternSetup, ternTable } from './demo'
 import { runs } from './runs'
 
 const config = (id: string): StandingConfiguration => {
@@ -30,13 +29,14 @@ const config = (id: string): StandingConfiguration => {
   if (!c || !saysStanding(c)) throw new Error(id)
   return c
 }
+const withBoom = { boom: telescopicBoom(tern.boom), boom_m: 19.4, deflection_m: 0 }
 const policy = { readingRule: 'worse-row' as const, near_share: 0.9 }
 const feet = (left: 'retracted' | 'intermediate' | 'fullyExtended', right: 'retracted' | 'intermediate' | 'fullyExtended') =>
-  outriggerSupport(tern.outriggers).contactsOf(ternSetup({ left, right }).standing.outriggers)
+  ternFeet(ternSetup({ left, right }))
 
 describe('which tables cover a set-up', () => {
   it('those of its counterweight, each with the legs that are short of it', () => {
-    const all = candidatesFor([ternTable], 6400, feet('intermediate', 'fullyExtended'))
+    const all = candidatesFor([ternTable], 6400, feet('intermediate', 'fullyExtended'), null)
     expect(Object.fromEntries(all.map((c) => [c.configuration.id, c.short]))).toEqual({
       'full-heavy': ['FL', 'RL'],
       'middle-heavy': [],
@@ -45,17 +45,17 @@ describe('which tables cover a set-up', () => {
       'full-left-heavy': ['FL', 'RL'],
     })
     expect(
-      candidatesFor([ternTable], 3200, feet('fullyExtended', 'fullyExtended')).every(
+      candidatesFor([ternTable], 3200, feet('fullyExtended', 'fullyExtended'), null).every(
         (c) => c.configuration.appliesTo.standing.counterweight_kg === 3200,
       ),
     ).toBe(true)
-    expect(candidatesFor([demoTable('turnstone-main')], 6400, feet('fullyExtended', 'fullyExtended'))).toEqual([])
+    expect(candidatesFor([demoTable('turnstone-main')], 6400, feet('fullyExtended', 'fullyExtended'), null)).toEqual([])
   })
 
   it('a wider footprint is never covered by fewer of them', () => {
     const widths = ['retracted', 'intermediate', 'fullyExtended'] as const
     const covered = (l: number, r: number) =>
-      candidatesFor([ternTable], 6400, feet(widths[l] as 'retracted', widths[r] as 'retracted'))
+      candidatesFor([ternTable], 6400, feet(widths[l] as 'retracted', widths[r] as 'retracted'), null)
         .filter((c) => c.short.length === 0)
         .map((c) => c.configuration.id)
     for (const [l, r] of [
@@ -101,7 +101,7 @@ describe('reading a path', () => {
         const path = pathOf(
           onlyStep(ternLift({ pickUp: { radius_m: a, slew_deg: 250 }, setDown: { radius_m: b, slew_deg: 260 } })),
         )
-        const stretch = { step: 0, path, boom_m: 19.4 }
+        const stretch = { step: 0, path, ...withBoom }
         const worst = worstOnPath({ table: ternTable, configuration: config('full-heavy') }, stretch, 'worse-row').read.gross_kg
         const single = Array.from({ length: 60 }, (_, i) => {
           const r = a + ((b - a) * i) / 59
@@ -121,7 +121,7 @@ describe('reading a path', () => {
       pickUp: { radius_m: { value: 6.9, tolerance: 0.2 }, slew_deg: 250 },
       setDown: { radius_m: 9, slew_deg: 300 },
     })
-    expect(ratedAtEnds({ table: ternTable, configuration: config('full-heavy') }, onlyStep(lift), policy)).toEqual({
+    expect(ratedAtEnds({ table: ternTable, configuration: config('full-heavy') }, onlyStep(lift), withBoom, policy)).toEqual({
       pick_kg: 10_500,
       set_kg: 9300,
     })
@@ -134,8 +134,9 @@ describe('reading a path', () => {
         configuration: 'full-heavy',
       })
       const plan = { machine: tern, tables: [table], lift, policy: { ...northQuay.policy, readingRule } }
-      const stretch = { step: 0, path: pathOf(onlyStep(lift)), boom_m: 19.4 }
-      return chooseTable(plan, [stretch], 6400, feet('fullyExtended', 'fullyExtended'), null).reading?.gross_kg
+      const stretch = { step: 0, path: pathOf(onlyStep(lift)), ...withBoom }
+      return chooseTable(plan, [stretch], 6400, { contacts: feet('fullyExtended', 'fullyExtended'), state: null }, null).reading
+        ?.gross_kg
     }
     expect(at(ternTable, 'linear')).toBe(7800)
     expect(at({ ...ternTable, linearPermitted: true }, 'linear')).toBeCloseTo(8550, 9)
@@ -152,7 +153,7 @@ describe('standing', () => {
   })
   it('finds on the arc what the tipping-load calculator finds at its worst slew', () => {
     const setup = ternSetup()
-    const supports = outriggerSupport(tern.outriggers).contactsOf(setup.standing.outriggers)
+    const supports = ternFeet(setup)
     const counterweight = { mass_kg: 6400, radius_m: -2.65 }
     const { tipping } = polygonStability(tern, counterweight, prepareFootprint(supports)).standingAt({
       boom_m: 19.4,
@@ -164,7 +165,7 @@ describe('standing', () => {
       loads: 'upper',
     })
     const at = tipping()
-    const { angle_deg } = poseMachine(tern, counterweight, 19.4, 12).pose
+    const { angle_deg } = poseMachine(tern, counterweight, telescopicBoom(tern.boom), { boom_m: 19.4, radius_m: 12 }).pose
     const one = (slew_deg: number) =>
       tippingLoad({
         supports,
@@ -200,10 +201,13 @@ describe('outriggers between the ends of a lift', () => {
         const setup = ternSetup({ level })
         const proved = assess({ ...plan, setup, lift: ternLift({ load, rigging: [], boom_m: 19.4, ...ends }) })
         if (proved.outriggers.length === 0) return
-        const f = prepareFootprint(outriggerSupport(tern.outriggers).contactsOf(setup.standing.outriggers))
+        const f = prepareFootprint(ternFeet(setup))
         const hung = (mass_kg + 220) * northQuay.policy.dynamicFactor
         const carried = (radius_m: number, slew_deg: number, kg: number) => {
-          const { fixed, slewing } = poseMachine(tern, { mass_kg: 6400, radius_m: -2.65 }, 19.4, radius_m)
+          const { fixed, slewing } = poseMachine(tern, { mass_kg: 6400, radius_m: -2.65 }, telescopicBoom(tern.boom), {
+            boom_m: 19.4,
+            radius_m,
+          })
           const force_N = slewing.force_N + kg * g_mps2
           const along_Nm = slewing.along_Nm + kg * g_mps2 * radius_m
           return reactionsAt(f, resultantAt(fixed, { force_N, along_Nm, across_Nm: slewing.across_Nm }, slew_deg)).reactions ?? []

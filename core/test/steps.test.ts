@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { assess, type Case, type Finding, governingOf, type LiftPlan, liftPlan, type Step, setupPlan } from '../src'
+import { assess, type Case, type Finding, governingOf, type LiftPlan, liftPlan, type SlewStep, setupPlan } from '../src'
 import { demoMachine, northQuay, onlyStep, openField, tern, ternLift, ternSetup, ternTable } from './demo'
 import { runs } from './runs'
 
@@ -24,7 +24,7 @@ const point = fc.record({
   radius_m: fc.double({ min: 3.5, max: 17, noNaN: true }),
   slew_deg: fc.double({ min: 0, max: 359, noNaN: true }),
 })
-const step: fc.Arbitrary<Step> = fc.record({
+const step: fc.Arbitrary<SlewStep> = fc.record({
   do: fc.constant('slew' as const),
   laden: fc.constant(true),
   boom_m: fc.constantFrom(14.6, 19.4, 24.2),
@@ -34,7 +34,7 @@ const step: fc.Arbitrary<Step> = fc.record({
   radiusBasis: fc.constant('measured-under-load' as const),
 })
 const configuration = 'full-heavy'
-const withSteps = (steps: Step[], mass_kg = 2000): LiftPlan => ({
+const withSteps = (steps: SlewStep[], mass_kg = 2000): LiftPlan => ({
   ...ternLift({ load: load(mass_kg), configuration }),
   steps,
 })
@@ -62,7 +62,7 @@ describe('a lift of several steps', () => {
   })
 
   it('turns a step with the hook empty no heavier than the hook, whatever the load', () => {
-    const out: Step = {
+    const out: SlewStep = {
       ...onlyStep(ternLift()),
       laden: false,
       pickUp: { radius_m: 14, slew_deg: 40 },

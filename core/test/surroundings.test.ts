@@ -10,7 +10,6 @@ import {
   type LiftPlan,
   placeDefinition,
   ratingAt,
-  type Step,
 } from '../src'
 import { lineToStanding, lineToWire, type Outline, outlineDistance, planDistance } from '../src/clearance/standing'
 import { leastOverSweep } from '../src/clearance/sweep'
@@ -52,7 +51,7 @@ function tipAt(boom_m: number, radius_m: number): number {
   const { back_m, height_m } = tern.boom.pivot
   return height_m + Math.sqrt(boom_m ** 2 + tern.boom.headOffset_m ** 2 - (radius_m + back_m) ** 2)
 }
-const turned = (over: Partial<Step> & LiftOver = {}) =>
+const turned = (over: LiftOver = {}) =>
   ternLift({ load, pickUp: { radius_m: 8, slew_deg: 60 }, setDown: { radius_m: 8, slew_deg: 120 }, ...over })
 
 const metre = fc.double({ min: -20, max: 20, noNaN: true })

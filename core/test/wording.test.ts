@@ -40,6 +40,17 @@ const turned = { rate_deg_s: 4, quiet_s: 8.2, out_m: 0.4 }
 /** One of every reason that a check can give, some twice. */
 const given: Said[] = [
   { check: 'mass', reason: 'unknown', detail: bare },
+  { check: 'mass', reason: 'lifted-unknown', detail: bare },
+  { check: 'structure', reason: 'arm', detail: { out_m: 2.6 } },
+  { check: 'structure', reason: 'foot-bears', detail: bare },
+  { check: 'structure', reason: 'foot-pull', detail: bare },
+  { check: 'motion', reason: 'up-and-down', detail: { label: 'On its outriggers, props under the boom' } },
+  { check: 'axle', reason: 'front-left', detail: bare },
+  { check: 'motion', reason: 'made-otherwise', detail: { label: 'On its wheels, to tow' } },
+  { check: 'traction', reason: 'towed-unknown', detail: { piece: 'Quay road' } },
+  { check: 'way', reason: 'no-radius', detail: { piece: 'Turn 2' } },
+  { check: 'way', reason: 'no-axle', detail: { piece: 'Turn 2' } },
+  { check: 'way', reason: 'too-tight', detail: { piece: 'Turn 2' } },
   { check: 'table', reason: 'no-table', detail: bare },
   { check: 'table', reason: 'unknown-configuration', detail: bare },
   { check: 'table', reason: 'legs-short', detail: { table: 'Legs full', outriggers: 'FL, RL' } },
@@ -53,6 +64,45 @@ const given: Said[] = [
   { check: 'overturning', reason: 'tipping', detail: { edge: 'RR–FR', tipping_kg: 9000 } },
   { check: 'overturning', reason: 'cannot-tip', detail: bare },
   { check: 'overturning', reason: 'unstable-unloaded', detail: bare },
+  { check: 'rating', reason: 'plate', detail: { table: 'Forks, mast vertical' } },
+  { check: 'rating', reason: 'not-on-plate', detail: { table: 'Forks, mast vertical' } },
+  { check: 'rating', reason: 'no-row', detail: { what: 'clamp' } },
+  { check: 'rating', reason: 'not-measured', detail: { what: 'the load’s centre' } },
+  { check: 'rating', reason: 'battery', detail: { what: '680–820 kg' } },
+  { check: 'overturning', reason: 'forward', detail: { tipping_kg: 4100 } },
+  { check: 'overturning', reason: 'reserve', detail: { edge: 'front', along_pct: 4, across_pct: 6 } },
+  { check: 'level', reason: 'stacking-floor', detail: bare },
+  { check: 'wind', reason: 'under-roof', detail: bare },
+  { check: 'axle', reason: 'steered', detail: bare },
+  { check: 'way', reason: 'no-width', detail: { piece: 'Dock door' } },
+  { check: 'way', reason: 'no-load-size', detail: { piece: 'Dock door' } },
+  { check: 'way', reason: 'nose', detail: { piece: 'Trailer' } },
+  { check: 'way', reason: 'gap', detail: { piece: 'Dock door', what: 'height' } },
+  { check: 'way', reason: 'slope', detail: { piece: 'Ramp', what: 'grade' } },
+  { check: 'travel', reason: 'raised', detail: { most_m: 0.15 } },
+  { check: 'travel', reason: 'no-speed', detail: { piece: 'Corner' } },
+  { check: 'travel', reason: 'margin', detail: { piece: 'Corner', edge: 'side', permitted_mps: 2.1 } },
+  { check: 'grip', reason: 'faces-unknown', detail: bare },
+  { check: 'grip', reason: 'friction', detail: { faces: 'wet' } },
+  { check: 'aloft', reason: 'not-weighed', detail: bare },
+  { check: 'aloft', reason: 'too-many', detail: { persons: 2, most: 1 } },
+  { check: 'aloft', reason: 'persons', detail: { persons: 1, most: 1 } },
+  { check: 'traction', reason: 'friction', detail: { piece: 'Ramp', surface: 'ice' } },
+  { check: 'motion', reason: 'does-not-turn', detail: { label: 'Braced', from_deg: 178, to_deg: 182 } },
+  { check: 'motion', reason: 'other-boom', detail: { label: 'Propped', boom_m: 12 } },
+  { check: 'motion', reason: 'allowed', detail: { label: 'On its outriggers' } },
+  { check: 'axle', reason: 'rating', detail: { label: 'rear axle group', empty: true } },
+  { check: 'wheel', reason: 'not-looked-at', detail: bare },
+  { check: 'wheel', reason: 'no-figure', detail: { label: 'rear left wheels', empty: false } },
+  { check: 'wheel', reason: 'rating', detail: { label: 'rear left wheels', empty: false } },
+  { check: 'floor', reason: 'unknown', detail: bare },
+  { check: 'floor', reason: 'no-figure', detail: { floor: 'Apron' } },
+  { check: 'floor', reason: 'axle', detail: { label: 'rear axle group', floor: 'Deck', source: 'An engineer.' } },
+  { check: 'floor', reason: 'wheel', detail: { label: 'rear axle group', floor: 'Deck', source: 'An engineer.' } },
+  { check: 'floor', reason: 'total', detail: { label: 'machine and load', floor: 'Leveller', source: 'Its plate.' } },
+  { check: 'rating', reason: 'nothing-on', detail: bare },
+  { check: 'evidence', reason: 'not-confirmed', detail: { open: ['Pins in', 'Locks shut'] } },
+  { check: 'evidence', reason: 'confirmed', detail: bare },
   { check: 'backward', reason: 'falls-back', detail: bare },
   { check: 'backward', reason: 'under-boom', detail: bare },
   { check: 'outrigger', reason: 'capacity', detail: { label: 'front left leg', empty: false } },
@@ -109,11 +159,24 @@ const given: Said[] = [
   { check: 'boom-limits', reason: 'out-of-reach', detail: { boom_m: 9.8 } },
   { check: 'ground', reason: 'mats-near', detail: { label: 'Front left', other: 'Front right' } },
   { check: 'ground', reason: 'mats-overlap', detail: { label: 'Front left', other: 'Front right' } },
-  ...checkNames.map((check): Said => ({ check, reason: 'nothing-checks-this', detail: bare })),
+  ...checkNames.map((check) => ({ check, reason: 'nothing-checks-this', detail: bare }) as Said),
 ]
 
 /** Reasons that are only ever given where nothing is wrong. */
-const always = new Set<string>(['cannot-tip', 'none-near', 'nothing-near', 'none-drawn', 'no-slew', 'rate'])
+const always = new Set<string>([
+  'foot-bears',
+  'cannot-tip',
+  'none-near',
+  'nothing-near',
+  'none-drawn',
+  'no-slew',
+  'rate',
+  'allowed',
+  'confirmed',
+  'under-roof',
+  'nothing-on',
+  'persons',
+])
 
 describe('findings in words', () => {
   it('there is one here of every reason that a check can give', () => {
@@ -125,7 +188,7 @@ describe('findings in words', () => {
     '%s/%s is a sentence, says what to do where something is wrong, and never “safe”; and is what the schema of findings takes',
     (_check, reason, g) => {
       for (const v of verdict.options) {
-        const f: Finding = { ...figures, verdict: v, ...g }
+        const f = { ...figures, verdict: v, ...g } as Finding
         expect(finding.parse(JSON.parse(JSON.stringify(f)))).toEqual(f)
         const w = findingWords(f, sayMetric)
         expect(w.title).toMatch(/^[A-Z]/)
@@ -171,8 +234,8 @@ describe('changes in words', () => {
       {
         kind: 'extension',
         outriggers: [
-          { id: 'FL', label: 'front left leg', extension: 'fullyExtended' },
-          { id: 'RL', label: 'rear left leg', extension: 'intermediate' },
+          { id: 'FL', label: 'front left leg', stop: 'fullyExtended', stopLabel: 'Full' },
+          { id: 'RL', label: 'rear left leg', stop: 'intermediate', stopLabel: 'Middle' },
         ],
       },
       /front left leg fully out and rear left leg to the middle/,
@@ -183,6 +246,8 @@ describe('changes in words', () => {
     [{ kind: 'boom', boom_m: 14.6 }, /14\.60 m of boom/],
     [{ kind: 'counterweight', id: 'heavy', label: 'Heavy counterweight' }, /Fit heavy counterweight/],
     [{ kind: 'wind', wind_mps: 8.2 }, /under 8\.2 m\/s/],
+    [{ kind: 'lifted', mass_kg: 1550, less_kg: 950 }, /at most 1,550 kg behind, 950 kg less/],
+    [{ kind: 'arm', out_m: 2.4, less_m: 0.2 }, /arm in to 2\.40 m, 0\.20 m less/],
     [{ kind: 'level' }, /Level the machine again/],
   ])('%o', (change, words) => {
     expect(changeWords(change, sayMetric)).toMatch(words)

@@ -1,4 +1,4 @@
-import { outriggerSupport, planDrawing, svgOf, toPlace } from '@geolabe/core'
+import { planDrawing, supportOf, svgOf, toPlace } from '@geolabe/core'
 import DxfParser, { type ICircleEntity, type ILwpolylineEntity } from 'dxf-parser'
 import fc from 'fast-check'
 import { expect, it } from 'vitest'
@@ -31,7 +31,7 @@ it('a plan read back by another reader has outriggers, mats and load where they 
       expect(read.header.$INSUNITS).toBe(4)
       const circles = (layer: string) =>
         read.entities.filter((e): e is ICircleEntity => e.type === 'CIRCLE' && e.layer === layer).map((e) => e.center)
-      const feet = outriggerSupport(tern.outriggers).contactsOf(setup.standing.outriggers)
+      const feet = supportOf(tern, setup.standing).contacts
       expect(circles('OUTRIGGERS')).toHaveLength(feet.length)
       for (const foot of feet) {
         const on = toPlace(at, foot)

@@ -226,7 +226,7 @@ describe('calculators over the wire', () => {
   })
   it('publish their schemas, cautions and examples, and each example keeps to its schema', async () => {
     const { calculators } = await (await fetch(`${app.base}/api/calc`)).json()
-    expect(calculators.length).toBe(41)
+    expect(calculators.length).toBe(42)
     for (const c of calculators) {
       expect(c.input.type).toBe('object')
       expect(c.input.additionalProperties).toBe(false)

@@ -13,8 +13,8 @@ const ShiftFrame = lazy(() => import('./shift/frame').then((m) => ({ default: m.
 const Walkround = lazy(() => import('./walkround/walkround').then((m) => ({ default: m.Walkround })))
 const FurtherInspection = lazy(() => import('./walkround/walkround').then((m) => ({ default: m.FurtherInspection })))
 const Site = lazy(() => import('./site/site').then((m) => ({ default: m.Site })))
-const Setup = lazy(() => import('./setup/setup').then((m) => ({ default: m.Setup })))
-const Prove = lazy(() => import('./prove/prove').then((m) => ({ default: m.Prove })))
+const Setup = lazy(() => import('./stations/set-up').then((m) => ({ default: m.Setup })))
+const Prove = lazy(() => import('./stations/prove').then((m) => ({ default: m.Prove })))
 const Lift = lazy(() => import('./lift/lift').then((m) => ({ default: m.Lift })))
 const Stow = lazy(() => import('./stow/stow').then((m) => ({ default: m.Stow })))
 const Defects = lazy(() => import('./defects/defects').then((m) => ({ default: m.Defects })))
@@ -24,6 +24,7 @@ const CalculatorPage = lazy(() => import('./calculators/calculator-page').then((
 const Tables = lazy(() => import('./tables/tables').then((m) => ({ default: m.Tables })))
 const TablePage = lazy(() => import('./tables/table-page').then((m) => ({ default: m.TablePage })))
 const Due = lazy(() => import('./due/due').then((m) => ({ default: m.Due })))
+const Policies = lazy(() => import('./policies/policies').then((m) => ({ default: m.Policies })))
 const People = lazy(() => import('./people/people').then((m) => ({ default: m.People })))
 const MachinePage = lazy(() => import('./machine/machine-page').then((m) => ({ default: m.MachinePage })))
 const Records = lazy(() => import('./records/records').then((m) => ({ default: m.Records })))
@@ -80,6 +81,7 @@ export function App() {
                   <Route path="defects" element={<Defects />} />
                   <Route path="defects/:id" element={<DefectPage />} />
                   <Route path="due" element={<Due />} />
+                  <Route path="policies" element={<Policies me={person} />} />
                   <Route path="people" element={<People me={person} />} />
                   <Route path="machines/:id" element={<MachinePage me={person} />} />
                   <Route path="tables" element={<Tables />} />

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs'
 import type { Inspection, LiftRecord, Shift } from '@geolabe/contract'
-import { groundPressure, liftsOnOutriggers, placeDefinition } from '@geolabe/core'
+import { groundPressure, liftsOnOutriggers, outriggersIn, placeDefinition } from '@geolabe/core'
 import { describe, expect, it } from 'vitest'
 import { readMachineFile } from '../../server/src/demo/files'
 import { fromPaper, onPaper, pathOf } from '../src/instruments/frame'
@@ -100,13 +100,13 @@ describe('a first set-up', () => {
     expect(widestThatFits(tern, quay, about, 'FL', 'mat-12')).toBe('fullyExtended')
   })
   it('takes the ground from the plan of the place until somebody says otherwise', () => {
-    expect(plan.standing.outriggers.map((l) => l.ground?.id)).toEqual(['deck', 'deck', 'deck', 'deck'])
+    expect(outriggersIn(plan.standing).map((l) => l.ground?.id)).toEqual(['deck', 'deck', 'deck', 'deck'])
     const said = planOf(
       { ...draft, outriggers: draft.outriggers.map((l) => (l.id === 'RR' ? { ...l, ground: 'made' } : l)) },
       tern,
       quay,
     )
-    const outrigger = said.standing.outriggers.find((l) => l.id === 'RR')
+    const outrigger = outriggersIn(said.standing).find((l) => l.id === 'RR')
     expect(outrigger?.ground?.soil).toBe('made-ground')
     expect(
       groundPressure({ reaction_N: 1e5, pad: { length_m: 0.5, width_m: 0.5 }, soil: outrigger?.ground?.soil }).utilisation,

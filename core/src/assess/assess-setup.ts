@@ -1,15 +1,21 @@
+import { axleCheck } from '../check/axle'
 import { backwardCheck } from '../check/backward'
 import { LiftContext } from '../check/context'
 import { edgeCheck } from '../check/edge'
+import { evidenceCheck } from '../check/evidence'
+import { floorCheck } from '../check/floor'
 import { groundCheck } from '../check/ground'
 import { levelCheck } from '../check/level'
 import { outriggerCheck } from '../check/outrigger'
+import { structureCheck } from '../check/structure'
 import { tableCheck } from '../check/table'
+import { wheelCheck } from '../check/wheel'
 import { type Finding, type Verdict, worstVerdict } from '../finding/finding'
 import type { Case } from '../lift/case'
 import type { OnHook } from '../lift/hook-load'
 import type { LiftPlan } from '../lift/plan'
 import { liftsOnOutriggers } from '../machine/crane'
+import { supportOf } from '../parts/supports/states'
 import { normalDegrees } from '../physics'
 import { Refusal } from '../refusal'
 import { prepareFootprint } from '../statics/footprint'
@@ -21,7 +27,7 @@ export interface Trial {
   radius_m: number
   /** Null: the hook is empty. */
   load_kg: number | null
-  /** Through which slews; omitted: once round. */
+  /** Through which slews; omitted: once round, or as far as its way of standing lets it turn. */
   arc?: Arc | undefined
 }
 
@@ -39,7 +45,19 @@ export interface SetupAssessment {
 }
 
 /** Checks that a set-up is judged by before there is a lift: the same ones that prove the lift later. */
-const setupChecks = [tableCheck, levelCheck, outriggerCheck, groundCheck, edgeCheck, backwardCheck]
+const setupChecks = [
+  tableCheck,
+  levelCheck,
+  outriggerCheck,
+  structureCheck,
+  groundCheck,
+  axleCheck,
+  wheelCheck,
+  floorCheck,
+  edgeCheck,
+  backwardCheck,
+  evidenceCheck,
+]
 
 /** How finely what is shown of the empty machine is looked at. */
 const [setupStep_deg, setupRefine_deg] = [2, 0.05]
@@ -54,7 +72,9 @@ const [setupStep_deg, setupRefine_deg] = [2, 0.05]
 export function assessSetup(plan: Omit<Case, 'lift' | 'conditions'>, trial: Trial): SetupAssessment {
   const { machine } = plan
   if (!liftsOnOutriggers(machine)) throw new Refusal('no-crane', `${machine.name} has no boom, legs and hoist.`, 'machine')
-  const { radius_m, load_kg, arc = { from_deg: 0, to_deg: 360 } } = trial
+  const { radius_m, load_kg } = trial
+  const { state } = supportOf(machine, plan.setup.standing)
+  const arc = trial.arc ?? state?.slew ?? { from_deg: 0, to_deg: 360 }
   const ctx = new LiftContext(
     { ...plan, lift: trialLift(trial), conditions: { wind_mps: null } },
     { points: 180, path: { arc, least_m: radius_m, greatest_m: radius_m, radii_m: [radius_m] }, hook: trialHook(load_kg ?? 0) },
@@ -62,11 +82,13 @@ export function assessSetup(plan: Omit<Case, 'lift' | 'conditions'>, trial: Tria
   const [position] = ctx.stands
   if (!position)
     throw new Refusal('out-of-reach', 'The boom does not get to this radius; change the boom or the radius.', 'radius_m')
-  const findings = setupChecks.flatMap((check) => check.run(ctx))
+  const findings = setupChecks.filter((check) => state?.for !== 'tow' || check.tow).flatMap((check) => check.run(ctx))
   const laden = load_kg === null ? null : position.laden
   const { fixed, slewing } = position.posed
   const empty = contactsOver(prepareFootprint(ctx.contacts), fixed, slewing, arc, setupStep_deg, setupRefine_deg)
-  const [lightest] = [...(laden ?? empty)].sort((a, b) => a.min_N - b.min_N)
+  // What a prop carries does not change as the boom goes round.
+  const legs = (laden ?? empty).filter((c) => !state?.props?.legs.some((l) => l.id === c.id))
+  const [lightest] = [...legs].sort((a, b) => a.min_N - b.min_N)
   return {
     verdict: worstVerdict(findings.map((f) => f.verdict)) ?? 'inside',
     findings,

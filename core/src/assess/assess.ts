@@ -4,13 +4,17 @@ import { checkNamed, checks } from '../check/checks'
 import { ratedAtEnds } from '../check/choose-table'
 import { contextsOf, type LiftContext } from '../check/context'
 import { dueChecks } from '../check/due'
+import { TowContext } from '../check/tow-context'
+import { TruckContext } from '../check/truck-context'
 import { windLimitOf } from '../check/wind'
-import { type Finding, found, governingOf, worstVerdict } from '../finding/finding'
-import type { CheckName } from '../finding/reasons'
+import { type Finding, found, governingOf, type Verdict, worstVerdict } from '../finding/finding'
+import type { CheckName, Said } from '../finding/reasons'
 import type { Case } from '../lift/case'
 import { refuseImpossibleSteps } from '../lift/steps'
 import { nth } from '../list'
 import { liftsOnOutriggers } from '../machine/crane'
+import { isTruck } from '../machine/provable'
+import { rad } from '../physics'
 import { nominal } from '../quantity/measured'
 import { type Assessment, type ContactUse, notCheckedIn } from './assessment'
 
@@ -35,17 +39,61 @@ export interface Thoroughness {
  */
 export function assess(plan: Case, { checks: run = checks, points, contexts }: Thoroughness = {}): Assessment {
   refuseImpossibleSteps(plan.machine, plan.lift)
+  if (isTruck(plan.machine)) return assessTruck(plan, run)
+  if (plan.lift.steps[0]?.do === 'tow') return assessTow(plan, run)
   if (!liftsOnOutriggers(plan.machine)) return summed(plan, withUnanswered(plan, 0, []))
   const steps = contexts ?? contextsOf(plan, points)
   const findings = steps.flatMap((ctx) => {
-    const found = run.flatMap((check) => check.run(ctx).map((f) => inStep(f, ctx.index)))
+    const found = run.flatMap((check) => check.run(ctx).map((f) => inStep(f, ctx)))
     return withUnanswered(plan, ctx.index, found)
   })
   return { ...summed(plan, steps.length > 1 ? worstOfEach(findings) : findings), ...figuresOf(steps) }
 }
 
+/** The same of a truck: it has no hook and no outriggers, and its plate says what it may take. */
+function assessTruck(plan: Case, run: readonly Check[]): Assessment {
+  const steps = plan.lift.steps.map((_, i) => new TruckContext(plan, i))
+  const findings = steps.flatMap((ctx) =>
+    withUnanswered(
+      plan,
+      ctx.index,
+      run.flatMap((check) => check.truck?.(ctx) ?? []),
+    ),
+  )
+  const [first] = steps.filter((s) => s.step.laden)
+  const rating = findings.filter((f) => f.check === 'rating' && f.limit !== null)
+  return {
+    ...summed(plan, steps.length > 1 ? worstOfEach(findings) : findings),
+    rated_kg: rating.length > 0 ? Math.min(...rating.map((f) => f.limit ?? Infinity)) : null,
+    hookLoad_kg: first?.mass_kg?.worst ?? null,
+  }
+}
+
+/** The same of what tows: an arm and two axles. */
+function assessTow(plan: Case, run: readonly Check[]): Assessment {
+  const steps = plan.lift.steps.map((_, i) => new TowContext(plan, i))
+  const findings = steps.flatMap((ctx) =>
+    withUnanswered(
+      plan,
+      ctx.index,
+      run.flatMap((check) => check.tow?.(ctx) ?? []),
+    ),
+  )
+  const arms = findings.filter((f) => f.check === 'structure' && f.limit !== null)
+  return {
+    ...summed(plan, steps.length > 1 ? worstOfEach(findings) : findings),
+    rated_kg: arms.length > 0 ? Math.min(...arms.map((f) => f.limit ?? Infinity)) : null,
+    hookLoad_kg: arms.length > 0 ? Math.max(...arms.map((f) => f.measured ?? 0)) : null,
+  }
+}
+
 /** Where on the path it is, a finding says by its step too. */
-const inStep = (f: Finding, step: number): Finding => (f.at ? { ...f, where: { step } } : f)
+function inStep(f: Finding, { index, motion, path }: LiftContext): Finding {
+  if (!f.at) return f
+  const { posed } = motion
+  const radius_m = Math.min(path.greatest_m, Math.max(path.least_m, f.at.radius_m))
+  return { ...f, where: { step: index, ...(posed && { t: posed.t_at(radius_m), pose: posed.poseAt(radius_m) }) } }
+}
 
 /** Of several findings of the same thing, each from another step, the worst. */
 function worstOfEach(findings: readonly Finding[]): Finding[] {
@@ -58,20 +106,21 @@ function worstOfEach(findings: readonly Finding[]): Finding[] {
 }
 
 /** What is due in a step and was not answered, nor held back by what was. */
-function withUnanswered({ machine, lift }: Case, step: number, findings: readonly Finding[]): Finding[] {
+function withUnanswered({ machine, setup, lift }: Case, step: number, findings: readonly Finding[]): Finding[] {
   const spoke = new Set<CheckName>(findings.map((f) => f.check))
   const adverse = new Set<CheckName>(
     findings.filter((f) => f.verdict === 'outside' || f.verdict === 'not-proven').map((f) => f.check),
   )
-  const silent = dueChecks(machine, lift, step).filter((name) => {
+  const silent = dueChecks(machine, setup, lift, step).filter((name) => {
     const { heldBackBy, impliedBy } = checkNamed(name)
     return !spoke.has(name) && !heldBackBy.some((x) => adverse.has(x)) && !impliedBy.some((x) => spoke.has(x))
   })
   return [...findings, ...silent.map(unanswered)]
 }
 
+// Every check has this reason; the compiler does not follow that through so many of them.
 const unanswered = (check: CheckName): Finding =>
-  found({ check, verdict: 'not-proven', reason: 'nothing-checks-this', detail: {} })
+  found({ check, verdict: 'not-proven', reason: 'nothing-checks-this', detail: {} } as Said & { verdict: Verdict })
 
 function summed({ lift }: Case, findings: Finding[]): Assessment {
   return {
@@ -104,7 +153,7 @@ function figuresOf(steps: readonly LiftContext[]): Partial<Assessment> {
       label: chosen.configuration.label,
     },
     rated_kg: typeof reading?.gross_kg === 'number' ? reading.gross_kg : null,
-    ratedAt: chosen && ratedAtEnds(chosen, governing.step, first.plan.policy),
+    ratedAt: chosen && ratedAtEnds(chosen, governing.step, governing.stretch, first.plan.policy),
     readFrom: reading?.rows ?? [],
     hookLoad_kg: governing.hook?.total_kg ?? null,
     outriggers: usesOf(steps.map((s) => s.bearings)),
@@ -134,7 +183,13 @@ function usesOf(steps: readonly (readonly Bearing[])[]): ContactUse[] {
 
 /** Heights of the boom's head and its angles at the two ends. */
 function tipOf({ boom, deflection_m, step }: LiftContext): Assessment['tip'] {
-  const at = (end: 'pickUp' | 'setDown') => boom.poseAtRadius(step.boom_m, nominal(step[end].radius_m), deflection_m)
+  const at = (end: 'pickUp' | 'setDown') => {
+    const { tip_height_m, angle_deg } = boom.poseAtRadius(step.boom_m, nominal(step[end].radius_m), deflection_m)
+    const line = boom.lineAt(step.boom_m, angle_deg, deflection_m)
+    const [foot, head] = [nth(line, 0), nth(line, line.length - 1)]
+    const rise_deg = Math.atan2(head.height_m - foot.height_m, head.out_m - foot.out_m) / rad
+    return { tip_height_m, angle_deg: boom.hinged ? rise_deg : angle_deg }
+  }
   const [pickUp, set] = [at('pickUp'), at('setDown')]
   return {
     pick_m: pickUp.tip_height_m,

@@ -14,16 +14,22 @@ export const notChecked = [
   'people',
   'machine-tilt',
   'backward-wind',
+  'way-past',
 ] as const
 export type NotChecked = (typeof notChecked)[number]
+
+/** What only a load on a hook, or only a truck, has. */
+const ofCranes = new Set<NotChecked>(['slings', 'hook-height', 'drum', 'swing', 'machine-tilt', 'backward-wind'])
+const ofTrucks = new Set<NotChecked>(['way-past'])
 
 /** The same for one lift: what it says is looked at. */
 export function notCheckedIn({ hung, steps }: LiftPlan): NotChecked[] {
   const said: Partial<Record<NotChecked, boolean>> = {
     slings: hung.slings !== undefined,
-    'hook-height': steps.every((s) => !s.laden || s.heights !== undefined),
+    'hook-height': steps.every((s) => !s.laden || (s.do !== 'slew' && s.do !== 'pose') || s.heights !== undefined),
   }
-  return notChecked.filter((n) => !said[n])
+  const truck = steps.every((s) => s.do === 'mast' || s.do === 'drive')
+  return notChecked.filter((n) => !said[n] && (ofCranes.has(n) ? !truck : ofTrucks.has(n) ? truck : true))
 }
 
 const kg = z.number().nullable()

@@ -11,6 +11,7 @@ import { levellingCalculator } from '../levelling/levelling'
 import { loadMassCalculator } from '../load/load-mass'
 import { articulatedGeometryCalculator } from '../parts/booms/articulated-geometry'
 import { telescopicGeometryCalculator } from '../parts/booms/telescopic-geometry'
+import { unfoldClearanceCalculator } from '../parts/booms/unfold-clearance'
 import { hookTravelCalculator } from '../parts/hoists/hook-travel'
 import { chartReadingCalculator } from '../rating/chart-reading'
 import { tableCheckCalculator } from '../rating/limit/table-check'
@@ -84,6 +85,7 @@ export const calculatorGroups: readonly CalculatorGroup[] = [
     calculators: [
       telescopicGeometryCalculator,
       articulatedGeometryCalculator,
+      unfoldClearanceCalculator,
       hookTravelCalculator,
       chartReadingCalculator,
       stageRatingCalculator,

@@ -24,7 +24,7 @@ function backwardOf(ctx: LiftContext): Backward {
     backwardStability({
       supports: contacts,
       masses: machine.chassis.masses,
-      slewing: [...upperMasses(machine.upper, counterweight), ...boom.massesAt(step.boom_m, boom.maxAngle_deg)],
+      slewing: [...upperMasses(machine.upper, counterweight), ...boom.steepest(step.boom_m).masses],
       crawler: false,
       notRated: sector ? [{ from_deg: sector.to_deg, to_deg: sector.from_deg }] : [],
       step_deg: 2,
@@ -44,7 +44,7 @@ export const backwardCheck: Check<'backward'> = {
   run: (ctx) => {
     const { boom, near_share, step } = ctx
     const b = backwardOf(ctx)
-    const { radius_m } = boom.poseAtAngle(step.boom_m, boom.maxAngle_deg)
+    const { radius_m } = boom.steepest(step.boom_m)
     if (!b.stable) {
       const at = { radius_m, slew_deg: normalDegrees(b.at_deg) }
       return [found({ check: 'backward', verdict: 'outside', reason: 'falls-back', at, detail: {} })]

@@ -1,8 +1,8 @@
 import { type GroundPressure, groundPressure } from '../ground/ground-pressure'
 import type { Case } from '../lift/case'
 import type { PeakBetween, StandingAt } from '../parts/stability/stability'
+import type { BearingPoint } from '../parts/supports/bearing-point'
 import type { OutriggerSetting } from '../parts/supports/outriggers'
-import type { BearingPoint } from '../parts/supports/support'
 import { normalDegrees } from '../physics'
 
 /** What one outrigger carries over the whole path, and what that makes of the ground below it. */

@@ -3,6 +3,8 @@ import type { CheckName } from '../finding/reasons'
 import type { RemedyName } from '../lift/remedy'
 import type { Area, Layer } from './area'
 import type { LiftContext } from './context'
+import type { TowContext } from './tow-context'
+import type { TruckContext } from './truck-context'
 
 /**
  * One thing that is looked at before a lift. It owns what it finds and which changes can put that right; its sentences stand in
@@ -18,6 +20,10 @@ export interface Check<C extends CheckName = CheckName> {
    * spoken; else its silence is *not proven*.
    */
   run: (ctx: LiftContext) => Finding[]
+  /** The same of a truck, which stacks and drives; left out: it has nothing of the kind. */
+  truck?: (ctx: TruckContext) => Finding[]
+  /** The same of what drives with one end of a vehicle lifted. */
+  tow?: (ctx: TowContext) => Finding[]
   /**
    * The same, for one pose after another of a working area; left out: it says the same wherever the load goes. What it gives for a cell
    * is the share that `run` finds for a lift that stays there.

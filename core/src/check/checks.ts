@@ -1,15 +1,21 @@
 import type { CheckName } from '../finding/reasons'
+import { aloftCheck } from './aloft'
+import { axleCheck } from './axle'
 import { backwardCheck } from './backward'
 import { boomLimitsCheck } from './boom-limits'
 import type { Check } from './check'
 import { clearanceCheck } from './clearance'
 import { edgeCheck } from './edge'
+import { evidenceCheck } from './evidence'
+import { floorCheck } from './floor'
+import { gripCheck } from './grip'
 import { groundCheck } from './ground'
 import { hoistRopeCheck } from './hoist-rope'
 import { hookCheck } from './hook'
 import { hookHeightCheck, twoBlockCheck } from './hook-height'
 import { levelCheck } from './level'
 import { massCheck } from './mass'
+import { motionCheck } from './motion'
 import { outriggerCheck } from './outrigger'
 import { overheadLineCheck } from './overhead-line'
 import { overturningCheck } from './overturning'
@@ -17,6 +23,10 @@ import { ratingCheck } from './rating'
 import { structureCheck } from './structure'
 import { swingCheck } from './swing'
 import { tableCheck } from './table'
+import { tractionCheck } from './traction'
+import { travelCheck } from './travel'
+import { wayCheck } from './way'
+import { wheelCheck } from './wheel'
 import { windCheck } from './wind'
 
 /** Every check, in the order in which they are run. */
@@ -24,6 +34,7 @@ export const checks: readonly Check[] = [
   massCheck,
   tableCheck,
   ratingCheck,
+  motionCheck,
   hoistRopeCheck,
   hookCheck,
   boomLimitsCheck,
@@ -32,6 +43,14 @@ export const checks: readonly Check[] = [
   overturningCheck,
   outriggerCheck,
   groundCheck,
+  axleCheck,
+  wheelCheck,
+  floorCheck,
+  wayCheck,
+  travelCheck,
+  tractionCheck,
+  gripCheck,
+  aloftCheck,
   backwardCheck,
   edgeCheck,
   clearanceCheck,
@@ -40,6 +59,7 @@ export const checks: readonly Check[] = [
   twoBlockCheck,
   structureCheck,
   swingCheck,
+  evidenceCheck,
 ]
 
 const byName = new Map(checks.map((c) => [c.id, c]))

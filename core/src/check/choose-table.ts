@@ -2,7 +2,9 @@ import type { Case } from '../lift/case'
 import type { OnHook } from '../lift/hook-load'
 import type { Path } from '../lift/path'
 import { nth } from '../list'
+import type { BoomAt, BoomModel } from '../parts/booms/boom'
 import type { SlewStep } from '../parts/stability/slew'
+import type { SupportState } from '../parts/supports/support'
 import { normalDegrees } from '../physics'
 import { high } from '../quantity/measured'
 import { goBy } from '../rating/axes'
@@ -10,6 +12,7 @@ import { type ChartReading, withDeductions } from '../rating/chart-reading'
 import { outriggersShortOf } from '../rating/covers'
 import { type GrossReading, type ReadingRule, ratedAtSlew, ratingAt } from '../rating/read'
 import { type RatingTable, type StandingConfiguration, saysStanding } from '../rating/table'
+import { Refusal } from '../refusal'
 import type { Support } from '../statics/footprint'
 
 export interface ChosenTable {
@@ -22,43 +25,79 @@ export interface Candidate extends ChosenTable {
   short: string[]
 }
 
-/** Tables by radius and boom length that are made for a counterweight. */
+/** Tables by radius or angle and boom length that are made for a counterweight, and for the way the machine stands. */
 export function candidatesFor(
   tables: readonly RatingTable[],
   counterweight_kg: number,
   contacts: readonly Support[],
+  state: SupportState | null,
 ): Candidate[] {
   return tables
-    .filter((t) => goBy(t.axes, 'radius_m', 'boom_m'))
+    .filter((t) => goBy(t.axes, 'radius_m', 'boom_m') || goBy(t.axes, 'angle_deg', 'boom_m'))
     .flatMap((table) =>
       table.configurations
         .filter(saysStanding)
         .filter((c) => c.appliesTo.standing.counterweight_kg === counterweight_kg)
+        .filter((c) => state?.configurations === undefined || state.configurations.includes(c.id))
         .map((configuration) => ({ table, configuration, short: outriggersShortOf(configuration, contacts) })),
     )
 }
 
-/** Does a sector hold the whole arc? */
-export function sectorHolds({ appliesTo: { sector } }: StandingConfiguration, arc: Path['arc']): boolean {
-  if (!sector) return true
+/** Does a configuration hold over the whole arc: inside its sector, and through nothing that is forbidden? */
+export function sectorHolds({ appliesTo: { sector, forbidden = [] } }: StandingConfiguration, arc: Path['arc']): boolean {
+  // What is not forbidden lies between the end of one forbidden sector and its beginning.
+  const allowed = forbidden.map((f) => ({ from_deg: f.to_deg, to_deg: f.from_deg }))
+  return [...(sector ? [sector] : []), ...allowed].every((s) => arcInside(s, arc))
+}
+
+/** Does a sector, anticlockwise from–to, hold the whole arc? */
+export function arcInside(sector: { from_deg: number; to_deg: number }, arc: Path['arc']): boolean {
   const width = normalDegrees(sector.to_deg - sector.from_deg) || 360
   const [a, b] = arc.from_deg <= arc.to_deg ? [arc.from_deg, arc.to_deg] : [arc.to_deg, arc.from_deg]
   const into = normalDegrees(a - sector.from_deg)
   return (into > 360 - 1e-9 ? 0 : into) + (b - a) <= width + 1e-9
 }
 
+/** What a table rates with the boom's head at a radius, by whatever its rows count. */
+export function ratedAtRadius(
+  { table, configuration }: ChosenTable,
+  radius_m: number,
+  { boom, boom_m, deflection_m }: BoomAt,
+  rule: ReadingRule,
+): GrossReading {
+  const row = table.axes.row.quantity === 'angle_deg' ? angleAt(boom, boom_m, radius_m, deflection_m) : radius_m
+  return row === null
+    ? { gross_kg: 'not-rated', basis: 'unknown', cells: [] }
+    : ratingAt(table.axes, configuration, row, boom_m, rule)
+}
+
+function angleAt(boom: BoomModel, boom_m: number, radius_m: number, deflection_m: number): number | null {
+  try {
+    return boom.poseAtRadius(boom_m, radius_m, deflection_m).angle_deg
+  } catch (e) {
+    if (e instanceof Refusal) return null
+    throw e
+  }
+}
+
+/** Radii at which a configuration's reading changes with the boom at this length. */
+export function rowRadii({ table, configuration }: ChosenTable, { boom, boom_m, deflection_m }: BoomAt): number[] {
+  const rows = configuration.rows.map((r) => Number(r.at))
+  return table.axes.row.quantity === 'angle_deg' ? rows.map((a) => boom.poseAtAngle(boom_m, a, deflection_m).radius_m) : rows
+}
+
 /** One step's way, with the boom it is done with. */
-export interface Stretch {
+export interface Stretch extends BoomAt {
   step: number
   path: Path
-  boom_m: number
 }
 
 /** The least rating on a path: at its ends and at every row of the table between them. */
-export function worstOnPath({ table, configuration }: ChosenTable, { path, boom_m }: Stretch, rule: ReadingRule) {
-  const readAt = (radius_m: number) => ({ radius_m, read: ratingAt(table.axes, configuration, radius_m, boom_m, rule) })
+export function worstOnPath(chosen: ChosenTable, stretch: Stretch, rule: ReadingRule) {
+  const { path } = stretch
+  const readAt = (radius_m: number) => ({ radius_m, read: ratedAtRadius(chosen, radius_m, stretch, rule) })
   let worst = readAt(path.radii_m[0] ?? path.greatest_m)
-  const rows_m = configuration.rows.map((r) => Number(r.at)).filter((r) => r > path.least_m && r < path.greatest_m)
+  const rows_m = rowRadii(chosen, stretch).filter((r) => r > path.least_m && r < path.greatest_m)
   for (const radius_m of [...path.radii_m, ...rows_m]) {
     const next = readAt(radius_m)
     if (next.read.gross_kg === 'not-rated') return next
@@ -88,13 +127,14 @@ export function chooseTable(
   { tables, machine, lift, policy }: Pick<Case, 'tables' | 'machine' | 'lift' | 'policy'>,
   stretches: readonly Stretch[],
   counterweight_kg: number,
-  contacts: readonly Support[],
+  { contacts, state }: { contacts: readonly Support[]; state: SupportState | null },
   hook: OnHook | null,
 ): Choice {
   const candidates = candidatesFor(
     tables.filter((t) => t.machine === machine.id),
     counterweight_kg,
     contacts,
+    state,
   )
   const none = { chosen: null, reading: null }
   if (candidates.length === 0) return { by: 'none', reason: 'no-table', ...none }
@@ -133,11 +173,11 @@ export function chooseTable(
 }
 
 /** What a table rates at pick-up and at set-down, each at the worse end of its doubt. */
-export function ratedAtEnds({ table, configuration }: ChosenTable, step: SlewStep, policy: { readingRule: ReadingRule }) {
-  const rule: ReadingRule = table.linearPermitted ? policy.readingRule : 'worse-row'
+export function ratedAtEnds(chosen: ChosenTable, step: SlewStep, withBoom: BoomAt, policy: { readingRule: ReadingRule }) {
+  const rule: ReadingRule = chosen.table.linearPermitted ? policy.readingRule : 'worse-row'
   const at = ({ radius_m, slew_deg }: SlewStep['pickUp']) => {
-    if (!ratedAtSlew(configuration, slew_deg)) return null
-    const { gross_kg } = ratingAt(table.axes, configuration, high(radius_m), step.boom_m, rule)
+    if (!ratedAtSlew(chosen.configuration, slew_deg)) return null
+    const { gross_kg } = ratedAtRadius(chosen, high(radius_m), withBoom, rule)
     return gross_kg === 'not-rated' ? null : gross_kg
   }
   return { pick_kg: at(step.pickUp), set_kg: at(step.setDown) }

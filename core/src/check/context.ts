@@ -1,17 +1,19 @@
 import { type Case, nearShareOf } from '../lift/case'
-import { deflectionOf, type OnHook, onHook } from '../lift/hook-load'
-import { type Path, passing, pathOf } from '../lift/path'
+import { type OnHook, onHook } from '../lift/hook-load'
+import { type Motion, motionsOf } from '../lift/motion'
+import { type Path, passing } from '../lift/path'
+import type { Standing, Step } from '../lift/plan'
 import { nth } from '../list'
 import { type Crane, liftsOnOutriggers } from '../machine/crane'
 import type { BoomModel } from '../parts/booms/boom'
-import { telescopicBoom } from '../parts/booms/telescopic'
 import type { Block, HoistModel } from '../parts/hoists/hoist'
 import { ropeHoist } from '../parts/hoists/rope'
 import { polygonStability } from '../parts/stability/polygon'
 import type { SlewStep } from '../parts/stability/slew'
 import type { PeakBetween, StabilityModel, StandingAt, StandingQuestion } from '../parts/stability/stability'
 import { counterweightNamed } from '../parts/superstructure'
-import { type Extension, type OutriggerSetting, outriggerSupport } from '../parts/supports/outriggers'
+import type { OutriggerSetting } from '../parts/supports/outriggers'
+import { supportOf } from '../parts/supports/states'
 import type { SupportModel } from '../parts/supports/support'
 import { high } from '../quantity/measured'
 import { Refusal } from '../refusal'
@@ -24,29 +26,33 @@ import { reachedAt, type Unreached } from './reached'
 import { tiltOf } from './tilt'
 
 /** It depends on the machine and on how it stands, not on the lift: made ready once for each. */
-const footprints = new WeakMap<Crane, WeakMap<readonly OutriggerSetting[], Footprint>>()
+const known = new WeakMap<Crane, WeakMap<Standing, { support: SupportModel; footprint: Footprint }>>()
 
-function footprintOf(machine: Crane, support: SupportModel<Extension>, settings: readonly OutriggerSetting[]): Footprint {
-  const own = footprints.get(machine) ?? new WeakMap<readonly OutriggerSetting[], Footprint>()
-  footprints.set(machine, own)
-  const f = own.get(settings) ?? prepareFootprint(support.contactsOf(settings))
-  own.set(settings, f)
-  return f
+function standsOn(machine: Crane, standing: Standing): { support: SupportModel; footprint: Footprint } {
+  const own = known.get(machine) ?? new WeakMap<Standing, { support: SupportModel; footprint: Footprint }>()
+  known.set(machine, own)
+  const before = own.get(standing)
+  if (before) return before
+  const support = supportOf(machine, standing)
+  const stands = { support, footprint: prepareFootprint(support.contacts) }
+  own.set(standing, stands)
+  return stands
 }
 
 /** Everything that the checks of one step of a lift ask for, each worked out once, when it is first asked for. */
 export class LiftContext {
   readonly machine: Crane
-  readonly support: SupportModel<Extension>
+  readonly support: SupportModel
   readonly boom: BoomModel
   readonly hoist: HoistModel
   readonly block: Block
   /** Parts of line. */
   readonly partsOfLine: number
-  /** Which step of the lift this is, counted from nought, and the step itself. */
+  /** Which step of the lift this is, counted from nought; and of its pieces the one that is looked at, as a slew. */
   readonly index: number
+  readonly motion: Motion
   readonly step: SlewStep
-  /** How each outrigger is set. */
+  /** What lies under each bearing point. */
   readonly settings: readonly OutriggerSetting[]
   readonly path: Path
   readonly deflection_m: number
@@ -69,7 +75,7 @@ export class LiftContext {
    */
   constructor(
     readonly plan: Case,
-    given: { step?: number; points?: number | undefined; path?: Path; hook?: OnHook; choice?: Choice } = {},
+    given: { step?: number; motion?: Motion; points?: number | undefined; path?: Path; hook?: OnHook; choice?: Choice } = {},
   ) {
     const { machine, setup, lift } = plan
     if (!liftsOnOutriggers(machine)) {
@@ -77,15 +83,17 @@ export class LiftContext {
     }
     this.machine = machine
     this.index = given.step ?? 0
-    this.step = nth(lift.steps, this.index)
-    this.settings = setup.standing.outriggers
-    this.support = outriggerSupport(machine.outriggers)
-    this.boom = telescopicBoom(machine.boom)
+    this.motion = given.motion ?? nth(motionsOf(machine, nth(lift.steps, this.index), `lift.steps.${this.index}`), 0)
+    this.step = this.motion.step
+    const { support, footprint } = standsOn(machine, setup.standing)
+    this.support = support
+    this.settings = support.settings
+    this.#footprint = footprint
+    this.boom = this.motion.boom
     this.hoist = ropeHoist(machine.name, machine.hoist)
     this.#points = given.points
-    this.path = given.path ?? pathOf(this.step)
-    this.deflection_m = deflectionOf(this.step)
-    this.#footprint = footprintOf(machine, this.support, this.settings)
+    this.path = given.path ?? this.motion.path
+    this.deflection_m = this.motion.deflection_m
     this.counterweight = counterweightNamed(machine.name, machine.upper, setup.fitted.counterweight)
     this.partsOfLine = this.hoist.reevedIn(setup.fitted.partsOfLine)
     this.block = this.hoist.blockOf(this.partsOfLine)
@@ -96,11 +104,11 @@ export class LiftContext {
 
   /** The same step and table looked at in one slew of its way only: never worse than over the whole. Null where it does not pass there. */
   onlyAt(slew_deg: number): LiftContext | null {
-    const { plan, index, hook, choice, path } = this
+    const { plan, index, motion, hook, choice, path } = this
     const at_deg = passing(path.arc, slew_deg)
     if (at_deg === null) return null
     const at = { ...path, arc: { from_deg: at_deg, to_deg: at_deg } }
-    return new LiftContext(plan, { step: index, path: at, choice, ...(hook && { hook }) })
+    return new LiftContext(plan, { step: index, motion, path: at, choice, ...(hook && { hook }) })
   }
 
   /** Where the machine bears on the ground. */
@@ -110,21 +118,23 @@ export class LiftContext {
 
   /** The table that covers this set-up and path, or why none does. */
   get choice(): Choice {
-    this.#choice ??= chooseTable(this.plan, this.#stretches, this.counterweight.mass_kg, this.#footprint.supports, this.hook)
+    this.#choice ??= chooseTable(this.plan, this.#stretches, this.counterweight.mass_kg, this.support, this.hook)
     return this.#choice
   }
 
   /** The ways that the table has to cover: of every step with the load on; where none has it, of this one. */
   get #stretches(): readonly Stretch[] {
-    const laden = this.plan.lift.steps.flatMap((s, step) =>
-      !s.laden ? [] : step === this.index ? [this.stretch] : [{ step, path: pathOf(s), boom_m: s.boom_m }],
+    const { machine, plan, motion } = this
+    const laden = plan.lift.steps.flatMap((s, step) =>
+      s.laden ? motionsOf(machine, s, `lift.steps.${step}`).map((m) => (m === motion ? this.stretch : { ...m, step })) : [],
     )
     return laden.length > 0 ? laden : [this.stretch]
   }
 
   /** This step's way, with the boom it is done with. */
   get stretch(): Stretch {
-    return { step: this.index, path: this.path, boom_m: this.step.boom_m }
+    const { index, path, boom, deflection_m } = this
+    return { step: index, path, boom, boom_m: this.motion.boom_m, deflection_m }
   }
 
   /** The first radius of the path that the boom does not get to, and why; null: it gets to all. */
@@ -168,7 +178,7 @@ export class LiftContext {
   }
 
   get #stability(): StabilityModel {
-    return polygonStability(this.machine, this.counterweight, this.#footprint)
+    return polygonStability(this.machine, this.counterweight, this.#footprint, this.boom, this.support.state?.props)
   }
 
   #question(hook: OnHook, radius_m: number): StandingQuestion {
@@ -193,7 +203,12 @@ export class LiftContext {
 
 /** One context for each step of a lift. @throws Refusal as the constructor */
 export const contextsOf = (plan: Case, points?: number): LiftContext[] =>
-  plan.lift.steps.map((_, step) => new LiftContext(plan, { step, points }))
+  plan.lift.steps.flatMap((step, i) =>
+    piecesOf(plan, step, i).map((motion) => new LiftContext(plan, { step: i, points, ...(motion && { motion }) })),
+  )
+
+const piecesOf = ({ machine }: Case, step: Step, i: number): readonly (Motion | undefined)[] =>
+  liftsOnOutriggers(machine) ? motionsOf(machine, step, `lift.steps.${i}`) : [undefined]
 
 /** The rule of the table; 85 % only for outriggers fully out. Without a table, or where it is silent, the least of the three. */
 export function rulesFor(chosen: ChosenTable | null): readonly StabilityRule[] {

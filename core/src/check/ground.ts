@@ -28,11 +28,8 @@ function nearMats({ bearings, contacts }: LiftContext): Finding[] {
   )
 }
 
-/** Pressure under each outrigger's float or mat against what the ground there takes; mats that lie near each other. */
-export const groundCheck: Check<'ground'> = {
-  id: 'ground',
-  since: 1,
-  run: (ctx) => [
+function groundFindings(ctx: LiftContext): Finding[] {
+  return [
     ...ctx.bearings.map(({ point, setting: { ground }, pressed, at, empty }) => {
       const detail = {
         label: point.label,
@@ -54,9 +51,16 @@ export const groundCheck: Check<'ground'> = {
           })
     }),
     ...nearMats(ctx),
-  ],
-  field: ({ f, groundUse }) =>
-    f.supports.map(({ id }, i) => ({
+  ]
+}
+
+/** Pressure under each outrigger's float or mat against what the ground there takes; mats that lie near each other. */
+export const groundCheck: Check<'ground'> = {
+  id: 'ground',
+  since: 1,
+  run: (ctx) => (ctx.support.on === 'wheels' ? [] : groundFindings(ctx)),
+  field: ({ f, groundUse, lift }) =>
+    (lift?.support.on === 'wheels' ? [] : f.supports).map(({ id }, i) => ({
       id: `ground:${id}`,
       useAt: ({ ring, falls, reaction }) => {
         if (!ring.reaches) return NOT_RATED

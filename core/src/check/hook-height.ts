@@ -1,10 +1,12 @@
 import { byUse, type Finding, found, shareOf } from '../finding/finding'
+import { motionsOf } from '../lift/motion'
 import { drawnOut_m, sizeOf } from '../lift/plan'
 import { heightsOf } from '../parts/stability/slew'
 import { high } from '../quantity/measured'
 import { type Layer, NOT_RATED, UNREACHABLE } from './area'
 import type { Check } from './check'
 import type { LiftContext } from './context'
+import { reachedAt } from './reached'
 
 const events = ['pickUp', 'over', 'setDown'] as const
 
@@ -37,8 +39,11 @@ export const hookHeightCheck: Check<'hook-height'> = {
     if (hangs_m === null) return missing('no-size')
     const limit = plan.policy.thingGap_m
     const rooms = events.map((event) => {
-      const radius_m = event === 'over' ? ctx.path.greatest_m : high(step[event].radius_m)
-      const { tip_height_m } = boom.poseAtRadius(boom_m, radius_m, deflection_m)
+      const { least_m, greatest_m } = ctx.path
+      const { radius_m, tip_height_m } =
+        event === 'over'
+          ? boom.lowest(boom_m, least_m, greatest_m, deflection_m)
+          : boom.poseAtRadius(boom_m, high(step[event].radius_m), deflection_m)
       const slew_deg = event === 'pickUp' ? step.pickUp.slew_deg : step.setDown.slew_deg
       return { event, room_m: tip_height_m - hangs_m - heights[`${event}_m`], at: { radius_m, slew_deg } }
     })
@@ -65,30 +70,43 @@ export const hookHeightCheck: Check<'hook-height'> = {
   remedies: ['boom', 'radius'],
 }
 
+/** Where the head is when the boom begins to be drawn out under load: at the end of the step before; of a way through poses, at its first. */
+function drawnFrom({ plan: { lift }, machine, index }: LiftContext) {
+  const pose = lift.steps[index]?.do === 'pose'
+  const before = lift.steps[pose ? index : index - 1]
+  const [motion] = before ? motionsOf(machine, before, `lift.steps.${index}`) : []
+  if (!motion) return null
+  const { boom, boom_m, deflection_m, step } = motion
+  const point = pose ? step.pickUp : step.setDown
+  // Where it did not get to, its own step says so.
+  if (reachedAt(boom, boom_m, deflection_m, [high(point.radius_m)])) return null
+  const { radius_m, tip_height_m } = boom.poseAtRadius(boom_m, high(point.radius_m), deflection_m)
+  return { step, radius_m, tip_height_m, slew_deg: point.slew_deg }
+}
+
 /** Gap between block and head when the boom is drawn out under load and no rope is paid out: it shrinks by ΔL/n. */
 export const twoBlockCheck: Check<'two-block'> = {
   id: 'two-block',
   since: 1,
   run: (ctx) => {
-    const { plan, index, block, boom, deflection_m, hoist, near_share, partsOfLine } = ctx
+    const { plan, index, block, hoist, near_share, partsOfLine } = ctx
     const out_m = drawnOut_m(plan.lift.steps, index)
-    const before = plan.lift.steps[index - 1]
-    if (out_m === 0 || !before || ctx.reached) return []
+    const from = out_m === 0 || ctx.reached ? null : drawnFrom(ctx)
+    if (!from) return []
     const { load, rigging_height_m } = plan.lift.hung
     const missing = (reason: 'no-block' | 'no-heights'): Finding[] => [
       found({ check: 'two-block', verdict: 'not-proven', reason, detail: {} }),
     ]
     if (block.leastDrop_m === undefined) return missing('no-block')
-    const [heights, size] = [heightsOf(before), sizeOf(load)]
+    const [heights, size] = [heightsOf(from.step), sizeOf(load)]
     if (heights === null || size === null || rigging_height_m === undefined) return missing('no-heights')
-    const radius_m = high(before.setDown.radius_m)
-    const { tip_height_m } = boom.poseAtRadius(before.boom_m, radius_m, deflection_m)
+    const { radius_m, tip_height_m, slew_deg } = from
     const gap_m = tip_height_m - (heights.over_m + size.height_m + high(rigging_height_m)) - out_m / partsOfLine
     const limit = block.leastDrop_m
     const utilisation = shareOf(limit, gap_m)
     const judged = byUse(utilisation, near_share)
     const stalls = judged === 'outside' && hoist.hookStop === 'stalls'
-    const at = { radius_m, slew_deg: before.setDown.slew_deg }
+    const at = { radius_m, slew_deg }
     const figures = { quantity: 'length', measured: gap_m, nominal: gap_m, limit, utilisation, at } as const
     return [
       stalls

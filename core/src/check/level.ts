@@ -1,6 +1,7 @@
 import { found } from '../finding/finding'
 import type { Check } from './check'
 import { tiltOf } from './tilt'
+import { truckLevel } from './truck-stands'
 
 /** Tilt at the worse end of its ± against what the table allows, by a bubble that was itself proved. */
 export const levelCheck: Check<'level'> = {
@@ -27,6 +28,7 @@ export const levelCheck: Check<'level'> = {
       }),
     ]
   },
+  truck: truckLevel,
   heldBackBy: [],
   impliedBy: [],
   remedies: ['level'],

@@ -6,8 +6,8 @@ import type { Check } from './check'
 export const outriggerCheck: Check<'outrigger'> = {
   id: 'outrigger',
   since: 1,
-  run: ({ bearings, near_share }) =>
-    bearings.map(({ point, reaction_N, elastic_N, at, empty }) =>
+  run: ({ support, bearings, near_share }) =>
+    (support.on === 'outriggers' ? bearings : []).map(({ point, reaction_N, elastic_N, at, empty }) =>
       found({
         check: 'outrigger',
         subject: point.id,
@@ -22,8 +22,8 @@ export const outriggerCheck: Check<'outrigger'> = {
         detail: { label: point.label, empty },
       }),
     ),
-  field: ({ f, capacity_N }) =>
-    f.supports.flatMap(({ id }, i) => {
+  field: ({ f, capacity_N, lift }) =>
+    (lift?.support.on === 'wheels' ? [] : f.supports).flatMap(({ id }, i) => {
       const most_N = capacity_N[i] ?? null
       if (most_N === null) return []
       const useAt: Layer['useAt'] = ({ ring, falls, reaction }) =>
@@ -32,5 +32,5 @@ export const outriggerCheck: Check<'outrigger'> = {
     }),
   heldBackBy: ['mass', 'boom-limits', 'overturning'],
   impliedBy: [],
-  remedies: ['radius', 'extension', 'set-down-slew', 'mass', 'split'],
+  remedies: ['support', 'radius', 'extension', 'set-down-slew', 'mass', 'split'],
 }

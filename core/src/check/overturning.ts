@@ -3,6 +3,7 @@ import { normalDegrees } from '../physics'
 import { allRules, ratedByRule } from '../statics/tipping-load'
 import { UNREACHABLE } from './area'
 import type { Check } from './check'
+import { truckOverturning } from './truck-stands'
 
 /** The least that stability allows on the path, with the margin of the machine's table. */
 export const overturningCheck: Check<'overturning'> = {
@@ -49,7 +50,19 @@ export const overturningCheck: Check<'overturning'> = {
       },
     },
   ],
+  truck: truckOverturning,
   heldBackBy: ['mass', 'boom-limits'],
   impliedBy: [],
-  remedies: ['radius', 'slew-direction', 'extension', 'counterweight', 'set-down-slew', 'mass', 'split'],
+  remedies: [
+    'support',
+    'radius',
+    'slew-direction',
+    'extension',
+    'counterweight',
+    'set-down-slew',
+    'load-centre',
+    'height',
+    'mass',
+    'split',
+  ],
 }

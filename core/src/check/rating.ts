@@ -5,6 +5,7 @@ import { NOT_RATED, UNREACHABLE } from './area'
 import type { Check } from './check'
 import { worstOnPath } from './choose-table'
 import type { LiftContext } from './context'
+import { truckRating } from './truck-rating'
 
 /** Everything lifted against the machine's own table, at the worst point of the path. */
 export const ratingCheck: Check<'rating'> = {
@@ -37,9 +38,22 @@ export const ratingCheck: Check<'rating'> = {
       },
     },
   ],
+  truck: truckRating,
   heldBackBy: ['table', 'mass'],
   impliedBy: [],
-  remedies: ['radius', 'slew-direction', 'extension', 'counterweight', 'boom', 'set-down-slew', 'mass', 'split'],
+  remedies: [
+    'support',
+    'radius',
+    'slew-direction',
+    'extension',
+    'counterweight',
+    'boom',
+    'set-down-slew',
+    'load-centre',
+    'height',
+    'mass',
+    'split',
+  ],
 }
 
 function judged(

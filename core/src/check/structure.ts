@@ -6,6 +6,8 @@ import { hitchShare } from '../rigging/hitch'
 import { slingTension } from '../rigging/sling-tension'
 import { lengthsOf, liftPoints, type Slings } from '../rigging/slings'
 import type { Check } from './check'
+import type { LiftContext } from './context'
+import { towArm } from './towing'
 
 type Lengths = NonNullable<ReturnType<typeof lengthsOf>>
 
@@ -34,39 +36,56 @@ function hardest({ legs }: Slings, lengths: Lengths, mass_kg: number): { tension
 }
 
 /** What each leg of the slings is pulled with against what it is marked with in this hitch. */
+function slingsOf({ plan, hook, step, near_share }: LiftContext): Finding[] {
+  const { slings } = plan.lift.hung
+  if (!slings || !hook || !step.laden) return []
+  const base = { check: 'structure', subject: 'slings' } as const
+  const lengths = lengthsOf(slings)
+  if (!lengths) return [found({ ...base, verdict: 'not-proven', reason: 'no-lengths', detail: {} })]
+  const worst = hardest(slings, lengths, hook.load_kg)
+  if (!worst) return [found({ ...base, verdict: 'outside', reason: 'sling-flat', detail: {} })]
+  const { tension_N, angle_deg } = worst
+  const detail = { legs: slings.legs, angle_deg }
+  if (slings.wll_kg === null) return [found({ ...base, verdict: 'not-proven', reason: 'no-mark', detail })]
+  const share = hitchShare(slings.hitch, { ...slings, basketAngle_deg: basketAt(slings) })
+  const limit = slings.wll_kg * share * g_mps2
+  const utilisation = shareOf(tension_N, limit)
+  const finding: Finding = found({
+    ...base,
+    verdict: byUse(utilisation, near_share),
+    reason: 'sling',
+    quantity: 'force',
+    measured: tension_N,
+    nominal: tension_N,
+    limit,
+    utilisation,
+    detail,
+  })
+  return [finding]
+}
+
+/** On props: what the boom's foot pulls the frame up with. */
+function footOf({ support, stands, near_share }: LiftContext): Finding[] {
+  const props = support.state?.props
+  const feet_kg = stands.flatMap((s) => (s.propped ? [s.propped.foot_kg] : []))
+  if (!props || feet_kg.length === 0) return []
+  const pull_N = -Math.min(...feet_kg) * g_mps2
+  const base = { check: 'structure', subject: 'foot' } as const
+  if (pull_N <= 0) return [found({ ...base, verdict: 'inside', reason: 'foot-bears', detail: {} })]
+  const utilisation = shareOf(pull_N, props.footPull_N)
+  const figures = { quantity: 'force', measured: pull_N, nominal: pull_N, limit: props.footPull_N, utilisation } as const
+  return [found({ ...base, verdict: byUse(utilisation, near_share), reason: 'foot-pull', ...figures, detail: {} })]
+}
+
+/** Slings by their marks, the foot of a propped boom, an arm that lifts behind: what is neither rope, hook nor ground. */
 export const structureCheck: Check<'structure'> = {
   id: 'structure',
   since: 1,
-  run: ({ plan, hook, step, near_share }) => {
-    const { slings } = plan.lift.hung
-    if (!slings || !hook || !step.laden) return []
-    const base = { check: 'structure', subject: 'slings' } as const
-    const lengths = lengthsOf(slings)
-    if (!lengths) return [found({ ...base, verdict: 'not-proven', reason: 'no-lengths', detail: {} })]
-    const worst = hardest(slings, lengths, hook.load_kg)
-    if (!worst) return [found({ ...base, verdict: 'outside', reason: 'sling-flat', detail: {} })]
-    const { tension_N, angle_deg } = worst
-    const detail = { legs: slings.legs, angle_deg }
-    if (slings.wll_kg === null) return [found({ ...base, verdict: 'not-proven', reason: 'no-mark', detail })]
-    const share = hitchShare(slings.hitch, { ...slings, basketAngle_deg: basketAt(slings) })
-    const limit = slings.wll_kg * share * g_mps2
-    const utilisation = shareOf(tension_N, limit)
-    const finding: Finding = found({
-      ...base,
-      verdict: byUse(utilisation, near_share),
-      reason: 'sling',
-      quantity: 'force',
-      measured: tension_N,
-      nominal: tension_N,
-      limit,
-      utilisation,
-      detail,
-    })
-    return [finding]
-  },
-  heldBackBy: ['mass'],
+  run: (ctx) => [...slingsOf(ctx), ...footOf(ctx)],
+  tow: towArm,
+  heldBackBy: ['mass', 'boom-limits'],
   impliedBy: [],
-  remedies: ['slings', 'mass', 'split'],
+  remedies: ['slings', 'mass', 'split', 'arm', 'lifted'],
 }
 
 const basketAt = ({ basketAngle_deg }: Slings) => (basketAngle_deg === undefined ? undefined : high(basketAngle_deg))

@@ -1,6 +1,7 @@
 import { lineToStanding, lineToWire, type Outline, planDistance } from '../clearance/standing'
 import { leastOverSweep, type Sweep, type Swept } from '../clearance/sweep'
 import { sizeOf } from '../lift/plan'
+import { nth } from '../list'
 import { rad } from '../physics'
 import { atSlew, type Point } from '../plane/point'
 import type { Point3 } from '../plane/segment3'
@@ -31,27 +32,38 @@ export const widest_m = 12
 /** A tail's corners go round this much before and behind its middle, degrees: a tail as wide as it is long. */
 const tailHalf_deg = 45
 
+/** The boom's own line from foot over its joints to its head. */
+function boomLine({ boom, step: { boom_m }, deflection_m }: LiftContext) {
+  // Boom, rope and load are asked about in one pose after another, each several times over.
+  let last = { slew_deg: Number.NaN, angle_deg: Number.NaN, line: [{ x: 0, y: 0, z: 0 }] }
+  const lineAt = (slew_deg: number, angle_deg: number): readonly Point3[] => {
+    if (last.slew_deg !== slew_deg || last.angle_deg !== angle_deg) {
+      const [c, s] = [Math.cos(slew_deg * rad), Math.sin(slew_deg * rad)]
+      const joints = boom.lineAt(boom_m, angle_deg, deflection_m)
+      last = { slew_deg, angle_deg, line: joints.map((j) => ({ x: j.out_m * c, y: j.out_m * s, z: j.height_m })) }
+    }
+    return last.line
+  }
+  /** The nearest of all its pieces between two joints. */
+  const leastOfBoom = (slew_deg: number, angle_deg: number, to: (a: Point3, b: Point3) => number): number => {
+    const line = lineAt(slew_deg, angle_deg)
+    let least = Infinity
+    for (let i = 1; i < line.length; i++) least = Math.min(least, to(nth(line, i - 1), nth(line, i)))
+    return least
+  }
+  return { lineAt, leastOfBoom }
+}
+
 /** @param tip_height_m the highest that the head stands in what is looked at: the rope is then longest */
 export function bodiesOf(ctx: LiftContext, tip_height_m: number, greatest_m: number): Bodies {
-  const { boom, machine, step, deflection_m, plan } = ctx
+  const { machine, step, plan } = ctx
   const { boom_m } = step
-  // Boom, rope and load are asked about in one pose after another, each several times over.
-  let last = { slew_deg: Number.NaN, angle_deg: Number.NaN, head: { x: 0, y: 0, z: 0 } }
+  const { lineAt, leastOfBoom } = boomLine(ctx)
   const headAt = (slew_deg: number, angle_deg: number): Point3 => {
-    if (last.slew_deg !== slew_deg || last.angle_deg !== angle_deg)
-      last = { slew_deg, angle_deg, head: headIn(slew_deg, angle_deg) }
-    return last.head
+    const line = lineAt(slew_deg, angle_deg)
+    return nth(line, line.length - 1)
   }
-  const headIn = (slew_deg: number, angle_deg: number): Point3 => {
-    const { radius_m, tip_height_m: z } = boom.poseAtAngle(boom_m, angle_deg, deflection_m)
-    const { x_m, y_m } = atSlew(radius_m, slew_deg)
-    return { x: x_m, y: y_m, z }
-  }
-  const { back_m, height_m } = machine.boom.pivot
-  const footAt = (slew_deg: number): Point3 => {
-    const { x_m, y_m } = atSlew(-back_m, slew_deg)
-    return { x: x_m, y: y_m, z: height_m }
-  }
+  const { back_m } = machine.boom.pivot
   const size = sizeOf(plan.lift.hung.load)
   const swing_m = tip_height_m * Math.sin(plan.policy.quietSwing_deg * rad)
   const load_m = !step.laden ? swing_m : size ? Math.hypot(size.length_m, size.width_m) / 2 + swing_m : null
@@ -64,12 +76,20 @@ export function bodiesOf(ctx: LiftContext, tip_height_m: number, greatest_m: num
     load_m,
     loadAt,
     reach: { slew: Math.max(greatest_m, back_m), angle: boom_m + machine.boom.headOffset_m },
-    boomTo: (o, top_m) => (s, a) => less(lineToStanding(footAt(s), headAt(s, a), o, top_m), half_m),
+    boomTo: (o, top_m) => (s, a) =>
+      less(
+        leastOfBoom(s, a, (p, q) => lineToStanding(p, q, o, top_m)),
+        half_m,
+      ),
     loadTo: (o) => (s, a) => {
       const { x, y } = headAt(s, a)
       return loadAt(o, { x_m: x, y_m: y })
     },
-    boomToWire: (o, height) => (s, a) => less(lineToWire(footAt(s), headAt(s, a), o, height), half_m),
+    boomToWire: (o, height) => (s, a) =>
+      less(
+        leastOfBoom(s, a, (p, q) => lineToWire(p, q, o, height)),
+        half_m,
+      ),
     loadToWire: (o, height) => (s, a) => {
       const head = headAt(s, a)
       return less(lineToWire({ ...head, z: 0 }, head, o, height), wide_m)
@@ -100,10 +120,13 @@ export function movingIn(ctx: LiftContext): Moving {
   const { boom, step, path, deflection_m } = ctx
   const near = boom.poseAtRadius(step.boom_m, path.least_m, deflection_m)
   const far = boom.poseAtRadius(step.boom_m, path.greatest_m, deflection_m)
-  const bodies = bodiesOf(ctx, near.tip_height_m, path.greatest_m)
+  // The rope is longest where the head stands highest; a hinged boom's between its ends too, at most its whole length up.
+  const { pivot } = ctx.machine.boom
+  const highest_m = boom.hinged ? pivot.height_m + ctx.step.boom_m : near.tip_height_m
+  const bodies = bodiesOf(ctx, highest_m, path.greatest_m)
   const { from_deg, to_deg } = path.arc
   const sweep: Sweep = { slew_deg: [from_deg, to_deg], angle_deg: [far.angle_deg, near.angle_deg] }
-  const low: Sweep = { ...sweep, angle_deg: [far.angle_deg, far.angle_deg] }
+  const low: Sweep = boom.hinged ? sweep : { ...sweep, angle_deg: [far.angle_deg, far.angle_deg] }
   return {
     bodies,
     reach_m: path.greatest_m + (bodies.load_m ?? widest_m),

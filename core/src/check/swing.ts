@@ -2,25 +2,24 @@ import { found } from '../finding/finding'
 import { heightsOf } from '../parts/stability/slew'
 import { g_mps2, normalDegrees, rad } from '../physics'
 import { low } from '../quantity/measured'
-import { ratingAt } from '../rating/read'
 import { boundary } from '../search'
 import { fastestSlew_deg_s, swingPeriod_s } from '../swing/swing'
 import type { Check } from './check'
+import { ratedAtRadius } from './choose-table'
 import type { LiftContext } from './context'
 
 /** Slower than this nobody can turn a crane evenly, degrees a second. */
 const crawl_deg_s = 0.5
 
 /** How far beyond the greatest radius the table still rates everything that is lifted, metres. */
-function room_m({ choice, hook, path, step, machine, deflection_m, boom }: LiftContext): number {
+function room_m({ choice, hook, path, stretch }: LiftContext): number {
   if (choice.by !== 'table' || !hook) return 0
-  const { table, configuration } = choice.chosen
   const used_kg = hook.load_kg + hook.deductions.reduce((s, d) => s + d.mass_kg, 0)
   const holds = (radius_m: number) => {
-    const { gross_kg } = ratingAt(table.axes, configuration, radius_m, step.boom_m, choice.rule)
+    const { gross_kg } = ratedAtRadius(choice.chosen, radius_m, stretch, choice.rule)
     return gross_kg !== 'not-rated' && gross_kg >= used_kg
   }
-  const { radius_m: furthest_m } = boom.poseAtAngle(step.boom_m, machine.boom.minAngle_deg, deflection_m)
+  const furthest_m = stretch.boom.furthest_m(stretch.boom_m, stretch.deflection_m)
   const { greatest_m } = path
   return holds(greatest_m) ? boundary(holds, greatest_m, Math.max(greatest_m, furthest_m), 1e-3) - greatest_m : 0
 }

@@ -13,5 +13,5 @@ export const tableCheck: Check<'table'> = {
   },
   heldBackBy: ['mass'],
   impliedBy: ['rating'],
-  remedies: ['extension', 'set-down-slew', 'slew-direction'],
+  remedies: ['support', 'extension', 'set-down-slew', 'slew-direction'],
 }

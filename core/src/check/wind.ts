@@ -1,8 +1,9 @@
 import { byUse, type Finding, found, shareOf } from '../finding/finding'
-import { high, nominal } from '../quantity/measured'
+import { high, low, nominal } from '../quantity/measured'
 import { windLimit } from '../wind/wind-limit'
 import type { Check } from './check'
 import type { LiftContext } from './context'
+import type { TruckContext } from './truck-context'
 
 /** The gust that this load may be lifted in, at its lightest and with its greatest sail, m/s; null: a figure is missing. */
 export function windLimitOf({ choice, hook, step, plan: { lift } }: LiftContext): number | null {
@@ -51,7 +52,37 @@ export const windCheck: Check<'wind'> = {
       }),
     ]
   },
+  truck: truckWind,
   heldBackBy: [],
   impliedBy: [],
   remedies: ['wind'],
+}
+
+/** A truck under a roof has none; outdoors its load's sail counts as a crane's does. */
+function truckWind({ plan, step, mass_kg, near_share, machine }: TruckContext): Finding[] {
+  const { wind_mps, roofShut } = plan.conditions
+  if (roofShut) return [found({ check: 'wind', verdict: 'inside', reason: 'under-roof', detail: {} })]
+  const missing = (reason: 'no-limit' | 'no-sail' | 'no-mass'): Finding[] => [
+    found({ check: 'wind', verdict: 'not-proven', reason, detail: {} }),
+  ]
+  const table = plan.tables.find((t) => t.machine === machine.id)?.wind
+  const { windArea_m2, dragCoefficient, mass_kg: own, lightest_kg } = plan.lift.hung.load
+  if (!table) return missing('no-limit')
+  if (step.laden && windArea_m2 === null) return missing('no-sail')
+  if (!mass_kg || (step.laden && own === null)) return missing('no-mass')
+  const limit = step.laden
+    ? windLimit({
+        chartLimit_mps: table.limit_mps,
+        referenceArea_m2_per_t: table.referenceArea_m2_per_t,
+        mass_kg: Math.max(0, low(lightest_kg ?? own ?? 0)),
+        sailArea_m2: high(windArea_m2 ?? 0),
+        dragCoefficient,
+      }).limit_mps
+    : table.limit_mps
+  if (wind_mps === null)
+    return [found({ check: 'wind', verdict: 'not-proven', reason: 'unread', quantity: 'speed', limit, detail: {} })]
+  const utilisation = shareOf(high(wind_mps), limit)
+  const figures = { quantity: 'speed', measured: high(wind_mps), nominal: nominal(wind_mps), limit, utilisation } as const
+  const detail = { chart_mps: table.limit_mps }
+  return [found({ check: 'wind', verdict: byUse(utilisation, near_share), reason: 'speed', ...figures, detail })]
 }

@@ -1,4 +1,4 @@
-import { nth } from '../list'
+import TinyQueue from 'tinyqueue'
 import { rad } from '../physics'
 
 /** Slews and boom angles that a boom may take in any order, degrees. */
@@ -17,6 +17,8 @@ export interface Swept {
 }
 
 interface Cell {
+  /** Of two as near as each other, the earlier is looked at first. */
+  order: number
   slew: readonly [number, number]
   angle: readonly [number, number]
   floor_m: number
@@ -40,22 +42,22 @@ export function leastOverSweep(
 ): Swept {
   let best = { found_m: Infinity, slew_deg: sweep.slew_deg[0], angle_deg: sweep.angle_deg[0] }
   const half = ([a, b]: readonly [number, number], reach: number) => (Math.abs(b - a) / 2) * rad * reach
+  let order = 0
   const cell = (slew: Cell['slew'], angle: Cell['angle']): Cell => {
     const [slew_deg, angle_deg] = [(slew[0] + slew[1]) / 2, (angle[0] + angle[1]) / 2]
     const d = distanceAt(slew_deg, angle_deg)
     if (d < best.found_m) best = { found_m: d, slew_deg, angle_deg }
-    return { slew, angle, floor_m: Math.max(0, d - half(slew, reach_m.slew) - half(angle, reach_m.angle)) }
+    return { slew, angle, order: order++, floor_m: Math.max(0, d - half(slew, reach_m.slew) - half(angle, reach_m.angle)) }
   }
-  const open = [cell(sweep.slew_deg, sweep.angle_deg)]
+  const first = cell(sweep.slew_deg, sweep.angle_deg)
+  const open = new TinyQueue([first], (a, b) => a.floor_m - b.floor_m || a.order - b.order)
   for (let looks = 0; ; looks++) {
-    let i = 0
-    for (let j = 1; j < open.length; j++) if (nth(open, j).floor_m < nth(open, i).floor_m) i = j
-    const c = nth(open, i)
+    // There is always one: each that is taken is put back as two.
+    const c = open.pop() ?? first
     const known_m = Math.min(best.found_m, enough_m)
     if (c.floor_m >= known_m - 0.02 - 0.02 * known_m || looks > most_looks) {
       return { ...best, least_m: Math.min(best.found_m, c.floor_m) }
     }
-    open.splice(i, 1)
     const bySlew = half(c.slew, reach_m.slew) >= half(c.angle, reach_m.angle)
     const [a, b] = bySlew ? c.slew : c.angle
     const middle = (a + b) / 2

@@ -1,7 +1,7 @@
-import { pathOf } from '../lift/path'
-import type { LiftPlan, SetupPlan, Step } from '../lift/plan'
+import { type Motion, motionsOf } from '../lift/motion'
+import type { LiftPlan, SetupPlan } from '../lift/plan'
 import type { Crane } from '../machine/crane'
-import { outriggerSupport } from '../parts/supports/outriggers'
+import { supportOf } from '../parts/supports/states'
 import type { Place } from '../place/place'
 import { toPlace } from '../place/standing'
 import { atSlew, type Point } from '../plane/point'
@@ -44,10 +44,10 @@ function placeLayer(place: Place): DrawingLayer {
 }
 
 function standingLayers(machine: Crane, setup: SetupPlan, to: Move): DrawingLayer[] {
-  const feet = outriggerSupport(machine.outriggers).contactsOf(setup.standing.outriggers)
-  const own = feet.flatMap((foot) => {
-    const point = machine.outriggers.find((o) => o.id === foot.id)
-    const setting = setup.standing.outriggers.find((o) => o.id === foot.id)
+  const { contacts, points, settings } = supportOf(machine, setup.standing)
+  const own = contacts.flatMap((foot) => {
+    const point = points.find((o) => o.id === foot.id)
+    const setting = settings.find((o) => o.id === foot.id)
     return point && setting ? [{ foot, point, setting }] : []
   })
   return [
@@ -83,8 +83,8 @@ function standingLayers(machine: Crane, setup: SetupPlan, to: Move): DrawingLaye
 }
 
 /** The hook's way from pick-up to set-down, radius and slew changing together as it is drawn on the dial. */
-function wayOf(step: Step): Point[] {
-  const { from_deg, to_deg } = pathOf(step).arc
+function wayOf({ step, path }: Motion): Point[] {
+  const { from_deg, to_deg } = path.arc
   const [from_m, to_m] = [nominal(step.pickUp.radius_m), nominal(step.setDown.radius_m)]
   const n = Math.max(1, Math.ceil(Math.abs(to_deg - from_deg) / step_deg))
   return Array.from({ length: n + 1 }, (_, i) =>
@@ -92,16 +92,20 @@ function wayOf(step: Step): Point[] {
   )
 }
 
-function liftLayers(lift: LiftPlan, to: Move): DrawingLayer[] {
+function liftLayers(machine: Crane, lift: LiftPlan, to: Move): DrawingLayer[] {
   const { size, name } = lift.hung.load
-  const laden = lift.steps.filter((s) => s.laden)
+  const ways = lift.steps.flatMap((s, i) => (s.laden ? [motionsOf(machine, s, `lift.steps.${i}`)] : []))
+  const laden = ways.flatMap((motions) => {
+    const [first, last] = [motions[0], motions.at(-1)]
+    return first && last ? [{ pickUp: first.step.pickUp, setDown: last.step.setDown }] : []
+  })
   const ends = laden.flatMap((s) => [
     { label: 'P', at: atSlew(nominal(s.pickUp.radius_m), s.pickUp.slew_deg) },
     { label: 'S', at: atSlew(nominal(s.setDown.radius_m), s.setDown.slew_deg) },
   ])
   const [length_m, width_m] = [size?.length_m ?? null, size?.width_m ?? null]
   return [
-    { name: 'PATH', strokes: laden.map((s): Stroke => ({ kind: 'line', points: wayOf(s).map(to), closed: false })) },
+    { name: 'PATH', strokes: ways.map((m): Stroke => ({ kind: 'line', points: m.flatMap(wayOf).map(to), closed: false })) },
     {
       name: 'BOOM',
       strokes: laden.map(
@@ -144,6 +148,6 @@ export function planDrawing({
   title: string
 }): PlanDrawing {
   const to: Move = (p) => toPlace(setup.position, p)
-  const layers = [placeLayer(place), ...standingLayers(machine, setup, to), ...(lift ? liftLayers(lift, to) : [])]
+  const layers = [placeLayer(place), ...standingLayers(machine, setup, to), ...(lift ? liftLayers(machine, lift, to) : [])]
   return { title: oneLine(title), layers: layers.filter((l) => l.strokes.length > 0) }
 }

@@ -24,8 +24,14 @@ export const finding = z.intersection(
     limit: z.number().nullable(),
     utilisation: z.number().nullable(),
     at: z.object({ radius_m: z.number(), slew_deg: z.number() }).nullable(),
-    /** In which step of the lift, counted from nought. */
-    where: z.object({ step: z.int() }).optional(),
+    /** In which step of the lift, counted from nought; how far along it, in poses from its first, and in which pose. */
+    where: z
+      .object({
+        step: z.int(),
+        t: z.number().optional(),
+        pose: z.object({ inner_deg: z.number(), fold_deg: z.number(), extension_m: z.number(), slew_deg: z.number() }).optional(),
+      })
+      .optional(),
   }),
   said,
 )

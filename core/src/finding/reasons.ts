@@ -13,6 +13,11 @@ const besideEdge = z.strictObject({ label: z.string(), edge: z.string() })
 const nearEdge = besideEdge.extend({ source: z.string() })
 const named = z.strictObject({ label: z.string() })
 const slung = z.strictObject({ legs: z.number(), angle_deg: z.number() })
+/** A piece of a way by its name. */
+const piece = z.string()
+const overEdge = z.enum(['front', 'side'])
+const aloft = z.strictObject({ persons: z.number(), most: z.number() })
+const onFloor = z.strictObject({ label: z.string(), floor: z.string(), source: z.string() })
 const drawnOut = z.strictObject({ out_m: z.number() })
 const turned = z.strictObject({ rate_deg_s: z.number(), quiet_s: z.number(), out_m: z.number() })
 const ground = z.strictObject({ ...bearing, ground: z.string(), source: z.string(), side_m: z.number().optional() })
@@ -22,7 +27,7 @@ const ground = z.strictObject({ ...bearing, ground: z.string(), source: z.string
  * no words does not compile (`wording/`).
  */
 export const reasons = {
-  mass: { unknown: bare },
+  mass: { unknown: bare, 'lifted-unknown': bare },
   table: {
     'no-table': bare,
     'unknown-configuration': bare,
@@ -33,6 +38,12 @@ export const reasons = {
     'not-rated': z.strictObject({ table, boom_m: z.number() }),
     'bend-unknown': rated,
     capacity: rated,
+    plate: z.strictObject({ table }),
+    'not-on-plate': z.strictObject({ table }),
+    'nothing-on': bare,
+    'no-row': z.strictObject({ what: z.string() }),
+    'not-measured': z.strictObject({ what: z.string() }),
+    battery: z.strictObject({ what: z.string() }),
   },
   'hoist-rope': { capacity: z.strictObject({ partsOfLine: z.number() }) },
   hook: { capacity: z.strictObject({ block: z.string() }) },
@@ -41,19 +52,60 @@ export const reasons = {
     'too-flat': z.strictObject({ angle_deg: z.number(), boom_m: z.number() }),
     'out-of-reach': z.strictObject({ boom_m: z.number() }),
   },
-  level: { unread: bare, 'no-limit': bare, 'bubble-unproved': bare, tilt: bare },
+  level: { unread: bare, 'no-limit': bare, 'bubble-unproved': bare, tilt: bare, 'stacking-floor': bare },
   wind: {
     'no-limit': bare,
     'no-sail': bare,
     'no-mass': bare,
     unread: bare,
     speed: z.strictObject({ chart_mps: z.number() }),
+    'under-roof': bare,
   },
   overturning: {
     'unstable-unloaded': bare,
     'cannot-tip': bare,
     tipping: z.strictObject({ tipping_kg: z.number(), edge: z.string() }),
+    forward: z.strictObject({ tipping_kg: z.number() }),
+    reserve: z.strictObject({ edge: overEdge, along_pct: z.number(), across_pct: z.number() }),
   },
+  motion: {
+    'does-not-turn': z.strictObject({ label: z.string(), from_deg: z.number(), to_deg: z.number() }),
+    'other-boom': z.strictObject({ label: z.string(), boom_m: z.number() }),
+    allowed: named,
+    'made-otherwise': named,
+    'up-and-down': named,
+  },
+  axle: { rating: z.strictObject(bearing), steered: bare, 'front-left': bare },
+  way: {
+    'no-width': z.strictObject({ piece }),
+    'no-load-size': z.strictObject({ piece }),
+    'no-radius': z.strictObject({ piece }),
+    'no-axle': z.strictObject({ piece }),
+    nose: z.strictObject({ piece }),
+    gap: z.strictObject({ piece, what: z.enum(['width', 'height', 'aisle', 'tips']) }),
+    slope: z.strictObject({ piece, what: z.enum(['grade', 'cross-fall']) }),
+    'too-tight': z.strictObject({ piece }),
+  },
+  travel: {
+    raised: z.strictObject({ most_m: z.number() }),
+    'no-speed': z.strictObject({ piece }),
+    margin: z.strictObject({ piece, edge: overEdge, permitted_mps: z.number().nullable() }),
+  },
+  grip: { 'faces-unknown': bare, friction: z.strictObject({ faces: z.enum(['dry', 'wet']) }) },
+  aloft: { 'not-weighed': bare, 'too-many': aloft, persons: aloft },
+  traction: {
+    friction: z.strictObject({ piece, surface: z.enum(['dry', 'wet', 'wet-steel', 'ice']) }),
+    'towed-unknown': z.strictObject({ piece }),
+  },
+  wheel: { 'not-looked-at': bare, 'no-figure': z.strictObject(bearing), rating: z.strictObject(bearing) },
+  floor: {
+    unknown: bare,
+    'no-figure': z.strictObject({ floor: z.string() }),
+    axle: onFloor,
+    wheel: onFloor,
+    total: onFloor,
+  },
+  evidence: { 'not-confirmed': z.strictObject({ open: z.array(z.string()) }), confirmed: bare },
   backward: { 'falls-back': bare, 'under-boom': bare },
   outrigger: { capacity: z.strictObject(bearing) },
   ground: {
@@ -88,7 +140,15 @@ export const reasons = {
     room: z.strictObject({ event: z.enum(['pickUp', 'over', 'setDown']) }),
   },
   'two-block': { 'no-block': bare, 'no-heights': bare, gap: drawnOut, stalls: drawnOut },
-  structure: { 'no-lengths': bare, 'sling-flat': bare, 'no-mark': slung, sling: slung },
+  structure: {
+    'no-lengths': bare,
+    'sling-flat': bare,
+    'no-mark': slung,
+    sling: slung,
+    arm: drawnOut,
+    'foot-bears': bare,
+    'foot-pull': bare,
+  },
   swing: { 'no-slew': bare, rate: turned, 'no-room': turned },
 } satisfies Record<string, Record<string, z.ZodType>>
 

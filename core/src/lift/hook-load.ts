@@ -40,6 +40,6 @@ export function onHook(block: Block, { load, rigging }: Hung, laden = true): OnH
 }
 
 /** Outward deflection of the boom where it is given; a radius measured under load has it in it already. */
-export function deflectionOf({ radiusBasis }: SlewStep): number {
+export function deflectionOf({ radiusBasis }: Pick<SlewStep, 'radiusBasis'>): number {
   return radiusBasis !== null && typeof radiusBasis === 'object' ? radiusBasis.deflection_m : 0
 }

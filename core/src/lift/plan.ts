@@ -1,12 +1,17 @@
 import { z } from 'zod'
+import { poseStep } from '../parts/stability/pose'
 import { slewStep } from '../parts/stability/slew'
 import { onOutriggers } from '../parts/supports/outriggers'
+import { onWheels } from '../parts/supports/wheels'
+import { towStep } from '../parts/tow'
+import { driveStep, mastStep } from '../parts/truck-steps'
 import { type LoadSize, massSource } from '../place/place'
+import { moment } from '../quantity/date'
 import { finite, measured, measuredNotNegative, measuredPositive, notNegative, positive } from '../quantity/measured'
 import { slings } from '../rigging/slings'
 
 /** What a machine stands on: one setting for each kind of support, each owned by its part. */
-const standing = z.discriminatedUnion('on', [onOutriggers])
+const standing = z.discriminatedUnion('on', [onOutriggers, onWheels])
 export type Standing = z.infer<typeof standing>
 
 /** What is fitted to it. Which of these it must say is read from the machine's parts. */
@@ -14,6 +19,13 @@ const fitted = z.strictObject({
   counterweight: z.string().min(1).optional(),
   /** Parts of line that the hook is reeved in. */
   partsOfLine: z.int().min(1).optional(),
+  /** A truck's tool; left out: its forks. */
+  attachment: z.string().min(1).optional(),
+  /** As its own plate says; null: not read. */
+  battery_kg: positive.nullable().optional(),
+  slabs: z.int().min(0).optional(),
+  /** How far the counterweight is moved out, measured, at a listed step. */
+  extension_m: notNegative.optional(),
 })
 
 /** How the machine stands: everything that was chosen or measured before a load is thought of. */
@@ -29,6 +41,11 @@ export const setupPlan = z.strictObject({
     /** The bubble itself was turned end for end and compared. */
     levelVerified: z.boolean(),
   }),
+  /** What was looked at and confirmed before a load: by whom and when. */
+  confirmed: z
+    .array(z.strictObject({ id: z.string().min(1), by: z.string(), at: moment }))
+    .max(50)
+    .default([]),
 })
 export type SetupPlan = z.infer<typeof setupPlan>
 
@@ -37,6 +54,10 @@ const hung = z.strictObject({
   load: z.strictObject({
     name: z.string(),
     mass_kg: measuredPositive.nullable(),
+    /** The least that it may weigh, where it loses water, mud or ice on the way. */
+    lightest_kg: measuredPositive.optional(),
+    /** On forks: its centre of gravity from their face ahead, to the left, and above them. */
+    cg: z.strictObject({ x_m: measuredPositive, y_m: measured, z_m: measuredNotNegative }).optional(),
     /** Null: nobody knows it; then there is no lift. */
     massSource: massSource.nullable(),
     windArea_m2: measuredNotNegative.nullable(),
@@ -54,6 +75,13 @@ const hung = z.strictObject({
       at_m: notNegative.optional(),
     }),
   ),
+  /** Who rides up with it, each with what they wear and carry. */
+  persons: z
+    .array(z.strictObject({ mass_kg: measuredPositive }))
+    .max(4)
+    .optional(),
+  /** What a clamp takes hold of; null: not looked at. */
+  faces: z.enum(['dry', 'wet']).nullable().optional(),
   /** From the hook down to the top of the load. */
   rigging_height_m: measuredNotNegative.optional(),
   slings: slings.optional(),
@@ -68,7 +96,7 @@ export function sizeOf({ size }: Hung['load']): LoadSize | null {
 }
 
 /** One motion of a lift: one kind for each part that makes it. */
-const step = z.discriminatedUnion('do', [slewStep])
+const step = z.discriminatedUnion('do', [slewStep, poseStep, mastStep, driveStep, towStep])
 export type Step = z.infer<typeof step>
 
 export const liftPlan = z.strictObject({
@@ -84,11 +112,18 @@ export type LiftPlan = z.infer<typeof liftPlan>
 /** How far the boom is drawn out with the load on before a step, metres; nothing: it is not. */
 export function drawnOut_m(steps: LiftPlan['steps'], i: number): number {
   const [before, now] = [steps[i - 1], steps[i]]
-  return before?.laden && now?.laden ? Math.max(0, now.boom_m - before.boom_m) : 0
+  if (!now?.laden) return 0
+  if (now.do === 'pose') {
+    const { waypoints } = now
+    return waypoints.reduce((out, p, k) => out + Math.max(0, p.extension_m - (waypoints[k - 1] ?? p).extension_m), 0)
+  }
+  return before?.do === 'slew' && now.do === 'slew' && before.laden ? Math.max(0, now.boom_m - before.boom_m) : 0
 }
 
 export const conditions = z.strictObject({
   /** Gust at the boom tip, m/s; null: not read. */
   wind_mps: measuredNotNegative.nullable(),
+  /** Under a roof with its doors shut: no wind. */
+  roofShut: z.boolean().optional(),
 })
 export type Conditions = z.infer<typeof conditions>

@@ -1,5 +1,4 @@
 import type { SlewStep } from '../parts/stability/slew'
-import type { Extension } from '../parts/supports/outriggers'
 import type { MatKind } from '../place/place'
 
 /** One change to a lift or its set-up, as data. */
@@ -9,7 +8,9 @@ export type RemedyKind =
   | { kind: 'split'; lifts: number; mass_kg: number }
   | { kind: 'slew-direction'; slewDirection: SlewStep['slewDirection'] }
   | { kind: 'set-down-slew'; slew_deg: number; by_deg: number }
-  | { kind: 'extension'; outriggers: { id: string; label: string; extension: Extension }[] }
+  | { kind: 'extension'; outriggers: { id: string; label: string; stop: string; stopLabel: string }[] }
+  /** Another of the machine's ways of standing. */
+  | { kind: 'support'; state: string; label: string }
   | { kind: 'mat'; outrigger: string; label: string; mat: MatKind }
   | { kind: 'mat-size'; outrigger: string; label: string; side_m: number }
   | { kind: 'parts-of-line'; partsOfLine: number }
@@ -17,6 +18,13 @@ export type RemedyKind =
   | { kind: 'counterweight'; id: string; label: string }
   | { kind: 'wind'; wind_mps: number }
   | { kind: 'slings'; length_m: number; more_m: number }
+  /** On forks: stacked lower, turned so that its centre comes nearer, driven the other way round. */
+  | { kind: 'height'; height_m: number }
+  | { kind: 'load-centre'; centre_m: number }
+  | { kind: 'facing'; facing: 'load-first' | 'load-last' }
+  /** Behind: less on the arm, or the arm drawn in. */
+  | { kind: 'lifted'; mass_kg: number; less_kg: number }
+  | { kind: 'arm'; out_m: number; less_m: number }
   | { kind: 'level' }
 
 /** The kinds of change that can put a finding right. */

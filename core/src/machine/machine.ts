@@ -9,6 +9,7 @@ import { procedure } from '../procedure/procedure'
 import { finite, positive } from '../quantity/measured'
 import { symptomPath } from '../troubleshooting/path'
 import { shown } from '../troubleshooting/shown'
+import { evidence } from './needs'
 import { plateField } from './plate'
 
 export const labelled = z.strictObject({ id: z.string().min(1), label: z.string().min(1) })
@@ -93,6 +94,8 @@ export const machineDefinition = z.strictObject({
   /** Short ways from a symptom in work to continue, stop or call. */
   symptoms: z.array(symptomPath).default([]),
   defectPolicy: defectPolicy.default('operator-grades'),
+  /** What has to be confirmed before a load; which of it in which way of standing, the ways say. */
+  evidence: z.array(evidence).default([]),
   procedures: z.strictObject({ setup: procedure, lift: procedure, stow: procedure }),
   /** What the maker's book says above all else, shown before a lift. */
   cautions: z.array(z.string().min(1)),

@@ -4,6 +4,9 @@ import { boomPart } from './booms/telescopic'
 import { hoistPart } from './hoists/rope'
 import { chassisPart, upperPart } from './superstructure'
 import { outrigger } from './supports/outriggers'
+import { supportStates } from './supports/states'
+import { wheelsPart } from './supports/wheels'
+import { towPart } from './tow'
 import { truckPart } from './truck'
 
 /** The parts a machine may have. Rules ask which parts are there, never which kind it is. */
@@ -12,8 +15,11 @@ export const machineParts = {
   upper: upperPart.optional(),
   boom: boomPart.optional(),
   outriggers: z.array(outrigger).min(3).optional(),
+  wheels: wheelsPart.optional(),
+  supportStates: supportStates.optional(),
   hoist: hoistPart.optional(),
   truck: truckPart.optional(),
+  tow: towPart.optional(),
   tower: z.strictObject({ moment_kgm: positive, jib_m: positive }).optional(),
   gantry: z
     .strictObject({

@@ -1,6 +1,47 @@
 import { z } from 'zod'
 import { finite, notNegative, positive } from '../quantity/measured'
 
+const share = finite.min(0).max(1)
+
+/** How a truck stands and drives: without it only its plate is known, and nothing about it is proved. */
+const truckChassis = z.strictObject({
+  wheelbase_m: positive,
+  /** From the middle to the middle of the front wheels of one side. The rear axle pivots: it stands on a triangle. */
+  frontHalfTrack_m: positive,
+  /** Of the unladen truck with its mast down. */
+  cgHeight_m: positive,
+  /** Masses that rise with the load, each by a share of its height. */
+  rises: z.array(z.strictObject({ mass_kg: positive, share })),
+  frontWheels: z.int().min(1).max(16),
+  rearWheels: z.int().min(1).max(16),
+  contact_m2: positive,
+  /** Of a wheel that rolls over a floor: air 1.4, solid 2.0 (EN 1991-1-1). */
+  floorFactor: finite.min(1).max(3),
+  axles: z.strictObject({ front_kg: positive, rear_kg: positive }),
+  width_m: positive,
+  /** Behind the rear axle. */
+  tailOverhang_m: positive,
+  steer_deg: positive.max(90),
+  grades: z.strictObject({ along_pct: positive, cross_pct: positive }),
+  /** As high as its forks go. */
+  greatestHeight_m: positive,
+  mastLow_m: positive.optional(),
+  fork_m: positive.optional(),
+  /** The load guard's top above the forks. */
+  guardAbove_m: positive.optional(),
+  braking_mps2: positive,
+  braked: z.enum(['front', 'rear']),
+  /** Passed the tilting platform (ISO 22915-2): its reserve is known. */
+  typeTest: z.literal(true).optional(),
+  /** Somebody rides up with the load: where, ahead of the front axle and above the forks, and how many. */
+  operator: z.strictObject({ x_m: finite, above_m: positive, most: z.int().min(1) }).optional(),
+  /** It holds its load by friction: the clamp's least force at relief, on how many faces, and what a face holds dry and wet. */
+  grip: z.strictObject({ least_N: positive, faces: z.int().min(1), dry: positive.max(1), wet: positive.max(1) }).optional(),
+  /** Slope of a floor that it may stack on, per cent. */
+  stackSlope_pct: positive,
+})
+export type TruckChassis = z.infer<typeof truckChassis>
+
 /** Trucks that tip forwards over an edge: forklifts, telehandlers, tyre handlers. Frame: middle of the front axle. */
 export const truckPart = z.strictObject({
   mass_kg: positive,
@@ -14,6 +55,7 @@ export const truckPart = z.strictObject({
   give_share: notNegative,
   /** Forward tilt of a mast. */
   forwardTilt_deg: notNegative.optional(),
+  chassis: truckChassis.optional(),
   boom: z.strictObject({ mass_kg: positive, share: finite.min(0).max(1) }).optional(),
   slab: z.strictObject({ mass_kg: positive, behindFront_m: positive }).optional(),
   attachments: z

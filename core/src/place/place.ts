@@ -16,6 +16,13 @@ export const groundKind = z
     soil: soil.optional(),
     /** From a test or an engineer; stands over the soil's presumed figure. */
     allowable_kPa: positive.optional(),
+    /** What a floor or deck carries under one axle standing, and under one wheel with its factor, newtons. */
+    axle_N: positive.optional(),
+    wheel_N: positive.optional(),
+    /** What a plate carries in all, truck and load together, newtons. */
+    total_N: positive.optional(),
+    /** A building's class for forklifts, which stands for the axle: EN 1991-1-1. */
+    floorClass: z.enum(['FL1', 'FL2', 'FL3', 'FL4', 'FL5', 'FL6']).optional(),
     source: z.string().min(1),
   })
   .refine((k) => k.soil !== undefined || k.allowable_kPa !== undefined, { message: 'Give soil or allowable_kPa.' })
@@ -74,11 +81,44 @@ const placeLoad = z.strictObject({
   windArea_m2: measuredNotNegative.nullable(),
   dragCoefficient: positive,
   size: loadSize.optional(),
+  /** On forks: its centre of gravity from their face ahead, to the left, and above them. */
+  cg: z.strictObject({ x_m: measuredPositive, y_m: finite, z_m: measuredNotNegative }).optional(),
 })
 export type PlaceLoad = z.infer<typeof placeLoad>
 
 /** From this share of a limit on it is near, unless a site says otherwise. */
 export const usualNear_share = 0.9
+
+/** How a site wants trucks to stand and drive. Stricter it may be, by nobody's leave; a gap is never less, a share never more. */
+const truckPolicy = z.strictObject({
+  /** Left free on each side of a way, over a truck, and kept from its edges. */
+  sideGap_m: finite.min(0.15, 'A site may ask for more than 0.15 m, never for less.').max(2).default(0.15),
+  headGap_m: finite.min(0.1, 'A site may ask for more than 0.1 m, never for less.').max(2).default(0.1),
+  /** So much of the room to an edge may slope, braking and turning take. */
+  stabilityShare: positive.max(0.5, 'At most half.').default(0.5),
+  /** A floor is taken this much out of level, both ways, for a truck that passed no tilting platform. */
+  raisedTilt_pct: finite.min(2, 'At least 2 %.').max(10).default(2),
+  /** Forks no higher than this on the way with a load. */
+  travelFork_m: positive.max(0.3, 'At most 0.3 m.').default(0.15),
+  /** So many times what it has to hold a clamp's friction must be worth. */
+  gripShare: finite.min(2, 'At least twice.').max(5).default(2),
+  /** Least share of the whole weight on the steered axle, by no standard. */
+  steerLeast: z
+    .strictObject({
+      empty: finite.min(0.2, 'At least 20 %.').max(0.5).default(0.2),
+      laden: finite.min(0.15, 'At least 15 %.').max(0.5).default(0.15),
+    })
+    .prefault({}),
+  /** What tyres hold on each surface. */
+  friction: z
+    .strictObject({
+      dry: positive.max(0.5, 'At most 0.5.').default(0.5),
+      wet: positive.max(0.35, 'At most 0.35.').default(0.35),
+      'wet-steel': positive.max(0.2, 'At most 0.2.').default(0.2),
+      ice: positive.max(0.08, 'At most 0.08.').default(0.08),
+    })
+    .prefault({}),
+})
 
 /** How a site wants things read and judged. Each choice has a stated default. */
 export const sitePolicy = z.strictObject({
@@ -96,6 +136,7 @@ export const sitePolicy = z.strictObject({
   overdueExamination: z.enum(['bar', 'tell']).default('bar'),
   /** Somebody who has a machine already takes another, or it is refused. */
   severalMachines: z.enum(['tell', 'refuse']).default('tell'),
+  trucks: truckPolicy.prefault({}),
 })
 export type Policy = z.infer<typeof sitePolicy>
 

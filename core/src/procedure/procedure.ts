@@ -8,6 +8,8 @@ const step = z.strictObject({
   caution: z.string().optional(),
   /** What a confirmed step vouches for in an assessment. */
   proves: z.enum(['bubble']).optional(),
+  /** In which ways of standing it is done; left out: in every one. */
+  standing: z.array(z.string().min(1)).min(1).optional(),
   /** Steps that must be true first; omitted: every step before it in the list. */
   after: z.array(z.string()).optional(),
 })
@@ -25,6 +27,10 @@ export const procedure = z.array(step).superRefine((steps, ctx) => {
 })
 export type Procedure = z.infer<typeof procedure>
 export type Step = Procedure[number]
+
+/** The steps of a sequence that are done in a way of standing; undefined: the machine has only one. */
+export const stepsIn = (steps: Procedure, state: string | undefined): Procedure =>
+  steps.filter((s) => s.standing === undefined || state === undefined || s.standing.includes(state))
 
 /** The labels of what still has to be confirmed before a step can be; empty: it can. */
 export function waitsFor(steps: Procedure, stepId: string, confirmed: ReadonlySet<string>): Step[] {

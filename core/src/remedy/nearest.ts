@@ -1,20 +1,26 @@
 import { assess } from '../assess/assess'
 import { checkNamed } from '../check/checks'
+import { rowRadii } from '../check/choose-table'
 import { contextsOf, type LiftContext } from '../check/context'
 import { type Finding, isWorse } from '../finding/finding'
 import { type Case, nearShareOf } from '../lift/case'
-import type { Hung, LiftPlan, SetupPlan, Step } from '../lift/plan'
+import type { Hung, LiftPlan, SetupPlan } from '../lift/plan'
 import type { RemedyKind, RemedyName } from '../lift/remedy'
 import { nth } from '../list'
 import { liftsOnOutriggers } from '../machine/crane'
+import { isTruck } from '../machine/provable'
+import type { SlewStep } from '../parts/stability/slew'
 import { counterweightNamed } from '../parts/superstructure'
-import { type Extension, type OutriggerSetting, outriggerSupport } from '../parts/supports/outriggers'
+import { furtherOut, type OutriggerSetting, type OutriggerStop } from '../parts/supports/outriggers'
+import { outriggersIn } from '../parts/supports/states'
+import type { TowStep } from '../parts/tow'
 import { normalDegrees } from '../physics'
 import { high, nominal, type Tol } from '../quantity/measured'
-import { rowFigures } from '../rating/table'
+import { saysStanding } from '../rating/table'
 import { Refusal } from '../refusal'
 import { boundary } from '../search'
 import type { AvailableResources, Remedy } from './remedy'
+import { standingIn } from './support-choice'
 
 /**
  * The smallest single changes that bring a failed finding inside, each proven by a fresh assessment of the changed case.
@@ -29,18 +35,24 @@ export function nearestRemedies(c: Case, f: Finding, means: AvailableResources):
     const contexts = contextsOf(changed)
     return resolves(f, whereItFailed(contexts, f)) && resolves(f, byItself(contexts, f)) ? contexts : null
   }
+  const truck = isTruck(c.machine) || c.lift.steps[0]?.do === 'tow'
   const prove: Prove = (change, changedCase) => {
     const changed = { ...c, ...changedCase }
     return unlessRefused(() => {
-      const contexts = look(changed)
-      if (!contexts) return null
+      // A truck's proof is so little work that it is done whole at once.
+      const contexts = truck ? undefined : look(changed)
+      if (contexts === null) return null
       const assessment = assess(changed, { contexts })
       return resolves(f, assessment.findings) && spoilsNothing(before.findings, assessment.findings, f)
         ? { change, changedCase: { setup: changed.setup, lift: changed.lift, conditions: changed.conditions }, assessment }
         : null
     })
   }
-  const passes: Passes = (changedCase) => unlessRefused(() => look({ ...c, ...changedCase })) !== null
+  const passes: Passes = (changedCase) =>
+    unlessRefused(() => {
+      const changed = { ...c, ...changedCase }
+      return truck ? resolves(f, assess(changed).findings) || null : look(changed)
+    }) !== null
   const offers = checkNamed(f.check).remedies.map((name) => searches[name](c, f, means, prove, passes))
   return offers.filter((o): o is Remedy => o !== null).sort((a, b) => rankOf(b) - rankOf(a))
 }
@@ -115,7 +127,8 @@ function resolves(target: Finding, after: readonly Finding[]): boolean {
 
 function spoilsNothing(before: readonly Finding[], after: readonly Finding[], target: Finding): boolean {
   return after.every((f) => {
-    if (family(f) === family(target)) return true
+    // What another way of standing needs is confirmed when the machine is set up so.
+    if (family(f) === family(target) || f.check === 'evidence') return true
     const was = before.find((b) => b.id === f.id)
     return was ? !isWorse(f.verdict, was.verdict) : f.verdict === 'inside' || f.verdict === 'near'
   })
@@ -125,10 +138,13 @@ const byAtMost = (t: Tol, value: number): Tol =>
   typeof t === 'number' ? Math.min(t, value) : { ...t, value: Math.min(t.value, value) }
 
 /** The lift with every step changed that carries the load. */
-const everyLadenStep = ({ lift }: Case, change: (s: Step) => Step): LiftPlan => ({
+const everyLadenStep = ({ lift }: Case, change: (s: SlewStep) => SlewStep): LiftPlan => ({
   ...lift,
-  steps: lift.steps.map((s) => (s.laden ? change(s) : s)),
+  steps: lift.steps.map((s) => (s.laden && s.do === 'slew' ? change(s) : s)),
 })
+
+/** Only of a lift made by slewing can radius, boom and direction be changed by one figure; a way through poses is another way. */
+const onlySlews = ({ lift }: Case) => lift.steps.every((s) => s.do === 'slew')
 
 /** The lift with another load. */
 const withLoad = ({ lift }: Case, load: Partial<Hung['load']>): LiftPlan => ({
@@ -137,20 +153,23 @@ const withLoad = ({ lift }: Case, load: Partial<Hung['load']>): LiftPlan => ({
 })
 
 /** The step that a finding is about. */
-const stepOf = ({ lift }: Case, f: Finding): { step: Step; changed: (to: Partial<Step>) => LiftPlan } => {
+const stepOf = ({ lift }: Case, f: Finding): { step: SlewStep; changed: (to: Partial<SlewStep>) => LiftPlan } | null => {
   const i = f.where?.step ?? 0
   const step = nth(lift.steps, i)
-  return { step, changed: (to) => ({ ...lift, steps: lift.steps.map((s, j) => (j === i ? { ...step, ...to } : s)) }) }
+  return step.do !== 'slew'
+    ? null
+    : { step, changed: (to) => ({ ...lift, steps: lift.steps.map((s, j) => (j === i ? { ...step, ...to } : s)) }) }
 }
 
 /** The set-up with other outriggers. */
-const withOutriggers = ({ setup }: Case, change: (o: OutriggerSetting) => OutriggerSetting): SetupPlan => ({
-  ...setup,
-  standing: { ...setup.standing, outriggers: setup.standing.outriggers.map(change) },
-})
+const withOutriggers = ({ setup }: Case, change: (o: OutriggerSetting) => OutriggerSetting): SetupPlan =>
+  setup.standing.on === 'outriggers'
+    ? { ...setup, standing: { ...setup.standing, outriggers: setup.standing.outriggers.map(change) } }
+    : setup
 
 const radius: Search = (c, _f, _means, prove, passes) => {
-  const laden = c.lift.steps.filter((s) => s.laden)
+  if (!onlySlews(c)) return null
+  const laden = c.lift.steps.flatMap((s) => (s.laden && s.do === 'slew' ? [s] : []))
   const now = Math.max(...laden.flatMap((s) => [nominal(s.pickUp.radius_m), nominal(s.setDown.radius_m)]))
   const at = (radius_m: number) => ({
     lift: everyLadenStep(c, (step) => ({
@@ -160,8 +179,15 @@ const radius: Search = (c, _f, _means, prove, passes) => {
     })),
   })
   // Rows are where the reading changes.
-  const rows = rowFigures(c.tables, 'radius_m').filter((r) => r < now)
-  return nearestFigure(now, rows.reverse(), 0.04, (r) => Math.floor(r * 20) / 20, {
+  const stretches = contextsOf(c).map((ctx) => ctx.stretch)
+  const tables = c.tables.flatMap((table) =>
+    table.configurations.filter(saysStanding).map((configuration) => ({ table, configuration })),
+  )
+  const rows = new Set(
+    stretches.flatMap((s) => tables.flatMap((t) => rowRadii(t, s).map((r) => Math.floor(r * 100 + 1e-6) / 100))),
+  )
+  const nearer = [...rows].filter((r) => r < now && r > 0).sort((a, b) => b - a)
+  return nearestFigure(now, nearer, 0.04, (r) => Math.floor(r * 20) / 20, {
     proved: (radius_m) => prove({ kind: 'radius', radius_m, less_m: now - radius_m }, at(radius_m)),
     passed: (radius_m) => passes(at(radius_m)),
   })
@@ -187,6 +213,40 @@ const mass: Search = (c, _f, _means, prove, passes) => {
   )
 }
 
+/** The lift with every towing step changed. */
+const everyTow = ({ lift }: Case, change: Partial<TowStep>): LiftPlan => ({
+  ...lift,
+  steps: lift.steps.map((s) => (s.do === 'tow' ? { ...s, ...change } : s)),
+})
+const towIn = ({ lift }: Case) => lift.steps.find((s) => s.do === 'tow') ?? null
+
+/** The most that may be lifted behind, to ten kilograms. */
+const lifted: Search = (c, _f, _means, prove, passes) => {
+  const t = towIn(c)?.lifted_kg ?? null
+  if (t === null) return null
+  const now = nominal(t)
+  const at = (kg: number) => ({ lift: everyTow(c, { lifted_kg: typeof t === 'number' ? kg : { ...t, value: kg } }) })
+  const tries = [0.97, 0.92, 0.85, 0.75, 0.62, 0.45, 0.28, 0.14].map((share) => now * share)
+  return nearestFigure(now, tries, 1, (kg) => Math.floor(kg / 10) * 10, {
+    proved: (mass_kg) => prove({ kind: 'lifted', mass_kg, less_kg: now - mass_kg }, at(mass_kg)),
+    passed: (mass_kg) => passes(at(mass_kg)),
+  })
+}
+
+/** The arm drawn in as little as will do, to five centimetres. */
+const arm: Search = (c, _f, _means, prove, passes) => {
+  const t = towIn(c)?.overhang_m
+  const from_m = c.machine.tow?.arm.from_m
+  if (t === undefined || from_m === undefined) return null
+  const now = nominal(t)
+  const at = (m: number) => ({ lift: everyTow(c, { overhang_m: typeof t === 'number' ? m : { ...t, value: m } }) })
+  const tries = [0.75, 0.5, 0.25, 0].map((share) => from_m + (now - from_m) * share).filter((m) => m < now)
+  return nearestFigure(now, tries, 0.005, (m) => Math.max(from_m, Math.floor(m * 20 + 1e-9) / 20), {
+    proved: (out_m) => prove({ kind: 'arm', out_m, less_m: now - out_m }, at(out_m)),
+    passed: (out_m) => passes(at(out_m)),
+  })
+}
+
 /** Several lifts of equal parts, where the load can be taken apart: as few as will do. The sail is taken as the whole load’s. */
 const split: Search = (c, _f, _means, prove) => {
   const t = c.lift.hung.load.mass_kg
@@ -201,7 +261,9 @@ const split: Search = (c, _f, _means, prove) => {
 }
 
 const turn: Search = (c, f, _means, prove) => {
-  const { step, changed } = stepOf(c, f)
+  const found = stepOf(c, f)
+  if (!found) return null
+  const { step, changed } = found
   const slewDirection = step.slewDirection === 'clockwise' ? 'anticlockwise' : 'clockwise'
   return prove({ kind: 'slew-direction', slewDirection }, { lift: changed({ slewDirection }) })
 }
@@ -209,7 +271,9 @@ const turn: Search = (c, f, _means, prove) => {
 const setSlew: Search = (c, f, _means, prove) => {
   // Where a step after it goes on from there, another place to set down is another lift.
   if (c.lift.steps.length > 1) return null
-  const { step, changed } = stepOf(c, f)
+  const found = stepOf(c, f)
+  if (!found) return null
+  const { step, changed } = found
   const now = step.setDown.slew_deg
   const to = (by: number) =>
     prove(
@@ -231,23 +295,27 @@ const setSlew: Search = (c, f, _means, prove) => {
 
 const extend: Search = (c, _f, means, prove) => {
   if (!liftsOnOutriggers(c.machine)) return null
-  const support = outriggerSupport(c.machine.outriggers)
-  const labels = new Map(support.points.map((l) => [l.id, l.label]))
-  const choices = c.setup.standing.outriggers.flatMap((l) =>
-    support
-      .furtherOut(l.at.stop)
-      .filter((e) => means.canStand(l.id, e, l.mat?.id ?? null))
-      .map((e) => ({ id: l.id, e })),
-  )
-  const all = c.setup.standing.outriggers.flatMap((l) => {
-    const widest = [...support.furtherOut(l.at.stop)].reverse().find((e) => means.canStand(l.id, e, l.mat?.id ?? null))
+  const { outriggers: own } = c.machine
+  const settings = outriggersIn(c.setup.standing)
+  const further = (l: OutriggerSetting): OutriggerStop[] => {
+    const o = own.find((x) => x.id === l.id)
+    return o ? furtherOut(o, l.at.stop).filter((e) => means.canStand(l.id, e.id, l.mat?.id ?? null)) : []
+  }
+  const choices = settings.flatMap((l) => further(l).map((e) => ({ id: l.id, e })))
+  const all = settings.flatMap((l) => {
+    const widest = further(l).at(-1)
     return widest ? [{ id: l.id, e: widest }] : []
   })
-  const widen = (set: readonly { id: string; e: Extension }[]) => {
-    const outriggers = set.map(({ id, e }) => ({ id, label: labels.get(id) ?? id, extension: e }))
+  const widen = (set: readonly { id: string; e: OutriggerStop }[]) => {
+    const outriggers = set.map(({ id, e }) => ({
+      id,
+      label: own.find((o) => o.id === id)?.label ?? id,
+      stop: e.id,
+      stopLabel: e.label,
+    }))
     return prove(
       { kind: 'extension', outriggers },
-      { setup: withOutriggers(c, (l) => ({ ...l, at: { stop: set.find((s) => s.id === l.id)?.e ?? l.at.stop } })) },
+      { setup: withOutriggers(c, (l) => ({ ...l, at: { stop: set.find((s) => s.id === l.id)?.e.id ?? l.at.stop } })) },
     )
   }
   for (const set of [...choices.map((x) => [x]), ...pairs(choices), all]) {
@@ -263,7 +331,7 @@ function pairs<T extends { id: string }>(choices: readonly T[]): T[][] {
 }
 
 const mat: Search = (c, f, means, prove) => {
-  const now = c.setup.standing.outriggers.find((l) => l.id === f.subject)
+  const now = outriggersIn(c.setup.standing).find((l) => l.id === f.subject)
   const label = liftsOnOutriggers(c.machine) ? (c.machine.outriggers.find((l) => l.id === f.subject)?.label ?? '') : ''
   const sorted = [...means.mats].sort((a, b) => a.length_m * a.width_m - b.length_m * b.width_m || a.mass_kg - b.mass_kg)
   for (const m of sorted) {
@@ -300,7 +368,8 @@ const partsOfLine: Search = (c, _f, _means, prove) => {
 
 const boom: Search = (c, f, _means, prove) => {
   if (!liftsOnOutriggers(c.machine)) return null
-  const now = stepOf(c, f).step.boom_m
+  const now = stepOf(c, f)?.step.boom_m
+  if (now === undefined || !onlySlews(c)) return null
   const others = c.machine.boom.lengths_m.filter((l) => l !== now)
   for (const boom_m of others.sort((a, b) => Math.abs(a - now) - Math.abs(b - now))) {
     const done = prove({ kind: 'boom', boom_m }, { lift: everyLadenStep(c, (step) => ({ ...step, boom_m })) })
@@ -343,6 +412,62 @@ const slings: Search = (c, _f, _means, prove) => {
   return null
 }
 
+/** The next way of standing that does, with more work; what has to be confirmed in it is asked for when it is set up so. */
+const support: Search = (c, _f, means, prove) => {
+  const states = c.machine.supportStates ?? []
+  const now = states.findIndex((s) => s.id === c.setup.standing.state)
+  for (const state of states.slice(now + 1)) {
+    if (state.on === 'wheels' || state.for !== 'lift') continue
+    const setup = standingIn(c, state, means)
+    const done = prove({ kind: 'support', state: state.id, label: state.label }, { setup })
+    if (done) return done
+  }
+  return null
+}
+
+/** The highest stack that holds, to the decimetre. */
+const height: Search = (c, f, _means, prove, passes) => {
+  const i = f.where?.step ?? c.lift.steps.findIndex((s) => s.do === 'mast')
+  const step = c.lift.steps[i]
+  if (step?.do !== 'mast') return null
+  const now = Math.max(...step.waypoints.map((p) => p.height_m))
+  const at = (height_m: number) => ({
+    lift: {
+      ...c.lift,
+      steps: c.lift.steps.map((s, j) =>
+        j === i ? { ...step, waypoints: step.waypoints.map((p) => ({ ...p, height_m: Math.min(p.height_m, height_m) })) } : s,
+      ),
+    },
+  })
+  const tries = [0.85, 0.7, 0.5, 0.3, 0.1, 0].map((share) => now * share)
+  return nearestFigure(now, tries, 0.02, (h) => Math.floor(h * 10 + 1e-9) / 10, {
+    proved: (height_m) => prove({ kind: 'height', height_m }, at(height_m)),
+    passed: (height_m) => passes(at(height_m)),
+  })
+}
+
+/** A load whose centre stands nearer to the face, to five centimetres. */
+const loadCentre: Search = (c, _f, _means, prove, passes) => {
+  const { cg } = c.lift.hung.load
+  if (!cg) return null
+  const now = nominal(cg.x_m)
+  const at = (x_m: number) => ({ lift: withLoad(c, { cg: { ...cg, x_m: byAtMost(cg.x_m, x_m) } }) })
+  const tries = [0.9, 0.8, 0.65, 0.5].map((share) => now * share)
+  return nearestFigure(now, tries, 0.01, (x) => Math.floor(x * 20 + 1e-9) / 20, {
+    proved: (centre_m) => prove({ kind: 'load-centre', centre_m }, at(centre_m)),
+    passed: (centre_m) => passes(at(centre_m)),
+  })
+}
+
+/** Every way driven with the load at the other end. */
+const facing: Search = (c, _f, _means, prove) => {
+  const first = c.lift.steps.find((s) => s.do === 'drive')
+  if (first?.do !== 'drive') return null
+  const other = first.facing === 'load-first' ? 'load-last' : 'load-first'
+  const steps = c.lift.steps.map((s) => (s.do === 'drive' ? ({ ...s, facing: other } as const) : s))
+  return prove({ kind: 'facing', facing: other }, { lift: { ...c.lift, steps } })
+}
+
 const level: Search = () => ({ change: { kind: 'level' }, changedCase: null, assessment: null })
 
 /** How each change is looked for. Which of them can put a check right, and in which order they are offered, the check says. */
@@ -360,5 +485,11 @@ const searches: Record<RemedyName, Search> = {
   counterweight,
   wind,
   slings,
+  support,
+  height,
+  'load-centre': loadCentre,
+  facing,
+  lifted,
+  arm,
   level,
 }

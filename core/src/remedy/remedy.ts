@@ -1,14 +1,13 @@
 import type { Assessment } from '../assess/assessment'
 import type { Case } from '../lift/case'
 import type { RemedyKind } from '../lift/remedy'
-import type { Extension } from '../parts/supports/outriggers'
 import type { MatKind } from '../place/place'
 
 /** What the site has to put a lift right with. */
 export interface AvailableResources {
   mats: readonly MatKind[]
-  /** Whether a leg can stand at an extension on a mat (null: its own pad) here: walls and voids keep some of them in. */
-  canStand: (legId: string, extension: Extension, matId: string | null) => boolean
+  /** Whether an outrigger can stand at a stop on a mat (null: its own pad) here: walls and voids keep some of them in. */
+  canStand: (legId: string, stop: string, matId: string | null) => boolean
 }
 
 export interface Remedy {

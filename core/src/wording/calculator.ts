@@ -31,6 +31,7 @@ const words: Readonly<Record<string, CalculatorWords>> = {
   recovery: { title: 'What stays on the front axle', also: 'tow wheel-lift steering recovery' },
   'telescopic-geometry': { title: 'Radius and tip height', also: 'boom angle jib height geometry' },
   'articulated-geometry': { title: 'Folding boom: tip and angles', also: 'knuckle articulated elbow' },
+  'unfold-clearance': { title: 'Unfold over what lies under it', also: 'folding knuckle boom bed headboard cargo inner angle' },
   'hook-travel': { title: 'Block and boom head', also: 'two-block anti hook limit telescope line' },
   'chart-reading': { title: 'Read a rating table', also: 'chart capacity radius boom deduction line limit' },
   'stage-rating': { title: 'Pinned section', also: 'pin position hand-drawn trailer crane' },

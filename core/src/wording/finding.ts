@@ -24,6 +24,16 @@ const titles: Record<CheckName, string> = {
   hook: 'Hook block',
   overturning: 'Overturning',
   outrigger: 'Outrigger',
+  way: 'Way',
+  travel: 'Travelling',
+  traction: 'Grip of the tyres',
+  grip: 'Hold of the clamp',
+  aloft: 'Person aloft',
+  motion: 'Way of standing',
+  axle: 'Axle',
+  wheel: 'Tyres',
+  floor: 'Floor',
+  evidence: 'Confirmed by eye and hand',
   backward: 'Backward',
   ground: 'Ground',
   wind: 'Wind',
@@ -46,6 +56,16 @@ const rules: Record<CheckName, string> = {
   hook: 'The block’s own marking.',
   overturning: 'Statics, with the margin of the machine’s table.',
   outrigger: 'The maker’s greatest leg load.',
+  way: 'Site policy for the room kept; the machine’s own slopes.',
+  travel: 'Statics on slope, braking and turning (ISO 22915 principles); half of the room at most, by site policy.',
+  traction: 'Weight on the braked axle; grip by surface, site policy.',
+  grip: 'Friction of the pads, twice what is held, by site policy; the clamp’s own least force.',
+  aloft: 'What the platform is made for.',
+  motion: 'What the maker allows in this way of standing.',
+  axle: 'Moments about the axles; the axle’s own plate.',
+  wheel: 'The tyre’s own rating, standing.',
+  floor: 'Axle standing, wheel with its factor (EN 1991-1-1), against the floor’s own figure.',
+  evidence: 'What no figure shows: looked at and confirmed by who sets it up.',
   backward: 'At least 15 % of the weight on the side under the boom, 10 % where nothing is rated (SAE J1289, ASME B30.5).',
   ground: 'Pressure under pad or mat.',
   wind: 'The table’s wind, lowered for the load’s sail.',
@@ -83,6 +103,17 @@ const eventWords = {
   over: 'over what it is carried over',
   setDown: 'where it is set down',
 } as const
+/** Which of its figures a floor is held to, where not the axle. */
+const onFloorWords = { wheel: ', one wheel', total: '' } as const
+const round1 = (n: number) => Math.round(n * 10) / 10
+const gapWords = { width: 'beside it in all', height: 'above it', aisle: 'in the turn', tips: 'under its fork tips' } as const
+const gapTodo = {
+  width: 'Take a wider way, or turn the load.',
+  height: 'Lower the mast, or another door.',
+  aisle: 'A wider aisle, or a smaller truck.',
+  tips: 'Forks higher at the foot of the ramp, or load last.',
+} as const
+const surfaceWords = { dry: 'a dry floor', wet: 'a wet floor', 'wet-steel': 'wet steel plate', ice: 'ice' } as const
 const unanswered = (): Sentence => [
   'Due before this lift, and nothing here checks it.',
   'Have it proved by the maker’s book and a competent person before you lift.',
@@ -93,6 +124,10 @@ const worded: Worded = {
   'mass/unknown': () => [
     'The mass is not known, or nobody said how it is known.',
     'Weigh it, work it out, read the marking, or ask whoever knows the product.',
+  ],
+  'mass/lifted-unknown': () => [
+    'What the arm lifts is not known; the vehicle’s own mass is not that.',
+    'Weigh the end that is lifted, or read its axle’s load.',
   ],
   'table/no-table': () => [
     'No rating table for this machine with this counterweight.',
@@ -131,6 +166,130 @@ const worded: Worded = {
     'Widen the footprint or keep the boom out of this direction.',
   ],
   'outrigger/capacity': (d, f) => [`${f.measured} at most on this leg${emptyHook(d)}, which may carry ${f.limit}.`, f.over],
+  'rating/plate': (d, f) => [`${f.measured} of ${f.limit} by “${d.table}”.`, f.over && 'Nearer to the face, lower, or less.'],
+  'rating/not-on-plate': (d) => [
+    `“${d.table}” rates nothing at this height and load centre.`,
+    'Stack lower, or bring its centre nearer.',
+  ],
+  'rating/nothing-on': () => ['Driven empty: nothing is on it.'],
+  'rating/no-row': (d) => [
+    `The plate has no row for ${d.what} with the mast as it is tilted.`,
+    'Upright, or another tool; or a plate from the maker that has it.',
+  ],
+  'rating/not-measured': (d) => [`Not measured: ${d.what}.`, 'Measure it.'],
+  'rating/battery': (d) => [
+    `The plate holds for a battery of ${d.what}; this one’s mass is not that, or not known.`,
+    'Read it on the battery.',
+  ],
+  'overturning/forward': (d, f) => [
+    `${f.measured} of ${f.limit} that keep it from tipping forwards; it would tip at ${f.say('mass', d.tipping_kg)}.`,
+    f.over,
+  ],
+  'overturning/reserve': (d, f) => [
+    `${f.measured} of ${f.limit} left to its ${d.edge === 'front' ? 'front edge' : 'nearer side'}, with ${round1(d.along_pct)} % along and ${round1(d.across_pct)} % across.`,
+    f.over && 'Lower, lighter, or with the carriage in the middle.',
+  ],
+  'level/stacking-floor': (_d, f) => [
+    `The floor slopes ${f.measured}, ${f.limit} allowed for stacking.`,
+    f.over && 'Stack on a level floor.',
+  ],
+  'wind/under-roof': () => ['Under a roof with its doors shut.'],
+  'axle/steered': (_d, f) => [
+    `${f.measured} of the weight on the steered axle; at least ${f.limit}.`,
+    f.over && 'Less load, or nearer to the face.',
+  ],
+  'way/no-width': (d) => [`${d.piece}: how wide it is nobody has measured.`, 'Measure it at its narrowest.'],
+  'way/no-load-size': (d) => [`${d.piece}: the load’s length, width and height are not entered.`, 'Measure the load.'],
+  'way/no-radius': (d) => [
+    `${d.piece}: how tight the turn is nobody has said.`,
+    'Measure its radius, to the middle of the truck.',
+  ],
+  'way/no-axle': (d) => [
+    `${d.piece}: how far the axle on the road follows behind is not measured, and how wide it swings comes from that.`,
+    'Measure from where it is lifted to the axle on the road.',
+  ],
+  'way/nose': (d) => [
+    `${d.piece}: what holds the trailer’s nose nobody has said; uncoupled it tips as a truck drives in.`,
+    'Leave it coupled to its tractor, or put stands under its nose.',
+  ],
+  'way/gap': (d, f) => [`${d.piece}: ${f.measured} left ${gapWords[d.what]}, at least ${f.limit}.`, f.over && gapTodo[d.what]],
+  'way/slope': (d, f) => [
+    `${d.piece}: ${d.what} of ${f.measured}, the machine’s own limit is ${f.limit}.`,
+    f.over && 'Take another way.',
+  ],
+  'way/too-tight': (d) => [
+    `${d.piece}: what is towed cannot follow round so tight a turn.`,
+    'Take a wider turn, or lift its other end.',
+  ],
+  'travel/raised': (d, f) => [`The load is carried higher than ${f.say('length', d.most_m)}.`, 'Lower it before you drive.'],
+  'travel/no-speed': (d, f) => [
+    `${d.piece}: how fast it is driven is not said; at most ${f.limit}.`,
+    'Say how fast, or drive under that.',
+  ],
+  'travel/margin': (d, f) => [
+    `${d.piece}: ${f.measured} of ${f.limit} left to its ${d.edge === 'front' ? 'front edge' : 'outer side'}${d.permitted_mps === null ? '' : `; at most ${f.say('speed', d.permitted_mps)} in this turn`}.`,
+    f.over && 'Load uphill, slower, or less of it.',
+  ],
+  'traction/friction': (d, f) => [
+    `${d.piece}: its braked wheels need a grip of ${f.measured}; ${surfaceWords[d.surface]} gives ${f.limit}.`,
+    f.over && 'The other way round, gentler braking, sand, or another way.',
+  ],
+  'traction/towed-unknown': (d) => [
+    `${d.piece}: what the vehicle behind weighs is not known, and these brakes hold it too.`,
+    'Find out its mass.',
+  ],
+  'grip/faces-unknown': () => ['Whether the faces are dry or wet nobody has said.', 'Look at them; wipe them dry.'],
+  'grip/friction': (d, f) => [
+    `${f.measured} between ${d.faces} faces that hold ${f.limit}.`,
+    f.over && 'Dry the faces, or another tool.',
+  ],
+  'aloft/not-weighed': () => ['Who rides up is not weighed.', 'Enter each person with what they wear and carry.'],
+  'aloft/too-many': (d) => [`${d.persons} on a platform made for ${d.most}.`, 'One at a time.'],
+  'aloft/persons': (d) => [`${d.persons} on a platform made for ${d.most}.`],
+  'motion/does-not-turn': (d, f) => [
+    `${d.label}: the boom is not turned outside ${f.say('angle', d.from_deg)} to ${f.say('angle', d.to_deg)}.`,
+    'Keep the lift inside that, or stand another way.',
+  ],
+  'motion/other-boom': (d, f) => [
+    `${d.label}: not with ${f.say('length', d.boom_m)} of boom.`,
+    'Use a boom it is made for, or stand another way.',
+  ],
+  'motion/made-otherwise': (d) => [`${d.label}: that is another machine for this.`, 'Set it up for what is to be done.'],
+  'motion/up-and-down': (d) => [
+    `${d.label}: only straight up and down.`,
+    'Set down where it was taken up, or stand another way.',
+  ],
+  'motion/allowed': (d) => [`${d.label}: this lift is made in it.`],
+  'axle/rating': (d, f) => [
+    `${f.measured} on the ${d.label}${d.empty ? ' with nothing lifted' : ''}, which may carry ${f.limit}.`,
+    f.over,
+  ],
+  'axle/front-left': (_d, f) => [
+    `${f.measured} of its own load stays on the front axle; at least ${f.limit}.`,
+    f.over && 'Lift less, or a shorter arm.',
+  ],
+  'wheel/not-looked-at': () => ['Nobody has confirmed the tyres and their pressures.', 'Look at them and read the pressures.'],
+  'wheel/no-figure': (d) => [`The machine’s data do not say what the tyres of the ${d.label} carry.`, 'Ask the maker.'],
+  'wheel/rating': (d, f) => [`${f.measured} on each tyre of the ${d.label}${emptyHook(d)}, which may carry ${f.limit}.`, f.over],
+  'floor/unknown': () => ['What it stands on is not named.', 'Name the floor or deck under its wheels.'],
+  'floor/no-figure': (d) => [
+    `${d.floor}: no figure for axles and wheels.`,
+    'Get both from the engineer of the deck or floor, or stand somewhere else.',
+  ],
+  'floor/axle': (d, f) => [
+    `${f.measured} under the ${d.label} on ${d.floor.toLowerCase()}, which takes ${f.limit}. ${d.source}`,
+    f.over,
+  ],
+  'floor/total': (d, f) => [
+    `${f.measured} in all on ${d.floor.toLowerCase()}, which takes ${f.limit}. ${d.source}`,
+    f.over && 'A lighter truck, or less load.',
+  ],
+  'floor/wheel': (d, f) => [
+    `${f.measured} under a wheel of the ${d.label} with its factor, on ${d.floor.toLowerCase()}, which takes ${f.limit}. ${d.source}`,
+    f.over,
+  ],
+  'evidence/not-confirmed': (d) => [`Not confirmed: ${d.open.join('; ')}.`, 'Look at each, then confirm it in the set-up.'],
+  'evidence/confirmed': () => ['Everything that this way of standing needs is confirmed.'],
   'ground/allowable': (d, f) => ground(d, f, ''),
   'ground/presumed': (d, f) => ground(d, f, ' (presumed)'),
   'ground/nothing-presumed': (d, f) => [
@@ -149,7 +308,7 @@ const worded: Worded = {
   'wind/no-limit': () => ['The table in use states no wind limit.', 'Ask for the maker’s figure.'],
   'wind/no-sail': () => ['The load’s sail area is not known.', 'Give its largest side, height × width.'],
   'wind/no-mass': () => ['Without a known mass the wind limit cannot be worked out.', 'Find out the mass.'],
-  'wind/unread': (_d, f) => [`No wind reading. This load may be lifted up to ${f.limit}.`, 'Read the gauge at the boom tip.'],
+  'wind/unread': (_d, f) => [`No wind reading. This load may be lifted up to ${f.limit}.`, 'Read the gauge.'],
   'wind/speed': (_d, f) => [`${f.measured} of ${f.limit} for this load’s sail.`, f.over && 'Wait for the wind to fall.'],
   'level/unread': () => ['The level has not been read both ways.', 'Read the level along and across.'],
   'level/no-limit': () => ['No table in use says how much tilt it allows.', 'Choose a set-up that a table covers.'],
@@ -275,6 +434,15 @@ const worded: Worded = {
     `What the sling’s tag says is not entered; a leg hangs ${f.say('angle', d.angle_deg)} from plumb.`,
     'Read the tag. A sling without one is not used.',
   ],
+  'structure/foot-bears': () => ['The boom’s foot still presses on the frame.'],
+  'structure/foot-pull': (_d, f) => [
+    `On its props the boom pulls its foot up with ${f.measured}; it may with ${f.limit}.`,
+    f.over && 'Less load, or nearer to the props.',
+  ],
+  'structure/arm': (d, f) => [
+    `${f.measured} on the arm, ${f.say('length', d.out_m)} behind the rear axle, where it may lift ${f.limit}.`,
+    f.over && 'A shorter arm, the lighter end first, or a dolly.',
+  ],
   'structure/sling': (d, f) => [
     `${f.measured} in the hardest pulled of ${d.legs} ${d.legs === 1 ? 'leg' : 'legs'}, ${f.say('angle', d.angle_deg)} from plumb, of ${f.limit}.`,
     f.over && 'Use stronger or longer slings.',
@@ -297,6 +465,16 @@ const worded: Worded = {
   'structure/nothing-checks-this': unanswered,
   'swing/nothing-checks-this': unanswered,
   'backward/nothing-checks-this': unanswered,
+  'motion/nothing-checks-this': unanswered,
+  'way/nothing-checks-this': unanswered,
+  'grip/nothing-checks-this': unanswered,
+  'aloft/nothing-checks-this': unanswered,
+  'travel/nothing-checks-this': unanswered,
+  'traction/nothing-checks-this': unanswered,
+  'axle/nothing-checks-this': unanswered,
+  'wheel/nothing-checks-this': unanswered,
+  'floor/nothing-checks-this': unanswered,
+  'evidence/nothing-checks-this': unanswered,
   'mass/nothing-checks-this': unanswered,
   'table/nothing-checks-this': unanswered,
   'rating/nothing-checks-this': unanswered,
@@ -328,8 +506,9 @@ export function findingWords(f: Finding, say: Say): FindingWords {
     over: f.verdict === 'outside' ? 'Do not lift. Change what is named below.' : '',
     say,
   })
-  const label = 'label' in f.detail ? f.detail.label : f.subject
-  const title = f.subject ? `${titles[f.check]} · ${label}` : titles[f.check]
+  const label = 'label' in f.detail ? f.detail.label : 'piece' in f.detail ? f.detail.piece : f.subject
+  const wheel = f.check === 'floor' && f.reason in onFloorWords ? onFloorWords[f.reason as keyof typeof onFloorWords] : ''
+  const title = f.subject ? `${titles[f.check]} · ${label}${wheel}` : titles[f.check]
   return { title, what: `${what}${uncertainty(f, say)}`, rule: ruleOf(f), todo }
 }
 
@@ -350,6 +529,7 @@ export const notCheckedWords: Record<NotChecked, string> = {
   swing: 'Jerk beyond the site’s dynamic factor, and a load that is made to swing',
   condition: 'Rope, hook and structure beyond the walk-round',
   people: 'People inside the zone',
+  'way-past': 'Edges, people and things beside the way: it is not drawn over the place',
   'machine-tilt': 'The machine’s own weight shifting with its tilt',
   'backward-wind': 'Wind from the front on the raised boom with the hook empty',
 }

@@ -1,8 +1,5 @@
-import type { Extension } from '../parts/supports/outriggers'
-
 /** How far out an outrigger stands, as said in a sentence. */
-export const stopWords: Record<Extension, string> = {
-  retracted: 'retracted',
-  intermediate: 'to the middle',
-  fullyExtended: 'fully out',
-}
+const beams: Record<string, string> = { retracted: 'retracted', intermediate: 'to the middle', fullyExtended: 'fully out' }
+
+/** @param label as its stop is called, where it is none of a beam's */
+export const stopWords = (id: string, label: string): string => beams[id] ?? `at ${label}`

@@ -1,16 +1,17 @@
 import { type Area, type Cell, type Layer, NOT_RATED, type Ring } from '../check/area'
 import { checks } from '../check/checks'
-import { candidatesFor } from '../check/choose-table'
+import { candidatesFor, ratedAtRadius } from '../check/choose-table'
 import { type LiftContext, rulesFor } from '../check/context'
 import { type GroundInput, groundUse } from '../ground/ground-pressure'
 import { nth } from '../list'
-import { telescopicBoom } from '../parts/booms/telescopic'
+import { boomModelOf } from '../parts/booms/boom-model'
 import type { SlewingParts } from '../parts/stability/slewing'
 import { outwardShift_m } from '../parts/stability/stability'
 import { counterweightNamed, upperMasses } from '../parts/superstructure'
+import type { SupportState } from '../parts/supports/support'
 import { g_mps2, rad } from '../physics'
 import type { Deduction } from '../rating/chart-reading'
-import { type ReadingRule, ratedAtSlew, ratingAt } from '../rating/read'
+import { type ReadingRule, ratedAtSlew } from '../rating/read'
 import type { RatingTable } from '../rating/table'
 import { Refusal } from '../refusal'
 import { elasticReactions, upperReactions } from '../statics/elastic'
@@ -24,6 +25,8 @@ export interface MapInput {
   /** A configuration by its id; omitted: at each slew the best of those that cover this footprint. */
   configuration?: string | undefined
   counterweight: string
+  /** How it stands, of several ways; omitted: whatever covers the footprint. */
+  state?: SupportState | null | undefined
   boom_m: number
   deflection_m?: number | undefined
   /** With the greatest load that each support's own structure may carry, where it is to be looked at. */
@@ -70,7 +73,7 @@ export function prepareMap(input: MapInput): PreparedMap {
   const { machine, load, policy } = input
   const f = prepareFootprint(input.footprint)
   const counterweight = counterweightNamed(machine.name, machine.upper, input.counterweight)
-  const tables = candidatesFor(input.tables, counterweight.mass_kg, f.supports)
+  const tables = candidatesFor(input.tables, counterweight.mass_kg, f.supports, input.state ?? null)
     .filter((c) => c.short.length === 0 && (input.configuration === undefined || c.configuration.id === input.configuration))
     .map((c) => {
       const rule: ReadingRule = c.table.linearPermitted ? policy.readingRule : 'worse-row'
@@ -84,7 +87,7 @@ export function prepareMap(input: MapInput): PreparedMap {
     tables,
     total_kg,
     used_kg: total_kg + massOn('boom'),
-    head_kg: telescopicBoom(machine.boom).headMass_kg(input.boom_m, onBoom),
+    head_kg: boomModelOf(machine.boom, input.boom_m).headMass_kg(input.boom_m, onBoom),
     groundUse: f.supports.map((s) => {
       const under = input.ground.find((g) => g.id === s.id)
       return under ? groundUse(under) : null
@@ -114,10 +117,10 @@ function ringsOf(
   const { machine, load, policy, boom_m } = input
   const wind_N = windForce_N(input.wind_mps, load.dragCoefficient, load.sailArea_m2)
   const fixed = sumFixed(machine.chassis.masses, {})
-  const boom = telescopicBoom(machine.boom)
+  const boom = boomModelOf(machine.boom, boom_m)
   return (radius_m) => {
-    const gross_kg = tables.map(({ table, configuration, rule }) => {
-      const read = ratingAt(table.axes, configuration, radius_m, boom_m, rule).gross_kg
+    const gross_kg = tables.map((c) => {
+      const read = ratedAtRadius(c, radius_m, { boom, boom_m, deflection_m: input.deflection_m ?? 0 }, c.rule).gross_kg
       return read === 'not-rated' ? null : read
     })
     try {
@@ -128,7 +131,7 @@ function ringsOf(
       const force_N = fixed.force_N + bare.force_N
       return {
         radius_m,
-        reaches: angle_deg <= machine.boom.maxAngle_deg + 1e-9 && angle_deg >= machine.boom.minAngle_deg - 1e-9,
+        reaches: angle_deg <= boom.maxAngle_deg + 1e-9 && angle_deg >= boom.minAngle_deg - 1e-9,
         angle_deg,
         tip_height_m,
         unloaded: { force_N, along_Nm: bare.along_Nm },

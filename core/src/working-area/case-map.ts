@@ -1,12 +1,14 @@
 import { LiftContext } from '../check/context'
 import { tiltOf } from '../check/tilt'
 import type { Case } from '../lift/case'
-import { deflectionOf, onHook } from '../lift/hook-load'
+import { onHook } from '../lift/hook-load'
+import { motionsOf } from '../lift/motion'
 import { nth } from '../list'
 import { liftsOnOutriggers } from '../machine/crane'
+import { boomModelOf } from '../parts/booms/boom-model'
 import { ropeHoist } from '../parts/hoists/rope'
 import { counterweightNamed } from '../parts/superstructure'
-import { outriggerSupport } from '../parts/supports/outriggers'
+import { supportOf } from '../parts/supports/states'
 import { high } from '../quantity/measured'
 import type { MapInput } from './capacity-map'
 
@@ -15,7 +17,9 @@ export function mapOfCase(c: Case, radii_m: readonly number[], slew_deg: readonl
   if (!liftsOnOutriggers(c.machine)) return null
   const { machine, setup, lift, policy } = c
   const step = lift.steps.find((s) => s.laden) ?? nth(lift.steps, 0)
-  const { outriggers } = setup.standing
+  const support = supportOf(machine, setup.standing)
+  const index = lift.steps.indexOf(step)
+  const motion = nth(motionsOf(machine, step, `lift.steps.${index}`), 0)
   const { load } = lift.hung
   const hoist = ropeHoist(machine.name, machine.hoist)
   const hook = onHook(hoist.blockOf(hoist.reevedIn(setup.fitted.partsOfLine)), lift.hung, step.laden)
@@ -27,17 +31,14 @@ export function mapOfCase(c: Case, radii_m: readonly number[], slew_deg: readonl
     tables: c.tables.filter((t) => t.machine === machine.id),
     configuration: lift.configuration,
     counterweight: counterweight.id,
-    boom_m: step.boom_m,
-    deflection_m: deflectionOf(step),
-    footprint: outriggerSupport(machine.outriggers)
-      .contactsOf(outriggers)
-      .map((c) => ({ ...c, capacity_N: machine.outriggers.find((o) => o.id === c.id)?.capacity_N })),
-    ground: outriggers.flatMap((l) => {
-      const outrigger = machine.outriggers.find((x) => x.id === l.id)
-      if (!outrigger || !l.ground) return []
-      return [
-        { id: l.id, pad: outrigger.float, mat: l.mat ?? undefined, allowable_kPa: l.ground.allowable_kPa, soil: l.ground.soil },
-      ]
+    boom_m: motion.boom_m,
+    deflection_m: motion.deflection_m,
+    state: support.state,
+    footprint: support.contacts.map((c) => ({ ...c, capacity_N: support.points.find((o) => o.id === c.id)?.capacity_N })),
+    ground: support.settings.flatMap((l) => {
+      const point = support.points.find((x) => x.id === l.id)
+      if (!point || !l.ground) return []
+      return [{ id: l.id, pad: point.float, mat: l.mat ?? undefined, allowable_kPa: l.ground.allowable_kPa, soil: l.ground.soil }]
     }),
     load: {
       mass_kg: hook.load_kg,
@@ -51,6 +52,6 @@ export function mapOfCase(c: Case, radii_m: readonly number[], slew_deg: readonl
     tilt_deg: Math.min(15, tiltOf(setup)?.worst_deg ?? 0),
     radii_m,
     slew_deg,
-    lift: new LiftContext(c, { step: lift.steps.indexOf(step) }),
+    lift: new LiftContext(c, { step: index, motion: { ...motion, boom: boomModelOf(machine.boom, motion.boom_m) } }),
   }
 }

@@ -9,7 +9,9 @@ import {
   preUseOf,
   type Step,
   sayMetric,
+  stopNamed,
   stopWords,
+  supportOf,
   type Tol,
   verdictWords,
 } from '@geolabe/core'
@@ -88,15 +90,17 @@ function liftPage(doc: PDFKit.PDFDocument, shift: Shift, lift: LiftRecord, machi
     ],
   ])
   if (setup) {
-    section(doc, 'Outriggers')
+    const stood = supportOf(machine, setup.plan.standing)
+    section(doc, stood.state?.label ?? 'Outriggers')
     rows(
       doc,
-      setup.plan.standing.outriggers.map((l) => {
+      stood.settings.map((l) => {
         const use = a.outriggers.find((u) => u.id === l.id)
-        const label = machine.outriggers?.find((m) => m.id === l.id)?.label ?? l.id
+        const outrigger = machine.outriggers?.find((m) => m.id === l.id)
+        const stop = outrigger && stopNamed(outrigger, l.at.stop)
         return [
-          label,
-          `${stopWords[l.at.stop]} · ${l.mat?.label ?? 'own pad'} on ${l.ground?.label ?? 'ground not named'}${use ? ` · up to ${sayMetric('force', use.upper_N)}${use.pressure_kPa === null ? '' : `, ${sayMetric('pressure', use.pressure_kPa)}`}` : ''}`,
+          stood.points.find((p) => p.id === l.id)?.label ?? l.id,
+          `${stop ? `${stopWords(stop.id, stop.label)} · ` : ''}${l.mat?.label ?? (stop ? 'own pad' : 'wheels')} on ${l.ground?.label ?? 'ground not named'}${use ? ` · up to ${sayMetric('force', use.upper_N)}${use.pressure_kPa === null ? '' : `, ${sayMetric('pressure', use.pressure_kPa)}`}` : ''}`,
         ]
       }),
     )
@@ -124,9 +128,30 @@ function liftPage(doc: PDFKit.PDFDocument, shift: Shift, lift: LiftRecord, machi
     )
 }
 
-/** One step of a lift: boom, and where from and to. */
-function stepRows({ boom_m, pickUp, setDown, slewDirection, laden }: Step, before: string): [string, string][] {
-  const at = ({ radius_m, slew_deg }: Step['pickUp']) => `${tol(radius_m, 'length')} at slew ${sayMetric('angle', slew_deg)}`
+/** One step of a lift: boom, and where from and to; of a folding boom each pose. */
+function stepRows(step: Step, before: string): [string, string][] {
+  if (step.do === 'pose')
+    return step.waypoints.map((p, i) => [
+      `${before}Pose ${i + 1}`,
+      `inner boom ${sayMetric('angle', p.inner_deg)}, outer folded ${sayMetric('angle', p.fold_deg)}, ${sayMetric('length', p.extension_m)} drawn out, slew ${sayMetric('angle', p.slew_deg)}`,
+    ])
+  if (step.do === 'mast') return step.waypoints.map((p) => [`${before}Stack at`, sayMetric('length', p.height_m)])
+  if (step.do === 'drive')
+    return step.way.map((p) => [
+      `${before}${p.label || p.kind}`,
+      `${sayMetric('length', p.length_m)}, ${p.grade_pct} %, ${step.facing.replace('-', ' ')}`,
+    ])
+  if (step.do === 'tow')
+    return [
+      [`${before}Lifted behind`, step.lifted_kg === null ? 'not known' : tol(step.lifted_kg, 'mass')],
+      [`${before}Behind the rear axle`, tol(step.overhang_m, 'length')],
+      ...step.way.map((p): [string, string] => [
+        `${before}${p.label || p.kind}`,
+        `${sayMetric('length', p.length_m)}, ${p.grade_pct} %`,
+      ]),
+    ]
+  const { boom_m, pickUp, setDown, slewDirection, laden } = step
+  const at = ({ radius_m, slew_deg }: typeof pickUp) => `${tol(radius_m, 'length')} at slew ${sayMetric('angle', slew_deg)}`
   const [from, to] = laden ? ['Pick up', 'Set down'] : ['From, hook empty', 'To']
   return [
     [`${before}Boom`, sayMetric('length', boom_m)],

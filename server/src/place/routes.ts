@@ -1,8 +1,9 @@
-import { geojsonToPlace, placeFeatures, placeToGeojson } from '@geolabe/contract'
+import { geojsonToPlace, placeFeatures, placeToGeojson, setPolicyRequest } from '@geolabe/contract'
 import { Router } from 'express'
 import type { Database } from '../db/database'
 import { reads, requireAnyRole, writes } from '../http/routes'
-import { placeInUse, placeNamed, readPlaces } from '../library/place'
+import { placeInUse, placeNamed, readPlaces, revisePlace } from '../library/place'
+import { readPolicies, setPolicy } from './policies'
 
 /** The places of an organisation; what stands there goes out and comes in as GeoJSON in local metres. */
 export function placeRoutes(db: Database): Router {
@@ -20,15 +21,20 @@ export function placeRoutes(db: Database): Router {
         ['person-in-charge', 'administrator'],
         'What stands at a place is drawn by the person in charge or an administrator.',
       )
-      const { document } = await placeInUse(tx, String(req.params.id))
-      const place = geojsonToPlace(file, document)
-      const r = await tx.query<{ revision: number }>('update place set document = $2 where id = $1 returning revision', [
-        place.id,
-        JSON.stringify(place),
-      ])
-      await tx.journal('place-drawn', place.id, { revision: r.rows[0]?.revision, features: place.features.length })
+      const stands = await placeInUse(tx, String(req.params.id))
+      const place = geojsonToPlace(file, stands.document)
+      const revision = await revisePlace(tx, stands, place)
+      await tx.journal('place-drawn', place.id, { revision, features: place.features.length })
       return place
     }),
+  )
+  router.get(
+    '/places/:id/policies',
+    reads(db, (tx, req) => readPolicies(tx, String(req.params.id))),
+  )
+  router.post(
+    '/places/:id/policies',
+    writes(db, setPolicyRequest, (tx, b, req) => setPolicy(tx, String(req.params.id), b)),
   )
   return router
 }

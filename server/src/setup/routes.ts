@@ -1,4 +1,5 @@
 import { setupRequest } from '@geolabe/contract'
+import { stepsIn } from '@geolabe/core'
 import { Router } from 'express'
 import type { Database } from '../db/database'
 import { uuidParam, writes } from '../http/routes'
@@ -16,7 +17,7 @@ export function setupRoutes(db: Database): Router {
     writes(db, setupRequest, async (tx, b, req) => {
       const id = uuidParam(req)
       const s = await requireReady(tx, id, 'set-up')
-      requireProcedure(s.definition.procedures.setup, b.steps, 'steps')
+      requireProcedure(stepsIn(s.definition.procedures.setup, b.plan.standing.state), b.steps, 'steps')
       if (b.plan.place !== s.place)
         throw new Problem(422, 'other-place', 'This set-up is for another place than the shift’s.', 'plan.place')
       await tx.query('insert into setup (org, id, shift, plan, steps) values ($1, $2, $3, $4, $5)', [

@@ -1,4 +1,4 @@
-import { type HeldStation, holding, impedimentsTo, itemsOf, type Machine, type ShiftStanding } from '@geolabe/core'
+import { type HeldStation, holding, impedimentsTo, isProvable, itemsOf, type Machine, type ShiftStanding } from '@geolabe/core'
 import type { Tx } from '../db/database'
 import { machineNamed } from '../library/machine'
 import { Problem } from '../problem/problem'
@@ -39,7 +39,7 @@ async function standingOf(tx: Tx, shift: string, machine: Machine): Promise<Shif
   return {
     ...s,
     siteFit: s.siteFit === true,
-    setUp: s.setUp || machine.procedures.setup.length === 0,
+    setUp: s.setUp || (!isProvable(machine) && machine.procedures.setup.length === 0),
     raised: s.raised || !waits,
   }
 }

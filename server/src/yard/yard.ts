@@ -18,6 +18,7 @@ interface Row {
   operator: string | null
   operator_name: string | null
   place_name: string | null
+  last_place: string | null
   by_id: string | null
   by_where: string | null
   by_words: string | null
@@ -44,7 +45,7 @@ const select = `
     s.id as shift, s.opened_at, s.operator, p.name as operator_name, pl.document->>'name' as place_name,
     d.id as by_id, d.place_on_machine as by_where, d.words as by_words, d.grade as by_grade, d.state as by_state,
     (select count(*) from defect w where w.org = m.org and w.machine = m.id and w.grade = 'watch' and not w.pending and w.state not in ('returned', 'accepted')) as watched,
-    hi.hands_on_at, l.id as last_shift, l.closed_at, l.handover, l.operator as handed_by, lp.name as handed_by_name
+    hi.hands_on_at, l.id as last_shift, l.place as last_place, l.closed_at, l.handover, l.operator as handed_by, lp.name as handed_by_name
   from machine m
   left join shift s on s.org = m.org and s.machine = m.id and s.closed_at is null
   left join person p on p.org = s.org and p.id = s.operator
@@ -89,6 +90,7 @@ function yardMachine(r: Row, due: readonly DueLine[]): YardMachine {
     energy_share: r.handover?.fuel_share ?? null,
     hours: r.handover?.hours ?? null,
     lastHandover: r.closed_at?.toISOString() ?? null,
+    lastPlace: r.last_place,
     drawing: {
       outline: { side: r.document.outline.side },
       ...(r.document.boom ? { boom: r.document.boom } : {}),

@@ -11,6 +11,7 @@ import type {
   MachineFile,
   PeoplePage,
   Places,
+  PolicyPage,
   Shift,
   ShiftPage,
   TableFile,
@@ -57,6 +58,8 @@ export const useInspections = () => usePaged<InspectionPage>(['inspections'], '/
 export const useInspectionReport = (enabled: boolean) =>
   useQuery({ queryKey: ['inspections', 'report'], queryFn: () => get<InspectionReport>('/inspections/report'), enabled })
 export const useDue = () => useQuery({ queryKey: ['due'], queryFn: () => get<DuePage>('/due') })
+export const usePolicies = (place: string) =>
+  useQuery({ queryKey: ['policies', place], queryFn: () => get<PolicyPage>(`/places/${place}/policies`) })
 export const usePeople = () => useQuery({ queryKey: ['people'], queryFn: () => get<PeoplePage>('/people') })
 export const useLife = (id: string, days: number) =>
   useQuery({ queryKey: ['life', id, days], queryFn: () => get<LifeLine>(`/machines/${id}/life?days=${days}`) })

@@ -20,12 +20,14 @@ import { Loaded, Sheet, Title } from '../look/page'
 import { VerdictMark, verdictTone } from '../look/verdict'
 import { keepForLift } from '../transfer/transfer-to-lift'
 import { useSay } from '../units/units'
+import { Gripped } from './drawings/grip'
 import type { Hero, Presentation } from './drawings/present'
 import { fromLink, toLink } from './link'
 import { presentationOf } from './presentations'
-import { isObj, type Json, type Obj, plainOf, schemaOf } from './schema'
+import { isObj, type Json, moved, type Obj, plainOf, schemaOf } from './schema'
 
 const Editor = lazy(() => import('./form').then((m) => ({ default: m.Editor })))
+const MeasuredFields = lazy(() => import('./measured-fields').then((m) => ({ default: m.MeasuredFields })))
 const FromShift = lazy(() => import('./from-shift').then((m) => ({ default: m.FromShift })))
 const SavedLoads = lazy(() => import('./saved-loads').then((m) => ({ default: m.SavedLoads })))
 
@@ -132,7 +134,7 @@ function Page({ calculator, shown }: { calculator: Calculator; shown: Presentati
           {now && plain && (
             <div className={fault ? 'grid gap-4 opacity-45' : 'grid gap-4'} inert={fault !== null}>
               <Answer heroes={heroesOf(shown, plain, now.output, say)} />
-              <shown.Drawing input={plain} output={now.output} say={say} />
+              <Worked calculator={calculator} shown={shown} input={now.input} output={now.output} say={say} onMove={setInput} />
             </div>
           )}
         </div>
@@ -145,6 +147,11 @@ function Page({ calculator, shown }: { calculator: Calculator; shown: Presentati
           {shown.keepsInputs && (
             <Suspense fallback={null}>
               <SavedLoads input={input} onTake={setInput} />
+            </Suspense>
+          )}
+          {shown.asMeasured && (
+            <Suspense fallback={null}>
+              <MeasuredFields measured={shown.asMeasured} input={input} onChange={setInput} />
             </Suspense>
           )}
           <Suspense fallback={null}>
@@ -189,6 +196,53 @@ function Page({ calculator, shown }: { calculator: Calculator; shown: Presentati
         </div>
       </div>
     </>
+  )
+}
+
+/** The drawing, with what of it is dragged: where an input cannot go, it stays where it could be last, and why is said. */
+function Worked({
+  calculator,
+  shown: { Drawing, grips },
+  input,
+  output,
+  say,
+  onMove,
+}: {
+  calculator: Calculator
+  shown: Presentation
+  input: Obj
+  output: object
+  say: Say
+  onMove: (input: Obj) => void
+}) {
+  const [held, setHeld] = useState(false)
+  const [border, setBorder] = useState('')
+  const plain = plainOf(input)
+  const worked = {
+    grips: grips?.(plain, output, say) ?? [],
+    held,
+    onHold: (now: boolean) => {
+      setHeld(now)
+      if (!now) setBorder('')
+    },
+    onMove: (part: unknown, beyond: boolean) => {
+      const next = moved(input, part as Json)
+      const answer = calculator.run(next)
+      setBorder(isRefusal(answer) ? answer.error.message : beyond ? 'the drawing ends here. Let go and take it up again.' : '')
+      if (!isRefusal(answer) && isObj(next)) onMove(next)
+    },
+  }
+  return (
+    <div>
+      <Gripped value={worked}>
+        <Drawing input={plain} output={output} say={say} />
+      </Gripped>
+      {worked.grips.length > 0 && (
+        <p role="status" className={`mt-1 text-[0.92rem] ${border ? 'font-semibold text-outside' : 'text-quiet'}`}>
+          {border ? `No further: ${border}` : 'Drag the points.'}
+        </p>
+      )}
+    </div>
   )
 }
 

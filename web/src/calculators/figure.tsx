@@ -107,6 +107,8 @@ export function Figure(p: Fields) {
   const tolerant = takesTol(p.schema)
   const nominal = isTol(p.value) ? p.value.value : typeof p.value === 'number' ? p.value : null
   const off = isTol(p.value) ? p.value.tolerance : null
+  // Asked for once, it stays: a ± that is taken away can be typed again.
+  const [asked, setAsked] = useState(off !== null)
   const give = (v: number | null, t: number | null) =>
     p.onChange(v === null ? (mayBeNull(p.schema) ? null : undefined) : t ? { value: v, tolerance: t } : v)
   const label = wordsOf(p.name)
@@ -116,7 +118,18 @@ export function Figure(p: Fields) {
       {(id) => (
         <span className="flex items-center gap-1">
           <NumberBox id={id} value={nominal} scale={scale} wrong={fault !== null} onChange={(v) => give(v, off)} />
-          {tolerant && (
+          {tolerant && off === null && !asked && (
+            <button
+              type="button"
+              aria-label={`Give a ± for ${label}`}
+              title="Not sure of it: give a ±"
+              className="flex size-12 shrink-0 items-center justify-center rounded-lg text-[1.15rem] text-quiet hover:text-ink"
+              onClick={() => setAsked(true)}
+            >
+              ±
+            </button>
+          )}
+          {tolerant && (off !== null || asked) && (
             <span className="flex w-[5.2rem] shrink-0 items-center gap-1">
               <span aria-hidden="true" className="text-quiet">
                 ±

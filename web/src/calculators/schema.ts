@@ -64,3 +64,12 @@ export function plainOf<T>(v: T): T {
   if (isObj(v)) return Object.fromEntries(Object.entries(v).map(([k, x]) => [k, plainOf(x)])) as T
   return v
 }
+
+/** An input with a part of it changed; a figure keeps its ±, a list its other entries. */
+export function moved(value: Json | undefined, part: Json | undefined): Json {
+  if (isTol(value) && typeof part === 'number') return { ...value, value: part }
+  if (!isObj(part)) return part ?? value ?? null
+  if (Array.isArray(value)) return value.map((v, i) => moved(v, part[i]))
+  const was = isObj(value) ? value : {}
+  return { ...was, ...Object.fromEntries(Object.entries(part).map(([k, p]) => [k, moved(was[k], p)])) }
+}

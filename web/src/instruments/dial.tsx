@@ -1,13 +1,4 @@
-import {
-  atSlew,
-  type Crane,
-  type Extension,
-  type MachinePosition,
-  type MapZone,
-  type Place,
-  type Point,
-  type Verdict,
-} from '@geolabe/core'
+import { atSlew, type Crane, type MachinePosition, type MapZone, type Place, type Point, type Verdict } from '@geolabe/core'
 import { type KeyboardEvent, memo } from 'react'
 import { useSay } from '../units/units'
 import { onPaper, pathOf, turned } from './frame'
@@ -20,6 +11,8 @@ import { Zones } from './zones'
 export interface DialOutrigger extends Point {
   id: string
   label: string
+  /** Where its beam or leg comes from; null: it hangs on none. */
+  from: Point | null
   /** What presses on the ground, at true size. */
   length_m: number
   width_m: number
@@ -39,12 +32,16 @@ export interface DialProps {
   place?: Place | undefined
   position?: MachinePosition | undefined
   extent_m: number
+  /** How far the drawing is moved aside under the eye, metres on paper. */
+  aside_m?: readonly [number, number] | undefined
   /** Radius that the tail sweeps; drawn where given. */
   tailSwingRadius_m?: number | undefined
   boom?: Polar | undefined
   pickUp?: Polar | undefined
   setDown?: Polar | undefined
   arc?: { from_deg: number; to_deg: number } | undefined
+  /** The hook's way where it is no even arc. */
+  way?: readonly Point[] | undefined
   /** Where the load may go, slew by slew, and what ends it there; null: nowhere at that slew. */
   zones?: readonly (MapZone | null)[] | undefined
   onMove?: ((which: 'pickUp' | 'setDown', p: Polar) => void) | undefined
@@ -59,9 +56,9 @@ export interface DialProps {
   /** Feet that can be moved: how far each is out, and where it can stand. */
   feet?:
     | {
-        at: Record<string, Extension>
-        open: Record<string, readonly Extension[]>
-        onMove: (outrigger: string, to: Extension) => void
+        at: Record<string, string>
+        open: Record<string, readonly string[]>
+        onMove: (outrigger: string, to: string) => void
       }
     | undefined
 }
@@ -132,13 +129,13 @@ const Rings = memo(function Rings({ extent_m }: { extent_m: number }) {
  * where this load can go, and the path. Shared by every station; each adds to it.
  */
 export function Dial(props: DialProps) {
-  const { machine, outriggers, place, position, extent_m, boom, pickUp, setDown, zones } = props
+  const { machine, outriggers, place, position, extent_m, aside_m = [0, 0], boom, pickUp, setDown, zones } = props
   const say = useSay()
   const thin = extent_m / 420
   const spoken = (p: Polar) => `radius ${say('length', p.radius_m)}, slew ${say('angle', p.slew_deg)}`
   return (
     <svg
-      viewBox={`${-extent_m} ${-extent_m} ${2 * extent_m} ${2 * extent_m}`}
+      viewBox={`${aside_m[0] - extent_m} ${aside_m[1] - extent_m} ${2 * extent_m} ${2 * extent_m}`}
       className="block aspect-square max-h-[44dvh] w-full rounded-xl border border-line bg-paper select-none roomy:aspect-auto roomy:h-full roomy:max-h-none"
       role="group"
       aria-label={props.label}
@@ -161,9 +158,9 @@ export function Dial(props: DialProps) {
       {boom && (
         <g transform={turned(boom.slew_deg)} aria-hidden="true">
           <rect
-            x={-0.42}
+            x={-boomHalf_m(machine)}
             y={-boom.radius_m}
-            width={0.84}
+            width={2 * boomHalf_m(machine)}
             height={boom.radius_m + machine.boom.pivot.back_m}
             fill="var(--sheet)"
             stroke="var(--ink)"
@@ -192,7 +189,9 @@ export function Dial(props: DialProps) {
             )
           )
         })}
-      {pickUp && setDown && props.arc && <Path pickUp={pickUp} setDown={setDown} arc={props.arc} thin={thin} />}
+      {pickUp && setDown && (props.arc || props.way) && (
+        <Path points={props.way ?? evenWay(pickUp, setDown, props.arc)} thin={thin} />
+      )}
       {(['pickUp', 'setDown'] as const).map((which) => {
         const at = props[which]
         if (!at) return null
@@ -234,17 +233,19 @@ function LitPlace({ lit, outriggers, extent_m }: { lit: Lit; outriggers: readonl
   )
 }
 
+const beam = ({ from, ...foot }: DialOutrigger) => (from ? pathOf([from, foot], false) : '')
+/** A small machine has slender legs. */
+const wide = ({ length_m }: DialOutrigger) => Math.min(0.34, Math.max(0.14, length_m * 0.5))
+
 function Beams({ outriggers, thin }: { outriggers: readonly DialOutrigger[]; thin: number }) {
   return (
     <g aria-hidden="true">
-      {outriggers.map((l) => {
-        const [x, y] = onPaper(l)
-        return <path key={l.id} d={`M0 ${y}H${x}`} stroke="var(--ink)" strokeWidth={0.34} />
-      })}
-      {outriggers.map((l) => {
-        const [x, y] = onPaper(l)
-        return <path key={l.id} d={`M0 ${y}H${x}`} stroke="var(--sunk)" strokeWidth={0.34 - thin * 4} />
-      })}
+      {outriggers.map((l) => (
+        <path key={l.id} d={beam(l)} stroke="var(--ink)" strokeWidth={wide(l)} />
+      ))}
+      {outriggers.map((l) => (
+        <path key={l.id} d={beam(l)} stroke="var(--sunk)" strokeWidth={wide(l) - thin * 4} />
+      ))}
     </g>
   )
 }
@@ -320,24 +321,19 @@ function LegPad({
   )
 }
 
-function Path({
-  pickUp,
-  setDown,
-  arc,
-  thin,
-}: {
-  pickUp: Polar
-  setDown: Polar
-  arc: { from_deg: number; to_deg: number }
-  thin: number
-}) {
+/** As wide as it is, and never wider than it looks from above. */
+const boomHalf_m = ({ boom }: Crane) => Math.min(0.42, boom.halfWidth_m ?? 0.42)
+
+/** Radius and slew changing together. */
+function evenWay(pickUp: Polar, setDown: Polar, arc: DialProps['arc']): Point[] {
   const n = 48
-  const points = Array.from({ length: n + 1 }, (_, i) =>
-    atSlew(
-      pickUp.radius_m + ((setDown.radius_m - pickUp.radius_m) * i) / n,
-      arc.from_deg + ((arc.to_deg - arc.from_deg) * i) / n,
-    ),
+  const { from_deg, to_deg } = arc ?? { from_deg: pickUp.slew_deg, to_deg: setDown.slew_deg }
+  return Array.from({ length: n + 1 }, (_, i) =>
+    atSlew(pickUp.radius_m + ((setDown.radius_m - pickUp.radius_m) * i) / n, from_deg + ((to_deg - from_deg) * i) / n),
   )
+}
+
+function Path({ points, thin }: { points: readonly Point[]; thin: number }) {
   return (
     <g aria-hidden="true" fill="none">
       <path d={pathOf(points, false)} stroke="var(--paper)" strokeWidth={thin * 9} />

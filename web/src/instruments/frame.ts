@@ -29,3 +29,7 @@ export function underFinger(drawn: SVGGraphicsElement | null, [x, y]: readonly [
   const p = new DOMPoint(x, y).matrixTransform(matrix.inverse())
   return fromPaper(p.x, p.y)
 }
+
+/** So far out that what a machine stands on fills its share of a drawing, metres from the slew centre. */
+export const aroundFeet = (feet: readonly Point[], share: number) =>
+  Math.max(3, share * Math.max(...feet.map((f) => Math.hypot(f.x_m, f.y_m))))

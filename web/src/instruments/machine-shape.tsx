@@ -176,7 +176,7 @@ export function BoomSections({
       {/* From the tip inwards: each wider one covers the foot of the one that comes out of it. */}
       {Array.from({ length: sections }, (_, i) => {
         const k = sections - 1 - i
-        const tall = 0.78 - (0.42 * k) / Math.max(1, sections - 1)
+        const tall = (1 - (0.54 * k) / Math.max(1, sections - 1)) * Math.min(0.78, 2 * (boom.halfWidth_m ?? 0.39))
         const end = base_m + ((length_m - base_m) * k) / Math.max(1, sections - 1)
         return (
           <rect key={k} x={0} y={-tall / 2} width={Math.max(0.1, end)} height={tall} rx={tall / 6} strokeWidth={thin * 1.7} />

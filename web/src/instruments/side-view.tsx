@@ -23,11 +23,16 @@ export function SideView({
   } catch (e) {
     if (!(e instanceof Refusal)) throw e
   }
-  const top = Math.max(6, (pose?.tip_height_m ?? boom_m * 0.5) + 2.5)
-  const right = Math.max(8, radius_m + 3)
-  const left = 5.2
+  const tip_m = pose?.tip_height_m ?? boom_m * 0.5
+  const side = machine.outline.side.flatMap((p) => p.points)
+  const top = Math.max(3, tip_m + Math.min(2.5, 0.6 + tip_m * 0.2))
+  const right = Math.max(radius_m + Math.min(3, 0.8 + radius_m * 0.2), ...side.map(([x]) => x + 0.4))
+  const left = Math.max(1.5, ...side.map(([x]) => 0.4 - x))
+  /** A load as large as a boom of this length lifts. */
+  const load_m = Math.min(1.4, Math.max(0.4, boom_m * 0.1))
+  const hangs_m = Math.min(2, tip_m * 0.35)
   const width = right + left
-  const height = top + 2.6
+  const height = top + Math.min(2.6, top * 0.25)
   const thin = Math.max(width, height) / 380
   const text = Math.max(width, height) / 26
   const back = machine.boom.pivot.back_m
@@ -52,12 +57,12 @@ export function SideView({
             tip={[radius_m - deflection_m, -pose.tip_height_m]}
             thin={thin}
           />
-          <path d={`M${radius_m} ${-pose.tip_height_m}V-2`} stroke="var(--ink)" strokeWidth={thin * 2} />
+          <path d={`M${radius_m} ${-pose.tip_height_m}V${-hangs_m}`} stroke="var(--ink)" strokeWidth={thin * 2} />
           <rect
-            x={radius_m - 0.7}
-            y={-2}
-            width={1.4}
-            height={1.2}
+            x={radius_m - load_m / 2}
+            y={-hangs_m}
+            width={load_m}
+            height={load_m * 0.85}
             fill="var(--accent)"
             stroke="var(--ink)"
             strokeWidth={thin * 2}

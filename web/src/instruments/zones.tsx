@@ -5,7 +5,7 @@ import { pathOf } from './frame'
 export const zoneEnds = [
   { id: 'table', label: 'rated capacity, or the table ends', dash: [] },
   { id: 'stability', label: 'tipping', dash: [7, 4] },
-  { id: 'ground', label: 'an outrigger, or the ground under it', dash: [1.6, 3.4] },
+  { id: 'ground', label: 'what it stands on: an outrigger, a wheel, the ground', dash: [1.6, 3.4] },
   { id: 'around', label: 'something in the way: a wall, a line, an edge, the height', dash: [7, 3, 1.6, 3] },
 ] as const
 const kinds: Record<string, (typeof zoneEnds)[number]['id']> = {
@@ -14,6 +14,10 @@ const kinds: Record<string, (typeof zoneEnds)[number]['id']> = {
   'boom-limits': 'table',
   outrigger: 'ground',
   ground: 'ground',
+  axle: 'ground',
+  wheel: 'ground',
+  floor: 'ground',
+  motion: 'table',
 }
 /** By the check that ends it; what is not of the machine and its table stands or hangs there. */
 const kindOf = (endedBy: string | null) => (endedBy === null ? 'table' : (kinds[endedBy.split(':')[0] ?? ''] ?? 'around'))

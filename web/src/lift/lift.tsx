@@ -1,10 +1,11 @@
 import { type LiftRecord, type OutcomeRequest, outcomeRequest, type Shift } from '@geolabe/contract'
-import { liftsOnOutriggers } from '@geolabe/core'
-import { useState } from 'react'
+import { fittedOf, isProvable, isTruck, liftsOnOutriggers, type Machine, nominal, stepsIn, tows } from '@geolabe/core'
+import { lazy, Suspense, useState } from 'react'
 import { Link, useNavigate } from 'react-router'
+import { newId } from '../api/client'
 import { useDraft } from '../api/draft'
 import { outbox } from '../api/outbox'
-import { putShift } from '../api/queries'
+import { putShift, useOutbox } from '../api/queries'
 import { Button } from '../look/button'
 import { Dialog } from '../look/dialog'
 import { Form, TextEntry, useEntry } from '../look/form'
@@ -13,25 +14,41 @@ import { Sheets } from '../look/sheets'
 import { Station } from '../look/station'
 import { VerdictMark } from '../look/verdict'
 import { clock } from '../look/when'
-import { plainPoint, stepOf } from '../prove/draft'
+import { plainPoint, seenAs, stepOf } from '../prove/draft'
 import { Findings } from '../prove/findings'
-import { LiftDrawing } from '../prove/lift-drawing'
 import { VerdictBand } from '../prove/verdict-band'
 import { useShiftContext } from '../shift/frame'
 import { Sequence } from '../shift/sequence'
 import { Steps } from '../shift/steps'
 import { useSay } from '../units/units'
 
+// Of three drawings one is shown: each comes with what it draws.
+const LiftDrawing = lazy(() => import('../prove/lift-drawing').then((m) => ({ default: m.LiftDrawing })))
+const TowView = lazy(() => import('../tow/tow-view').then((m) => ({ default: m.TowView })))
+const TruckView = lazy(() => import('../truck/truck-view').then((m) => ({ default: m.TruckView })))
+
 /** Station: the proven lift, its last confirmations, and how it ended. */
 export function Lift() {
   const { shift, file } = useShiftContext()
-  if (!liftsOnOutriggers(file.definition)) return <Sequence procedure="lift" />
+  const { waiting } = useOutbox()
+  const kept = waiting.filter((w) => w.what === 'prove-lift' && w.params.shift === shift.id).length
+  if (!isProvable(file.definition)) return <Sequence procedure="lift" />
   const open = [...shift.lifts].reverse().find((l) => !l.outcome)
   if (open) return <OneLift key={open.id} lift={open} />
   return (
     <>
-      <Title below="No lift is waiting.">Lift</Title>
-      <LiftsSoFar shift={shift} />
+      <Title below={kept > 0 ? 'Kept on this device.' : 'No lift is waiting.'}>Lift</Title>
+      {kept > 0 && (
+        <p role="status" className="mb-3 text-lg">
+          {kept === 1 ? 'One proof waits' : `${kept} proofs wait`} for the network. Nothing is lifted before the records have it.
+        </p>
+      )}
+      <LiftsSoFar shift={shift} machine={file.definition} />
+      <Again
+        shift={shift}
+        steps={stepsIn(file.definition.procedures.lift, shift.setups.at(-1)?.plan.standing.state).map((s) => s.id)}
+        stopped={file.stopping.length > 0}
+      />
       <ActionBar why="Another lift is proved first; or stow and hand over.">
         <Link
           className="flex min-h-14 items-center rounded-lg border-2 border-ink px-6 font-bold"
@@ -50,7 +67,50 @@ export function Lift() {
   )
 }
 
-function LiftsSoFar({ shift }: { shift: Shift }) {
+/** The last one over again: proved anew with what it was proved with, and recorded as done. One touch a load. */
+function Again({ shift, steps, stopped }: { shift: Shift; steps: string[]; stopped: boolean }) {
+  const say = useSay()
+  const last = shift.lifts.at(-1)
+  const [error, setError] = useState<unknown>(null)
+  const [busy, setBusy] = useState(false)
+  const inside = last?.assessment.verdict === 'inside' || last?.assessment.verdict === 'near'
+  // Where the machine was set up anew since, or stopped, it is another question.
+  if (last?.outcome?.outcome !== 'done' || !inside || stopped || last.setup !== shift.setups.at(-1)?.id) return null
+  const { wind_mps, roofShut } = last.conditions
+  const wind = roofShut || wind_mps === null ? null : nominal(wind_mps)
+  const again = async () => {
+    setError(null)
+    setBusy(true)
+    const { setup, plan, conditions } = last
+    const id = newId()
+    try {
+      putShift(shift.id, await outbox.send<Shift>('prove-lift', { shift: shift.id }, { id, setup, plan, conditions }))
+      const outcome = { outcome: 'done' as const, reason: '', steps }
+      putShift(shift.id, await outbox.send<Shift>('end-lift', { shift: shift.id, lift: id }, outcome))
+    } catch (e) {
+      setError(e)
+    }
+    setBusy(false)
+  }
+  return (
+    <div className="mt-3 grid justify-items-start gap-1">
+      <Button look="next" disabled={busy} onClick={() => void again()}>
+        Another like it: {last.plan.hung.load.name || 'the same load'}
+      </Button>
+      <p className={wind === null ? 'text-quiet' : 'font-semibold'}>
+        Same load, same way, same heights{wind === null ? '' : `, wind no more than ${say('speed', wind)}`}. Anything else is
+        proved by itself.
+      </p>
+      <Refused error={error} />
+    </div>
+  )
+}
+
+/** What carries a load, as it is said. */
+const carriedOn = (machine: Machine, { plan }: LiftRecord) =>
+  plan.steps[0]?.do === 'tow' ? 'On the arm' : isTruck(machine) ? 'On the forks' : 'On the hook'
+
+function LiftsSoFar({ shift, machine }: { shift: Shift; machine: Machine }) {
   const say = useSay()
   return (
     <ul className="grid gap-2">
@@ -59,7 +119,9 @@ function LiftsSoFar({ shift }: { shift: Shift }) {
           <VerdictMark verdict={l.assessment.verdict} />
           <span className="grow">
             <strong>{l.plan.hung.load.name || 'Load'}</strong>,{' '}
-            {l.assessment.hookLoad_kg === null ? 'mass not known' : `${say('mass', l.assessment.hookLoad_kg)} on the hook`}
+            {l.assessment.hookLoad_kg === null
+              ? 'mass not known'
+              : `${say('mass', l.assessment.hookLoad_kg)} ${carriedOn(machine, l).toLowerCase()}`}
           </span>
           <span>{l.outcome ? `${l.outcome.outcome === 'done' ? 'Done' : 'Abandoned'} ${clock(l.outcome.at)}` : 'Waiting'}</span>
         </li>
@@ -82,7 +144,8 @@ function OneLift({ lift }: { lift: LiftRecord }) {
   const setup = shift.setups.find((s) => s.id === lift.setup)
   const stale = shift.setups[shift.setups.length - 1]?.id !== lift.setup
   const proven = a.verdict === 'inside' || a.verdict === 'near'
-  const open = machine.procedures.lift.filter((s) => !steps.includes(s.id)).length
+  const order = stepsIn(machine.procedures.lift, setup?.plan.standing.state)
+  const open = order.filter((s) => !steps.includes(s.id)).length
   const stopped = file.stopping.length > 0
   const why = stopped
     ? 'The machine is stopped.'
@@ -105,8 +168,10 @@ function OneLift({ lift }: { lift: LiftRecord }) {
       setError(e)
     }
   }
+  const towing = lift.plan.steps[0]?.do === 'tow'
   const step = stepOf(lift.plan)
-  const ends = { pickUp: plainPoint(step.pickUp), setDown: plainPoint(step.setDown) }
+  const seen = liftsOnOutriggers(machine) && !towing ? seenAs(machine, step) : null
+  const ends = seen && { pickUp: plainPoint(seen.pickUp), setDown: plainPoint(seen.setDown) }
   return (
     <>
       <Station
@@ -114,27 +179,41 @@ function OneLift({ lift }: { lift: LiftRecord }) {
         below={a.configuration ? `Machine’s computer on: ${a.configuration.label}` : undefined}
         head={
           <>
-            <VerdictBand assessment={a} />
-            <p className="leading-snug">
-              Pick up at <strong className="figure">{say('length', ends.pickUp.radius_m)}</strong>, slew {step.slewDirection} to{' '}
-              <strong className="figure">{say('angle', step.setDown.slew_deg)}</strong>, set down at{' '}
-              <strong className="figure">{say('length', ends.setDown.radius_m)}</strong>. Wind up to{' '}
-              <strong className="figure">{a.windLimit_mps === null ? '–' : say('speed', a.windLimit_mps)}</strong>.
-            </p>
+            <VerdictBand assessment={a} on={carriedOn(machine, lift)} />
+            {ends && (
+              <p className="leading-snug">
+                Pick up at <strong className="figure">{say('length', ends.pickUp.radius_m)}</strong>,{' '}
+                {step.do === 'slew' ? `slew ${step.slewDirection}` : `through ${step.waypoints.length} poses`} to{' '}
+                <strong className="figure">{say('angle', ends.setDown.slew_deg)}</strong>, set down at{' '}
+                <strong className="figure">{say('length', ends.setDown.radius_m)}</strong>. Wind up to{' '}
+                <strong className="figure">{a.windLimit_mps === null ? '–' : say('speed', a.windLimit_mps)}</strong>.
+              </p>
+            )}
             <Refused error={error} />
           </>
         }
         drawing={
-          liftsOnOutriggers(machine) && setup ? (
-            <LiftDrawing
-              label="The lift as it was proved"
-              machine={machine}
-              place={place}
-              setup={setup.plan}
-              step={step}
-              assessment={a}
-            />
-          ) : null
+          <Suspense>
+            {liftsOnOutriggers(machine) && setup && seen ? (
+              <LiftDrawing
+                label="The lift as it was proved"
+                machine={machine}
+                place={place}
+                setup={setup.plan}
+                seen={seen}
+                assessment={a}
+              />
+            ) : towing && tows(machine) ? (
+              <TowView machine={machine} lift={lift.plan} assessment={a} />
+            ) : isTruck(machine) && setup ? (
+              <TruckView
+                machine={machine}
+                lift={lift.plan}
+                fitted={fittedOf(machine.truck, { setup: setup.plan, lift: lift.plan })}
+                assessment={a}
+              />
+            ) : null}
+          </Suspense>
         }
         sheet={
           <Sheets
@@ -145,7 +224,7 @@ function OneLift({ lift }: { lift: LiftRecord }) {
               {
                 id: 'order',
                 name: 'Before and at the trial lift',
-                body: <Steps steps={machine.procedures.lift} confirmed={steps} onChange={setSteps} />,
+                body: <Steps steps={order} confirmed={steps} onChange={setSteps} />,
               },
               { id: 'cautions', name: 'Cautions', body: <Cautions of={machine.cautions} /> },
               { id: 'findings', name: 'Findings', body: <Findings assessment={a} open={opened} onOpen={setOpened} /> },

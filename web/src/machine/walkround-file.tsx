@@ -1,4 +1,4 @@
-import { csvToWalkround, type MachineFile, type Me, type WalkroundFile } from '@geolabe/contract'
+import { csvToWalkround, type MachineFile, type Me, reviseWalkroundRequest, type WalkroundFile } from '@geolabe/contract'
 import { itemsOf, measureLabel, type Occasion, occasion, occasionWords, walkPartWords } from '@geolabe/core'
 import { useState } from 'react'
 import { call, newId } from '../api/client'
@@ -6,8 +6,8 @@ import { queryClient } from '../api/me'
 import { useWalkroundFile } from '../api/queries'
 import { Button } from '../look/button'
 import { Choice } from '../look/choice'
-import { TextField } from '../look/field'
 import { FileButton } from '../look/file-button'
+import { Form, TextEntry, useEntry } from '../look/form'
 import { Refused, Sheet } from '../look/page'
 import { when } from '../look/when'
 
@@ -123,7 +123,7 @@ function Waiting({ file, me }: { file: WalkroundFile; me: Me }) {
 }
 
 function BringIn({ file }: { file: MachineFile }) {
-  const [why, setWhy] = useState('')
+  const form = useEntry(reviseWalkroundRequest.pick({ why: true }), { why: '' })
   const [picked, setPicked] = useState<{ name: string; template: object; items: number } | null>(null)
   const [error, setError] = useState<unknown>(null)
   const [done, setDone] = useState('')
@@ -143,7 +143,7 @@ function BringIn({ file }: { file: MachineFile }) {
       setError(e instanceof SyntaxError ? new Error('This file is neither CSV nor readable JSON.') : e)
     }
   }
-  const bring = async () => {
+  const bring = form.handleSubmit(async ({ why }) => {
     if (!picked) return
     setError(null)
     try {
@@ -156,11 +156,11 @@ function BringIn({ file }: { file: MachineFile }) {
       for (const key of ['machine', 'walkround']) void queryClient.invalidateQueries({ queryKey: [key] })
       setDone(`Revision ${w.revision} is in use.`)
       setPicked(null)
-      setWhy('')
+      form.reset()
     } catch (e) {
       setError(e)
     }
-  }
+  })
   return (
     <Sheet title="Bring one in">
       <div className="grid gap-3">
@@ -169,13 +169,13 @@ function BringIn({ file }: { file: MachineFile }) {
           {picked ? picked.name : 'Choose a CSV or JSON file'}
         </FileButton>
         {picked && (
-          <>
+          <Form onSubmit={bring}>
             <p>{picked.items} items were read.</p>
-            <TextField label="Why it changes" value={why} onChange={setWhy} rows={2} />
-            <Button look="next" disabled={why.trim() === ''} onClick={() => void bring()}>
+            <TextEntry control={form.control} name="why" label="Why it changes" rows={2} />
+            <Button look="next" type="submit">
               Put it in use
             </Button>
-          </>
+          </Form>
         )}
         <p role="status">{done}</p>
         <Refused error={error} />

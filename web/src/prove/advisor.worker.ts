@@ -1,6 +1,5 @@
 import {
   type Case,
-  type Extension,
   type Finding,
   type MatKind,
   nearestRemedies,
@@ -15,8 +14,8 @@ export interface Question {
   /** Findings to put right, gravest first. */
   failed: Finding[]
   mats: readonly MatKind[]
-  /** What something stands in the way of: outrigger, extension, mat (null: the float alone). */
-  blocked: { outrigger: string; extension: Extension; mat: string | null }[]
+  /** What something stands in the way of: outrigger, stop, mat (null: the float alone). */
+  blocked: { outrigger: string; stop: string; mat: string | null }[]
 }
 
 export interface Advice {
@@ -28,8 +27,8 @@ const advisor = {
   advise(q: Question): Advice {
     const means = {
       mats: q.mats,
-      canStand: (outrigger: string, extension: Extension, mat: string | null) =>
-        !q.blocked.some((b) => b.outrigger === outrigger && b.extension === extension && b.mat === mat),
+      canStand: (outrigger: string, stop: string, mat: string | null) =>
+        !q.blocked.some((b) => b.outrigger === outrigger && b.stop === stop && b.mat === mat),
     }
     return { changes: q.failed.map((f) => ({ finding: f.id, changes: nearestRemedies(q.case, f, means) })) }
   },

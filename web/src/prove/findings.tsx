@@ -7,6 +7,9 @@ import { useSay } from '../units/units'
 
 const gravity: Record<Verdict, number> = { outside: 0, 'not-proven': 1, near: 2, inside: 3 }
 
+/** So many lines are shown also where all is inside. */
+const atLeast = 3
+
 /** Worst first; of the same verdict, by how much of its limit is used. */
 const worstFirst = (findings: readonly Finding[]) =>
   [...findings].sort((a, b) => gravity[a.verdict] - gravity[b.verdict] || (b.utilisation ?? 0) - (a.utilisation ?? 0))
@@ -25,22 +28,33 @@ export const Findings = memo(function Findings({
   onOpen: (id: string) => void
 }) {
   const say = useSay()
+  const all = worstFirst(assessment.findings)
+  // What is inside and not among the fullest needs no reading; it is there to be looked up.
+  const looked = all.filter((f, i) => f.verdict !== 'inside' || i < atLeast)
+  const folded = all.slice(looked.length)
+  const line = (f: Finding) => (
+    <div key={f.id} className="border-t border-line first:border-t-0">
+      <Line
+        id={f.id}
+        verdict={f.verdict}
+        title={findingWords(f, say).title}
+        used={f.utilisation === null ? '' : f.utilisation > 9.99 ? 'over' : say('share', f.utilisation)}
+        open={f.id === open}
+        onOpen={onOpen}
+      />
+      {f.id === open && <Opened finding={f} />}
+    </div>
+  )
   return (
     <div className="overflow-hidden rounded-xl border border-line bg-sheet">
       <section aria-label="What was checked">
-        {worstFirst(assessment.findings).map((f) => (
-          <div key={f.id} className="border-t border-line first:border-t-0">
-            <Line
-              id={f.id}
-              verdict={f.verdict}
-              title={findingWords(f, say).title}
-              used={f.utilisation === null ? '' : f.utilisation > 9.99 ? 'over' : say('share', f.utilisation)}
-              open={f.id === open}
-              onOpen={onOpen}
-            />
-            {f.id === open && <Opened finding={f} />}
-          </div>
-        ))}
+        {looked.map(line)}
+        {folded.length > 0 && (
+          <details className="border-t border-line" open={folded.some((f) => f.id === open) || undefined}>
+            <summary className="min-h-12 content-center px-3 font-semibold">{folded.length} more inside</summary>
+            {folded.map(line)}
+          </details>
+        )}
       </section>
       {assessment.notChecked.length > 0 && (
         <details className="border-t border-dashed border-edge">

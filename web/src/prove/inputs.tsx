@@ -1,17 +1,17 @@
-import type { Crane, LiftPlan, MassSource, Place, RatingTable, Step } from '@geolabe/core'
+import type { Crane, LiftPlan, MassSource, Place, RatingTable, SlewStep } from '@geolabe/core'
 import { lazy, memo, Suspense, useState } from 'react'
 import { Button } from '../look/button'
 import { Choice } from '../look/choice'
 import { NumberField, SelectField, TextField, TolField } from '../look/field'
 import { useSay } from '../units/units'
-import { type ProveDraft, withHung, withStep } from './draft'
+import { type ProveDraft, type StepChange, withHung, withStep } from './draft'
 import { SizeFields } from './room'
 import { withTransferred } from './transferred'
 
 const LoadBuilder = lazy(() => import('../calculators/load-builder').then((m) => ({ default: m.LoadBuilder })))
 
 type SetDraft = (change: (d: ProveDraft) => ProveDraft) => void
-const sources: { value: MassSource | ''; label: string }[] = [
+export const massSources: { value: MassSource | ''; label: string }[] = [
   { value: '', label: 'Nobody knows yet' },
   { value: 'marked', label: 'Marked on it' },
   { value: 'document', label: 'From its document' },
@@ -78,7 +78,7 @@ export const LoadPanel = memo(function LoadPanel({
       <SelectField
         label="How the mass is known"
         value={load.massSource ?? ''}
-        options={sources}
+        options={massSources}
         onChange={(s) => set({ massSource: s === '' ? null : s })}
       />
       <TolField
@@ -119,7 +119,7 @@ export const LoadPanel = memo(function LoadPanel({
 })
 
 /** Where it is picked up, where it goes, and which way round. */
-export const PathPanel = memo(function PathPanel({ step, change }: { step: Step; change: (to: Partial<Step>) => void }) {
+export const PathPanel = memo(function PathPanel({ step, change }: { step: SlewStep; change: (to: StepChange) => void }) {
   return (
     <div className="grid gap-3">
       {(['pickUp', 'setDown'] as const).map((which) => (
@@ -151,8 +151,8 @@ const Turned = memo(function Turned({
   direction,
   change,
 }: {
-  direction: Step['slewDirection']
-  change: (to: Partial<Step>) => void
+  direction: SlewStep['slewDirection']
+  change: (to: StepChange) => void
 }) {
   return (
     <Choice
@@ -167,12 +167,12 @@ const Turned = memo(function Turned({
   )
 })
 
-const RadiusBasis = memo(function RadiusBasis({
+export const RadiusBasis = memo(function RadiusBasis({
   basis,
   change,
 }: {
-  basis: Step['radiusBasis']
-  change: (to: Partial<Step>) => void
+  basis: SlewStep['radiusBasis']
+  change: (to: StepChange) => void
 }) {
   return (
     <>
@@ -212,7 +212,8 @@ export const MachinePanel = memo(function MachinePanel({
   counterweight,
 }: {
   machine: Crane
-  boom_m: number
+  /** Null: the poses say how far it is drawn out. */
+  boom_m: number | null
   wind_mps: ProveDraft['wind_mps']
   configuration: string | undefined
   setDraft: SetDraft
@@ -226,12 +227,14 @@ export const MachinePanel = memo(function MachinePanel({
   )
   return (
     <div className="grid gap-3">
-      <Choice
-        label="Boom"
-        value={String(boom_m)}
-        onChange={(v) => setDraft((d) => ({ ...d, lift: withStep(d.lift, { boom_m: Number(v) }) }))}
-        options={machine.boom.lengths_m.map((l) => ({ value: String(l), label: say('length', l) }))}
-      />
+      {boom_m !== null && (
+        <Choice
+          label="Boom"
+          value={String(boom_m)}
+          onChange={(v) => setDraft((d) => ({ ...d, lift: withStep(d.lift, { boom_m: Number(v) }) }))}
+          options={machine.boom.lengths_m.map((l) => ({ value: String(l), label: say('length', l) }))}
+        />
+      )}
       <TolField
         label="Wind, gust at the boom tip"
         quantity="speed"

@@ -1,34 +1,38 @@
 import {
+  type ArticulatedPose,
   type Assessment,
   type Crane,
   type MapZone,
-  nominal,
   type Place,
   pathOf,
   type SetupPlan,
-  type Step,
+  supportOf,
   telescopicBoom,
   worstVerdict,
 } from '@geolabe/core'
-import { usePinch } from '@use-gesture/react'
+import { useDrag, usePinch } from '@use-gesture/react'
 import { useMemo, useRef, useState } from 'react'
 import { Dial, type Lit, type Touched } from '../instruments/dial'
+import { aroundFeet } from '../instruments/frame'
 import type { Polar } from '../instruments/hook-point'
 import { SideView } from '../instruments/side-view'
 import { ZoneLegend } from '../instruments/zones'
 import { dialOutriggers } from '../setup/dial-outriggers'
 import { useSay } from '../units/units'
-import { plainPoint } from './draft'
+import { plainPoint, type SeenStep } from './draft'
+import { FoldingView } from './folding-view'
 
 interface Props {
   label: string
   machine: Crane
   place: Place
   setup: SetupPlan
-  step: Step
+  seen: SeenStep
   assessment: Assessment | null
   zones?: readonly (MapZone | null)[] | null
   lit?: Lit | null
+  /** A pose that is dragged in the side view. */
+  onPose?: (i: number, pose: ArticulatedPose) => void
   onMove?: (which: 'pickUp' | 'setDown', to: Polar) => void
   onTouch?: (what: Touched) => void
 }
@@ -39,15 +43,16 @@ const views = [
 ] as const
 
 /** A lift from above or from the side, as large as the screen allows; its points are dragged, its outriggers touched. */
-export function LiftDrawing({ label, machine, place, setup, step, assessment, zones, lit, onMove, onTouch }: Props) {
+export function LiftDrawing({ label, machine, place, setup, seen, assessment, zones, lit, onPose, onMove, onTouch }: Props) {
   const say = useSay()
   const [view, setView] = useState<'above' | 'side'>('above')
   const verdictOf = (id: string) =>
     worstVerdict((assessment?.findings ?? []).filter((f) => f.subject === id).map((f) => f.verdict))
-  const [pickUp, setDown] = [plainPoint(step.pickUp), plainPoint(step.setDown)]
+  const [pickUp, setDown] = [plainPoint(seen.pickUp), plainPoint(seen.setDown)]
   const far_m = Math.max(pickUp.radius_m, setDown.radius_m)
   const [held, setHeld] = useState(false)
-  const fits_m = Math.min(32, Math.max(9, Math.ceil(far_m / 2) * 2 + 3))
+  const feet = useMemo(() => supportOf(machine, setup.standing).contacts, [machine, setup.standing])
+  const fits_m = Math.min(32, Math.max(Math.min(9, aroundFeet(feet, 2.2)), Math.ceil(far_m / 2) * 2 + Math.min(3, far_m * 0.4)))
   // While a finger holds a point the drawing keeps its scale, unless the point would leave it.
   const [extent_m, setExtent] = useState(fits_m)
   if (!held && extent_m !== fits_m) setExtent(fits_m)
@@ -55,23 +60,42 @@ export function LiftDrawing({ label, machine, place, setup, step, assessment, zo
   // Two fingers, or the wheel with Ctrl: nearer or further off.
   const box = useRef<HTMLDivElement>(null)
   const [zoom, setZoom] = useState(1)
-  usePinch(({ offset: [scale] }) => setZoom(scale), {
+  // The last word of a pinch comes late, when somebody may have gone back to the whole already.
+  usePinch(({ offset: [scale], last }) => !last && setZoom(scale), {
     target: box,
     from: () => [zoom, 0],
     scaleBounds: { min: 0.6, max: 3 },
     eventOptions: { passive: false },
   })
+  // Brought nearer, it is moved about by its ground; what can be taken hold of is not the ground.
+  const [aside_m, setAside] = useState<readonly [number, number]>([0, 0])
+  useDrag(
+    ({ delta: [dx, dy], event }) => {
+      const wide = box.current?.clientWidth ?? 0
+      if (zoom <= 1.02 || wide === 0 || (event.target as Element).closest('[role=slider], button, fieldset, details')) return
+      const per = (2 * extent_m) / zoom / Math.min(wide, box.current?.clientHeight ?? wide)
+      const most = extent_m - extent_m / zoom
+      const within = (v: number) => Math.min(most, Math.max(-most, v))
+      setAside(([x, y]) => [within(x - dx * per), within(y - dy * per)])
+    },
+    { target: box, pointer: { keys: false }, filterTaps: true, preventScroll: false },
+  )
+  const whole = () => {
+    setZoom(1)
+    setAside([0, 0])
+  }
   // It reaches furthest with the boom as near level as it goes.
   const reach_m = useMemo(
-    () => telescopicBoom(machine.boom).poseAtAngle(step.boom_m, Math.max(0, machine.boom.minAngle_deg)).radius_m,
-    [machine.boom, step.boom_m],
+    () => telescopicBoom(machine.boom).poseAtAngle(seen.boom_m, Math.max(0, machine.boom.minAngle_deg)).radius_m,
+    [machine.boom, seen.boom_m],
   )
   const [stopped, setStopped] = useState(false)
+  const { step } = seen
   const bend_m = typeof step.radiusBasis === 'object' && step.radiusBasis ? step.radiusBasis.deflection_m : 0
   return (
     <div
       ref={box}
-      className="relative h-full touch-pan-y"
+      className={zoom > 1.02 ? 'relative h-full touch-none' : 'relative h-full touch-pan-y'}
       onPointerDownCapture={() => setHeld(true)}
       onPointerUpCapture={() => {
         setHeld(false)
@@ -86,6 +110,7 @@ export function LiftDrawing({ label, machine, place, setup, step, assessment, zo
           place={place}
           position={setup.position}
           extent_m={extent_m / zoom}
+          aside_m={zoom > 1.02 ? aside_m : undefined}
           outriggers={dialOutriggers(machine, setup, (id) => {
             const use = assessment?.outriggers.find((l) => l.id === id)
             return { verdict: verdictOf(id), note: use ? say('force', use.upper_N) : '' }
@@ -93,7 +118,8 @@ export function LiftDrawing({ label, machine, place, setup, step, assessment, zo
           boom={setDown}
           pickUp={pickUp}
           setDown={setDown}
-          arc={pathOf(step).arc}
+          arc={step.do === 'slew' ? pathOf(step).arc : undefined}
+          way={seen.way ?? undefined}
           zones={zones ?? undefined}
           lit={lit}
           reach_m={reach_m}
@@ -101,17 +127,19 @@ export function LiftDrawing({ label, machine, place, setup, step, assessment, zo
           onMove={onMove}
           onTouch={onTouch}
         />
+      ) : step.do === 'pose' ? (
+        <FoldingView machine={machine} step={step} onPose={onPose} />
       ) : (
         <SideView
           machine={machine}
           boom_m={step.boom_m}
-          radius_m={nominal(step.setDown.radius_m)}
+          radius_m={setDown.radius_m}
           deflection_m={bend_m}
           label="From the side at set-down"
         />
       )}
       <p role="status" className="absolute inset-x-2 top-16 font-semibold text-near">
-        {stopped && `Held here: this boom at ${say('length', step.boom_m)} reaches ${say('length', reach_m)}.`}
+        {stopped && `Held here: this boom at ${say('length', seen.boom_m)} reaches ${say('length', reach_m)}.`}
       </p>
       <fieldset className="absolute top-2 left-2 flex overflow-hidden rounded-lg border-2 border-ink bg-sheet text-[0.92rem]">
         <legend className="sr-only">Seen</legend>
@@ -130,7 +158,7 @@ export function LiftDrawing({ label, machine, place, setup, step, assessment, zo
       {view === 'above' && Math.abs(zoom - 1) > 0.02 && (
         <button
           type="button"
-          onClick={() => setZoom(1)}
+          onClick={whole}
           className="absolute top-2 right-2 min-h-12 rounded-lg border-2 border-ink bg-sheet px-3 font-semibold"
         >
           The whole

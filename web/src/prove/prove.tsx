@@ -1,17 +1,7 @@
 import type { ProveRequest, Shift } from '@geolabe/contract'
-import {
-  type Case,
-  type CheckName,
-  type Finding,
-  type LiftPlan,
-  liftsOnOutriggers,
-  type Remedy,
-  type Step,
-  type Verdict,
-  worstVerdict,
-} from '@geolabe/core'
+import { type Case, type CheckName, type Finding, type LiftPlan, type Remedy, type Verdict, worstVerdict } from '@geolabe/core'
 import { useCallback, useEffect, useMemo, useState } from 'react'
-import { Link, useNavigate } from 'react-router'
+import { useNavigate } from 'react-router'
 import { newId } from '../api/client'
 import { useDraft } from '../api/draft'
 import { outbox } from '../api/outbox'
@@ -19,52 +9,38 @@ import { putShift } from '../api/queries'
 import type { Lit, Touched } from '../instruments/dial'
 import type { Polar } from '../instruments/hook-point'
 import { Button } from '../look/button'
-import { ActionBar, Refused, Title } from '../look/page'
+import { Refused } from '../look/page'
 import { Sheets } from '../look/sheets'
 import { Station } from '../look/station'
-import { type ShiftContext, useShiftContext } from '../shift/frame'
+import type { ShiftContext } from '../shift/frame'
 import { takeForLift } from '../transfer/transfer-to-lift'
 import type { Ground, Planned } from './case-parts'
-import { firstLift, isLiftDraft, movedTo, type ProveDraft, stepOf, withHung, withStep } from './draft'
+import {
+  firstLift,
+  isLiftDraft,
+  movedTo,
+  type ProveDraft,
+  poseAt,
+  type StepChange,
+  seenAs,
+  stepOf,
+  withHung,
+  withStep,
+} from './draft'
 import { Findings } from './findings'
 import { LoadPanel, MachinePanel, PathPanel } from './inputs'
 import { LiftDrawing } from './lift-drawing'
+import { PosePanel } from './pose-panel'
+import { ProofHead, worthOf } from './proof-head'
 import { ChangeList } from './remedy-list'
 import { RoomPanel, SlingPanel } from './room'
+import { SupportBars } from './support-bars'
 import { TableReading } from './table-reading'
 import { withTransferred } from './transferred'
 import { UncertaintyPanel } from './uncertainty-panel'
 import { useAdvice } from './use-advice'
 import { useMap } from './use-map'
 import { useProof } from './use-proof'
-import { VerdictBand } from './verdict-band'
-
-/** Station: one lift, proven before anything leaves the ground. Every change computes everything at once. */
-export function Prove() {
-  const context = useShiftContext()
-  const machine = context.file.definition
-  const setup = context.shift.setups[context.shift.setups.length - 1]
-  if (!liftsOnOutriggers(machine)) return <p>This machine has no boom and legs; a lift is not proved here.</p>
-  if (!setup) {
-    return (
-      <>
-        <Title>Prove the lift</Title>
-        <p className="text-lg">The machine is not set up yet, and a rating belongs to exactly one set-up.</p>
-        <ActionBar>
-          <Link
-            className="flex min-h-16 items-center rounded-lg border-2 border-ink bg-accent px-7 text-lg font-bold text-on-accent"
-            to={`/shifts/${context.shift.id}/set-up`}
-          >
-            Set up first
-          </Link>
-        </ActionBar>
-      </>
-    )
-  }
-  return <ProveCrane key={setup.id} {...context} machine={machine} setup={setup} />
-}
-
-const lostProof = new Error('Nothing here is proven: this device cannot work it out just now. Load the page again.')
 
 type Tab = 'load' | 'path' | 'slings' | 'machine' | 'table'
 
@@ -95,7 +71,8 @@ const openOn = (findings: readonly Finding[], tab: Tab): Verdict | null =>
     findings.filter((f) => sheetFor(f) === tab && f.verdict !== 'inside' && f.verdict !== 'near').map((f) => f.verdict),
   )
 
-function ProveCrane({
+/** Station: one lift, proven before anything leaves the ground. Every change computes everything at once. */
+export function ProveCrane({
   shift,
   file,
   place,
@@ -119,20 +96,31 @@ function ProveCrane({
   const { tables } = file
   const ground = useMemo<Ground>(() => ({ machine, tables, place, policy: place.policy }), [machine, tables, place])
   const planned = useMemo<Planned>(() => ({ setup: plan, lift, conditions: { wind_mps } }), [plan, lift, wind_mps])
-  const { heard, current, lost } = useProof(ground, planned)
+  const proof = useProof(ground, planned)
+  const { heard, current } = proof
   const assessment = heard?.proof.assessment ?? null
   const proved = useMemo<Case | null>(() => heard && { ...heard.on, ...heard.of }, [heard])
   const advised = useAdvice(proved, assessment, machine)
   const zones = useMap(ground, planned)
 
   const step = stepOf(lift)
-  const change = useCallback((to: Partial<Step>) => setDraft((d) => ({ ...d, lift: withStep(d.lift, to) })), [setDraft])
+  const seen = useMemo(() => seenAs(machine, step), [machine, step])
+  const change = useCallback((to: StepChange) => setDraft((d) => ({ ...d, lift: withStep(d.lift, to) })), [setDraft])
   const changeHung = useCallback(
     (to: Partial<LiftPlan['hung']>) => setDraft((d) => ({ ...d, lift: withHung(d.lift, to) })),
     [setDraft],
   )
   const move = (which: 'pickUp' | 'setDown', to: Polar) =>
-    setDraft((d) => ({ ...d, lift: withStep(d.lift, { [which]: movedTo(stepOf(d.lift)[which], to) }) }))
+    setDraft((d) => {
+      const s = stepOf(d.lift)
+      if (s.do === 'slew') return { ...d, lift: withStep(d.lift, { [which]: movedTo(s[which], to) }) }
+      const at = which === 'pickUp' ? 0 : s.waypoints.length - 1
+      const now = s.waypoints[at]
+      const there = now && poseAt(machine, now, to.radius_m)
+      if (!there) return d
+      const waypoints = s.waypoints.map((p, i) => (i === at ? { ...there, slew_deg: to.slew_deg } : p))
+      return { ...d, lift: withStep(d.lift, { waypoints }) }
+    })
   const take = useCallback(
     (made: Remedy) => {
       if (!made.changedCase) return
@@ -145,7 +133,8 @@ function ProveCrane({
     setError(null)
     const body: ProveRequest = { id: newId(), setup: setup.id, plan: lift, conditions: { wind_mps } }
     try {
-      putShift(shift.id, await outbox.send<Shift>('prove-lift', { shift: shift.id }, body))
+      const s = await outbox.sendPatiently<Shift, 'prove-lift'>('prove-lift', { shift: shift.id }, body)
+      if (s) putShift(shift.id, s)
       clear()
       navigate(`/shifts/${shift.id}/lift`)
     } catch (e) {
@@ -185,15 +174,7 @@ function ProveCrane({
               </span>
             </div>
           )}
-          {lost ? (
-            <Refused error={lostProof} />
-          ) : assessment ? (
-            <VerdictBand assessment={assessment} stale={!current} />
-          ) : heard ? (
-            <Refused error={new Error(heard.proof.refused ?? '')} />
-          ) : (
-            <p role="status">Working it out…</p>
-          )}
+          <ProofHead proof={proof} />
           <Refused error={error} />
         </>
       }
@@ -203,7 +184,8 @@ function ProveCrane({
           machine={machine}
           place={place}
           setup={plan}
-          step={step}
+          seen={seen}
+          onPose={(i, pose) => step.do === 'pose' && change({ waypoints: step.waypoints.map((p, k) => (k === i ? pose : p)) })}
           assessment={assessment}
           zones={zones}
           lit={placeOf(
@@ -240,7 +222,17 @@ function ProveCrane({
               verdict: openOn(findings, 'load'),
               body: <LoadPanel place={place} hung={lift.hung} setDraft={setDraft} />,
             },
-            { id: 'path', name: 'Path', verdict: openOn(findings, 'path'), body: <PathPanel step={step} change={change} /> },
+            {
+              id: 'path',
+              name: 'Path',
+              verdict: openOn(findings, 'path'),
+              body:
+                step.do === 'pose' ? (
+                  <PosePanel machine={machine} step={step} change={change} />
+                ) : (
+                  <PathPanel step={step} change={change} />
+                ),
+            },
             {
               id: 'slings',
               name: 'Slings',
@@ -259,7 +251,7 @@ function ProveCrane({
               body: (
                 <MachinePanel
                   machine={machine}
-                  boom_m={step.boom_m}
+                  boom_m={step.do === 'slew' ? step.boom_m : null}
                   wind_mps={wind_mps}
                   configuration={lift.configuration}
                   setDraft={setDraft}
@@ -273,6 +265,7 @@ function ProveCrane({
               name: 'Reading',
               body: (
                 <div className="grid gap-5">
+                  {machine.supportStates && <SupportBars of={proved} />}
                   <TableReading assessment={assessment} />
                   {advised.uncertainty && <UncertaintyPanel uncertainty={advised.uncertainty} />}
                 </div>
@@ -281,15 +274,7 @@ function ProveCrane({
           ]}
         />
       }
-      why={
-        tried
-          ? 'This is a trial: the machine stands otherwise.'
-          : proven
-            ? 'Recorded with everything it rests on.'
-            : assessment?.verdict === 'outside'
-              ? 'Outside the limits: it can be recorded, never lifted.'
-              : 'Not proven: it can be recorded, never lifted.'
-      }
+      why={tried ? 'This is a trial: the machine stands otherwise.' : worthOf(assessment?.verdict)}
       actions={
         <Button
           look={proven ? 'next' : 'plain'}

@@ -1,4 +1,4 @@
-import { high, type LiftPlan, lengthsOf, liftPoints, low, type Slings, type Step } from '@geolabe/core'
+import { high, type LiftPlan, lengthsOf, liftPoints, low, type SlewStep, type Slings } from '@geolabe/core'
 import { memo } from 'react'
 import { Button } from '../look/button'
 import { Choice } from '../look/choice'
@@ -6,7 +6,7 @@ import { NumberField, TolField } from '../look/field'
 import { useSay } from '../units/units'
 
 type Hung = LiftPlan['hung']
-type Heights = NonNullable<Step['heights']>
+type Heights = NonNullable<SlewStep['heights']>
 
 const sides = [
   ['length_m', 'Length'],
@@ -55,9 +55,9 @@ export const RoomPanel = memo(function RoomPanel({
   change,
   onHung,
 }: {
-  heights: Step['heights']
+  heights: SlewStep['heights']
   hung: Hung
-  change: (to: Partial<Step>) => void
+  change: (to: Pick<SlewStep, 'heights'>) => void
   onHung: (to: Partial<Hung>) => void
 }) {
   const set = (which: keyof Heights, v: number | null) =>

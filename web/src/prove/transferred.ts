@@ -15,7 +15,10 @@ export function withTransferred(d: ProveDraft, t: Transferred): ProveDraft {
           // Another load: how large it is, is measured anew.
           size: undefined,
         }
-  const { setDown } = stepOf(d.lift)
-  const lift = withStep(d.lift, { setDown: t.radius_m === undefined ? setDown : { ...setDown, radius_m: t.radius_m } })
+  const step = stepOf(d.lift)
+  const lift =
+    step.do === 'slew' && t.radius_m !== undefined
+      ? withStep(d.lift, { setDown: { ...step.setDown, radius_m: t.radius_m } })
+      : d.lift
   return { wind_mps: t.wind_mps ?? d.wind_mps, lift: withHung(lift, { load }) }
 }

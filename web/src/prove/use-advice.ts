@@ -1,4 +1,4 @@
-import { type Assessment, type Case, type Crane, extension, type Uncertainty } from '@geolabe/core'
+import { type Assessment, type Case, liftsOnOutriggers, type Machine, stopsOf, type Uncertainty } from '@geolabe/core'
 import { wrap } from 'comlink'
 import { useEffect, useState } from 'react'
 import { blockedBy } from '../setup/draft'
@@ -14,7 +14,7 @@ interface Advised {
 export function useAdvice(
   c: Case | null,
   assessment: Assessment | null,
-  machine: Crane,
+  machine: Machine,
 ): { advice: Advice | null; uncertainty: Uncertainty | null; current: boolean } {
   const [heard, setHeard] = useState<Advised | null>(null)
   useEffect(() => {
@@ -23,11 +23,11 @@ export function useAdvice(
     const timer = setTimeout(async () => {
       worker = new Worker(new URL('./advisor.worker.ts', import.meta.url), { type: 'module' })
       const advisor = wrap<Advisor>(worker)
-      const blocked = machine.outriggers.flatMap((l) =>
-        extension.options.flatMap((e) =>
+      const blocked = (liftsOnOutriggers(machine) ? machine.outriggers : []).flatMap((l) =>
+        stopsOf(l).flatMap(({ id: stop }) =>
           [null, ...c.place.mats.map((m) => m.id)]
-            .filter((mat) => blockedBy(machine, c.place, c.setup.position, l.id, e, mat))
-            .map((mat) => ({ outrigger: l.id, extension: e, mat })),
+            .filter((mat) => liftsOnOutriggers(machine) && blockedBy(machine, c.place, c.setup.position, l.id, stop, mat))
+            .map((mat) => ({ outrigger: l.id, stop, mat })),
         ),
       )
       const failed = assessment.findings.filter((f) => f.verdict === 'outside')

@@ -8,9 +8,12 @@ import { useSay } from '../units/units'
 export const VerdictBand = memo(function VerdictBand({
   assessment: a,
   stale = false,
+  on = 'On the hook',
 }: {
   assessment: Assessment
   stale?: boolean
+  /** What carries the load, as it is said. */
+  on?: string
 }) {
   const say = useSay()
   const tone = verdictTone[a.verdict]
@@ -33,7 +36,7 @@ export const VerdictBand = memo(function VerdictBand({
           {verdictWords[a.verdict].long}
         </p>
         <dl className="ml-auto flex gap-5 max-sm:hidden">
-          <Big label="On the hook" value={a.hookLoad_kg === null ? 'not known' : say('mass', a.hookLoad_kg)} />
+          <Big label={on} value={a.hookLoad_kg === null ? 'not known' : say('mass', a.hookLoad_kg)} />
           <Big label="Rated here" value={a.rated_kg === null ? 'not rated' : say('mass', a.rated_kg)} />
         </dl>
         {governing && <p className="basis-full leading-snug max-sm:text-[0.92rem]">{findingWords(governing, say).what}</p>}

@@ -240,6 +240,11 @@ function PersonMenu({ me, onHelp }: { me: Me; onHelp: () => void }) {
               Who may: licences and keys
             </NavLink>
           </Popover.Close>
+          <Popover.Close asChild>
+            <NavLink to="/policies" className="flex min-h-12 items-center font-semibold underline underline-offset-4">
+              Site policies
+            </NavLink>
+          </Popover.Close>
           <Button look="quiet" onClick={onHelp}>
             Keys and help
           </Button>

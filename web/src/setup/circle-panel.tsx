@@ -1,4 +1,4 @@
-import type { Crane } from '@geolabe/core'
+import { type Crane, type SetupPlan, supportOf } from '@geolabe/core'
 import { useMemo } from 'react'
 import { NumberField, SelectField } from '../look/field'
 import { type Columns, columnsOf, Table } from '../look/table'
@@ -15,11 +15,13 @@ const helper = columnsOf<Row>()
 /** Outrigger loads before and with a load, round the whole circle. */
 export function CirclePanel({
   machine,
+  plan,
   draft,
   states,
   onChange,
 }: {
   machine: Crane
+  plan: SetupPlan
   draft: SetupDraft
   states: Map<string, OutriggerState>
   onChange: (c: SetupDraft['circle']) => void
@@ -27,8 +29,8 @@ export function CirclePanel({
   const say = useSay()
   const c = draft.circle
   const rows = useMemo<Row[]>(
-    () => machine.outriggers.map((o) => ({ label: o.label, state: states.get(o.id) })),
-    [machine, states],
+    () => supportOf(machine, plan.standing).points.map((o) => ({ label: o.label, state: states.get(o.id) })),
+    [machine, plan.standing, states],
   )
   const columns = useMemo<Columns<Row>>(() => {
     const range = (r: { min_N: number; max_N: number } | null | undefined) =>

@@ -1,25 +1,31 @@
-import { type Crane, outriggerSupport, type SetupPlan, type Verdict } from '@geolabe/core'
+import { type Crane, type SetupPlan, supportOf, type Verdict } from '@geolabe/core'
 import type { DialOutrigger } from '../instruments/dial'
 
-/** The legs of a plan as the dial draws them: what presses on the ground at its true size. */
+/** What a machine stands on by its plan, as the dial draws it: what presses on the ground at its true size. */
 export function dialOutriggers(
   machine: Crane,
   plan: SetupPlan,
   tell: (id: string) => { verdict: Verdict | null; note: string },
 ): DialOutrigger[] {
-  return outriggerSupport(machine.outriggers)
-    .contactsOf(plan.standing.outriggers)
-    .map((foot) => {
-      const outrigger = machine.outriggers.find((l) => l.id === foot.id)
-      const mat = plan.standing.outriggers.find((l) => l.id === foot.id)?.mat
-      return {
-        id: foot.id,
-        label: outrigger?.label ?? foot.id,
-        x_m: foot.x_m,
-        y_m: foot.y_m,
-        length_m: mat?.length_m ?? outrigger?.float.length_m ?? 0.5,
-        width_m: mat?.width_m ?? outrigger?.float.width_m ?? 0.5,
-        ...tell(foot.id),
-      }
-    })
+  const { contacts, points, settings } = supportOf(machine, plan.standing)
+  return contacts.map((foot) => {
+    const point = points.find((l) => l.id === foot.id)
+    const outrigger = machine.outriggers.find((l) => l.id === foot.id)
+    const on = settings.find((l) => l.id === foot.id)?.mat ?? point?.float
+    const { x_m, y_m } = foot
+    return {
+      id: foot.id,
+      label: point?.label ?? foot.id,
+      x_m,
+      y_m,
+      // A wheel hangs on no beam; a leg swings from its hinge, or is let down from the frame; a beam slides across.
+      from:
+        plan.standing.on === 'wheels'
+          ? null
+          : (outrigger?.swing?.hinge ?? (outrigger?.drop ? { x_m: x_m * 0.3, y_m: y_m * 0.2 } : { x_m, y_m: 0 })),
+      length_m: on?.length_m ?? 0.5,
+      width_m: on?.width_m ?? 0.5,
+      ...tell(foot.id),
+    }
+  })
 }

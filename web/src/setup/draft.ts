@@ -1,20 +1,22 @@
 import type { Shift } from '@geolabe/contract'
 import {
   type Crane,
-  type Extension,
   groundAt,
   inTheWay,
   type MachinePosition,
   type OutriggerSetting,
-  outriggerSupport,
   type Place,
+  propContacts,
   type SetupPlan,
+  type SupportState,
+  stopsOf,
+  supportOf,
   type Tol,
 } from '@geolabe/core'
 
 export interface OutriggerDraft {
   id: string
-  at: { stop: Extension }
+  at: { stop: string }
   mat: string | null
   /** Null: whatever the place's plan says lies there. */
   ground: string | null
@@ -23,6 +25,8 @@ export interface OutriggerDraft {
 
 export interface SetupDraft {
   position: MachinePosition
+  /** Which of the machine's ways of standing; null: it has only one. */
+  state: string | null
   counterweight: string
   partsOfLine: number
   outriggers: OutriggerDraft[]
@@ -30,6 +34,13 @@ export interface SetupDraft {
   roll_deg: Tol | null
   strategy: 'raise-only' | 'least-movement'
   steps: string[]
+  /** On its wheels: what they stand on; null: whatever the plan says lies there. */
+  underWheels: string | null
+  tyresChecked: boolean
+  /** Under props: a mat, and what the plan says lies there where nothing else was chosen. */
+  props: { mat: string | null; ground: string | null }
+  /** What was looked at and confirmed: by whom and when. */
+  confirmed: SetupPlan['confirmed']
   circle: { boom_m: number; radius_m: number; load_kg: number | null }
 }
 
@@ -38,29 +49,35 @@ export function widestThatFits(
   machine: Crane,
   place: Place,
   position: MachinePosition,
-  legId: string,
+  id: string,
   matId: string | null,
-): Extension {
-  return (
-    (['fullyExtended', 'intermediate', 'retracted'] as const).find(
-      (e) => blockedBy(machine, place, position, legId, e, matId) === undefined,
-    ) ?? 'retracted'
-  )
+): string {
+  const outrigger = machine.outriggers.find((o) => o.id === id)
+  const stops = outrigger ? stopsOf(outrigger) : []
+  const widest = [...stops].reverse().find((s) => blockedBy(machine, place, position, id, s.id, matId) === undefined)
+  return (widest ?? stops[0])?.id ?? ''
 }
 
-/** What is in the way of a leg at an extension, on a mat or its own pad; undefined: nothing. */
+/** The way of standing that a draft has chosen. */
+export const stateOf = (machine: Crane, d: Pick<SetupDraft, 'state'>): SupportState | null =>
+  machine.supportStates?.find((s) => s.id === d.state) ?? null
+
+export const standsOnWheels = (machine: Crane, d: Pick<SetupDraft, 'state'>) => stateOf(machine, d)?.on === 'wheels'
+
+/** What is in the way of an outrigger at a stop, on a mat or its own pad; undefined: nothing. */
 export function blockedBy(
   machine: Crane,
   place: Place,
   position: MachinePosition,
-  legId: string,
-  extension: Extension,
+  id: string,
+  stop: string,
   matId: string | null,
 ) {
-  const outrigger = machine.outriggers.find((l) => l.id === legId)
+  const outrigger = machine.outriggers.find((l) => l.id === id)
+  const at = outrigger && stopsOf(outrigger).find((s) => s.id === stop)
   const on = place.mats.find((m) => m.id === matId) ?? outrigger?.float
-  return outrigger && on
-    ? inTheWay(place, position, outrigger.positions[extension], Math.max(on.length_m, on.width_m, outrigger.float.length_m) / 2)
+  return outrigger && on && at
+    ? inTheWay(place, position, at, Math.max(on.length_m, on.width_m, outrigger.float.length_m) / 2)
     : undefined
 }
 
@@ -77,8 +94,16 @@ export function firstDraft(machine: Crane, place: Place, shift: Shift): SetupDra
     counterweight:
       last?.fitted.counterweight ?? (machine.upper.counterweights[machine.upper.counterweights.length - 1]?.id as string),
     partsOfLine: last?.fitted.partsOfLine ?? machine.hoist.reevings[Math.min(1, machine.hoist.reevings.length - 1)]?.parts ?? 1,
+    state:
+      last?.standing.state ??
+      (machine.supportStates?.find((s) => s.on === 'outriggers') ?? machine.supportStates?.[0])?.id ??
+      null,
+    underWheels: null,
+    tyresChecked: false,
+    props: { mat: mat?.id ?? null, ground: null },
+    confirmed: [],
     outriggers: machine.outriggers.map((l) => {
-      const before = last?.standing.outriggers.find((x) => x.id === l.id)
+      const before = last?.standing.on === 'outriggers' ? last.standing.outriggers.find((x) => x.id === l.id) : undefined
       return {
         id: l.id,
         at: { stop: before?.at.stop ?? widestThatFits(machine, place, position, l.id, mat?.id ?? null) },
@@ -91,18 +116,43 @@ export function firstDraft(machine: Crane, place: Place, shift: Shift): SetupDra
     roll_deg: null,
     strategy: 'raise-only',
     steps: [],
-    circle: { boom_m, radius_m: 8, load_kg: null },
+    circle: { boom_m, radius_m: Math.round(boom_m * 0.41 * 2) / 2, load_kg: null },
   }
 }
 
 /** Is a draft that was kept on the device of today's shape? */
 export const isSetupDraft = (d: Partial<SetupDraft>): boolean =>
-  typeof d.partsOfLine === 'number' && (d.outriggers ?? []).every((o: Partial<OutriggerDraft>) => o.at?.stop !== undefined)
+  typeof d.partsOfLine === 'number' &&
+  Array.isArray(d.confirmed) &&
+  d.props !== undefined &&
+  (d.outriggers ?? []).every((o: Partial<OutriggerDraft>) => o.at?.stop !== undefined)
 
 /** The draft as a plan: mats and ground whole, so that it reads and recomputes alone. */
 export function planOf(d: SetupDraft, machine: Crane, place: Place): SetupPlan {
-  const feet = outriggerSupport(machine.outriggers).contactsOf(d.outriggers)
+  const state = stateOf(machine, d)
+  const named = (id: string) => place.ground.find((g) => g.id === id) ?? null
+  const { counterweight, partsOfLine, position } = d
+  const rest = { format: 'geolabe.setup/2', place: place.id, position, fitted: { counterweight, partsOfLine } } as const
   const bubble = machine.procedures.setup.find((s) => s.proves === 'bubble')
+  const levelVerified = (bubble !== undefined && d.steps.includes(bubble.id)) || d.confirmed.some((c) => c.id === 'bubble')
+  const level = { pitch_deg: d.pitch_deg, roll_deg: d.roll_deg, levelVerified }
+  if (state?.on === 'wheels') {
+    const ground = named(d.underWheels ?? groundAt(place, position, { x_m: 0, y_m: 0 }))
+    const tyres = d.tyresChecked ? ('checked' as const) : null
+    return { ...rest, standing: { on: 'wheels', state: state.id, ground, tyres }, level, confirmed: d.confirmed }
+  }
+  const own = { on: 'outriggers', ...(state && { state: state.id }) } as const
+  const underProps = (state?.props ? propContacts(state.props) : []).map(
+    (at): OutriggerSetting => ({
+      id: at.id,
+      at: { stop: 'set' },
+      mat: place.mats.find((m) => m.id === d.props.mat) ?? null,
+      ground: named(d.props.ground ?? groundAt(place, d.position, at)),
+      stroke_m: 0,
+    }),
+  )
+  const bare = d.outriggers.map((o) => ({ ...o, mat: null, ground: null }))
+  const feet = supportOf(machine, { ...own, outriggers: [...bare, ...underProps] }).contacts
   const settingOf = (l: OutriggerDraft): OutriggerSetting => {
     const foot = feet.find((f) => f.id === l.id)
     const ground = l.ground ?? (foot ? groundAt(place, d.position, foot) : '')
@@ -110,17 +160,14 @@ export function planOf(d: SetupDraft, machine: Crane, place: Place): SetupPlan {
       id: l.id,
       at: l.at,
       mat: place.mats.find((m) => m.id === l.mat) ?? null,
-      ground: place.ground.find((g) => g.id === ground) ?? null,
+      ground: named(ground),
       stroke_m: l.stroke_m,
     }
   }
-  const { counterweight, partsOfLine, position } = d
   return {
-    format: 'geolabe.setup/2',
-    place: place.id,
-    position,
-    fitted: { counterweight, partsOfLine },
-    standing: { on: 'outriggers', outriggers: d.outriggers.map(settingOf) },
-    level: { pitch_deg: d.pitch_deg, roll_deg: d.roll_deg, levelVerified: bubble !== undefined && d.steps.includes(bubble.id) },
+    ...rest,
+    standing: { ...own, outriggers: [...d.outriggers.map(settingOf), ...underProps] },
+    level,
+    confirmed: d.confirmed,
   }
 }

@@ -1,10 +1,10 @@
-import { type Crane, type Levelling, levelling, nominal, outriggerSupport } from '@geolabe/core'
+import { type Crane, feetOf, type Levelling, levelling, nominal } from '@geolabe/core'
 import clsx from 'clsx'
 import { Bubble } from '../instruments/bubble'
 import { Choice } from '../look/choice'
 import { NumberField, TolField } from '../look/field'
 import { useSay } from '../units/units'
-import type { SetupDraft } from './draft'
+import { type SetupDraft, standsOnWheels } from './draft'
 
 /** Level read both ways; what each jack has to do, in which order, with packing where the stroke runs out. */
 export function LevelPanel({
@@ -20,7 +20,8 @@ export function LevelPanel({
 }) {
   const say = useSay()
   const [pitch, roll] = [draft.pitch_deg, draft.roll_deg]
-  const feet = outriggerSupport(machine.outriggers).contactsOf(draft.outriggers)
+  const jacked = !standsOnWheels(machine, draft)
+  const feet = feetOf(machine.outriggers, draft.outriggers)
   const jacks = machine.outriggers.map((l) => {
     const d = draft.outriggers.find((x) => x.id === l.id)
     const foot = feet.find((f) => f.id === l.id)
@@ -28,7 +29,7 @@ export function LevelPanel({
   })
   let answer: Levelling | null = null
   let wrong: string | null = null
-  if (pitch !== null && roll !== null) {
+  if (jacked && pitch !== null && roll !== null) {
     try {
       answer = levelling({
         supports: jacks,
@@ -73,12 +74,12 @@ export function LevelPanel({
         <p className={level ? 'mt-3 text-lg font-bold text-inside' : 'mt-3 text-lg font-bold text-near'}>
           {level
             ? `Level: ${say('angle', tilt)} of ${say('angle', limit_deg ?? 0)} allowed.`
-            : `${say('angle', tilt)} out of level${limit_deg === null ? '' : `, ${say('angle', limit_deg)} allowed`}. Work the jacks, then read again.`}
+            : `${say('angle', tilt)} out of level${limit_deg === null ? '' : `, ${say('angle', limit_deg)} allowed`}. ${jacked ? 'Work the jacks, then read again.' : 'Drive to level ground, then read again.'}`}
         </p>
       )}
       {wrong && <p className="mt-3 font-bold text-outside">{wrong}</p>}
       {answer && !level && <JackList answer={answer} machine={machine} />}
-      <div className="mt-3">
+      <div className={clsx('mt-3', !jacked && 'hidden')}>
         <Choice
           label="How to level"
           value={draft.strategy}
@@ -89,7 +90,7 @@ export function LevelPanel({
           ]}
         />
       </div>
-      <details className="mt-3">
+      <details className={clsx('mt-3', !jacked && 'hidden')}>
         <summary className="min-h-12 content-center font-semibold">Where the jacks stand now</summary>
         <div className="grid grid-cols-2 gap-3">
           {machine.outriggers.map((l) => (

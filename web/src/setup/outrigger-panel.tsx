@@ -1,11 +1,12 @@
 import {
   type Crane,
-  type Extension,
   findingWords,
   groundAt,
   type MachinePosition,
   type Outrigger,
   type Place,
+  stopNamed,
+  stopsOf,
 } from '@geolabe/core'
 import { Choice } from '../look/choice'
 import { SelectField } from '../look/field'
@@ -13,8 +14,6 @@ import { UseBar } from '../look/verdict'
 import { useSay } from '../units/units'
 import { blockedBy, type OutriggerDraft } from './draft'
 import type { OutriggerState } from './outrigger-state'
-
-const words: Record<Extension, string> = { retracted: 'In', intermediate: 'Middle', fullyExtended: 'Full' }
 
 /** One outrigger: how far out, on what mat, on what ground, and what it presses with. */
 export function OutriggerPanel({
@@ -35,27 +34,29 @@ export function OutriggerPanel({
   onChange: (to: Partial<OutriggerDraft>) => void
 }) {
   const say = useSay()
-  const ways = (['retracted', 'intermediate', 'fullyExtended'] as const).map((e) => ({
-    e,
-    blocked: blockedBy(machine, place, position, outrigger.id, e, draft.mat),
+  const ways = stopsOf(outrigger).map((stop) => ({
+    stop,
+    blocked: blockedBy(machine, place, position, outrigger.id, stop.id, draft.mat),
   }))
-  const lies = groundAt(place, position, outrigger.positions[draft.at.stop])
+  const lies = groundAt(place, position, stopNamed(outrigger, draft.at.stop))
   const blocked = ways.filter((w) => w.blocked)
   return (
     <section aria-label={outrigger.label}>
       <div className="grid gap-3 sm:grid-cols-2">
         <div className="sm:col-span-2">
-          <Choice
-            label={`Beam, ${outrigger.label}`}
-            hideLabel
-            value={draft.at.stop}
-            onChange={(stop) => onChange({ at: { stop }, ground: null })}
-            options={ways.map((w) => ({ value: w.e, label: words[w.e], disabled: Boolean(w.blocked) }))}
-          />
+          {ways.length > 1 && (
+            <Choice
+              label={`Beam, ${outrigger.label}`}
+              hideLabel
+              value={draft.at.stop}
+              onChange={(stop) => onChange({ at: { stop }, ground: null })}
+              options={ways.map(({ stop, blocked: no }) => ({ value: stop.id, label: stop.label, disabled: Boolean(no) }))}
+            />
+          )}
           {blocked.length > 0 && (
             <p className="mt-1 text-[0.95rem] font-semibold text-near">
               {[...new Set(blocked.map((b) => b.blocked?.label))].join(', ')} in the way of{' '}
-              {blocked.map((b) => words[b.e].toLowerCase()).join(' and ')}
+              {blocked.map((b) => b.stop.label.toLowerCase()).join(' and ')}
               {draft.mat ? ' with this mat' : ''}.
             </p>
           )}

@@ -1,4 +1,4 @@
-import type { Crane, Outrigger, Place } from '@geolabe/core'
+import { type Crane, type Outrigger, type Place, stopsOf } from '@geolabe/core'
 import clsx from 'clsx'
 import { RadioGroup } from 'radix-ui'
 import { Button } from '../look/button'
@@ -9,11 +9,10 @@ import type { OutriggerState } from './outrigger-state'
 
 /** Front to rear, left before right: as somebody walks round. */
 const inOrder = (outriggers: readonly Outrigger[]) =>
-  [...outriggers].sort(
-    (a, b) =>
-      b.positions.fullyExtended.x_m - a.positions.fullyExtended.x_m ||
-      b.positions.fullyExtended.y_m - a.positions.fullyExtended.y_m,
-  )
+  [...outriggers].sort((a, b) => {
+    const [f, g] = [stopsOf(a).at(-1), stopsOf(b).at(-1)]
+    return f && g ? g.x_m - f.x_m || g.y_m - f.y_m : 0
+  })
 
 /** The outriggers one after another, chosen as they lie; the next one a touch away, then the level. */
 export function OutriggerSheet({
@@ -70,9 +69,14 @@ export function OutriggerSheet({
         position={draft.position}
         onChange={set}
       />
-      <Button className="w-fit" onClick={() => (next ? onChoose(next.id) : onLevel())}>
-        {next ? `Next: ${next.label}` : 'Next: level it'}
-      </Button>
+      <div className="flex flex-wrap gap-2">
+        <Button onClick={() => (next ? onChoose(next.id) : onLevel())}>{next ? `Next: ${next.label}` : 'Next: level it'}</Button>
+        {draft.outriggers.some((o) => o.mat !== own.mat) && (
+          <Button onClick={() => onChange({ outriggers: draft.outriggers.map((o) => ({ ...o, mat: own.mat })) })}>
+            The same under all
+          </Button>
+        )}
+      </div>
     </div>
   )
 }

@@ -1,42 +1,34 @@
-import type { Shift } from '@geolabe/contract'
-import { assessSetup, type Crane, extension, liftsOnOutriggers, type SetupAssessment, worstVerdict } from '@geolabe/core'
+import { askedFor, assessSetup, type Crane, type SetupAssessment, stepsIn, stopsOf, supportOf, worstVerdict } from '@geolabe/core'
 import { lazy, Suspense, useMemo, useState } from 'react'
-import { useNavigate } from 'react-router'
-import { newId } from '../api/client'
 import { useDraft } from '../api/draft'
-import { outbox } from '../api/outbox'
-import { putShift } from '../api/queries'
 import { Dial } from '../instruments/dial'
+import { aroundFeet } from '../instruments/frame'
 import { Button } from '../look/button'
+import { Lead } from '../look/lead'
 import { Refused } from '../look/page'
 import { Sheets } from '../look/sheets'
 import { Station } from '../look/station'
-import { type ShiftContext, useShiftContext } from '../shift/frame'
-import { nextStation } from '../shift/route-line'
-import { Sequence } from '../shift/sequence'
+import type { ShiftContext } from '../shift/frame'
 import { Steps } from '../shift/steps'
 import { useSay } from '../units/units'
+import { ConfirmSheet } from './confirm-sheet'
 import { dialOutriggers } from './dial-outriggers'
-import { blockedBy, firstDraft, isSetupDraft, planOf, type SetupDraft, widestThatFits } from './draft'
+import { blockedBy, firstDraft, isSetupDraft, planOf, type SetupDraft, standsOnWheels, stateOf, widestThatFits } from './draft'
 import { LevelPanel } from './level-panel'
 import { OutriggerSheet } from './outrigger-sheet'
 import type { OutriggerState } from './outrigger-state'
+import { PropsSheet } from './props-sheet'
+import { useRecordSetup } from './record-setup'
 import { StandSheet } from './stand-sheet'
 import { Notes } from './standing'
+import { WheelSheet } from './wheel-sheet'
 
 const CirclePanel = lazy(() => import('./circle-panel').then((m) => ({ default: m.CirclePanel })))
 
-/** Station: the machine on its legs, where they can stand, on what, and level. */
-export function Setup() {
-  const context = useShiftContext()
-  if (!liftsOnOutriggers(context.file.definition)) return <Sequence procedure="setup" />
-  return <SetupCrane {...context} machine={context.file.definition} />
-}
-
-/** What the checks say of each leg, once round. */
-function legStates(stands: SetupAssessment | null, machine: Crane): Map<string, OutriggerState> {
+/** What the checks say of each outrigger or wheel, once round. */
+function pointStates(stands: SetupAssessment | null, points: readonly { id: string }[]): Map<string, OutriggerState> {
   return new Map(
-    machine.outriggers.map(({ id }) => {
+    points.map(({ id }) => {
       const own = stands?.findings.filter((f) => f.subject === id) ?? []
       const ground = own.find((f) => f.check === 'ground') ?? null
       const verdict = worstVerdict(own.map((f) => f.verdict))
@@ -45,7 +37,7 @@ function legStates(stands: SetupAssessment | null, machine: Crane): Map<string, 
         {
           verdict,
           ground,
-          structure: own.find((f) => f.check === 'outrigger') ?? null,
+          structure: own.find((f) => f.check === 'outrigger' || f.check === 'wheel') ?? null,
           unloaded: stands?.empty.find((s) => s.id === id) ?? null,
           loaded: stands?.laden?.find((s) => s.id === id) ?? null,
         },
@@ -54,14 +46,14 @@ function legStates(stands: SetupAssessment | null, machine: Crane): Map<string, 
   )
 }
 
-type Tab = 'stand' | 'outriggers' | 'level' | 'order' | 'loads'
+type Tab = 'stand' | 'outriggers' | 'props' | 'level' | 'order' | 'confirm' | 'loads'
 
-function SetupCrane({ shift, file, place, machine }: ShiftContext & { machine: Crane }) {
+/** Station: the machine on its legs or wheels, where they can stand, on what, and level. */
+export function SetupCrane({ shift, file, place, machine }: ShiftContext & { machine: Crane }) {
   const say = useSay()
-  const navigate = useNavigate()
   const [draft, setDraft, clear] = useDraft<SetupDraft>(`${shift.id}.set-up`, firstDraft(machine, place, shift), isSetupDraft)
-  const [error, setError] = useState<unknown>(null)
-  const [tab, setTab] = useState<Tab>('outriggers')
+  const { record, error } = useRecordSetup(shift, machine, clear)
+  const [tab, setTab] = useState<Tab>(machine.supportStates ? 'stand' : 'outriggers')
   const [outrigger, setOutrigger] = useState(machine.outriggers[0]?.id ?? '')
   const change = (to: Partial<SetupDraft>) => setDraft((d) => ({ ...d, ...to }))
   const plan = useMemo(() => planOf(draft, machine, place), [draft, machine, place])
@@ -74,12 +66,24 @@ function SetupCrane({ shift, file, place, machine }: ShiftContext & { machine: C
       return { stands: null, why: e instanceof Error ? e.message : String(e) }
     }
   }, [machine, plan, boom_m, radius_m, load_kg, place, file.tables])
-  const states = useMemo(() => legStates(result.stands, machine), [result, machine])
+  const states = useMemo(
+    () => pointStates(result.stands, supportOf(machine, plan.standing).points),
+    [result, machine, plan.standing],
+  )
+  const extent_m = useMemo(() => aroundFeet(supportOf(machine, plan.standing).contacts, 1.76), [machine, plan.standing])
   const level_deg = result.stands?.levelLimit_deg ?? null
-  const blocked = draft.outriggers.filter((l) => blockedBy(machine, place, draft.position, l.id, l.at.stop, l.mat))
-  const open = machine.procedures.setup.filter((s) => !draft.steps.includes(s.id))
+  const onWheels = standsOnWheels(machine, draft)
+  const blocked = (onWheels ? [] : draft.outriggers).filter((l) =>
+    blockedBy(machine, place, draft.position, l.id, l.at.stop, l.mat),
+  )
+  const asked = askedFor(machine, plan.standing)
+  const unconfirmed = asked.filter((e) => !draft.confirmed.some((c) => c.id === e.id)).length
+  const order = stepsIn(machine.procedures.setup, plan.standing.state)
+  const open = order.filter((s) => !draft.steps.includes(s.id))
+  const { props, for: use } = stateOf(machine, draft) ?? {}
+  const toTow = use === 'tow'
   const wrong = blocked[0]?.id
-  const unread = draft.pitch_deg === null || draft.roll_deg === null
+  const unread = !toTow && (draft.pitch_deg === null || draft.roll_deg === null)
   /** What keeps it from being recorded, and where that is put right. */
   const first: { why: string; at: Tab } | null = wrong
     ? { why: 'An outrigger stands where something is in the way.', at: 'outriggers' }
@@ -98,29 +102,17 @@ function SetupCrane({ shift, file, place, machine }: ShiftContext & { machine: C
         at: { stop: widestThatFits(machine, place, position, l.id, l.mat) },
       })),
     })
-  const record = async () => {
-    setError(null)
-    try {
-      const s = await outbox.send<Shift>('record-setup', { shift: shift.id }, { id: newId(), plan, steps: draft.steps })
-      putShift(shift.id, s)
-      clear()
-      // A machine set up anew proves its lift anew.
-      navigate(`/shifts/${shift.id}/${nextStation(s, machine) === 'walk-round' ? 'walk-round' : 'prove'}`)
-    } catch (e) {
-      setError(e)
-    }
-  }
   return (
     <Station
       title={`Set up ${machine.name}`}
       below={
         shift.setups.length > 0
           ? 'Recording a new set-up asks for every lift to be proved again.'
-          : `${machine.outriggers.length} outriggers, each on its own ground`
+          : (stateOf(machine, draft)?.label ?? `${machine.outriggers.length} outriggers, each on its own ground`)
       }
       head={
         <>
-          <Notes machine={machine} place={place} position={draft.position} stands={result.stands} />
+          <Notes machine={machine} plan={plan} place={place} stands={result.stands} />
           {result.why && <p className="font-bold text-outside">{result.why}</p>}
           <Refused error={error} />
         </>
@@ -132,7 +124,7 @@ function SetupCrane({ shift, file, place, machine }: ShiftContext & { machine: C
           label={`Plan of ${machine.name} on its outriggers`}
           place={place}
           position={draft.position}
-          extent_m={7.2}
+          extent_m={extent_m}
           tailSwingRadius_m={machine.upper.tailSwingRadius_m}
           lit={tab === 'outriggers' ? { outrigger } : null}
           onTouch={(what) => {
@@ -140,20 +132,30 @@ function SetupCrane({ shift, file, place, machine }: ShiftContext & { machine: C
             setOutrigger(what.outrigger)
             setTab('outriggers')
           }}
-          feet={{
-            at: Object.fromEntries(draft.outriggers.map((l) => [l.id, l.at.stop])),
-            open: Object.fromEntries(
-              draft.outriggers.map((l) => [
-                l.id,
-                extension.options.filter((e) => !blockedBy(machine, place, draft.position, l.id, e, l.mat)),
-              ]),
-            ),
-            onMove: (id, to) =>
-              change({ outriggers: draft.outriggers.map((l) => (l.id === id ? { ...l, at: { stop: to }, ground: null } : l)) }),
-          }}
+          feet={
+            onWheels
+              ? undefined
+              : {
+                  at: Object.fromEntries(draft.outriggers.map((l) => [l.id, l.at.stop])),
+                  open: Object.fromEntries(
+                    draft.outriggers.map((l) => [
+                      l.id,
+                      stopsOf(
+                        machine.outriggers.find((o) => o.id === l.id) ?? (machine.outriggers[0] as Crane['outriggers'][number]),
+                      )
+                        .map((s) => s.id)
+                        .filter((e) => !blockedBy(machine, place, draft.position, l.id, e, l.mat)),
+                    ]),
+                  ),
+                  onMove: (id, to) =>
+                    change({
+                      outriggers: draft.outriggers.map((l) => (l.id === id ? { ...l, at: { stop: to }, ground: null } : l)),
+                    }),
+                }
+          }
           outriggers={dialOutriggers(machine, plan, (id) => {
             const s = states.get(id)
-            const N = s?.structure?.measured ?? null
+            const N = (onWheels ? (s?.loaded ?? s?.unloaded)?.max_N : s?.structure?.measured) ?? null
             return { verdict: s?.verdict ?? null, note: N === null ? '' : say('force', N) }
           })}
         />
@@ -171,9 +173,11 @@ function SetupCrane({ shift, file, place, machine }: ShiftContext & { machine: C
             },
             {
               id: 'outriggers',
-              name: 'Outriggers',
+              name: onWheels ? 'Wheels' : 'Outriggers',
               verdict: worstVerdict([...states.values()].map((s) => s.verdict)),
-              body: (
+              body: onWheels ? (
+                <WheelSheet machine={machine} place={place} draft={draft} stands={result.stands} onChange={change} />
+              ) : (
                 <OutriggerSheet
                   machine={machine}
                   place={place}
@@ -186,45 +190,96 @@ function SetupCrane({ shift, file, place, machine }: ShiftContext & { machine: C
                 />
               ),
             },
-            {
-              id: 'level',
-              name: 'Level',
-              verdict: unread ? 'not-proven' : null,
-              body: <LevelPanel machine={machine} draft={draft} limit_deg={level_deg} onChange={change} />,
-            },
+            ...(props
+              ? [
+                  {
+                    id: 'props' as const,
+                    name: 'Props',
+                    body: <PropsSheet of={props} place={place} draft={draft} stands={result.stands} onChange={change} />,
+                  },
+                ]
+              : []),
+            ...(toTow
+              ? []
+              : [
+                  {
+                    id: 'level' as const,
+                    name: 'Level',
+                    verdict: unread ? ('not-proven' as const) : null,
+                    body: <LevelPanel machine={machine} draft={draft} limit_deg={level_deg} onChange={change} />,
+                  },
+                ]),
             {
               id: 'order',
               name: 'In order',
-              body: <Steps steps={machine.procedures.setup} confirmed={draft.steps} onChange={(steps) => change({ steps })} />,
+              body: <Steps steps={order} confirmed={draft.steps} onChange={(steps) => change({ steps })} />,
             },
-            {
-              id: 'loads',
-              name: 'Loads',
-              body: (
-                <Suspense>
-                  <CirclePanel machine={machine} draft={draft} states={states} onChange={(circle) => change({ circle })} />
-                </Suspense>
-              ),
-            },
+            ...(asked.length > 0
+              ? [
+                  {
+                    id: 'confirm' as const,
+                    name: 'Confirm',
+                    verdict: unconfirmed > 0 ? ('not-proven' as const) : null,
+                    body: (
+                      <ConfirmSheet
+                        asked={asked}
+                        confirmed={draft.confirmed}
+                        by={shift.operator.id}
+                        onChange={(confirmed) => change({ confirmed })}
+                      />
+                    ),
+                  },
+                ]
+              : []),
+            ...(toTow
+              ? []
+              : [
+                  {
+                    id: 'loads' as const,
+                    name: 'Loads',
+                    body: (
+                      <Suspense>
+                        <CirclePanel
+                          machine={machine}
+                          plan={plan}
+                          draft={draft}
+                          states={states}
+                          onChange={(circle) => change({ circle })}
+                        />
+                      </Suspense>
+                    ),
+                  },
+                ]),
           ]}
         />
       }
       why={
-        first && (
-          <button
-            type="button"
-            className="min-h-12 text-left font-semibold underline underline-offset-4"
-            onClick={() => {
-              setTab(first.at)
-              if (wrong) setOutrigger(wrong)
-            }}
-          >
-            {first.why}
-          </button>
+        first === null && unconfirmed > 0 ? (
+          <Lead onFollow={() => setTab('confirm')}>{unconfirmed} not confirmed: a lift from it is not proven.</Lead>
+        ) : (
+          first && (
+            <Lead
+              onFollow={() => {
+                setTab(first.at)
+                if (wrong) setOutrigger(wrong)
+              }}
+            >
+              {first.why}
+            </Lead>
+          )
         )
       }
       actions={
-        <Button look="next" disabled={first !== null} onClick={() => void record()}>
+        <Button
+          look="next"
+          disabled={first !== null}
+          onClick={() =>
+            void record(
+              plan,
+              draft.steps.filter((id) => order.some((s) => s.id === id)),
+            )
+          }
+        >
           Record this set-up
         </Button>
       }

@@ -1,4 +1,4 @@
-import type { Crane, MachinePosition, Place } from '@geolabe/core'
+import { type Crane, type MachinePosition, type Place, standsToTow } from '@geolabe/core'
 import { Choice } from '../look/choice'
 import { NumberField } from '../look/field'
 import { useSay } from '../units/units'
@@ -25,6 +25,14 @@ export function StandSheet({
   )
   return (
     <div className="grid gap-3">
+      {machine.supportStates && (
+        <Choice
+          label="Way of standing"
+          value={draft.state}
+          options={machine.supportStates.map((s) => ({ value: s.id, label: s.label }))}
+          onChange={(state) => onChange({ state })}
+        />
+      )}
       <Choice
         label="Marked stand"
         value={marked?.id ?? null}
@@ -54,22 +62,26 @@ export function StandSheet({
           onChange={(v) => v !== null && onMove({ ...position, heading_deg: v })}
         />
       </div>
-      <Choice
-        label="Counterweight fitted"
-        value={draft.counterweight}
-        options={machine.upper.counterweights.map((c) => ({ value: c.id, label: c.label }))}
-        onChange={(counterweight) => onChange({ counterweight })}
-      />
-      <Choice
-        label="Parts of line"
-        value={String(draft.partsOfLine)}
-        options={machine.hoist.reevings.map((r) => ({
-          value: String(r.parts),
-          label: String(r.parts),
-          note: `${r.block.name}, ${say('mass', r.block.mass_kg)}`,
-        }))}
-        onChange={(n) => onChange({ partsOfLine: Number(n) })}
-      />
+      {machine.upper.counterweights.length > 1 && (
+        <Choice
+          label="Counterweight fitted"
+          value={draft.counterweight}
+          options={machine.upper.counterweights.map((c) => ({ value: c.id, label: c.label }))}
+          onChange={(counterweight) => onChange({ counterweight })}
+        />
+      )}
+      {!standsToTow(machine, { state: draft.state ?? undefined }) && (
+        <Choice
+          label="Parts of line"
+          value={String(draft.partsOfLine)}
+          options={machine.hoist.reevings.map((r) => ({
+            value: String(r.parts),
+            label: String(r.parts),
+            note: `${r.block.name}, ${say('mass', r.block.mass_kg)}`,
+          }))}
+          onChange={(n) => onChange({ partsOfLine: Number(n) })}
+        />
+      )}
     </div>
   )
 }

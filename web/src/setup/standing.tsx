@@ -2,10 +2,11 @@ import {
   type Crane,
   type Finding,
   findingWords,
-  type MachinePosition,
   normalDegrees,
   type Place,
   type SetupAssessment,
+  type SetupPlan,
+  supportOf,
   tailGap,
 } from '@geolabe/core'
 import clsx from 'clsx'
@@ -18,17 +19,17 @@ import { useSay } from '../units/units'
  */
 export function Notes({
   machine,
+  plan,
   place,
-  position,
   stands,
 }: {
   machine: Crane
+  plan: SetupPlan
   place: Place
-  position: MachinePosition
   stands: SetupAssessment | null
 }) {
   const say = useSay()
-  const tail = tailGap(place, position, machine.upper.tailSwingRadius_m)
+  const tail = tailGap(place, plan.position, machine.upper.tailSwingRadius_m)
   const lightens = stands?.lightens
   return (
     <>
@@ -48,7 +49,7 @@ export function Notes({
       {lightens && (
         <p className="leading-snug">
           <strong className="inline-block first-letter:uppercase">
-            {machine.outriggers.find((l) => l.id === lightens.id)?.label}
+            {supportOf(machine, plan.standing).points.find((p) => p.id === lightens.id)?.label}
           </strong>{' '}
           lightens first: down to <strong className="figure">{say('force', lightens.min_N)}</strong> with the boom at slew{' '}
           <strong className="figure">{say('angle', normalDegrees(lightens.at_deg))}</strong>.
@@ -58,11 +59,14 @@ export function Notes({
   )
 }
 
+/** The level, what its wheels carry and what has to be confirmed have a sheet each. */
+const ownSheet = new Set(['level', 'evidence', 'wheel'])
+
 /** What concerns the whole machine and is not in order. An outrigger shows its own load and ground, and the level has a sheet to itself. */
 export function Standing({ findings }: { findings: readonly Finding[] }) {
   const say = useSay()
   const whole = findings.filter(
-    (f) => (f.subject === null || f.check === 'edge') && f.check !== 'level' && f.verdict !== 'inside',
+    (f) => (f.subject === null || f.check === 'edge') && !ownSheet.has(f.check) && f.verdict !== 'inside',
   )
   return whole.map((f) => {
     const { title, what, todo } = findingWords(f, say)

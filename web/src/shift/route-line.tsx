@@ -1,5 +1,5 @@
 import { type Shift, type Station, station, stationWords } from '@geolabe/contract'
-import { isRaised, itemsOf, liftsOnOutriggers, type Machine, preUseOf } from '@geolabe/core'
+import { isProvable, isRaised, itemsOf, type Machine, preUseOf } from '@geolabe/core'
 import clsx from 'clsx'
 import { Link } from 'react-router'
 
@@ -7,7 +7,7 @@ export type StationState = 'done' | 'open' | 'stopped'
 
 /** The stations of a shift on this machine: what stands on no legs and has no boom of that kind is not proved on the dial. */
 export function stationsOf(m: Machine): readonly Station[] {
-  if (liftsOnOutriggers(m)) return station.options
+  if (isProvable(m)) return station.options
   return station.options.filter((s) => s !== 'prove' && (s !== 'set-up' || m.procedures.setup.length > 0))
 }
 
@@ -15,12 +15,12 @@ const hasRaised = (m: Machine) => itemsOf(m.walkround).some(isRaised)
 
 /** Whether the machine stands as its procedure has it; a machine without one always does. */
 export const standsSetUp = (s: Shift, m: Machine) =>
-  m.procedures.setup.length === 0 || s.setups.length > 0 || s.procedures.some((q) => q.procedure === 'setup')
+  s.setups.length > 0 || (!isProvable(m) && m.procedures.setup.length === 0) || s.procedures.some((q) => q.procedure === 'setup')
 
 /** What of a shift stands, station by station. Going back is normal. */
 export function stationStates(s: Shift, m: Machine, stopped: boolean): Record<Station, StationState> {
   const lifting = stopped ? 'stopped' : 'open'
-  const lifted = liftsOnOutriggers(m)
+  const lifted = isProvable(m)
     ? s.lifts.some((l) => l.outcome) && !s.lifts.some((l) => !l.outcome)
     : s.procedures.some((q) => q.procedure === 'lift')
   return {
@@ -40,7 +40,7 @@ export function nextStation(s: Shift, m: Machine): Station {
   if (!s.site?.fit) return 'site'
   if (!standsSetUp(s, m)) return 'set-up'
   if (hasRaised(m) && !preUseOf(s).raisedAt) return 'walk-round'
-  if (!liftsOnOutriggers(m)) return 'lift'
+  if (!isProvable(m)) return 'lift'
   if (s.lifts.some((l) => !l.outcome)) return 'lift'
   return 'prove'
 }

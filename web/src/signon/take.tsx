@@ -52,7 +52,7 @@ export function Take() {
 function TakeMachine({ file, places, me }: { file: MachineFile; places: Place[]; me: Me }) {
   const m = file.definition
   const navigate = useNavigate()
-  const [place, setPlace] = useState(places.length === 1 ? (places[0]?.id ?? null) : null)
+  const [place, setPlace] = useState(places.find((p) => places.length === 1 || p.id === file.state.lastPlace)?.id ?? null)
   const [ticked, setTicked] = useState<Record<string, boolean>>({})
   const [read, setRead] = useState(false)
   const [error, setError] = useState<unknown>(null)

@@ -1,5 +1,5 @@
 import { moveRequest, type Shift, type SiteRecord } from '@geolabe/contract'
-import { type Feature, liftsOnOutriggers, lineApproach } from '@geolabe/core'
+import { type Feature, isProvable, lineApproach } from '@geolabe/core'
 import { Pencil } from 'lucide-react'
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
@@ -17,6 +17,7 @@ import { Sheets } from '../look/sheets'
 import { Station } from '../look/station'
 import { useShiftContext } from '../shift/frame'
 import { nextStation } from '../shift/route-line'
+import { withWaiting } from '../shift/shown-shift'
 import { useSay } from '../units/units'
 import { PlaceFile } from './place-file'
 import { PlaceMap } from './place-map'
@@ -73,10 +74,12 @@ export function Site() {
       fit,
     }
     try {
-      const s = await outbox.send<Shift>('record-site', { shift: shift.id }, body)
-      putShift(shift.id, s)
+      const answered = await outbox.sendPatiently<Shift, 'record-site'>('record-site', { shift: shift.id }, body)
+      // What was entered before it may still be on its way; the work goes on.
+      const s = answered ?? withWaiting(shift, outbox.read().waiting)
+      if (answered) putShift(shift.id, answered)
       clear()
-      if (fit) navigate(`/shifts/${shift.id}/${liftsOnOutriggers(file.definition) ? 'set-up' : nextStation(s, file.definition)}`)
+      if (fit) navigate(`/shifts/${shift.id}/${isProvable(file.definition) ? 'set-up' : nextStation(s, file.definition)}`)
     } catch (e) {
       setError(e)
     }

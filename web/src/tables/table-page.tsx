@@ -1,4 +1,4 @@
-import { csvToTable, type Me, type TableFile, tableToCsv } from '@geolabe/contract'
+import { csvToTable, type Me, reviseRequest, type TableFile, tableToCsv } from '@geolabe/contract'
 import {
   axesTitle,
   changesBetween,
@@ -17,8 +17,9 @@ import { queryClient } from '../api/me'
 import { outbox } from '../api/outbox'
 import { useTable } from '../api/queries'
 import { Button } from '../look/button'
-import { SelectField, TextField } from '../look/field'
+import { SelectField } from '../look/field'
 import { FileButton } from '../look/file-button'
+import { Form, TextEntry, useEntry } from '../look/form'
 import { ActionBar, Loaded, Refused, Sheet, Title } from '../look/page'
 import { day } from '../look/when'
 import { unitOf, usePreferences, useSay } from '../units/units'
@@ -75,7 +76,7 @@ function Page({ me, file }: { me: Me; file: TableFile }) {
   const { units } = usePreferences()
   const [draft, setDraft] = useState<RatingTable | null>(null)
   const [config, setConfig] = useState(file.table.configurations[0]?.id ?? '')
-  const [why, setWhy] = useState('')
+  const form = useEntry(reviseRequest.pick({ why: true }), { why: '' })
   const [error, setError] = useState<unknown>(null)
   const table = draft ?? file.table
   const grids = table.configurations
@@ -91,14 +92,14 @@ function Page({ me, file }: { me: Me; file: TableFile }) {
     queryClient.setQueryData(['tables', f.table.id], f)
     void queryClient.invalidateQueries({ queryKey: ['tables'] })
   }
-  const enter = async () => {
+  const enter = form.handleSubmit(async ({ why }) => {
     setError(null)
     try {
       refresh(await outbox.send<TableFile>('revise-table', { table: table.id }, { from: file.table.revision, table, why }))
     } catch (e) {
       setError(e)
     }
-  }
+  })
   const checked = async () => {
     setError(null)
     try {
@@ -245,13 +246,15 @@ function Page({ me, file }: { me: Me; file: TableFile }) {
       </div>
       {draft && (
         <ActionBar why="It counts once somebody else has checked it.">
-          <div className="w-full max-w-md">
-            <TextField label="What changed, from which document" value={why} onChange={setWhy} />
-          </div>
-          <Button onClick={() => setDraft(null)}>Leave it as it was</Button>
-          <Button look="next" disabled={changes.length === 0 || why.trim() === ''} onClick={() => void enter()}>
-            Enter revision {file.table.revision + 1}
-          </Button>
+          <Form onSubmit={enter} className="flex w-full flex-wrap items-end gap-3">
+            <div className="w-full max-w-md">
+              <TextEntry control={form.control} name="why" label="What changed, from which document" />
+            </div>
+            <Button onClick={() => setDraft(null)}>Leave it as it was</Button>
+            <Button look="next" type="submit" disabled={changes.length === 0}>
+              Enter revision {file.table.revision + 1}
+            </Button>
+          </Form>
         </ActionBar>
       )}
       {!draft && mayCheck && (

@@ -28,6 +28,15 @@ const endings: [RegExp, { quantity: Quantity } | { unit: string; factor?: number
 
 /** Words that a field's name does not give by itself. */
 const said: Record<string, string> = {
+  slingLength_m: 'Length of the slings',
+  spreadAlong_m: 'Lift points apart, along',
+  spreadAcross_m: 'Lift points apart, across',
+  outriggerBase_m: 'Outriggers apart, along',
+  outriggerSpread_m: 'Outriggers apart, across',
+  loadDepth_m: 'Load, front to back',
+  forkHeight_m: 'Fork height',
+  hookSpacing_m: 'Hook to hook',
+  cgFromFirstHook_m: 'Hook 1 to centre of gravity',
   cg: 'Centre of gravity',
   lifts: 'Lift points',
   masses: 'Masses',

@@ -11,10 +11,12 @@ import {
   readingTrend,
   type WalkItem,
 } from '@geolabe/core'
-import type { RefObject } from 'react'
-import { Trend } from '../instruments/trend'
+import { lazy, type RefObject, Suspense } from 'react'
 import { Choice } from '../look/choice'
 import { parsePlain, typedFault } from '../units/units'
+
+/** The charts come once a part with earlier readings is looked at. */
+const Trend = lazy(() => import('../instruments/trend').then((m) => ({ default: m.Trend })))
 
 export type Because = 'measured-again' | 'replaced'
 
@@ -141,7 +143,9 @@ export function Reading({
       )}
       {earlier.length > 2 && (
         <figure className="mt-3">
-          <Trend measure={m} readings={earlier} trend={trend} now={judged.reading} />
+          <Suspense fallback={<div className="h-24" />}>
+            <Trend measure={m} readings={earlier} trend={trend} now={judged.reading} />
+          </Suspense>
           <figcaption className="text-[0.92rem] text-quiet">
             {trend.reaches ? (
               <>

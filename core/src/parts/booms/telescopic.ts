@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { rad } from '../../physics'
 import { finite, notNegative, positive } from '../../quantity/measured'
+import { articulatedPart } from './articulated-part'
 import type { BoomModel } from './boom'
 import { type BoomShape, poseAtAngle, poseAtRadius } from './telescopic-geometry'
 
@@ -11,8 +12,12 @@ export const boomPart = z.strictObject({
   /** Half of its greatest width or depth; left out: its clearance is not proven. */
   halfWidth_m: positive.optional(),
   lengths_m: z.array(positive).min(1),
+  /** A section that is drawn by hand and pinned: only these lengths can be used. */
+  pinned: z.literal(true).optional(),
   minAngle_deg: finite,
   maxAngle_deg: finite,
+  /** Folding: two booms on a hinge, of which the masses above are the straight reading. */
+  articulated: articulatedPart.optional(),
   /** Each section's centre stands at_m + share·(boom length) along the boom from its foot. */
   masses: z.array(z.strictObject({ name: z.string().min(1), mass_kg: positive, at_m: finite, share: finite.min(0).max(1) })),
 })
@@ -23,23 +28,36 @@ export function telescopicBoom(part: BoomPart): BoomModel {
   const { pivot, headOffset_m, masses } = part
   const shape = (boom_m: number, deflection_m = 0): BoomShape => ({ boom_m, pivot, headOffset_m, deflection_m })
   const alongBoom_m = (m: BoomPart['masses'][number], boom_m: number) => m.at_m + m.share * boom_m
+  const massesAt: BoomModel['massesAt'] = (boom_m, angle_deg, fixed = []) => {
+    const c = Math.cos(angle_deg * rad)
+    const head_m = fixed.length > 0 ? poseAtAngle(shape(boom_m), angle_deg).radius_m : 0
+    return [
+      ...masses.map((m) => ({ mass_kg: m.mass_kg, radius_m: alongBoom_m(m, boom_m) * c - pivot.back_m })),
+      ...fixed.map(({ mass_kg, at_m }) => ({
+        mass_kg,
+        radius_m: at_m === undefined ? head_m : at_m * c - pivot.back_m,
+      })),
+    ]
+  }
+  const foot = { out_m: -pivot.back_m, height_m: pivot.height_m }
   return {
     lengths_m: part.lengths_m,
     minAngle_deg: part.minAngle_deg,
     maxAngle_deg: part.maxAngle_deg,
     poseAtRadius: (boom_m, radius_m, deflection_m) => poseAtRadius(shape(boom_m, deflection_m), radius_m),
     poseAtAngle: (boom_m, angle_deg, deflection_m) => poseAtAngle(shape(boom_m, deflection_m), angle_deg),
-    massesAt: (boom_m, angle_deg, fixed = []) => {
-      const c = Math.cos(angle_deg * rad)
-      const head_m = fixed.length > 0 ? poseAtAngle(shape(boom_m), angle_deg).radius_m : 0
-      return [
-        ...masses.map((m) => ({ mass_kg: m.mass_kg, radius_m: alongBoom_m(m, boom_m) * c - pivot.back_m })),
-        ...fixed.map(({ mass_kg, at_m }) => ({
-          mass_kg,
-          radius_m: at_m === undefined ? head_m : at_m * c - pivot.back_m,
-        })),
-      ]
+    hinged: false,
+    massesAt,
+    lineAt: (boom_m, angle_deg, deflection_m) => {
+      const { radius_m, tip_height_m } = poseAtAngle(shape(boom_m, deflection_m), angle_deg)
+      return [foot, { out_m: radius_m, height_m: tip_height_m }]
     },
+    steepest: (boom_m) => ({
+      radius_m: poseAtAngle(shape(boom_m), part.maxAngle_deg).radius_m,
+      masses: massesAt(boom_m, part.maxAngle_deg),
+    }),
+    furthest_m: (boom_m, deflection_m) => poseAtAngle(shape(boom_m, deflection_m), part.minAngle_deg).radius_m,
+    lowest: (boom_m, _least_m, greatest_m, deflection_m) => poseAtRadius(shape(boom_m, deflection_m), greatest_m),
     headMass_kg: (boom_m, fixed = []) => {
       const own = masses.reduce((s, m) => s + (m.mass_kg * alongBoom_m(m, boom_m)) / boom_m, 0)
       return fixed.reduce((s, m) => s + (m.mass_kg * (m.at_m ?? boom_m)) / boom_m, own)

@@ -1,13 +1,17 @@
-import { atSlew } from '../../plane/point'
 import { Refusal } from '../../refusal'
-import { peakBetween, rootBetween } from '../../search'
-import type { Footprint } from '../../statics/footprint'
+import { rootBetween } from '../../search'
+import { type Footprint, prepareFootprint } from '../../statics/footprint'
 import { contactsOver } from '../../statics/reaction-envelope'
 import { resultantAt, type SlewingSums, sumSlewing } from '../../statics/resultant'
-import { ratedByRule, tippingAt } from '../../statics/tipping-load'
+import { tippingOver } from '../../statics/tipping-arc'
+import { ratedByRule } from '../../statics/tipping-load'
 import { upperAlong } from '../../statics/upper-along'
 import { upperOver } from '../../statics/upper-arc'
+import type { BoomModel } from '../booms/boom'
 import { telescopicBoom } from '../booms/telescopic'
+import { upperMasses } from '../superstructure'
+import type { PropsPart } from '../supports/props'
+import { onProps, proppedContacts } from './propped'
 import { type Posed, poseMachine, type SlewingParts } from './slewing'
 import {
   outwardShift_m,
@@ -35,17 +39,29 @@ export function polygonStability(
   machine: SlewingParts,
   counterweight: { mass_kg: number; radius_m: number },
   f: Footprint,
+  boom: BoomModel = telescopicBoom(machine.boom),
+  props?: PropsPart,
 ): StabilityModel {
+  const slewing = { machine, counterweight, boom, props }
   return {
-    standingAt: (q) => standingAt(machine, counterweight, f, q),
-    peaksBetween: (q, nearer_m, known_N) => peaksBetween(machine, counterweight, f, q, nearer_m, known_N),
+    standingAt: (q) => standingAt(slewing, f, q),
+    // On props nothing moves in or out.
+    peaksBetween: (q, nearer_m, known_N) => (props ? [] : peaksBetween(slewing, f, q, nearer_m, known_N)),
   }
 }
 
+/** What turns, and on what. */
+interface Slewing {
+  machine: SlewingParts
+  counterweight: { mass_kg: number; radius_m: number }
+  boom: BoomModel
+  props?: PropsPart | undefined
+}
+
 /** The machine with its boom at a radius, and with the load on it, where that acts. */
-function loadedAt(machine: SlewingParts, counterweight: { mass_kg: number; radius_m: number }, q: StandingQuestion) {
+function loadedAt({ machine, counterweight, boom }: Slewing, q: StandingQuestion) {
   const { boom_m, radius_m, load } = q
-  const posed = poseMachine(machine, counterweight, boom_m, radius_m, q.deflection_m, load.onBoom)
+  const posed = poseMachine(machine, counterweight, boom, { boom_m, radius_m, deflection_m: q.deflection_m }, load.onBoom)
   const hook_m = radius_m + outwardShift_m(posed.pose.tip_height_m, load.total_kg, load.outward)
   const loaded = sum(posed.slewing, sumSlewing([{ mass_kg: load.total_kg * load.dynamicFactor, radius_m: hook_m }]))
   return { posed, hook_m, loaded }
@@ -55,14 +71,13 @@ function loadedAt(machine: SlewingParts, counterweight: { mass_kg: number; radiu
 const peakTolerance_share = 1e-9
 
 function peaksBetween(
-  machine: SlewingParts,
-  counterweight: { mass_kg: number; radius_m: number },
+  slewing: Slewing,
   f: Footprint,
   q: StandingQuestion,
   nearer_m: number,
   known_N: (id: string) => number,
 ): PeakBetween[] {
-  const at = (radius_m: number) => loadedAt(machine, counterweight, { ...q, radius_m })
+  const at = (radius_m: number) => loadedAt(slewing, { ...q, radius_m })
   const [near, far] = [at(nearer_m), at(q.radius_m)]
   const ends = [...new Set([q.arc.from_deg, q.arc.to_deg])]
   return [false, true].flatMap((empty) => {
@@ -83,64 +98,79 @@ function peaksBetween(
   })
 }
 
-function standingAt(
-  machine: SlewingParts,
-  counterweight: { mass_kg: number; radius_m: number },
-  f: Footprint,
-  q: StandingQuestion,
-): StandingAt {
+function standingAt(slewing: Slewing, f: Footprint, q: StandingQuestion): StandingAt {
   const { radius_m, arc, points } = q
-  const { posed, hook_m, loaded } = loadedAt(machine, counterweight, q)
+  const { posed, hook_m, loaded } = loadedAt(slewing, q)
   const by_deg = points === undefined ? step_deg : Math.max(0.01, Math.abs(arc.to_deg - arc.from_deg) / points)
   const hookless = [f, posed.fixed, posed.slewing, arc] as const
+  const propped = slewing.props && loadOnProps(slewing, slewing.props, f, q, { posed, hook_m }, by_deg)
   let tipping: Tipping | undefined
   return {
     radius_m,
     posed,
-    laden: contactsOver(f, posed.fixed, loaded, arc, by_deg, refine_deg),
-    empty: q.loads === 'upper' ? upperOver(...hookless) : contactsOver(...hookless, by_deg, refine_deg),
+    ...(propped && { propped: propped.on }),
+    laden: propped?.laden ?? contactsOver(f, posed.fixed, loaded, arc, by_deg, refine_deg),
+    empty: propped
+      ? [...propped.unloaded, ...contactsOver(...onLegs(slewing.props, hookless), by_deg, refine_deg)]
+      : q.loads === 'upper'
+        ? upperOver(...hookless)
+        : contactsOver(...hookless, by_deg, refine_deg),
     tipping: () => {
-      tipping ??= leastTipping(f, posed, hook_m, q, by_deg, telescopicBoom(machine.boom).headMass_kg(q.boom_m, q.load.onBoom))
+      tipping ??= leastTipping(f, posed, hook_m, q, slewing.boom.headMass_kg(q.boom_m, q.load.onBoom))
       return tipping
     },
   }
 }
 
-/** The least load on the arc that would tip the machine, sampled and refined about the least of the samples. */
+/** The frame without its props, as it stands before they bear. */
+function onLegs(
+  props: PropsPart | undefined,
+  [f, fixed, slewing, arc]: readonly [Footprint, Posed['fixed'], SlewingSums, StandingQuestion['arc']],
+) {
+  const legs = f.supports.filter((s) => !props?.legs.some((l) => l.id === s.id))
+  return [prepareFootprint(legs), fixed, slewing, arc] as const
+}
+
+/** With the boom on its props: the load on, and nothing on the hook. */
+function loadOnProps(
+  { machine, counterweight, boom }: Slewing,
+  props: PropsPart,
+  f: Footprint,
+  { boom_m, load, arc }: StandingQuestion,
+  { posed, hook_m }: { posed: Posed; hook_m: number },
+  by_deg: number,
+) {
+  const { back_m } = machine.boom.pivot
+  const masses = boom.massesAt(boom_m, posed.pose.angle_deg, load.onBoom)
+  const upper = sumSlewing(upperMasses(machine.upper, counterweight))
+  const mass_kg = load.total_kg * load.dynamicFactor
+  const on = onProps({ mass_kg, radius_m: hook_m }, masses, props.at_m, back_m)
+  const bare = onProps({ mass_kg: 0, radius_m: hook_m }, masses, props.at_m, back_m)
+  const aside_kgm = mass_kg * outwardShift_m(posed.pose.tip_height_m, load.total_kg, load.outward)
+  const legs = new Set(props.legs.map((l) => l.id))
+  return {
+    on,
+    laden: proppedContacts(f, props, posed.fixed, upper, { ...on, aside_kgm, back_m }, arc, by_deg),
+    unloaded: proppedContacts(f, props, posed.fixed, upper, { ...bare, aside_kgm: 0, back_m }, arc, by_deg).filter((c) =>
+      legs.has(c.id),
+    ),
+  }
+}
+
+/** The least load on the arc that would tip the machine, and what stability alone rates there. */
 function leastTipping(
   f: Footprint,
   { fixed, slewing }: Posed,
   hook_m: number,
-  { arc: { from_deg, to_deg }, rules }: StandingQuestion,
-  by_deg: number,
+  { arc, rules }: StandingQuestion,
   head_kg: number,
 ): Tipping {
-  const tippingOn = (slew_deg: number) => tippingAt(f, resultantAt(fixed, slewing, slew_deg), atSlew(hook_m, slew_deg))
-  const count = Math.max(1, Math.ceil(Math.abs(to_deg - from_deg) / by_deg))
-  let least: { slew_deg: number; kg: number } | null = null
   try {
-    for (let i = 0; i <= count; i++) {
-      const slew_deg = from_deg + ((to_deg - from_deg) * i) / count
-      const kg = tippingOn(slew_deg).tippingLoad_kg
-      if (kg !== null && (least === null || kg < least.kg)) least = { slew_deg, kg }
-    }
-    if (least !== null && from_deg !== to_deg) {
-      const [a, b] = [Math.min(from_deg, to_deg), Math.max(from_deg, to_deg)]
-      const by = Math.abs(to_deg - from_deg) / count
-      const p = peakBetween(
-        (d) => -(tippingOn(d).tippingLoad_kg ?? Infinity),
-        Math.max(a, least.slew_deg - by),
-        Math.min(b, least.slew_deg + by),
-        refine_deg,
-      )
-      if (-p.y < least.kg) least = { slew_deg: p.x, kg: -p.y }
-    }
+    const { tippingLoad_kg: tipping_kg, edge, slew_deg } = tippingOver(f, fixed, slewing, hook_m, arc)
+    const rated_kg = tipping_kg === null ? null : Math.min(...rules.map((rule) => ratedByRule(tipping_kg, rule, head_kg)))
+    return { rated_kg, tipping_kg, slew_deg, edge, standsUnloaded: true }
   } catch (e) {
     if (!(e instanceof Refusal) || e.code !== 'unstable-unloaded') throw e
-    return { rated_kg: 0, tipping_kg: 0, slew_deg: from_deg, edge: null, standsUnloaded: false }
+    return { rated_kg: 0, tipping_kg: 0, slew_deg: arc.from_deg, edge: null, standsUnloaded: false }
   }
-  if (least === null) return { rated_kg: null, tipping_kg: null, slew_deg: from_deg, edge: null, standsUnloaded: true }
-  const { kg, slew_deg } = least
-  const rated_kg = Math.min(...rules.map((rule) => ratedByRule(kg, rule, head_kg)))
-  return { rated_kg, tipping_kg: kg, slew_deg, edge: tippingOn(slew_deg).edge, standsUnloaded: true }
 }

@@ -4,6 +4,22 @@ import { finite, measuredPositive, notNegative, positive } from '../../quantity/
 const hookPoint = z.strictObject({ radius_m: measuredPositive, slew_deg: finite })
 export type HookPoint = z.infer<typeof hookPoint>
 
+/**
+ * Heights above the ground that the machine stands on: what the load is picked up from and set down on, and the top of what it is
+ * carried over. Null: not measured; left out: none of them is asked about.
+ */
+export const stepHeights = z
+  .strictObject({ pickUp_m: finite.nullable(), setDown_m: finite.nullable(), over_m: finite.nullable() })
+  .optional()
+
+/**
+ * How the radius is known: measured with the load hanging, or worked out with the boom's outward bend given. Null: worked
+ * out without it; a boom bends outwards under load, so the rating is then not proven.
+ */
+export const stepRadiusBasis = z
+  .union([z.literal('measured-under-load'), z.strictObject({ deflection_m: notNegative })])
+  .nullable()
+
 /** Turning the superstructure with the boom at one length, from one point to another, raising or lowering the boom on the way. */
 export const slewStep = z.strictObject({
   do: z.literal('slew'),
@@ -12,17 +28,9 @@ export const slewStep = z.strictObject({
   boom_m: positive,
   pickUp: hookPoint,
   setDown: hookPoint,
-  /**
-   * Heights above the ground that the machine stands on: what the load is picked up from and set down on, and the top of what it is
-   * carried over. Null: not measured; left out: none of them is asked about.
-   */
-  heights: z.strictObject({ pickUp_m: finite.nullable(), setDown_m: finite.nullable(), over_m: finite.nullable() }).optional(),
+  heights: stepHeights,
   slewDirection: z.enum(['anticlockwise', 'clockwise']),
-  /**
-   * How the radius is known: measured with the load hanging, or worked out with the boom's outward bend given. Null: worked
-   * out without it; a boom bends outwards under load, so the rating is then not proven.
-   */
-  radiusBasis: z.union([z.literal('measured-under-load'), z.strictObject({ deflection_m: notNegative })]).nullable(),
+  radiusBasis: stepRadiusBasis,
 })
 export type SlewStep = z.infer<typeof slewStep>
 

@@ -1,6 +1,6 @@
 import { type FixedSums, type SlewingSums, sumFixed, sumSlewing } from '../../statics/resultant'
-import type { OnBoom } from '../booms/boom'
-import { type BoomPart, telescopicBoom } from '../booms/telescopic'
+import type { BoomModel, OnBoom } from '../booms/boom'
+import type { BoomPart } from '../booms/telescopic'
 import type { BoomPose } from '../booms/telescopic-geometry'
 import { type ChassisPart, type UpperPart, upperMasses } from '../superstructure'
 
@@ -26,12 +26,10 @@ export interface Posed {
 export function poseMachine(
   machine: SlewingParts,
   counterweight: { mass_kg: number; radius_m: number },
-  boom_m: number,
-  radius_m: number,
-  deflection_m = 0,
+  boom: BoomModel,
+  { boom_m, radius_m, deflection_m = 0 }: { boom_m: number; radius_m: number; deflection_m?: number },
   fixed: readonly OnBoom[] = [],
 ): Posed {
-  const boom = telescopicBoom(machine.boom)
   const pose = boom.poseAtRadius(boom_m, radius_m, deflection_m)
   return {
     pose,

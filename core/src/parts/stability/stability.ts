@@ -3,6 +3,7 @@ import type { Arc, ContactEnvelope } from '../../statics/reaction-envelope'
 import type { StabilityRule } from '../../statics/tipping-load'
 import type { UpperOver } from '../../statics/upper-arc'
 import type { OnBoom } from '../booms/boom'
+import type { OnProps } from './propped'
 import type { Posed } from './slewing'
 
 export interface Outward {
@@ -22,6 +23,8 @@ export interface StandingAt {
   /** What the bearing points carry over the arc with the load on, and with the hook empty. */
   laden: readonly ContactEnvelope[]
   empty: readonly UpperOver[]
+  /** Where the boom bears on props: what they and its foot carry, the load on. */
+  propped?: OnProps | undefined
   /** Worked out when it is first asked for. */
   tipping: () => Tipping
 }

@@ -1,26 +1,42 @@
 import type { Support } from '../../statics/footprint'
-
-/** One place where a machine can bear on the ground, as its maker gives it. */
-export interface BearingPoint {
-  id: string
-  label: string
-  /** The greatest load its own structure may carry, newtons. */
-  capacity_N: number
-  /** What stands on the ground or on a mat, metres. */
-  float: { length_m: number; width_m: number }
-}
+import type { BearingPoint } from './bearing-point'
+import type { OutriggerSetting } from './outriggers'
+import type { PropsPart } from './props'
 
 /**
- * How a machine stands: its bearing points in a setting, and what each may carry. One implementation a file; the rest of the core
- * asks it and never which kind of machine it belongs to.
+ * How a machine stands: on what, where it bears, and what each point may carry. The rest of the core asks it and never which kind of
+ * machine it belongs to.
  */
-export interface SupportModel<Stop extends string = string> {
+export interface SupportModel {
+  readonly on: 'outriggers' | 'wheels'
   readonly points: readonly BearingPoint[]
-  /**
-   * Where it bears, metres in the machine's frame: x ahead and y left of the slew centre.
-   * @throws Refusal `missing-leg` when a point has no setting
-   */
-  contactsOf: (settings: readonly { id: string; at: { stop: Stop } }[]) => Support[]
-  /** Stops further out than this one, the nearest first. */
-  furtherOut: (stop: Stop) => readonly Stop[]
+  /** Where it bears, metres in the machine's frame: x ahead and y left of the slew centre. */
+  readonly contacts: readonly Support[]
+  /** What lies under each point. */
+  readonly settings: readonly OutriggerSetting[]
+  /** The way of standing that was chosen; null: the machine has only one. */
+  readonly state: SupportState | null
+}
+
+/** One way of standing, as its machine has it; listed by how much work they are, the least first. */
+export interface SupportState {
+  id: string
+  label: string
+  on: 'outriggers' | 'wheels'
+  /** Bearing points that stand elsewhere than their outriggers do by themselves. */
+  contacts?: readonly { id: string; x_m: number; y_m: number }[] | undefined
+  /** Configurations of the tables that stand for it; left out: any that covers where it bears. */
+  configurations?: readonly string[] | undefined
+  /** Through which slews it may be turned; left out: all round. */
+  slew?: { from_deg: number; to_deg: number } | undefined
+  /** Boom lengths that it may be used with; left out: all. */
+  boom_m?: readonly number[] | undefined
+  /** Only straight up and down. */
+  upAndDown?: true | undefined
+  /** Legs under the boom. */
+  props?: PropsPart | undefined
+  /** What is done in it: nothing else is. */
+  for: 'lift' | 'tow'
+  /** What has to be confirmed in it. */
+  needs: readonly string[]
 }

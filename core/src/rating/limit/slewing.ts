@@ -19,7 +19,8 @@ interface Sweep {
   footprint: readonly { id: string; x_m: number; y_m: number }[]
   counterweight_kg: number
   rule: StabilityRule
-  stands: (slew_deg: number) => boolean
+  /** Slews that are looked at: by whole degrees, and on each border of what is rated, where it is often worst. */
+  slews_deg: readonly number[]
 }
 
 /** Least rating by stability over the slews a configuration covers, kg. */
@@ -38,8 +39,7 @@ function slewingLimit_kg(m: SlewingParts, s: Sweep, boom_m: number, radius_m: nu
   const slewing = sumSlewing([...upperMasses(m.upper, cw), ...boom.massesAt(boom_m, angle_deg)])
   const head_kg = boom.headMass_kg(boom_m)
   let least = Infinity
-  for (let slew = 0; slew < 360; slew += step_deg) {
-    if (!s.stands(slew)) continue
+  for (const slew of s.slews_deg) {
     const t = tippingAt(f, resultantAt(fixed, slewing, slew), atSlew(radius_m, slew)).tippingLoad_kg
     if (t !== null) least = Math.min(least, ratedByRule(t, s.rule, head_kg))
   }
@@ -58,6 +58,12 @@ function orNothing(limit: () => number): number {
 
 const slewingParts = (m: MachineModel) => partOf(m, 'boom', isSlewing(m) ? m : undefined)
 
+function slewsOf(c: RatingConfiguration): number[] {
+  const { sector, forbidden = [] } = c.appliesTo
+  const whole = Array.from({ length: Math.ceil(360 / step_deg) }, (_, i) => i * step_deg).filter((slew) => ratedAtSlew(c, slew))
+  return [...whole, ...[...(sector ? [sector] : []), ...forbidden].flatMap((s) => [s.from_deg, s.to_deg])]
+}
+
 /** How a configuration says that the machine stands. 85 % holds for outriggers fully out only; a table without a rule has the 75 %. */
 function sweepOf(c: RatingConfiguration, t: RatingTable): Sweep {
   if (!saysStanding(c)) throw new Refusal('bad-input', 'This configuration does not say how the machine stands.', 'table')
@@ -67,7 +73,7 @@ function sweepOf(c: RatingConfiguration, t: RatingTable): Sweep {
     footprint,
     counterweight_kg,
     rule: rule === '85%' && !fullyExtended ? '75%' : rule,
-    stands: (slew) => ratedAtSlew(c, slew),
+    slews_deg: slewsOf(c),
   }
 }
 

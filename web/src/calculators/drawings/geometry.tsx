@@ -1,12 +1,19 @@
-import { articulatedGeometryCalculator, hookTravelCalculator, nominal, telescopicGeometryCalculator } from '@geolabe/core'
+import {
+  articulatedGeometryCalculator,
+  hookTravelCalculator,
+  nominal,
+  telescopicGeometryCalculator,
+  unfoldClearanceCalculator,
+} from '@geolabe/core'
 import { boomOf, standing, stepPlanned } from './mine'
 import { fig, hero, present } from './present'
-import { type At, Box, Dim, Earth, Line, polar, Round, Scene, Word } from './scene'
+import { type At, Box, Dim, degrees, Earth, Line, polar, Round, Scene, Word } from './scene'
 
 export const telescopicGeometry = present(telescopicGeometryCalculator, {
   mine: (at) => {
     const own = boomOf(at)
-    const to = stepPlanned(at)?.setDown.radius_m
+    const planned = stepPlanned(at)
+    const to = planned?.do === 'slew' ? planned.setDown.radius_m : undefined
     if (!own || to === undefined) return null
     const { pivot, headOffset_m } = own.boom
     return { boom_m: own.boom_m, pivot, headOffset_m, radius_m: nominal(to), angle_deg: undefined }
@@ -19,6 +26,20 @@ export const telescopicGeometry = present(telescopicGeometryCalculator, {
   steps: (i, o) => [
     `R = ${fig(i.boom_m)}·cos ${fig(o.angle_deg, 1)}° + ${fig(i.headOffset_m ?? 0)}·sin ${fig(o.angle_deg, 1)}° − ${fig(i.pivot.back_m)} = ${fig(o.radius_m)} m`,
     `H = ${fig(i.pivot.height_m)} + ${fig(i.boom_m)}·sin ${fig(o.angle_deg, 1)}° − … = ${fig(o.tip_height_m)} m`,
+  ],
+  grips: (i, o, say) => [
+    {
+      label: 'Boom tip',
+      at: [o.radius_m, o.tip_height_m],
+      value: say('length', o.radius_m),
+      to: ([x, y]) => {
+        const [out_m, up_m] = [x + i.pivot.back_m, y - i.pivot.height_m]
+        const boom_m = Math.sqrt(Math.max(0, out_m ** 2 + up_m ** 2 - (i.headOffset_m ?? 0) ** 2))
+        return i.radius_m === undefined
+          ? { boom_m, angle_deg: degrees(out_m, up_m) + degrees(boom_m, i.headOffset_m ?? 0) }
+          : { boom_m, radius_m: x }
+      },
+    },
   ],
   Drawing: ({ input, output, say }) => {
     const foot: At = [-input.pivot.back_m, input.pivot.height_m]
@@ -64,6 +85,32 @@ export const articulatedGeometry = present(articulatedGeometryCalculator, {
       (p) =>
         `${fig(i.inner.length_m)}∠${fig(p.angle_deg, 1)}° + ${fig(i.outer.length_m + i.outer.extension_m)}∠${fig(p.angle_deg - p.fold_deg, 1)}° → ${fig(o.radius_m)} m out, ${fig(o.height_m)} m up`,
     ),
+  grips: (i, o, say) => {
+    if (!('angle_deg' in i.inner) || i.inner.angle_deg === undefined) return []
+    const { inner, outer } = i
+    const { angle_deg } = i.inner
+    const foot: At = [-i.pivot.back_m, i.pivot.height_m]
+    const elbow = polar(inner.length_m, angle_deg, foot)
+    return [
+      {
+        label: 'Elbow',
+        at: elbow,
+        value: `${fig(angle_deg, 0)}°`,
+        to: ([x, y]) => ({ inner: { angle_deg: degrees(x - foot[0], y - foot[1]) } }),
+      },
+      {
+        label: 'Boom tip',
+        at: [o.radius_m, o.height_m],
+        value: say('length', o.radius_m),
+        to: ([x, y]) => ({
+          outer: {
+            fold_deg: angle_deg - degrees(x - elbow[0], y - elbow[1]),
+            extension_m: Math.hypot(x - elbow[0], y - elbow[1]) - outer.length_m,
+          },
+        }),
+      },
+    ]
+  },
   Drawing: ({ input, output, say }) => {
     const foot: At = [-input.pivot.back_m, input.pivot.height_m]
     const tip: At = [output.radius_m, output.height_m]
@@ -98,6 +145,68 @@ export const articulatedGeometry = present(articulatedGeometryCalculator, {
   },
 })
 
+export const unfoldClearance = present(unfoldClearanceCalculator, {
+  hero: (_i, o, say) => [
+    { label: 'Inner boom up to, first', value: o.leastInner_deg === null ? 'nowhere enough' : say('angle', o.leastInner_deg) },
+    { label: 'Nearest with the outer folded', value: o.touches === null ? 'nowhere near' : say('angle', o.touches.fold_deg) },
+  ],
+  steps: (i, o) => [
+    o.leastInner_deg === null
+      ? `at ${fig(i.maxAngle_deg, 1)}° it still touches what is ${fig(i.boxes[o.touches?.box ?? 0]?.top_m ?? 0)} m high`
+      : `clear by ${fig(i.margin_m)} m from ${fig(o.leastInner_deg)}° up to ${fig(i.maxAngle_deg, 1)}°, through every fold from ${fig(i.foldFrom_deg, 0)}° to ${fig(i.foldTo_deg, 0)}°`,
+  ],
+  grips: (i, _o, say) =>
+    i.boxes.map((b, at) => ({
+      label: `Top of what lies there, ${at + 1}`,
+      at: [b.x1_m, b.top_m] as const,
+      value: say('length', b.top_m),
+      to: ([x, y]: At) => ({ boxes: { [at]: { x1_m: x, top_m: y } } }),
+    })),
+  Drawing: ({ input, output }) => {
+    const angle = output.leastInner_deg ?? input.maxAngle_deg
+    const foot: At = [-input.pivot.back_m, input.pivot.height_m]
+    const elbow = polar(input.inner_m, angle, foot)
+    const folds = [input.foldFrom_deg, output.touches?.fold_deg ?? input.foldTo_deg, input.foldTo_deg]
+    const low = Math.min(0, ...input.boxes.map((b) => b.top_m - 1))
+    const [x0, x1] = [Math.min(...input.boxes.map((b) => b.x0_m)), Math.max(...input.boxes.map((b) => b.x1_m))]
+    return (
+      <Scene
+        box={[
+          [Math.max(x0, -8), low],
+          [Math.min(x1, 10), elbow[1]],
+          elbow,
+          ...folds.map((f) => polar(input.outer_m, angle - f, elbow)),
+        ]}
+        label={`Inner boom at ${fig(angle, 0)} degrees, outer boom through its folds over what lies under it`}
+      >
+        {input.boxes.map((b) => (
+          <Box
+            key={`${b.x0_m} ${b.top_m}`}
+            at={[b.x0_m, low - 2]}
+            w={b.x1_m - b.x0_m}
+            h={b.top_m - low + 2}
+            fill="sunk"
+            tone="edge"
+          />
+        ))}
+        {folds.map((f, i) => (
+          <Line
+            key={f}
+            at={[elbow, polar(input.outer_m, angle - f, elbow)]}
+            width={i === 1 ? 1.6 : 0.8}
+            tone={i === 1 ? (output.leastInner_deg === null ? 'outside' : 'near') : 'quiet'}
+          />
+        ))}
+        <Line at={[foot, elbow]} width={2} />
+        <Round at={elbow} r={0.12} fill="ink" />
+        <Word at={[elbow[0], elbow[1] + 0.5]} bold>
+          {output.leastInner_deg === null ? 'not enough' : `${fig(output.leastInner_deg, 1)}°`}
+        </Word>
+      </Scene>
+    )
+  },
+})
+
 export const hookTravel = present(hookTravelCalculator, {
   mine: (at) => {
     const parts = standing(at)?.setup.fitted.partsOfLine
@@ -116,6 +225,7 @@ export const hookTravel = present(hookTravelCalculator, {
     `gap changes by −${fig(i.boomExtension_m)}/${i.parts} … = ${fig(o.gapChange_m)} m`,
     `pay out ${fig(i.boomExtension_m)}·(1 + ${i.parts}·sin ${fig(i.boomAngle_deg, 0)}°) = ${fig(o.lineToHoldHeight_m)} m`,
   ],
+  grips: (i, _o, say) => [{ label: 'Block', at: [0, -i.gap_m], value: say('length', i.gap_m), to: ([, y]) => ({ gap_m: -y }) }],
   Drawing: ({ input, output, say }) => {
     const after = Math.max(0, input.gap_m + output.gapChange_m)
     const g = Math.max(input.gap_m, after, 0.4)

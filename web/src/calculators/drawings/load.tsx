@@ -8,8 +8,9 @@ import {
   solidOf,
   winchPullCalculator,
 } from '@geolabe/core'
+import { spreadTo, wide } from './feet'
 import { fig, hero, kN, present, use } from './present'
-import { Arrow, type At, Box, Cog, Dim, Earth, Line, Round, Scene, Word } from './scene'
+import { Arrow, type At, Box, Cog, Dim, degrees, Earth, Line, polar, Round, Scene, Word } from './scene'
 
 type Part = { shape: string; name?: string; count?: number; at?: { x_m: number; y_m: number; z_m: number } } & Shape
 export type LoadAnswer = ReturnType<typeof computeLoad>
@@ -73,8 +74,24 @@ export const loadMass = present(loadMassCalculator, {
     `centre of gravity at x ${fig(o.cg.x_m)}, y ${fig(o.cg.y_m)}, z ${fig(o.cg.z_m)} m`,
     ...o.warnings,
   ],
+  grips: (i, _o, say) =>
+    i.parts.flatMap((p, at) =>
+      p.at
+        ? [
+            {
+              label: p.name ?? `Part ${at + 1}`,
+              at: [p.at.x_m, p.at.z_m] as const,
+              value: `${say('length', p.at.x_m)}, ${say('length', p.at.z_m)} up`,
+              to: ([x, y]: At) => ({ parts: { [at]: { at: { x_m: x, z_m: y } } } }),
+            },
+          ]
+        : [],
+    ),
   Drawing: LoadDrawing,
 })
+
+/** How far a lift point stands from below the hook, metres. */
+const aside = (cg: { x_m: number; y_m: number }, l: { x_m: number; y_m: number }) => Math.hypot(l.x_m - cg.x_m, l.y_m - cg.y_m)
 
 export const slingTension = present(slingTensionCalculator, {
   hero: (_i, o, say) => {
@@ -92,6 +109,39 @@ export const slingTension = present(slingTensionCalculator, {
   steps: (_i, o) => [
     ...o.legs.map((l) => `leg ${l.id}: ${fig(l.angle_deg, 1)}° off plumb, ${kN(l.tension_N)}`),
     o.limit_kg === null ? 'no limit given' : `limit of a leg ${fig(o.limit_kg, 0)} kg, by its ${o.governs}`,
+  ],
+  asMeasured: {
+    figures: {
+      slingLength_m: (i) => Math.max(...i.lifts.map((l) => Math.hypot(aside(i.cg, l), i.hook.z_m - l.z_m))),
+      spreadAlong_m: (i) => wide(i.lifts.map((l) => l.x_m)),
+      spreadAcross_m: (i) => wide(i.lifts.map((l) => l.y_m)),
+    },
+    // All as long as the one that goes furthest out: the hook hangs no higher than that lets it.
+    to: ({ slingLength_m = 0, spreadAlong_m = 0, spreadAcross_m = 0 }, i) => {
+      const along = spreadTo(
+        i.lifts.map((l) => l.x_m),
+        spreadAlong_m,
+      )
+      const across = spreadTo(
+        i.lifts.map((l) => l.y_m),
+        spreadAcross_m,
+      )
+      const lifts = i.lifts.map((l, k) => ({ x_m: along[k] ?? l.x_m, y_m: across[k] ?? l.y_m, z_m: l.z_m }))
+      const heights = lifts.map((l) => l.z_m + Math.sqrt(Math.max(0, slingLength_m ** 2 - aside(i.cg, l) ** 2)))
+      return { hook: { z_m: Math.min(...heights) }, lifts }
+    },
+  },
+  grips: (i, _o, say) => [
+    { label: 'Hook', at: [i.cg.x_m, i.hook.z_m], value: say('length', i.hook.z_m), to: ([, y]) => ({ hook: { z_m: y } }) },
+    ...i.lifts
+      .map((l, at) => ({
+        label: `Lift point ${l.id}`,
+        at: [l.x_m, l.z_m] as const,
+        value: `${say('length', l.x_m)}, ${say('length', l.z_m)} up`,
+        to: ([x, y]: At) => ({ lifts: { [at]: { x_m: x, z_m: y } } }),
+      }))
+      // Of two in one line of sight the nearer is dragged.
+      .filter((g, at, all) => all.findIndex((o) => `${o.at}` === `${g.at}`) === at),
   ],
   Drawing: ({ input, output, say }) => {
     const hook: At = [input.cg.x_m, input.hook.z_m]
@@ -158,6 +208,35 @@ export const loadSharing = present(loadSharingCalculator, {
           `${h.id}: should read ${fig(h.pressure_kPa ?? 0, 0)} kPa${h.pressureRatio === null ? '' : `, reads ${fig(h.pressureRatio * 100, 0)} % of it`}`,
       ),
   ],
+  asMeasured: {
+    figures: {
+      hookSpacing_m: ({ two }) => (two ? two.a_m + two.b_m : Number.NaN),
+      cgFromFirstHook_m: ({ two }) => two?.a_m ?? Number.NaN,
+    },
+    to: ({ hookSpacing_m = 0, cgFromFirstHook_m = 0 }) => ({
+      two: { a_m: cgFromFirstHook_m, b_m: hookSpacing_m - cgFromFirstHook_m },
+    }),
+  },
+  grips: ({ two, several }, _o, say) =>
+    several
+      ? several.points.map((p, at) => ({
+          label: `Lift point ${p.id}`,
+          at: [-p.y_m, p.x_m] as const,
+          value: `${say('length', p.x_m)}, ${say('length', p.y_m)}`,
+          to: ([x, y]: At) => ({ several: { points: { [at]: { x_m: y, y_m: -x } } } }),
+        }))
+      : two
+        ? [
+            { label: 'First hook', at: [-two.a_m, 0], value: say('length', two.a_m), to: ([x]) => ({ two: { a_m: -x } }) },
+            { label: 'Second hook', at: [two.b_m, 0], value: say('length', two.b_m), to: ([x]) => ({ two: { b_m: x } }) },
+            {
+              label: 'Centre of gravity',
+              at: [0, -two.h_m],
+              value: say('length', two.h_m),
+              to: ([, y]) => ({ two: { h_m: -y } }),
+            },
+          ]
+        : [],
   Drawing: ({ input, output, say }) => {
     if (input.several) {
       const pts = input.several.points
@@ -219,6 +298,10 @@ export const hydraulicForce = present(hydraulicForceCalculator, {
   steps: (i, o) => [
     `${fig(i.base_kPa, 0)} kPa × ${fig(o.base_m2 * 1e4, 1)} cm² − ${fig(i.rodSide_kPa, 0)} kPa × ${fig(o.ring_m2 * 1e4, 1)} cm² = ${kN(o.net_N)}`,
   ],
+  grips: (i, _o, say) => [
+    { label: 'Bore', at: [i.bore_m * 0.6, i.bore_m / 2], value: say('length', i.bore_m), to: ([, y]) => ({ bore_m: y * 2 }) },
+    { label: 'Rod', at: [i.bore_m * 2.4, i.rod_m / 2], value: say('length', i.rod_m), to: ([, y]) => ({ rod_m: y * 2 }) },
+  ],
   Drawing: ({ input, output, say }) => {
     const b = input.bore_m
     return (
@@ -254,6 +337,12 @@ export const winchPull = present(winchPullCalculator, {
     `${fig(i.mass_kg, 0)}·g·(sin ${fig(i.slope_deg, 1)}° + ${fig(i.resistance_share)}·cos ${fig(i.slope_deg, 1)}°) = ${kN(o.pull_N)}`,
     `${i.parts} ${i.parts === 1 ? 'part' : 'parts'} of line → ${kN(o.line_N)}; on the last anchor ${kN(o.anchor_N)}`,
   ],
+  grips: (i) => {
+    const drawn = Math.max(-30, Math.min(50, i.slope_deg))
+    return [
+      { label: 'Slope', at: polar(10, drawn), value: `${fig(i.slope_deg, 0)}°`, to: ([x, y]) => ({ slope_deg: degrees(x, y) }) },
+    ]
+  },
   Drawing: ({ input, output, say }) => {
     const a = (Math.max(-30, Math.min(50, input.slope_deg)) * Math.PI) / 180
     const up = (d: number, h = 0): At => [d * Math.cos(a) - h * Math.sin(a), d * Math.sin(a) + h * Math.cos(a)]
@@ -284,11 +373,18 @@ export const recovery = present(recoveryCalculator, {
       value: `${say('force', o.frontLeft_N)}, ${say('share', o.frontLeft_share)}`,
       verdict: o.ok ? 'inside' : 'outside',
     },
+    o.rear_N === undefined
+      ? { label: 'Rear axle', value: 'not given', verdict: 'not-proven' as const }
+      : use(say, `Rear axle, ${say('force', o.rear_N)}`, o.rearUse ?? null),
     hero(say, 'At most behind', 'force', Math.max(0, o.greatestPull_N)),
   ],
   steps: (i, o) => [
     `${kN(i.frontAxle_N)} − ${kN(i.pull_N)} × ${fig(i.overhang_m)} / ${fig(i.wheelbase_m)} = ${kN(i.frontAxle_N - (i.pull_N * i.overhang_m) / i.wheelbase_m)}`,
     `so ${fig(o.frontLeft_share * 100, 0)} % stays`,
+  ],
+  grips: (i, _o, say) => [
+    { label: 'Towed end', at: [-i.overhang_m, 1.6], value: say('length', i.overhang_m), to: ([x]) => ({ overhang_m: -x }) },
+    { label: 'Front axle', at: [i.wheelbase_m, 0.5], value: say('length', i.wheelbase_m), to: ([x]) => ({ wheelbase_m: x }) },
   ],
   Drawing: ({ input, output, say }) => {
     const w = input.wheelbase_m

@@ -1,5 +1,16 @@
 import type { Shift } from '@geolabe/contract'
-import { type Crane, liftsOnOutriggers, type Machine, outriggerSupport, type Place, type Step } from '@geolabe/core'
+import {
+  type Crane,
+  counterweightNamed,
+  liftsOnOutriggers,
+  type Machine,
+  nominal,
+  type Place,
+  type Step,
+  supportOf,
+  telescopicBoom,
+  upperMasses,
+} from '@geolabe/core'
 
 /** The shift that is open, with its machine and place: what a calculator can take its figures from. */
 export interface Mine {
@@ -18,7 +29,7 @@ export function standing({ machine, shift }: Mine) {
 /** Where it bears on the ground, metres from the slew centre. */
 export function supportsOf(mine: Mine): { id: string; x_m: number; y_m: number }[] | null {
   const at = standing(mine)
-  return at && outriggerSupport(at.machine.outriggers).contactsOf(at.setup.standing.outriggers)
+  return at && [...supportOf(at.machine, at.setup.standing).contacts]
 }
 
 /** The step with the load on of the last lift that was planned. */
@@ -29,5 +40,26 @@ export function boomOf(mine: Mine): { boom: Crane['boom']; boom_m: number } | nu
   const { machine } = mine
   if (!liftsOnOutriggers(machine)) return null
   const { boom } = machine
-  return { boom, boom_m: stepPlanned(mine)?.boom_m ?? boom.lengths_m[Math.floor(boom.lengths_m.length / 2)] ?? 0 }
+  const planned = stepPlanned(mine)
+  return {
+    boom,
+    boom_m: (planned?.do === 'slew' ? planned.boom_m : undefined) ?? boom.lengths_m[Math.floor(boom.lengths_m.length / 2)] ?? 0,
+  }
+}
+
+/** Where it stands and what it weighs, unladen: feet at the stops they are set to, what does not turn, and what turns with its boom. */
+export function weighing(mine: Mine) {
+  const at = standing(mine)
+  const supports = supportsOf(mine)
+  const own = boomOf(mine)
+  if (!at || !supports || !own) return null
+  const { name, chassis, upper } = at.machine
+  const counterweight = counterweightNamed(name, upper, at.setup.fitted.counterweight)
+  const planned = stepPlanned(mine)
+  const boom = telescopicBoom(own.boom)
+  const radius_m = planned?.do === 'slew' ? nominal(planned.setDown.radius_m) : null
+  const angle_deg = radius_m === null ? own.boom.maxAngle_deg : boom.poseAtRadius(own.boom_m, radius_m).angle_deg
+  const masses = chassis.masses.map(({ mass_kg, x_m, y_m }) => ({ mass_kg, x_m, y_m }))
+  const turning = [...upperMasses(upper, counterweight), ...boom.massesAt(own.boom_m, angle_deg)]
+  return { supports, masses, slewing: turning.filter((m) => m.mass_kg > 0), radius_m }
 }

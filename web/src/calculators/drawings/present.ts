@@ -1,5 +1,6 @@
 import { byUse, type Calculator, type Nominal, type Quantity, type Say, usualNear_share, type Verdict } from '@geolabe/core'
 import type { ComponentType } from 'react'
+import type { Grip, Part } from './grip'
 import type { Mine } from './mine'
 
 /** One figure of an answer, large. */
@@ -10,11 +11,21 @@ export interface Hero {
   verdict?: Verdict
 }
 
+/** Figures as people measure them, by name with the unit at its end; what each is now, and what of the input follows from them. */
+export interface AsMeasured<In> {
+  figures: Record<string, (input: In) => number>
+  to: (figures: Record<string, number>, input: In) => Part<In>
+}
+
 /** How one calculator is shown: its answer, its formula with the person’s own figures, its drawing. */
 export interface Presentation<In = unknown, Out = unknown> {
   hero: (input: In, output: Out, say: Say) => Hero[]
   steps: (input: In, output: Out) => string[]
   Drawing: ComponentType<{ input: In; output: Out; say: Say }>
+  /** What of its drawing is dragged: inputs that are places, lengths or angles. */
+  grips?: (input: In, output: Out, say: Say) => Grip<In>[]
+  /** What people have in hand instead of some inputs. */
+  asMeasured?: AsMeasured<In>
   /** What the open shift's machine and place know of its input; null: nothing as things stand. */
   mine?: (at: Mine) => Partial<In> | null
   /** Inputs can be kept under names and taken up again. */

@@ -12,8 +12,9 @@ import {
   stageRatingCalculator,
   tableCheckCalculator,
 } from '@geolabe/core'
+import { feet, spreadOf } from './feet'
 import { fig, hero, present, use } from './present'
-import { type At, Box, Earth, Line, plan, polar, Round, Scene, useUnit, Word } from './scene'
+import { type At, Box, degrees, Earth, Line, plan, polar, Round, Scene, useUnit, Word } from './scene'
 
 /** A table being read: its cells with the ones the figure came from. */
 function TableDrawing({
@@ -141,6 +142,18 @@ export const articulatedRating = present(articulatedRatingCalculator, {
   steps: (_i, o) => [
     `furthest out ${fig(o.worst.radius_m)} m with the inner boom at ${fig(o.worst.angle_deg, 1)}°; ends at ${fig(o.end.radius_m)} m`,
   ],
+  grips: (i, _o, say) =>
+    i.path.map((p, at) => {
+      const foot: At = [-i.pivot.back_m, i.pivot.height_m]
+      const tip = foldingTip({ inner_m: i.inner_m, outer_m: i.outer_m, pivot: i.pivot }, p)
+      const elbow = polar(i.inner_m, p.angle_deg, foot)
+      return {
+        label: `Tip, pose ${at + 1}`,
+        at: [tip.radius_m, tip.height_m] as const,
+        value: say('length', tip.radius_m),
+        to: ([x, y]: At) => ({ path: { [at]: { fold_deg: p.angle_deg - degrees(x - elbow[0], y - elbow[1]) } } }),
+      }
+    }),
   Drawing: ({ input, output, say }) => {
     const foot: At = [-input.pivot.back_m, input.pivot.height_m]
     const b = { inner_m: input.inner_m, outer_m: input.outer_m, pivot: input.pivot }
@@ -197,6 +210,9 @@ export const heightRating = present(heightRatingCalculator, {
   ],
   steps: (_i, o) =>
     o.towers.map((t) => `${t.id}: ${fig(t.load_kg, 0)} kg${t.utilisation === null ? '' : `, ${fig(t.utilisation * 100, 0)} %`}`),
+  grips: (i, _o, say) => [
+    { label: 'Height of the towers', at: [0, i.height_m], value: say('length', i.height_m), to: ([, y]) => ({ height_m: y }) },
+  ],
   Drawing: ({ input, output, say }) => {
     const n = input.towers.length
     const h = Math.max(input.height_m, 1)
@@ -310,6 +326,8 @@ export const capacityMap = present(capacityMapCalculator, {
   steps: (_i, o) => [
     `${o.slew_deg.length} slews × ${o.radii_m.length} radii; ends first by ${[...new Set(o.governs.filter((g, i) => g !== null && (o.utilisation[i] ?? 0) > 1))].join(', ') || 'the table'}`,
   ],
+  asMeasured: spreadOf((i) => i.footprint, 'footprint'),
+  grips: (i, _o, say) => feet(i.footprint, say, 'footprint'),
   Drawing: ({ input, output }) => {
     const far = Math.max(...output.radii_m)
     return (

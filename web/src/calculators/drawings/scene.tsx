@@ -1,9 +1,10 @@
 import { path } from 'd3-path'
 import { type CurveFactory, curveLinear, curveLinearClosed, line } from 'd3-shape'
-import { createContext, type ReactNode, useContext } from 'react'
+import { createContext, type ReactNode, useContext, useRef } from 'react'
+import type { At } from './at'
+import { Gripped, Grips } from './grip'
 
-/** Metres, x to the right and y up: turned over for the screen only here. */
-export type At = readonly [x: number, y: number]
+export type { At }
 export type Tone = 'ink' | 'quiet' | 'edge' | 'inside' | 'near' | 'outside' | 'unproven' | 'water'
 
 const Unit = createContext(1)
@@ -38,14 +39,24 @@ export function Scene({ box, label, children }: { box: readonly At[]; label: str
   ;[x0, x1, y0, y1] = [x0 - pad, x1 + pad, y0 - grow - pad, y1 + grow + pad]
   const wider = Math.max(0, (y1 - y0) * 1.5 - (x1 - x0)) / 2
   ;[x0, x1] = [x0 - wider, x1 + wider]
+  const { grips, held } = useContext(Gripped)
+  // The scale stays while a point is held.
+  const frame = useRef([x0, x1, y0, y1] as const)
+  if (!held) frame.current = [x0, x1, y0, y1]
+  ;[x0, x1, y0, y1] = frame.current
+  const unit = (x1 - x0) / 100
   return (
     <svg
       viewBox={`${x0} ${-y1} ${x1 - x0} ${y1 - y0}`}
       className="block w-full max-h-[22rem] rounded-xl border border-line bg-paper"
-      role="img"
+      // A drawing that can be worked is a group of what works it, not one picture.
+      role={grips.length > 0 ? 'group' : 'img'}
       aria-label={label}
     >
-      <Unit value={(x1 - x0) / 100}>{children}</Unit>
+      <Unit value={unit}>
+        {children}
+        <Grips unit={unit} />
+      </Unit>
     </svg>
   )
 }
@@ -264,3 +275,5 @@ export const arcOf = (r: number, from: number, to: number, centre: At = [0, 0], 
   Array.from({ length: n + 1 }, (_, i) => polar(r, from + ((to - from) * i) / n, centre))
 /** Plan (x forward, y left) on paper: forward is up. */
 export const plan = (p: { x_m: number; y_m: number }): At => [-p.y_m, p.x_m]
+/** The angle of a direction, degrees. */
+export const degrees = (along: number, up: number) => (Math.atan2(up, along) * 180) / Math.PI

@@ -6,13 +6,32 @@ import {
   levelEffectCalculator,
   levellingCalculator,
   nominal,
+  outriggersIn,
   reactionEnvelopeCalculator,
   supportReactionsCalculator,
   tippingLoadCalculator,
 } from '@geolabe/core'
-import { standing, supportsOf } from './mine'
+import { feet, spreadOf } from './feet'
+import { standing, supportsOf, weighing } from './mine'
 import { fig, hero, kN, present, yes } from './present'
-import { Arrow, type At, arcOf, Box, Cog, Dim, Earth, Line, plan, polar, Round, Scene, turnedBy, useUnit, Word } from './scene'
+import {
+  Arrow,
+  type At,
+  arcOf,
+  Box,
+  Cog,
+  Dim,
+  degrees,
+  Earth,
+  Line,
+  plan,
+  polar,
+  Round,
+  Scene,
+  turnedBy,
+  useUnit,
+  Word,
+} from './scene'
 
 export const bubbleCheck = present(bubbleCheckCalculator, {
   hero: (_i, o, say) => [
@@ -23,6 +42,20 @@ export const bubbleCheck = present(bubbleCheckCalculator, {
   steps: (i, o) => [
     `(${fig(i.first_deg)} − ${fig(i.turned_deg)}) / 2 = ${fig(o.true_deg)}° true`,
     `(${fig(i.first_deg)} + ${fig(i.turned_deg)}) / 2 = ${fig(o.error_deg)}° its own error`,
+  ],
+  grips: (i) => [
+    {
+      label: 'First reading',
+      at: [-i.first_deg * 0.5, 2.2],
+      value: `${fig(i.first_deg)}°`,
+      to: ([x]) => ({ first_deg: -x * 2 }),
+    },
+    {
+      label: 'Reading turned',
+      at: [i.turned_deg * 0.5, 0],
+      value: `${fig(i.turned_deg)}°`,
+      to: ([x]) => ({ turned_deg: x * 2 }),
+    },
   ],
   Drawing: ({ input, output }) => {
     const one = (y: number, deg: number, read: number, turned: boolean) => {
@@ -76,7 +109,7 @@ export const levelling = present(levellingCalculator, {
       ...(pitch_deg === null || roll_deg === null ? {} : { pitch_deg: nominal(pitch_deg), roll_deg: nominal(roll_deg) }),
       supports: feet.flatMap((f) => {
         const stroke = stood.machine.outriggers.find((o) => o.id === f.id)?.stroke
-        const stroke_m = stood.setup.standing.outriggers.find((o) => o.id === f.id)?.stroke_m
+        const stroke_m = outriggersIn(stood.setup.standing).find((o) => o.id === f.id)?.stroke_m
         return stroke && stroke_m !== undefined ? [{ id: f.id, x_m: f.x_m, y_m: f.y_m, stroke_m, ...stroke }] : []
       }),
     }
@@ -91,6 +124,8 @@ export const levelling = present(levellingCalculator, {
     `rise = −(x·sin ${fig(i.pitch_deg)}° + y·sin ${fig(i.roll_deg)}°) + c`,
     `in this order: ${o.order.join(', ')}; ${o.rounds} ${o.rounds === 1 ? 'round' : 'rounds'}`,
   ],
+  asMeasured: spreadOf((i) => i.supports, 'supports'),
+  grips: (i, _o, say) => feet(i.supports, say, 'supports'),
   Drawing: ({ input, output, say }) => {
     const pts = input.supports.map(plan)
     const most = Math.max(...output.jacks.map((j) => Math.abs(j.change_m)), 0.01)
@@ -131,6 +166,9 @@ export const levelEffect = present(levelEffectCalculator, {
   ],
   steps: (i, o) => [
     `−${fig(i.height_m)}·(tan ${fig(i.pitch_deg)}°·cos ${fig(i.slew_deg, 0)}° + tan ${fig(i.roll_deg)}°·sin ${fig(i.slew_deg, 0)}°) = ${fig(o.radiusChange_m, 3)} m`,
+  ],
+  grips: (i, _o, say) => [
+    { label: 'Boom tip', at: [0, Math.max(1, i.height_m)], value: say('length', i.height_m), to: ([, y]) => ({ height_m: y }) },
   ],
   Drawing: ({ input, output, say }) => {
     const h = Math.max(1, input.height_m)
@@ -209,6 +247,10 @@ function Feet({ input, loads, worst }: { input: Standing; loads: Record<string, 
 }
 
 export const supportReactions = present(supportReactionsCalculator, {
+  mine: (at) => {
+    const own = weighing(at)
+    return own && { supports: own.supports, masses: own.masses }
+  },
   hero: (_i, o, say) => [
     o.stable
       ? { label: 'Inside the edge by', value: say('length', o.margin_m), verdict: 'inside' as const }
@@ -219,6 +261,8 @@ export const supportReactions = present(supportReactionsCalculator, {
     `resultant ${kN(o.resultant.force_N)} at x ${fig(o.resultant.x_m)}, y ${fig(o.resultant.y_m)} m`,
     ...(o.reactions ?? []).map((r) => `${r.id}: ${kN(r.reaction_N)} as springs, ${kN(r.upper_N)} at most`),
   ],
+  asMeasured: spreadOf((i) => i.supports, 'supports'),
+  grips: (i, _o, say) => feet(i.supports, say, 'supports'),
   Drawing: ({ input, output, say }) => {
     const loads = Object.fromEntries((output.reactions ?? []).map((r) => [r.id, say('force', r.reaction_N)]))
     const worst = [...(output.reactions ?? [])].sort((a, b) => b.reaction_N - a.reaction_N)[0]?.id
@@ -235,6 +279,10 @@ export const supportReactions = present(supportReactionsCalculator, {
 })
 
 export const reactionEnvelope = present(reactionEnvelopeCalculator, {
+  mine: (at) => {
+    const own = weighing(at)
+    return own && { supports: own.supports, masses: own.masses, slewing: own.slewing }
+  },
   hero: (_i, o, say) => [
     {
       label: 'Least margin',
@@ -252,6 +300,8 @@ export const reactionEnvelope = present(reactionEnvelopeCalculator, {
       ? `comes loose: ${o.lifted.map((l) => `${l.id} ${fig(l.from_deg, 0)}–${fig(l.to_deg, 0)}°`).join(', ')}`
       : 'every leg stays down',
   ],
+  asMeasured: spreadOf((i) => i.supports, 'supports'),
+  grips: (i, _o, say) => feet(i.supports, say, 'supports'),
   Drawing: ({ input, output, say }) => {
     const far = Math.max(...input.supports.map((s) => Math.hypot(s.x_m, s.y_m)))
     const loads = Object.fromEntries(output.supports.map((s) => [s.id, `${say('force', s.min_N)}–${say('force', s.max_N)}`]))
@@ -275,6 +325,12 @@ export const reactionEnvelope = present(reactionEnvelopeCalculator, {
 })
 
 export const tippingLoad = present(tippingLoadCalculator, {
+  mine: (at) => {
+    const own = weighing(at)
+    if (!own) return null
+    const { radius_m, ...rest } = own
+    return radius_m === null ? rest : { ...rest, radius_m }
+  },
   hero: (_i, o, say) => [
     hero(say, 'Tips at', 'mass', o.tippingLoad_kg, 'cannot tip from here'),
     hero(say, 'Stability alone allows', 'mass', o.ratedByStability_kg, 'no limit by tipping'),
@@ -285,13 +341,26 @@ export const tippingLoad = present(tippingLoadCalculator, {
       : 'the hook stays inside the footprint',
     `${i.rule} → ${o.ratedByStability_kg === null ? 'no limit' : `${fig(o.ratedByStability_kg, 0)} kg`}; a table may only be lower`,
   ],
+  asMeasured: spreadOf((i) => i.supports, 'supports'),
+  grips: (i, _o, say) => {
+    const [x, y] = polar(i.radius_m, i.slew_deg)
+    return [
+      ...feet(i.supports, say, 'supports'),
+      {
+        label: 'Hook',
+        at: [-y, x],
+        value: `${say('length', i.radius_m)} at ${fig(i.slew_deg, 0)}°`,
+        to: ([across, along]) => ({ radius_m: Math.hypot(across, along), slew_deg: (degrees(along, -across) + 360) % 360 }),
+      },
+    ]
+  },
   Drawing: ({ input, output, say }) => {
     const p = polar(input.radius_m, input.slew_deg)
     const hook: At = [-p[1], p[0]]
     const edge = output.edge?.map((id) => input.supports.find((s) => s.id === id)).filter((s) => s !== undefined) ?? []
     return (
       <Scene
-        box={[...roomy(input.supports.map(plan)), hook]}
+        box={[...roomy(input.supports.map(plan)), [hook[0] - 2, hook[1] + 1.2], [hook[0] + 2, hook[1]]]}
         label={`Plan with the hook at ${say('length', input.radius_m)} and the edge it would tip over`}
       >
         <Feet input={input} loads={{}} />
@@ -307,6 +376,10 @@ export const tippingLoad = present(tippingLoadCalculator, {
 })
 
 export const backwardStability = present(backwardStabilityCalculator, {
+  mine: (at) => {
+    const own = weighing(at)
+    return own && { supports: own.supports, masses: own.masses, slewing: own.slewing, crawler: false }
+  },
   hero: (_i, o, say) => [
     yes('Backwards', o.ok, 'stands', 'not enough'),
     hero(say, 'Least margin', 'length', o.least_m),
@@ -316,6 +389,8 @@ export const backwardStability = present(backwardStabilityCalculator, {
     `least at slew ${fig(o.at_deg, 0)}°, over ${o.edge.join('–')}: ${fig(o.least_m)} m`,
     i.crawler ? `crawler: ${fig(o.backwardShare * 100, 0)} % of at most 70 %` : `${fig(o.backwardShare * 100, 0)} % of the way`,
   ],
+  asMeasured: spreadOf((i) => i.supports, 'supports'),
+  grips: (i, _o, say) => feet(i.supports, say, 'supports'),
   Drawing: ({ input, output, say }) => {
     const back = polar(2.2, output.at_deg + 180)
     return (
@@ -343,6 +418,20 @@ export const boomRaising = present(boomRaisingCalculator, {
   ],
   steps: (_i, o) =>
     o.angles.map((a) => `${fig(a.angle_deg, 0)}°: pendants ${kN(a.pendant_N, 0)}, front margin ${fig(a.frontMargin_m)} m`),
+  grips: (i, _o, say) => [
+    {
+      label: 'Counterweight',
+      at: [i.counterweight.x_m, 2],
+      value: say('length', i.counterweight.x_m),
+      to: ([x]) => ({ counterweight: { x_m: x } }),
+    },
+    {
+      label: 'Mast head',
+      at: [i.pendant.mast_x_m, i.pendant.mast_height_m],
+      value: say('length', i.pendant.mast_height_m),
+      to: ([x, y]) => ({ pendant: { mast_x_m: x, mast_height_m: y } }),
+    },
+  ],
   Drawing: ({ input, output, say }) => {
     const foot: At = [input.foot.x_m, input.foot.height_m]
     const mast: At = [input.pendant.mast_x_m, input.pendant.mast_height_m]

@@ -6,10 +6,12 @@ import {
   groundPressureCalculator,
   lineApproachCalculator,
   type MatKind,
+  outriggersIn,
   trackPressureCalculator,
   wearCalculator,
   wearTrendCalculator,
 } from '@geolabe/core'
+import { scaleLinear } from 'd3-scale'
 import { standing } from './mine'
 import { fig, hero, kN, present, use, verdictOf, yes } from './present'
 import { Arrow, type At, Box, Dim, Earth, Line, Round, Scene, Word } from './scene'
@@ -30,8 +32,8 @@ export const wear = present(wearCalculator, {
     `By ${o.source}`,
   ],
   Drawing: ({ input, output }) => {
-    const full = Math.max(output.value, output.limit) * 1.25 || 1
-    const [w, l] = [(output.value / full) * 10, (output.limit / full) * 10]
+    const along = scaleLinear([0, Math.max(output.value, output.limit) * 1.25 || 1], [0, 10])
+    const [w, l] = [along(output.value), along(output.limit)]
     const tone = output.verdict === 'ok' ? 'inside' : output.verdict === 'watch' ? 'near' : 'outside'
     return (
       <Scene
@@ -89,7 +91,8 @@ export const wearTrend = present(wearTrendCalculator, {
     const x0 = Math.min(...pts.map((p) => p.x), end - 1)
     const ys = [...pts.map((p) => p.y), input.limit]
     const [lo, hi] = [Math.min(...ys), Math.max(...ys)]
-    const put = (x: number, y: number): At => [((x - x0) / (end - x0 || 1)) * 10, ((y - lo) / (hi - lo || 1)) * 5]
+    const [across, up] = [scaleLinear([x0, Math.max(end, x0 + 1)], [0, 10]), scaleLinear([lo, Math.max(hi, lo + 1e-9)], [0, 5])]
+    const put = (x: number, y: number): At => [across(x), up(y)]
     const last = Math.max(...pts.map((p) => p.x))
     const at = (x: number) => (output.now ?? 0) + (output.perDay ?? 0) * (x - last)
     return (
@@ -130,6 +133,14 @@ export const lineApproach = present(lineApproachCalculator, {
   steps: (i, o) => [
     `${i.voltage_kV === null ? 'voltage unknown' : `${fig(i.voltage_kV, 0)} kV`} → ${o.required_m === null ? 'no figure' : `${fig(o.required_m)} m`}`,
     `${fig(i.distance_m)} m − sag ${fig(i.sag_m ?? 0)} − blow-out ${fig(i.blowOut_m ?? 0)} = ${fig(i.distance_m - (i.sag_m ?? 0) - (i.blowOut_m ?? 0))} m left`,
+  ],
+  grips: (i, _o, say) => [
+    {
+      label: 'Boom tip',
+      at: [Math.max(0.3, i.distance_m), 8],
+      value: say('length', i.distance_m),
+      to: ([x]) => ({ distance_m: x }),
+    },
   ],
   Drawing: ({ input, output, say }) => {
     const r = output.required_m ?? 5
@@ -180,6 +191,15 @@ export const edgeSetback = present(edgeSetbackCalculator, {
   ],
   steps: (i, o) => [
     `${i.soil === 'firm' ? '1' : '2'} × ${fig(i.depth_m)} m depth = ${fig(o.required_m)} m; stands ${fig(i.padEdgeToToe_m)} m from the toe`,
+  ],
+  grips: (i, _o, say) => [
+    {
+      label: 'Edge of the pad',
+      at: [i.padEdgeToToe_m, 0.07],
+      value: say('length', i.padEdgeToToe_m),
+      to: ([x]) => ({ padEdgeToToe_m: x }),
+    },
+    { label: 'Foot of the edge', at: [0, -i.depth_m], value: say('length', i.depth_m), to: ([, y]) => ({ depth_m: -y }) },
   ],
   Drawing: ({ input, output, say }) => {
     const { depth_m: h, padEdgeToToe_m: d } = input
@@ -232,7 +252,7 @@ export const groundPressure = present(groundPressureCalculator, {
     // The outrigger that presses hardest in the last lift.
     const worst = [...(stood?.lift?.assessment.outriggers ?? [])].sort((a, b) => b.upper_N - a.upper_N)[0]
     const float = stood?.machine.outriggers.find((o) => o.id === worst?.id)?.float
-    const setting = stood?.setup.standing.outriggers.find((o) => o.id === worst?.id)
+    const setting = stood && outriggersIn(stood.setup.standing).find((o) => o.id === worst?.id)
     if (!worst || !float || !setting) return null
     const { mat, ground } = setting
     return {
@@ -254,6 +274,21 @@ export const groundPressure = present(groundPressureCalculator, {
       ? `mat works over ${fig(o.effective.length_m)} × ${fig(o.effective.width_m)} m (${o.governs === 'mat-size' ? 'its whole size' : `${o.governs} of the mat`})`
       : `pad ${fig(i.pad.length_m)} × ${fig(i.pad.width_m)} m`,
     `(${kN(i.reaction_N)}${i.mat?.mass_kg ? ` + ${kN(i.mat.mass_kg * 9.80665)}` : ''}) / area = ${fig(o.formation_kPa, 0)} kPa${o.allowable_kPa === null ? '' : ` of ${fig(o.allowable_kPa, 0)} kPa${o.presumed ? ', presumed' : ''}`}`,
+  ],
+  grips: (i, _o, say) => [
+    i.mat
+      ? {
+          label: 'Edge of the mat',
+          at: [i.mat.length_m / 2, i.mat.thickness_m / 2],
+          value: say('length', i.mat.length_m),
+          to: ([x]) => ({ mat: { length_m: x * 2 } }),
+        }
+      : {
+          label: 'Edge of the pad',
+          at: [i.pad.length_m / 2, 0.025],
+          value: say('length', i.pad.length_m),
+          to: ([x]) => ({ pad: { length_m: x * 2 } }),
+        },
   ],
   Drawing: ({ input, output, say }) => {
     const m = input.mat
@@ -363,6 +398,19 @@ export const clearance = present(clearanceCalculator, {
     `nearest at slew ${fig(o.at.slew_deg, 1)}°, boom ${fig(o.at.boom_m)} m at ${fig(o.at.angle_deg, 1)}°`,
     'each step’s motion is taken off, so the true room is at most a centimetre more',
   ],
+  grips: (i, _o, say) =>
+    i.obstacles.flatMap((o, at) =>
+      o.kind === 'cylinder'
+        ? [
+            {
+              label: o.id,
+              at: [-o.y_m, o.x_m] as const,
+              value: `${say('length', o.x_m)}, ${say('length', o.y_m)}`,
+              to: ([x, y]: At) => ({ obstacles: { [at]: { x_m: y, y_m: -x } } }),
+            },
+          ]
+        : [],
+    ),
   Drawing: ({ input, output, say }) => {
     const at = (p: { x: number; y: number }): At => [-p.y, p.x]
     const posed = bodiesAt(input.bodies, output.at)

@@ -70,6 +70,21 @@ export const truckRating = present(truckRatingCalculator, {
           : 'no row of the plate is as hard as this load'
     return [how, ...o.warnings]
   },
+  asMeasured: {
+    figures: { loadDepth_m: (i) => i.load.centre_m * 2, forkHeight_m: (i) => i.load.height_m },
+    to: ({ loadDepth_m = 0, forkHeight_m = 0 }) => ({ load: { centre_m: loadDepth_m / 2, height_m: forkHeight_m } }),
+  },
+  grips: (i, _o, say) => {
+    const face = i.faceToAxle_m ?? 0.45
+    return [
+      {
+        label: 'Load centre',
+        at: [face + i.load.centre_m, Math.max(0.1, i.load.height_m)],
+        value: `${say('length', i.load.centre_m)}, ${say('length', i.load.height_m)} up`,
+        to: ([x, y]) => ({ load: { centre_m: x - face, height_m: y } }),
+      },
+    ]
+  },
   Drawing: ({ input, output, say }) => {
     const face = input.faceToAxle_m ?? 0.45
     const h = Math.max(0.1, input.load.height_m)
@@ -108,6 +123,20 @@ export const axleLoads = present(axleLoadsCalculator, {
   steps: (i, o) => [
     `rear: (${fig(i.truck.mass_kg, 0)}·${fig(i.truck.cgBehindFront_m)} − ${fig(i.load.mass_kg, 0)}·${fig(i.load.aheadOfFront_m)})·g / ${fig(i.truck.wheelbase_m)} = ${kN(o.rear_N)}`,
     `front ${kN(o.front_N)}, ${fig(o.frontShare * 100, 0)} % of all; wheel × ${fig(o.dynamicFactor, 1)} = ${kN(o.worstWheel_N)}`,
+  ],
+  grips: (i, _o, say) => [
+    {
+      label: 'Rear axle',
+      at: [-i.truck.wheelbase_m, 0.26],
+      value: say('length', i.truck.wheelbase_m),
+      to: ([x]) => ({ truck: { wheelbase_m: -x } }),
+    },
+    {
+      label: 'Load',
+      at: [i.load.aheadOfFront_m, 0.6],
+      value: say('length', i.load.aheadOfFront_m),
+      to: ([x]) => ({ load: { aheadOfFront_m: x } }),
+    },
   ],
   Drawing: ({ input, output, say }) => (
     <Scene
@@ -155,6 +184,21 @@ export const stabilityTriangle = present(stabilityTriangleCalculator, {
     `weight at x ${fig(o.x_m)}, y ${fig(o.y_m)} m`,
     `to the front ${fig(o.margins.front_m)} m, left ${fig(o.margins.left_m)} m, right ${fig(o.margins.right_m)} m${o.margins.rear_m === undefined ? '' : `, rear ${fig(o.margins.rear_m)} m`}`,
   ],
+  grips: (i, _o, say) => [
+    {
+      label: 'Front wheel',
+      at: [i.frontHalfTrack_m, 0],
+      value: say('length', i.frontHalfTrack_m),
+      to: ([x]) => ({ frontHalfTrack_m: x }),
+    },
+    { label: 'Rear axle', at: [0, -i.wheelbase_m], value: say('length', i.wheelbase_m), to: ([, y]) => ({ wheelbase_m: -y }) },
+    ...i.masses.map((m, at) => ({
+      label: `Mass ${at + 1}, ${say('mass', m.mass_kg)}`,
+      at: [-m.y_m, m.x_m] as const,
+      value: `${say('length', m.x_m)} ahead`,
+      to: ([x, y]: At) => ({ masses: { [at]: { x_m: y, y_m: -x } } }),
+    })),
+  ],
   Drawing: ({ input, output }) => {
     const rear = input.rear === 'pivot' ? 0 : input.rear.halfTrack_m
     const pts: At[] = [
@@ -197,6 +241,20 @@ export const tailSwing = present(tailSwingCalculator, {
   ],
   steps: (_i, o) => [
     `turns about a point ${fig(o.turnCentre_m)} m to the side; tail ${fig(o.tailRadius_m)} m, load corner ${fig(o.loadRadius_m)} m round it`,
+  ],
+  grips: (i, _o, say) => [
+    {
+      label: 'Corner of the load',
+      at: [i.load.width_m / 2, i.load.faceAhead_m + i.load.length_m],
+      value: `${say('length', i.load.width_m)} wide, ${say('length', i.load.length_m)} long`,
+      to: ([x, y]) => ({ load: { width_m: x * 2, length_m: y - i.load.faceAhead_m } }),
+    },
+    {
+      label: 'Corner of the tail',
+      at: [i.halfWidth_m, -i.wheelbase_m - i.tailOverhang_m],
+      value: say('length', i.tailOverhang_m),
+      to: ([x, y]) => ({ halfWidth_m: x, tailOverhang_m: -y - i.wheelbase_m }),
+    },
   ],
   Drawing: ({ input, output, say }) => {
     const c: At = [-output.turnCentre_m, 0]

@@ -54,6 +54,14 @@ export const windAtHeight = present(windAtHeightCalculator, {
       ? 'read at the tip: not raised again'
       : `((${fig(Math.max(10, i.height_m))}/10)^0.14 + 0.4) × ${fig(i.speed_mps, 1)} = ${fig(o.gust_mps, 1)} m/s`,
   ],
+  grips: (i, _o, say) => [
+    {
+      label: 'Height',
+      at: [Math.max(10, i.height_m) * 0.5, i.height_m],
+      value: say('length', i.height_m),
+      to: ([, y]) => ({ height_m: y }),
+    },
+  ],
   Drawing: ({ input, output, say }) => {
     const h = Math.max(10, input.height_m)
     return (
@@ -174,6 +182,14 @@ export const swing = present(swingCalculator, {
   steps: (i, o) => [
     `T = 2π√(${fig(i.ropeLength_m)}/g) … = ${fig(o.period_s)} s; a start or stop that takes ${fig(o.quietRamp_s, 1)} s leaves no swing`,
     `at most ${fig(o.peakAngle_deg, 1)}° while it lasts, ${fig(o.residualAmplitude_deg, 1)}° after`,
+  ],
+  grips: (i, _o, say) => [
+    {
+      label: 'Load on its rope',
+      at: [0, -i.ropeLength_m],
+      value: say('length', i.ropeLength_m),
+      to: ([, y]) => ({ ropeLength_m: -y }),
+    },
   ],
   Drawing: ({ input, output, say }) => {
     const l = input.ropeLength_m

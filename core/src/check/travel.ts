@@ -1,0 +1,15 @@
+import type { Check } from './check'
+import { towTravel } from './towing'
+import { truckTravel } from './truck-travels'
+
+/** What slope, braking and turns take from the room to the edges of a truck on its way. */
+export const travelCheck: Check<'travel'> = {
+  id: 'travel',
+  since: 1,
+  run: () => [],
+  truck: truckTravel,
+  tow: towTravel,
+  heldBackBy: ['mass', 'rating'],
+  impliedBy: [],
+  remedies: ['facing', 'mass'],
+}

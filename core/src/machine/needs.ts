@@ -1,0 +1,35 @@
+import { z } from 'zod'
+import type { SupportState } from '../parts/supports/support'
+
+/** One thing that no figure shows: looked at and confirmed with one touch, by whom and when. */
+export const evidence = z.strictObject({
+  id: z.string().regex(/^[a-z][a-z-]*$/, 'Small letters and hyphens.'),
+  label: z.string().min(1),
+  /** What goes wrong where it is not so. */
+  caution: z.string().optional(),
+})
+export type Evidence = z.infer<typeof evidence>
+
+/** The level has a check of its own, which knows whether the bubble was proved. */
+const ownCheck = 'bubble'
+
+/** A machine as far as it says what has to be confirmed of it. */
+export interface Confirmable {
+  evidence: readonly Evidence[]
+  supportStates?: readonly SupportState[] | undefined
+}
+
+/** As much of how it stands as decides that. */
+interface Stood {
+  state?: string | undefined
+}
+
+/** What is asked for of a machine that stands so: what its way of standing needs; where it has only one, all of it. */
+export function askedFor({ evidence: all, supportStates }: Confirmable, { state }: Stood): readonly Evidence[] {
+  const needs = supportStates?.find((s) => s.id === state)?.needs
+  return needs === undefined ? all : all.filter((e) => needs.includes(e.id))
+}
+
+/** The same without what another check looks after. */
+export const needsOf = (machine: Confirmable, standing: Stood): Evidence[] =>
+  askedFor(machine, standing).filter((e) => e.id !== ownCheck)

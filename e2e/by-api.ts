@@ -1,0 +1,98 @@
+import { randomUUID } from 'node:crypto'
+import {
+  expectedOnPlate,
+  isRaised,
+  itemsOf,
+  liftsOnOutriggers,
+  type Machine,
+  type Place,
+  soundReading,
+  stepsIn,
+  stopsOf,
+} from '@geolabe/core'
+import { expect, type Page } from '@playwright/test'
+import { readPlaceFile, readTableFile } from '../server/src/demo/files'
+
+const sent = (page: Page, path: string, data: unknown) =>
+  page.request.post(`/api${path}`, { data, headers: { 'x-geolabe': '1', 'idempotency-key': randomUUID() } })
+const tried = async (page: Page, path: string, data: unknown) => (await sent(page, path, data)).ok()
+
+/** One write as the page itself would send it. */
+export async function post(page: Page, path: string, data: unknown): Promise<void> {
+  const r = await sent(page, path, data)
+  expect(r.ok(), `${path}: ${r.ok() ? '' : await r.text()}`).toBe(true)
+}
+
+/** A plate as it should read: figures by the tables in use, words made up. */
+function plateOf(machine: Machine): Record<string, string | number> {
+  const tables = machine.tables.map(readTableFile)
+  return Object.fromEntries(
+    machine.plateFields.map((f) => [
+      f.id,
+      f.quantity === undefined ? `${machine.name} ${f.id}` : (expectedOnPlate(f, tables) ?? 100),
+    ]),
+  )
+}
+
+async function walk(page: Page, machine: Machine, shift: string, part: 'first' | 'raised'): Promise<void> {
+  const items = itemsOf(machine.walkround).filter((x) => isRaised(x) === (part === 'raised'))
+  for (const { item } of items) {
+    const reading = item.measure ? soundReading(item.measure) : null
+    const at = new Date().toISOString()
+    const entry = { inspection: shift, item: item.id, result: 'in-order', reading, at }
+    // A plate that was entered before only has to read the same; a new one is entered.
+    const known = item.plate && (await tried(page, `/shifts/${shift}/entries`, entry))
+    if (!known) await post(page, `/shifts/${shift}/entries`, { ...entry, plate: item.plate ? plateOf(machine) : null })
+  }
+  await post(page, `/shifts/${shift}/inspections/finish`, { inspection: shift, part })
+}
+
+/** A machine taken, walked round and its site looked at, as somebody did before this test begins. Returns the shift. */
+export async function broughtToSetUp(page: Page, machine: Machine, place: Place): Promise<string> {
+  const id = randomUUID()
+  const [ppe, documents] = [machine.ppe.map((w) => w.id), machine.documents.map((d) => d.id)]
+  await post(page, '/shifts', { id, machine: machine.id, place: place.id, ppe, documents, readHandover: true })
+  await walk(page, machine, id, 'first')
+  const controls = place.hazards.map((h) => ({ hazard: h.id, control: h.control }))
+  await post(page, `/shifts/${id}/site`, { controls, more: [], team: ['Ines Haldane', 'Tomas Brekke'], fit: true })
+  return id
+}
+
+/** What waited for overhead, people and what the machine stands on. */
+export const raisedByApi = (page: Page, machine: Machine, shift: string) =>
+  itemsOf(machine.walkround).some(isRaised) ? walk(page, machine, shift, 'raised') : Promise.resolve()
+
+/** A set-up that is recorded and proves nothing yet: outriggers as far out as they go, or on its wheels; nothing confirmed. */
+export async function setUpByApi(page: Page, machine: Machine, at: Place, shift: string): Promise<void> {
+  // What was tapped before may still be on its way from the page to the records.
+  await expect
+    .poll(async () => (await (await page.request.get(`/api/shifts/${shift}`)).json()).site, { timeout: 30_000 })
+    .toBeTruthy()
+  const state = machine.supportStates?.find((s) => s.on === 'outriggers')
+  const outriggers = (machine.outriggers ?? []).map((o) => ({
+    id: o.id,
+    at: { stop: stopsOf(o).at(-1)?.id ?? '' },
+    mat: null,
+    ground: null,
+    stroke_m: o.stroke.min_m,
+  }))
+  const standing = liftsOnOutriggers(machine)
+    ? { on: 'outriggers', ...(state && { state: state.id }), outriggers }
+    : { on: 'wheels', ground: null, tyres: null }
+  const plan = {
+    format: 'geolabe.setup/2',
+    place: at.id,
+    position: { x_m: 0, y_m: 0, heading_deg: 0 },
+    standing,
+    fitted: {},
+    level: { pitch_deg: null, roll_deg: null, levelVerified: false },
+    confirmed: [],
+  }
+  await post(page, `/shifts/${shift}/setups`, {
+    id: randomUUID(),
+    plan,
+    steps: stepsIn(machine.procedures.setup, state?.id).map((s) => s.id),
+  })
+}
+
+export const place = readPlaceFile

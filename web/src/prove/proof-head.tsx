@@ -1,0 +1,26 @@
+import { Refused } from '../look/page'
+import type { useProof } from './use-proof'
+import { VerdictBand } from './verdict-band'
+
+const lost = new Error('Nothing here is proven: this device cannot work it out just now. Load the page again.')
+
+/** The answer as it stands: the verdict, why there is none, or that it is being worked out. */
+export function ProofHead({ proof, on }: { proof: ReturnType<typeof useProof>; on?: string }) {
+  const { heard, current } = proof
+  if (proof.lost) return <Refused error={lost} />
+  if (!heard) return <p role="status">Working it out…</p>
+  const { assessment, refused } = heard.proof
+  return assessment ? (
+    <VerdictBand assessment={assessment} stale={!current} {...(on ? { on } : {})} />
+  ) : (
+    <Refused error={new Error(refused ?? '')} />
+  )
+}
+
+/** What its record will be worth, before it is recorded. */
+export const worthOf = (verdict: string | undefined): string =>
+  verdict === 'inside' || verdict === 'near'
+    ? 'Recorded with everything it rests on.'
+    : verdict === 'outside'
+      ? 'Outside the limits: it can be recorded, never lifted.'
+      : 'Not proven: it can be recorded, never lifted.'

@@ -1,0 +1,50 @@
+import { type Crane, findingWords, governingOf, groundAt, type Place, type SetupAssessment } from '@geolabe/core'
+import { SelectField } from '../look/field'
+import { Tick } from '../look/tick'
+import { UseBar } from '../look/verdict'
+import { useSay } from '../units/units'
+import type { SetupDraft } from './draft'
+
+/** Of axles, tyres and floor the worst each: the others are no worse. */
+const shown = ['axle', 'wheel', 'floor'] as const
+
+/** On its wheels: the floor under them, the tyres, and what both axles carry. */
+export function WheelSheet({
+  machine,
+  place,
+  draft,
+  stands,
+  onChange,
+}: {
+  machine: Crane
+  place: Place
+  draft: SetupDraft
+  stands: SetupAssessment | null
+  onChange: (to: Partial<SetupDraft>) => void
+}) {
+  const say = useSay()
+  const lies = groundAt(place, draft.position, { x_m: 0, y_m: 0 })
+  const findings = shown.flatMap((check) => governingOf((stands?.findings ?? []).filter((f) => f.check === check)) ?? [])
+  return (
+    <div className="grid gap-3">
+      <SelectField
+        label="Floor or deck under the wheels"
+        value={draft.underWheels ?? lies}
+        onChange={(underWheels) => onChange({ underWheels })}
+        options={place.ground.map((g) => ({ value: g.id, label: g.label }))}
+      />
+      <Tick checked={draft.tyresChecked} onChange={(tyresChecked) => onChange({ tyresChecked })} note="All of one axle alike.">
+        Tyres looked at, pressures read
+      </Tick>
+      {findings.map((f) => (
+        <div key={f.id}>
+          {f.utilisation !== null && <UseBar verdict={f.verdict} share={f.utilisation} />}
+          <p className="mt-1">{findingWords(f, say).what}</p>
+        </div>
+      ))}
+      <p className="text-quiet">
+        {machine.wheels?.axles.map((a) => `${a.label}: ${say('mass', a.rating_kg)} by its plate`).join(' · ')}
+      </p>
+    </div>
+  )
+}

@@ -1,0 +1,24 @@
+import { isTruck, liftsOnOutriggers } from '@geolabe/core'
+import { lazy, Suspense } from 'react'
+import { useShiftContext } from '../shift/frame'
+
+const SetupCrane = lazy(() => import('../setup/setup').then((m) => ({ default: m.SetupCrane })))
+const SetupTruck = lazy(() => import('../truck/setup-truck').then((m) => ({ default: m.SetupTruck })))
+const Sequence = lazy(() => import('../shift/sequence').then((m) => ({ default: m.Sequence })))
+
+/** Station: how the machine is set up, by the parts that it has; what has neither follows its written sequence. */
+export function Setup() {
+  const context = useShiftContext()
+  const machine = context.file.definition
+  return (
+    <Suspense>
+      {isTruck(machine) ? (
+        <SetupTruck {...context} machine={machine} />
+      ) : liftsOnOutriggers(machine) ? (
+        <SetupCrane {...context} machine={machine} />
+      ) : (
+        <Sequence procedure="setup" />
+      )}
+    </Suspense>
+  )
+}

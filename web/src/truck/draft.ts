@@ -1,0 +1,140 @@
+import type { Shift } from '@geolabe/contract'
+import type { Case, DriveStep, LiftPlan, MastStep, Place, SetupPlan, Tol, TruckMachine } from '@geolabe/core'
+
+export interface TruckSetupDraft {
+  /** Null: what lies there by the place's plan. */
+  floor: string | null
+  attachment: string
+  battery_kg: number | null
+  slabs: number | null
+  extension_m: number | null
+  pitch_deg: Tol | null
+  roll_deg: Tol | null
+  steps: string[]
+  confirmed: SetupPlan['confirmed']
+}
+
+const forks = 'forks'
+
+export function firstTruckSetup(machine: TruckMachine, shift: Shift): TruckSetupDraft {
+  const last = shift.setups.at(-1)?.plan
+  return {
+    floor: last?.standing.on === 'wheels' ? (last.standing.ground?.id ?? null) : null,
+    // An arm has a tool at its end, a carriage has forks.
+    attachment: last?.fitted.attachment ?? ((machine.truck.boom && machine.truck.attachments?.[0]?.id) || forks),
+    battery_kg: last?.fitted.battery_kg ?? null,
+    slabs: last?.fitted.slabs ?? null,
+    extension_m: last?.fitted.extension_m ?? null,
+    pitch_deg: null,
+    roll_deg: null,
+    steps: [],
+    confirmed: [],
+  }
+}
+
+/** Is a draft that was kept on the device of today's shape? */
+export const isTruckSetup = (d: Partial<TruckSetupDraft>): boolean =>
+  typeof d.attachment === 'string' && Array.isArray(d.confirmed)
+
+/** The first place that is marked here is where it stands; a truck's proof does not rest on where. */
+export function truckPlanOf(d: TruckSetupDraft, machine: TruckMachine, place: Place): SetupPlan {
+  const { x_m, y_m, heading_deg } = place.positions[0] ?? { x_m: 0, y_m: 0, heading_deg: 0 }
+  const tooled = (machine.truck.attachments ?? []).length > 0
+  return {
+    format: 'geolabe.setup/2',
+    place: place.id,
+    position: { x_m, y_m, heading_deg },
+    standing: {
+      on: 'wheels',
+      ground: place.ground.find((g) => g.id === (d.floor ?? place.defaultGround)) ?? null,
+      // Looked at and confirmed with the rest of what no figure shows.
+      tyres: null,
+    },
+    fitted: {
+      ...(tooled ? { attachment: d.attachment } : {}),
+      battery_kg: d.battery_kg,
+      ...(d.slabs === null ? {} : { slabs: d.slabs }),
+      ...(d.extension_m === null ? {} : { extension_m: d.extension_m }),
+    },
+    level: { pitch_deg: d.pitch_deg, roll_deg: d.roll_deg, levelVerified: true },
+    confirmed: d.confirmed,
+  }
+}
+
+export interface TruckDraft {
+  lift: LiftPlan
+  wind_mps: Tol | null
+  roofShut: boolean
+}
+
+type Load = LiftPlan['hung']['load']
+
+/** A load as it waits at a place; null: something that nobody has listed. */
+export function loadOf(l: Place['loads'][number] | undefined): Load {
+  if (!l) return { name: '', mass_kg: null, massSource: null, windArea_m2: null, dragCoefficient: 1.2 }
+  return {
+    name: l.label,
+    mass_kg: l.mass_kg,
+    massSource: l.massSource,
+    windArea_m2: l.windArea_m2,
+    dragCoefficient: l.dragCoefficient,
+    ...(l.size ? { size: l.size } : {}),
+    ...(l.cg ? { cg: l.cg } : {}),
+  }
+}
+
+const stack: MastStep = { do: 'mast', laden: true, waypoints: [{ height_m: 0.3, tilt_deg: 0, sideShift_m: 0 }] }
+
+/** A first plan: a load that is made for forks, put down low. */
+export function firstMove(machine: TruckMachine, place: Place, shift: Shift): TruckDraft {
+  const last = shift.lifts.at(-1)
+  if (last) return { lift: last.plan, wind_mps: null, roofShut: last.conditions.roofShut ?? false }
+  const height_m = machine.truck.chassis.greatestHeight_m
+  const { operator } = machine.truck.chassis
+  const load = loadOf(place.loads.find((l) => l.cg) ?? undefined)
+  const hung = { load, rigging: [], ...(operator ? { persons: [] } : {}) }
+  const steps = [{ ...stack, waypoints: [{ height_m, tilt_deg: 0, sideShift_m: 0 }] }]
+  return { lift: { format: 'geolabe.lift/2', hung, steps }, wind_mps: null, roofShut: false }
+}
+
+export const isMove = (d: Partial<TruckDraft>): boolean =>
+  d.lift?.format === 'geolabe.lift/2' && d.lift.steps.every((s) => s.do === 'mast' || s.do === 'drive')
+
+export const mastOf = ({ steps }: LiftPlan): MastStep => {
+  const own = steps.find((s) => s.do === 'mast')
+  return own?.do === 'mast' ? own : stack
+}
+export const driveOf = ({ steps }: LiftPlan): DriveStep | null => {
+  const own = steps.find((s) => s.do === 'drive')
+  return own?.do === 'drive' ? own : null
+}
+
+/** The plan with another stack, or another way: driven there first, then stacked. */
+export function withMove(lift: LiftPlan, to: { mast?: MastStep; drive?: DriveStep | null }): LiftPlan {
+  const drive = to.drive === undefined ? driveOf(lift) : to.drive
+  return { ...lift, steps: [...(drive ? [drive] : []), to.mast ?? mastOf(lift)] }
+}
+
+/** A first piece of a way, straight and level on the place's own ground. */
+export const firstWay = (place: Place): DriveStep => ({
+  do: 'drive',
+  laden: true,
+  way: [piece(place, place.defaultGround)],
+  height_m: 0.15,
+  facing: 'load-first',
+  speed_mps: null,
+})
+export const piece = (place: Place, floor: string): DriveStep['way'][number] => ({
+  kind: 'straight',
+  label: '',
+  length_m: 10,
+  grade_pct: 0,
+  cross_pct: 0,
+  width_m: null,
+  height_m: null,
+  surface: 'dry',
+  floor: place.ground.find((g) => g.id === floor) ?? null,
+})
+
+/** What of a case a truck's screens need. */
+export type Conditions = Case['conditions']

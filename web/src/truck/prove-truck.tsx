@@ -1,0 +1,263 @@
+import type { Shift } from '@geolabe/contract'
+import { type CheckName, type DriveStep, fittedOf, type Place, type TruckMachine } from '@geolabe/core'
+import { useMemo } from 'react'
+import { useDraft } from '../api/draft'
+import { Button } from '../look/button'
+import { Choice } from '../look/choice'
+import { NumberField, SelectField, TextField, TolField } from '../look/field'
+import { Tick } from '../look/tick'
+import { MassFields } from '../prove/mass-fields'
+import { ProveStation } from '../prove/prove-station'
+import { SizeFields } from '../prove/room'
+import { useProving } from '../prove/use-proving'
+import type { ShiftContext } from '../shift/frame'
+import { driveOf, firstMove, firstWay, isMove, loadOf, mastOf, type TruckDraft, withMove } from './draft'
+import { TruckView } from './truck-view'
+import { trucksMeet, WayPieces } from './way-pieces'
+
+type Tab = 'load' | 'stack' | 'way' | 'wind'
+const sheetOf: Partial<Record<CheckName, Tab>> = {
+  mass: 'load',
+  rating: 'load',
+  aloft: 'load',
+  grip: 'load',
+  axle: 'load',
+  overturning: 'stack',
+  way: 'way',
+  travel: 'way',
+  traction: 'way',
+  floor: 'way',
+  wind: 'wind',
+}
+
+/** Station: one load of a truck, stacked and driven, proven before it leaves the ground. */
+export function ProveTruck({
+  machine,
+  setup,
+  ...context
+}: ShiftContext & { machine: TruckMachine; setup: Shift['setups'][number] }) {
+  const { shift, place } = context
+  const [draft, setDraft, clear] = useDraft<TruckDraft>(`${shift.id}.prove`, firstMove(machine, place, shift), isMove)
+  const { lift, wind_mps, roofShut } = draft
+  const conditions = useMemo(() => ({ wind_mps, roofShut }), [wind_mps, roofShut])
+  const proving = useProving<Tab>(context, setup, { lift, conditions }, sheetOf, 'load', clear)
+  return (
+    <ProveStation
+      title="Prove the load"
+      on="On the forks"
+      drawing={
+        <TruckView
+          machine={machine}
+          lift={lift}
+          fitted={fittedOf(machine.truck, { setup: setup.plan, lift })}
+          assessment={proving.assessment}
+        />
+      }
+      label="What is moved, and how"
+      tabs={[
+        { id: 'load', name: 'Load', body: <LoadSheet machine={machine} place={place} draft={draft} setDraft={setDraft} /> },
+        { id: 'stack', name: 'Stack', body: <StackSheet draft={draft} setDraft={setDraft} /> },
+        { id: 'way', name: 'Way', body: <WaySheet place={place} draft={draft} setDraft={setDraft} /> },
+        { id: 'wind', name: 'Wind', body: <WindSheet draft={draft} setDraft={setDraft} /> },
+      ]}
+      next="Record this proof, on to the load"
+      onTake={({ changedCase: to }) => to && setDraft((d) => ({ ...d, lift: to.lift, wind_mps: to.conditions.wind_mps }))}
+      proving={proving}
+    />
+  )
+}
+
+interface SheetProps {
+  draft: TruckDraft
+  setDraft: (change: (d: TruckDraft) => TruckDraft) => void
+}
+
+function LoadSheet({ machine, place, draft, setDraft }: SheetProps & { machine: TruckMachine; place: Place }) {
+  const { operator, grip } = machine.truck.chassis
+  const hung = (to: Partial<typeof draft.lift.hung>) =>
+    setDraft((d) => ({ ...d, lift: { ...d.lift, hung: { ...d.lift.hung, ...to } } }))
+  const { load } = draft.lift.hung
+  const set = (to: Partial<typeof load>) =>
+    setDraft((d) => ({ ...d, lift: { ...d.lift, hung: { ...d.lift.hung, load: { ...d.lift.hung.load, ...to } } } }))
+  const waits = place.loads.find((l) => l.label === load.name)
+  const cg = load.cg ?? null
+  const at = (to: Partial<NonNullable<typeof load.cg>>) => set({ cg: { x_m: 0.6, y_m: 0, z_m: 0.5, ...cg, ...to } })
+  return (
+    <div className="grid gap-3">
+      <SelectField
+        label="What is moved"
+        value={waits?.id ?? ''}
+        options={[...place.loads.map((l) => ({ value: l.id, label: l.label })), { value: '', label: 'Something else' }]}
+        onChange={(id) =>
+          setDraft((d) => ({
+            ...d,
+            lift: { ...d.lift, hung: { ...d.lift.hung, load: loadOf(place.loads.find((l) => l.id === id)) } },
+          }))
+        }
+      />
+      {!waits && <TextField label="Its name" value={load.name} onChange={(name) => set({ name })} />}
+      <MassFields load={load} onChange={set} />
+      <TolField
+        label={machine.truck.boom ? 'Reach, to the middle of the load' : 'Load centre, from the face of the forks'}
+        quantity="length"
+        value={cg?.x_m ?? null}
+        least={0.05}
+        onChange={(x_m) => x_m !== null && at({ x_m })}
+        hint={machine.truck.boom ? 'From the front of the carrier.' : 'To its centre of gravity, not half its length by habit.'}
+      />
+      <TolField
+        label="Centre above the forks"
+        quantity="length"
+        value={cg?.z_m ?? null}
+        least={0}
+        onChange={(z_m) => z_m !== null && at({ z_m })}
+      />
+      {operator && (
+        <TolField
+          label="Who rides up, with what they wear"
+          quantity="mass"
+          value={draft.lift.hung.persons?.[0]?.mass_kg ?? null}
+          least={1}
+          onChange={(mass_kg) => hung({ persons: mass_kg === null ? [] : [{ mass_kg }] })}
+        />
+      )}
+      {grip && (
+        <Choice
+          label="Faces that it is held by"
+          value={draft.lift.hung.faces ?? null}
+          options={[
+            { value: 'dry', label: 'Dry' },
+            { value: 'wet', label: 'Wet' },
+          ]}
+          onChange={(faces) => hung({ faces })}
+        />
+      )}
+      <SizeFields size={load.size} onChange={(size) => set({ size })} />
+    </div>
+  )
+}
+
+function StackSheet({ draft, setDraft }: SheetProps) {
+  const mast = mastOf(draft.lift)
+  const [pose] = [mast.waypoints.at(-1) ?? { height_m: 0, tilt_deg: 0, sideShift_m: 0 }]
+  const set = (to: Partial<typeof pose>) =>
+    setDraft((d) => ({ ...d, lift: withMove(d.lift, { mast: { ...mast, waypoints: [{ ...pose, ...to }] } }) }))
+  return (
+    <div className="grid gap-3">
+      <NumberField
+        label="Stacked at, top of the forks"
+        quantity="length"
+        value={pose.height_m}
+        least={0}
+        onChange={(v) => v !== null && set({ height_m: v })}
+      />
+      <Choice
+        label="Mast over the stack"
+        value={pose.tilt_deg > 0 ? 'forward' : 'upright'}
+        options={[
+          { value: 'upright', label: 'Upright' },
+          { value: 'forward', label: 'Tilted forward' },
+        ]}
+        onChange={(v) => set({ tilt_deg: v === 'forward' ? 3 : 0 })}
+      />
+      <NumberField
+        label="Carriage shifted, left is plus"
+        quantity="length"
+        value={pose.sideShift_m}
+        onChange={(v) => v !== null && set({ sideShift_m: v })}
+      />
+    </div>
+  )
+}
+
+function WaySheet({ place, draft, setDraft }: SheetProps & { place: Place }) {
+  const drive = driveOf(draft.lift)
+  const set = (to: Partial<DriveStep>) =>
+    setDraft((d) => {
+      const now = driveOf(d.lift)
+      return now ? { ...d, lift: withMove(d.lift, { drive: { ...now, ...to } }) } : d
+    })
+  if (!drive)
+    return (
+      <div className="grid gap-3">
+        <p>Only stacked: nothing is said about the way there.</p>
+        <Button className="w-fit" onClick={() => setDraft((d) => ({ ...d, lift: withMove(d.lift, { drive: firstWay(place) }) }))}>
+          Driven there, piece by piece
+        </Button>
+      </div>
+    )
+  return (
+    <div className="grid gap-4">
+      <WayPieces place={place} way={drive.way} kinds={trucksMeet} onChange={(way) => set({ way })}>
+        <Button onClick={() => setDraft((d) => ({ ...d, lift: withMove(d.lift, { drive: null }) }))}>Only stacked</Button>
+      </WayPieces>
+      <Choice
+        label="Forks on the way"
+        value={drive.laden ? 'loaded' : 'empty'}
+        options={[
+          { value: 'loaded', label: 'Loaded' },
+          { value: 'empty', label: 'Empty' },
+        ]}
+        onChange={(v) => set({ laden: v === 'loaded' })}
+      />
+      <Choice
+        label="Driven"
+        value={drive.facing}
+        options={[
+          { value: 'load-first', label: drive.laden ? 'Load first' : 'Forks first' },
+          { value: 'load-last', label: drive.laden ? 'Load last' : 'Forks last' },
+        ]}
+        onChange={(facing) => set({ facing })}
+      />
+      <NumberField
+        label="Forks above the floor"
+        quantity="length"
+        value={drive.height_m}
+        least={0}
+        onChange={(v) => v !== null && set({ height_m: v })}
+      />
+      <TolField
+        label="Speed"
+        quantity="speed"
+        value={drive.speed_mps}
+        least={0}
+        onChange={(speed_mps) => set({ speed_mps })}
+        hint="Empty: what it may turn with is answered."
+      />
+    </div>
+  )
+}
+
+function WindSheet({ draft, setDraft }: SheetProps) {
+  const { load } = draft.lift.hung
+  return (
+    <div className="grid gap-3">
+      <Tick checked={draft.roofShut} onChange={(roofShut) => setDraft((d) => ({ ...d, roofShut }))} note="The whole way.">
+        Under a roof, doors shut
+      </Tick>
+      {!draft.roofShut && (
+        <>
+          <TolField
+            label="Wind, gust at the load"
+            quantity="speed"
+            value={draft.wind_mps}
+            least={0}
+            onChange={(wind_mps) => setDraft((d) => ({ ...d, wind_mps }))}
+          />
+          <TolField
+            label="Sail area, its largest side"
+            quantity="area"
+            value={load.windArea_m2}
+            least={0}
+            onChange={(windArea_m2) =>
+              setDraft((d) => ({
+                ...d,
+                lift: { ...d.lift, hung: { ...d.lift.hung, load: { ...d.lift.hung.load, windArea_m2 } } },
+              }))
+            }
+          />
+        </>
+      )}
+    </div>
+  )
+}

@@ -1,0 +1,212 @@
+import { type Assessment, askedFor, assess, fittedOf, type LiftPlan, Refusal, type TruckMachine } from '@geolabe/core'
+import { useMemo, useState } from 'react'
+import { useDraft } from '../api/draft'
+import { Button } from '../look/button'
+import { Choice } from '../look/choice'
+import { NumberField, SelectField, TolField } from '../look/field'
+import { Lead } from '../look/lead'
+import { Refused } from '../look/page'
+import { Sheets } from '../look/sheets'
+import { Station } from '../look/station'
+import { Findings } from '../prove/findings'
+import { ConfirmSheet } from '../setup/confirm-sheet'
+import { useRecordSetup } from '../setup/record-setup'
+import type { ShiftContext } from '../shift/frame'
+import { Steps } from '../shift/steps'
+import { firstTruckSetup, isTruckSetup, type TruckSetupDraft, truckPlanOf } from './draft'
+import { TruckView } from './truck-view'
+
+/** Nothing on the forks, mast down: what the set-up by itself is judged with. */
+const empty: LiftPlan = {
+  format: 'geolabe.lift/2',
+  hung: {
+    load: { name: '', mass_kg: null, massSource: null, windArea_m2: null, dragCoefficient: 1 },
+    rigging: [],
+  },
+  steps: [{ do: 'mast', laden: false, waypoints: [{ height_m: 0, tilt_deg: 0, sideShift_m: 0 }] }],
+}
+/** What of that says something about the set-up. */
+const ofSetup = new Set(['axle', 'floor', 'level', 'evidence'])
+
+type Tab = 'fitted' | 'floor' | 'order' | 'confirm'
+
+/** Station: a truck's tool, tyres, battery and floor, once a shift and again when one of them changes. */
+export function SetupTruck({ shift, file, place, machine }: ShiftContext & { machine: TruckMachine }) {
+  const [draft, setDraft, clear] = useDraft<TruckSetupDraft>(`${shift.id}.set-up`, firstTruckSetup(machine, shift), isTruckSetup)
+  const { record, error } = useRecordSetup(shift, machine, clear)
+  const { truck } = machine
+  const slabbed = truck.slab !== undefined
+  const battery = file.tables.find((t) => t.battery)?.battery
+  const tools = slabbed ? [] : (truck.attachments ?? [])
+  const fits = slabbed || battery !== undefined || tools.length > 0
+  const [tab, setTab] = useState<Tab>(fits ? 'fitted' : 'floor')
+  const [opened, setOpened] = useState('')
+  const change = (to: Partial<TruckSetupDraft>) => setDraft((d) => ({ ...d, ...to }))
+  const plan = useMemo(() => truckPlanOf(draft, machine, place), [draft, machine, place])
+  const stands = useMemo<Pick<Assessment, 'findings' | 'notChecked'>>(() => {
+    try {
+      const { findings } = assess({
+        machine,
+        tables: file.tables,
+        setup: plan,
+        lift: empty,
+        conditions: { wind_mps: 0, roofShut: true },
+        place,
+        policy: place.policy,
+      })
+      return { findings: findings.filter((f) => ofSetup.has(f.check)), notChecked: [] }
+    } catch (e) {
+      if (e instanceof Refusal) return { findings: [], notChecked: [] }
+      throw e
+    }
+  }, [machine, file.tables, plan, place])
+  const columns = file.tables.flatMap((t) => t.configurations.flatMap((c) => c.columns.map(Number)))
+  const rows = file.tables.flatMap((t) => t.configurations.flatMap((c) => c.rows.map((r) => Number(r.at))))
+  const asked = askedFor(machine, plan.standing)
+  const unconfirmed = asked.filter((e) => !draft.confirmed.some((c) => c.id === e.id)).length
+  const open = machine.procedures.setup.filter((s) => !draft.steps.includes(s.id)).length
+  const unread = draft.pitch_deg === null || draft.roll_deg === null
+  const first: { why: string; at: Tab } | null = unread
+    ? { why: 'Say how level the floor is that it stacks on.', at: 'floor' }
+    : open > 0
+      ? { why: `${open} ${open === 1 ? 'step' : 'steps'} to confirm.`, at: 'order' }
+      : null
+  const each = (figures: readonly number[]) => [...new Set(figures)].sort((a, b) => a - b)
+  return (
+    <Station
+      title={`Set up ${machine.name}`}
+      below={
+        shift.setups.length > 0
+          ? 'Recording a new set-up asks for every load to be proved again.'
+          : 'Once a shift, and again when tool, battery or tyres change'
+      }
+      head={<Refused error={error} />}
+      drawing={<TruckView machine={machine} lift={null} fitted={fittedOf(truck, { setup: plan })} assessment={stands} />}
+      sheet={
+        <Sheets
+          label="The set-up, in the order it is worked"
+          open={tab}
+          onOpen={setTab}
+          tabs={[
+            ...(fits
+              ? [
+                  {
+                    id: 'fitted' as const,
+                    name: 'Fitted',
+                    body: (
+                      <div className="grid gap-3">
+                        {tools.length > 0 && (
+                          <Choice
+                            label="Tool"
+                            value={draft.attachment}
+                            options={[
+                              ...(truck.boom ? [] : [{ value: 'forks', label: 'Forks' }]),
+                              ...tools.map((a) => ({ value: a.id, label: a.label })),
+                            ]}
+                            onChange={(attachment) => change({ attachment })}
+                          />
+                        )}
+                        {slabbed && (
+                          <>
+                            <Choice
+                              label="Slabs on the counterweight"
+                              value={draft.slabs === null ? null : String(draft.slabs)}
+                              options={each(columns).map((n) => ({ value: String(n), label: String(n) }))}
+                              onChange={(n) => change({ slabs: Number(n), attachment: 'forks' })}
+                            />
+                            <SelectField
+                              label="Moved out, measured"
+                              value={draft.extension_m === null ? '' : String(draft.extension_m)}
+                              options={[
+                                { value: '', label: 'Not measured' },
+                                ...each(rows).map((m) => ({ value: String(m), label: `${m} m` })),
+                              ]}
+                              onChange={(m) => change({ extension_m: m === '' ? null : Number(m) })}
+                            />
+                          </>
+                        )}
+                        {battery && (
+                          <NumberField
+                            label="Battery, by its own plate"
+                            quantity="mass"
+                            value={draft.battery_kg}
+                            least={1}
+                            onChange={(battery_kg) => change({ battery_kg })}
+                            hint={`The plate holds for ${battery.min_kg} to ${battery.max_kg} kg.`}
+                          />
+                        )}
+                      </div>
+                    ),
+                  },
+                ]
+              : []),
+            {
+              id: 'floor',
+              name: 'Floor',
+              verdict: unread ? 'not-proven' : null,
+              body: (
+                <div className="grid gap-3">
+                  <SelectField
+                    label="Floor it works on"
+                    value={draft.floor ?? place.defaultGround}
+                    options={place.ground.map((g) => ({ value: g.id, label: g.label }))}
+                    onChange={(floor) => change({ floor })}
+                  />
+                  <TolField
+                    label="Slope along, front high is plus"
+                    quantity="angle"
+                    value={draft.pitch_deg}
+                    onChange={(pitch_deg) => change({ pitch_deg })}
+                  />
+                  <TolField
+                    label="Slope across, left high is plus"
+                    quantity="angle"
+                    value={draft.roll_deg}
+                    onChange={(roll_deg) => change({ roll_deg })}
+                  />
+                  <Findings assessment={stands} open={opened} onOpen={setOpened} />
+                </div>
+              ),
+            },
+            ...(machine.procedures.setup.length > 0
+              ? [
+                  {
+                    id: 'order' as const,
+                    name: 'In order',
+                    body: (
+                      <Steps steps={machine.procedures.setup} confirmed={draft.steps} onChange={(steps) => change({ steps })} />
+                    ),
+                  },
+                ]
+              : []),
+            {
+              id: 'confirm',
+              name: 'Confirm',
+              verdict: unconfirmed > 0 ? 'not-proven' : null,
+              body: (
+                <ConfirmSheet
+                  asked={asked}
+                  confirmed={draft.confirmed}
+                  by={shift.operator.id}
+                  onChange={(confirmed) => change({ confirmed })}
+                />
+              ),
+            },
+          ]}
+        />
+      }
+      why={
+        first ? (
+          <Lead onFollow={() => setTab(first.at)}>{first.why}</Lead>
+        ) : unconfirmed > 0 ? (
+          <Lead onFollow={() => setTab('confirm')}>{unconfirmed} not confirmed: a load from it is not proven.</Lead>
+        ) : null
+      }
+      actions={
+        <Button look="next" disabled={first !== null} onClick={() => void record(plan, draft.steps)}>
+          Record this set-up
+        </Button>
+      }
+    />
+  )
+}
