@@ -1,5 +1,5 @@
 import { expect } from '@playwright/test'
-import { audit, fits, freeTern, signOn, takeTern, test } from './work'
+import { audit, fits, freeTern, signOn, takeTern, tern, test } from './work'
 
 test.beforeEach(freeTern)
 
@@ -108,4 +108,16 @@ test('a load built from shapes is kept, reused, and goes into the proof of the s
   await expect(page.getByRole('status').filter({ hasText: 'Noted in the record' })).toBeVisible()
   await page.getByRole('button', { name: 'Use in this lift' }).click()
   await expect(page).toHaveURL(/\/prove$/)
+})
+
+test('feet are told by the marked stops of a machine of the yard', async ({ page }) => {
+  await signOn(page, 'Ines Haldane')
+  await page.goto('/calculators/tipping-load')
+  const stops = page.getByRole('group', { name: 'By marked stops' })
+  await stops.getByLabel('Machine').selectOption({ label: 'Tern' })
+  await stops.getByRole('button', { name: 'Take these stops' }).click()
+  const apart = () => page.getByLabel('Outriggers apart, across').inputValue().then(Number)
+  await expect.poll(apart).toBeCloseTo(6, 2)
+  for (const o of tern.outriggers ?? []) await stops.getByLabel(o.label).selectOption({ index: 0 })
+  await expect.poll(apart).toBeCloseTo(2.4, 2)
 })

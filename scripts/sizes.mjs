@@ -23,11 +23,13 @@ export function measure(dist = join(root, 'web/dist')) {
   }
   const bytes = (keys) =>
     [...keys].filter((k) => manifest[k].file.endsWith('.js')).reduce((s, k) => s + packed(join(dist, manifest[k].file)), 0)
-  const first = reach(entry)
+  // The language comes before the screens; what the entry then asks for at once belongs to the first screen.
+  const start = Object.keys(manifest).find((k) => k.endsWith('src/start.tsx'))
+  const first = new Set([...reach(entry), ...reach(start)])
   // The frame that every screen after sign-on stands in is a step of its own.
   const frame = Object.keys(manifest).find((k) => k.endsWith('session/shell.tsx'))
   const framed = new Set([...first, ...reach(frame)])
-  const routes = (manifest[entry].dynamicImports ?? []).map((key) => {
+  const routes = (manifest[start].dynamicImports ?? []).map((key) => {
     const own = [...reach(key)].filter((k) => !(key === frame ? first : framed).has(k) && !isChart(k))
     return { route: key.replace(/^(\.\/)?src\//, ''), bytes: bytes(own) }
   })

@@ -1,6 +1,7 @@
 import { lazy, Suspense, useEffect } from 'react'
 import { Navigate, Route, Routes, useLocation } from 'react-router'
 import { useMe } from './api/me'
+import { t } from './language/t'
 import { Loaded } from './look/page'
 import { SignIn } from './session/sign-in'
 
@@ -30,7 +31,7 @@ const MachinePage = lazy(() => import('./machine/machine-page').then((m) => ({ d
 const Records = lazy(() => import('./records/records').then((m) => ({ default: m.Records })))
 const ShiftRecord = lazy(() => import('./records/shift-record').then((m) => ({ default: m.ShiftRecord })))
 
-const waiting = <div className="h-40 animate-pulse rounded-xl bg-sunk" role="status" aria-label="Opening" />
+const waiting = <div className="h-40 animate-pulse rounded-xl bg-sunk" role="status" aria-label={t`Opening`} />
 
 const calculators = (
   <Route path="calculators">

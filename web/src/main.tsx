@@ -1,33 +1,10 @@
-import { PersistQueryClientProvider } from '@tanstack/react-query-persist-client'
 import { setNonce } from 'get-nonce'
-import { StrictMode } from 'react'
-import { createRoot } from 'react-dom/client'
-import { BrowserRouter } from 'react-router'
-import { persistOptions } from './api/kept'
-import { queryClient } from './api/me'
-import { App } from './app'
-import { Preferred, writeAsChosen } from './units/preferred'
+import { speakAsChosen } from './language/chosen'
 import './style.css'
 
 // Dialogs hold the page still with a style of their own; the page's rules take it by this word.
 setNonce(document.querySelector<HTMLMetaElement>('meta[name="style-nonce"]')?.content ?? '')
 
-const root = document.getElementById('root')
-if (!root) throw new Error('The page has no root.')
-await writeAsChosen().catch(() => {})
-createRoot(root).render(
-  <StrictMode>
-    <PersistQueryClientProvider
-      client={queryClient}
-      persistOptions={persistOptions}
-      // What was kept is shown at once, and asked for anew: the records decide.
-      onSuccess={() => queryClient.invalidateQueries()}
-    >
-      <Preferred>
-        <BrowserRouter>
-          <App />
-        </BrowserRouter>
-      </Preferred>
-    </PersistQueryClientProvider>
-  </StrictMode>,
-)
+// Screens say their words as they are loaded: the language is there before them.
+await speakAsChosen().catch(() => {})
+await import('./start')

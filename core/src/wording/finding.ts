@@ -3,6 +3,7 @@ import type { Finding } from '../finding/finding'
 import type { CheckName, Said } from '../finding/reasons'
 import { fastestSlew_deg_s } from '../swing/swing'
 import type { Say } from './say'
+import { english, type Language } from './tell'
 
 export interface FindingWords {
   /** What was looked at. */
@@ -79,8 +80,8 @@ const rules: Record<CheckName, string> = {
   swing: 'Pendulum: tan φ = ω²(r + L·sin φ)/g; a start as long as one swing leaves none.',
 }
 
-/** Figures of one finding as words. */
-interface Figures {
+/** Figures of one finding as words, and the language it is said in. */
+interface Figures extends Language {
   measured: string
   limit: string
   /** Where on the path. */
@@ -95,7 +96,7 @@ type Worded = { [F in Said as `${F['check']}/${F['reason']}`]: (detail: F['detai
 
 const emptyHook = (d: { empty: boolean }) => (d.empty ? ' with the hook empty' : '')
 const ground = (d: { ground: string; source: string; empty: boolean }, f: Figures, presumed: string): Sentence => [
-  `${f.measured}${emptyHook(d)} on ${d.ground.toLowerCase()}, which takes ${f.limit}${presumed}. ${d.source}`,
+  f.t`${f.measured}${f.told(emptyHook(d))} on ${d.ground.toLowerCase()}, which takes ${f.limit}${presumed}. ${d.source}`,
   f.over && (d.empty ? 'A larger mat, or a lighter counterweight.' : 'A larger mat, or less load on this leg.'),
 ]
 const eventWords = {
@@ -113,6 +114,7 @@ const gapTodo = {
   aisle: 'A wider aisle, or a smaller truck.',
   tips: 'Forks higher at the foot of the ramp, or load last.',
 } as const
+const bodyWords = { boom: 'boom', load: 'load', tail: 'tail' } as const
 const surfaceWords = { dry: 'a dry floor', wet: 'a wet floor', 'wet-steel': 'wet steel plate', ice: 'ice' } as const
 const unanswered = (): Sentence => [
   'Due before this lift, and nothing here checks it.',
@@ -137,27 +139,30 @@ const worded: Worded = {
     'The table has no such setting for this counterweight.',
     'Choose a setting the table has.',
   ],
-  'table/legs-short': (d) => [
-    `“${d.table}” does not cover this set-up: ${d.outriggers} not out as far as it asks.`,
+  'table/legs-short': (d, f) => [
+    f.t`“${d.table}” does not cover this set-up: ${d.outriggers} not out as far as it asks.`,
     'Put those legs further out, or choose a setting made for shorter legs.',
   ],
-  'rating/outside-sector': (d) => [
-    `The path leaves the part of the circle that “${d.table}” covers.${d.outriggers ? ` “${d.other}” would cover it, but ${d.outriggers} stand too short.` : ''}`,
+  'rating/outside-sector': (d, f) => [
+    f.t`The path leaves the part of the circle that “${d.table}” covers.${d.outriggers ? f.t` “${d.other}” would cover it, but ${d.outriggers} stand too short.` : ''}`,
     'Keep the lift inside the sector, or put the legs further out.',
   ],
-  'rating/not-rated': (_d, f) => [`Not rated at ${f.at}: the table has nothing here.`, 'Come closer or change the boom length.'],
+  'rating/not-rated': (_d, f) => [
+    f.t`Not rated at ${f.at}: the table has nothing here.`,
+    'Come closer or change the boom length.',
+  ],
   'rating/bend-unknown': (_d, f) => [
-    `${f.measured} of ${f.limit} by the radius worked out, but a boom bends outwards under load and nobody has said how far.`,
+    f.t`${f.measured} of ${f.limit} by the radius worked out, but a boom bends outwards under load and nobody has said how far.`,
     'Measure the radius with the load hanging just clear, or give the bend.',
   ],
-  'rating/capacity': (_d, f) => [`${f.measured} on the hook of ${f.limit} rated at ${f.at}.`, f.over],
+  'rating/capacity': (_d, f) => [f.t`${f.measured} on the hook of ${f.limit} rated at ${f.at}.`, f.over],
   'hoist-rope/capacity': (d, f) => [
-    `${f.measured} on ${d.partsOfLine} parts of line that hold ${f.limit}.`,
+    f.t`${f.measured} on ${d.partsOfLine} parts of line that hold ${f.limit}.`,
     f.over && 'Reeve more parts, or lift less.',
   ],
-  'hook/capacity': (d, f) => [`${f.measured} on ${d.block}, marked ${f.limit}.`, f.over && 'Fit a larger block.'],
+  'hook/capacity': (d, f) => [f.t`${f.measured} on ${d.block}, marked ${f.limit}.`, f.over && 'Fit a larger block.'],
   'overturning/tipping': (d, f) => [
-    `${f.measured} of ${f.limit} that stability allows over ${d.edge} at ${f.at}; it would tip at ${f.say('mass', d.tipping_kg)}.`,
+    f.t`${f.measured} of ${f.limit} that stability allows over ${d.edge} at ${f.at}; it would tip at ${f.say('mass', d.tipping_kg)}.`,
     f.over,
   ],
   'overturning/cannot-tip': () => ['The hook stays inside the footprint; the load alone cannot tip the machine.'],
@@ -165,203 +170,215 @@ const worded: Worded = {
     'Without any load the machine would tip over here.',
     'Widen the footprint or keep the boom out of this direction.',
   ],
-  'outrigger/capacity': (d, f) => [`${f.measured} at most on this leg${emptyHook(d)}, which may carry ${f.limit}.`, f.over],
-  'rating/plate': (d, f) => [`${f.measured} of ${f.limit} by “${d.table}”.`, f.over && 'Nearer to the face, lower, or less.'],
-  'rating/not-on-plate': (d) => [
-    `“${d.table}” rates nothing at this height and load centre.`,
+  'outrigger/capacity': (d, f) => [
+    f.t`${f.measured} at most on this leg${f.told(emptyHook(d))}, which may carry ${f.limit}.`,
+    f.over,
+  ],
+  'rating/plate': (d, f) => [f.t`${f.measured} of ${f.limit} by “${d.table}”.`, f.over && 'Nearer to the face, lower, or less.'],
+  'rating/not-on-plate': (d, f) => [
+    f.t`“${d.table}” rates nothing at this height and load centre.`,
     'Stack lower, or bring its centre nearer.',
   ],
   'rating/nothing-on': () => ['Driven empty: nothing is on it.'],
-  'rating/no-row': (d) => [
-    `The plate has no row for ${d.what} with the mast as it is tilted.`,
+  'rating/no-row': (d, f) => [
+    f.t`The plate has no row for ${d.what} with the mast as it is tilted.`,
     'Upright, or another tool; or a plate from the maker that has it.',
   ],
-  'rating/not-measured': (d) => [`Not measured: ${d.what}.`, 'Measure it.'],
-  'rating/battery': (d) => [
-    `The plate holds for a battery of ${d.what}; this one’s mass is not that, or not known.`,
+  'rating/not-measured': (d, f) => [f.t`Not measured: ${f.told(d.what)}.`, 'Measure it.'],
+  'rating/battery': (d, f) => [
+    f.t`The plate holds for a battery of ${d.what}; this one’s mass is not that, or not known.`,
     'Read it on the battery.',
   ],
   'overturning/forward': (d, f) => [
-    `${f.measured} of ${f.limit} that keep it from tipping forwards; it would tip at ${f.say('mass', d.tipping_kg)}.`,
+    f.t`${f.measured} of ${f.limit} that keep it from tipping forwards; it would tip at ${f.say('mass', d.tipping_kg)}.`,
     f.over,
   ],
   'overturning/reserve': (d, f) => [
-    `${f.measured} of ${f.limit} left to its ${d.edge === 'front' ? 'front edge' : 'nearer side'}, with ${round1(d.along_pct)} % along and ${round1(d.across_pct)} % across.`,
+    f.t`${f.measured} of ${f.limit} left to its ${f.told(d.edge === 'front' ? 'front edge' : 'nearer side')}, with ${round1(d.along_pct)} % along and ${round1(d.across_pct)} % across.`,
     f.over && 'Lower, lighter, or with the carriage in the middle.',
   ],
   'level/stacking-floor': (_d, f) => [
-    `The floor slopes ${f.measured}, ${f.limit} allowed for stacking.`,
+    f.t`The floor slopes ${f.measured}, ${f.limit} allowed for stacking.`,
     f.over && 'Stack on a level floor.',
   ],
   'wind/under-roof': () => ['Under a roof with its doors shut.'],
   'axle/steered': (_d, f) => [
-    `${f.measured} of the weight on the steered axle; at least ${f.limit}.`,
+    f.t`${f.measured} of the weight on the steered axle; at least ${f.limit}.`,
     f.over && 'Less load, or nearer to the face.',
   ],
-  'way/no-width': (d) => [`${d.piece}: how wide it is nobody has measured.`, 'Measure it at its narrowest.'],
-  'way/no-load-size': (d) => [`${d.piece}: the load’s length, width and height are not entered.`, 'Measure the load.'],
-  'way/no-radius': (d) => [
-    `${d.piece}: how tight the turn is nobody has said.`,
+  'way/no-width': (d, f) => [f.t`${d.piece}: how wide it is nobody has measured.`, 'Measure it at its narrowest.'],
+  'way/no-load-size': (d, f) => [f.t`${d.piece}: the load’s length, width and height are not entered.`, 'Measure the load.'],
+  'way/no-radius': (d, f) => [
+    f.t`${d.piece}: how tight the turn is nobody has said.`,
     'Measure its radius, to the middle of the truck.',
   ],
-  'way/no-axle': (d) => [
-    `${d.piece}: how far the axle on the road follows behind is not measured, and how wide it swings comes from that.`,
+  'way/no-axle': (d, f) => [
+    f.t`${d.piece}: how far the axle on the road follows behind is not measured, and how wide it swings comes from that.`,
     'Measure from where it is lifted to the axle on the road.',
   ],
-  'way/nose': (d) => [
-    `${d.piece}: what holds the trailer’s nose nobody has said; uncoupled it tips as a truck drives in.`,
+  'way/nose': (d, f) => [
+    f.t`${d.piece}: what holds the trailer’s nose nobody has said; uncoupled it tips as a truck drives in.`,
     'Leave it coupled to its tractor, or put stands under its nose.',
   ],
-  'way/gap': (d, f) => [`${d.piece}: ${f.measured} left ${gapWords[d.what]}, at least ${f.limit}.`, f.over && gapTodo[d.what]],
+  'way/gap': (d, f) => [
+    f.t`${d.piece}: ${f.measured} left ${f.told(gapWords[d.what])}, at least ${f.limit}.`,
+    f.over && gapTodo[d.what],
+  ],
   'way/slope': (d, f) => [
-    `${d.piece}: ${d.what} of ${f.measured}, the machine’s own limit is ${f.limit}.`,
+    f.t`${d.piece}: ${f.told(d.what)} of ${f.measured}, the machine’s own limit is ${f.limit}.`,
     f.over && 'Take another way.',
   ],
-  'way/too-tight': (d) => [
-    `${d.piece}: what is towed cannot follow round so tight a turn.`,
+  'way/too-tight': (d, f) => [
+    f.t`${d.piece}: what is towed cannot follow round so tight a turn.`,
     'Take a wider turn, or lift its other end.',
   ],
-  'travel/raised': (d, f) => [`The load is carried higher than ${f.say('length', d.most_m)}.`, 'Lower it before you drive.'],
+  'travel/raised': (d, f) => [f.t`The load is carried higher than ${f.say('length', d.most_m)}.`, 'Lower it before you drive.'],
   'travel/no-speed': (d, f) => [
-    `${d.piece}: how fast it is driven is not said; at most ${f.limit}.`,
+    f.t`${d.piece}: how fast it is driven is not said; at most ${f.limit}.`,
     'Say how fast, or drive under that.',
   ],
   'travel/margin': (d, f) => [
-    `${d.piece}: ${f.measured} of ${f.limit} left to its ${d.edge === 'front' ? 'front edge' : 'outer side'}${d.permitted_mps === null ? '' : `; at most ${f.say('speed', d.permitted_mps)} in this turn`}.`,
+    f.t`${d.piece}: ${f.measured} of ${f.limit} left to its ${f.told(d.edge === 'front' ? 'front edge' : 'outer side')}${d.permitted_mps === null ? '' : f.t`; at most ${f.say('speed', d.permitted_mps)} in this turn`}.`,
     f.over && 'Load uphill, slower, or less of it.',
   ],
   'traction/friction': (d, f) => [
-    `${d.piece}: its braked wheels need a grip of ${f.measured}; ${surfaceWords[d.surface]} gives ${f.limit}.`,
+    f.t`${d.piece}: its braked wheels need a grip of ${f.measured}; ${f.told(surfaceWords[d.surface])} gives ${f.limit}.`,
     f.over && 'The other way round, gentler braking, sand, or another way.',
   ],
-  'traction/towed-unknown': (d) => [
-    `${d.piece}: what the vehicle behind weighs is not known, and these brakes hold it too.`,
+  'traction/towed-unknown': (d, f) => [
+    f.t`${d.piece}: what the vehicle behind weighs is not known, and these brakes hold it too.`,
     'Find out its mass.',
   ],
   'grip/faces-unknown': () => ['Whether the faces are dry or wet nobody has said.', 'Look at them; wipe them dry.'],
   'grip/friction': (d, f) => [
-    `${f.measured} between ${d.faces} faces that hold ${f.limit}.`,
+    f.t`${f.measured} between ${d.faces === 'dry' ? f.t`dry` : f.t`wet`} faces that hold ${f.limit}.`,
     f.over && 'Dry the faces, or another tool.',
   ],
   'aloft/not-weighed': () => ['Who rides up is not weighed.', 'Enter each person with what they wear and carry.'],
-  'aloft/too-many': (d) => [`${d.persons} on a platform made for ${d.most}.`, 'One at a time.'],
-  'aloft/persons': (d) => [`${d.persons} on a platform made for ${d.most}.`],
+  'aloft/too-many': (d, f) => [f.t`${d.persons} on a platform made for ${d.most}.`, 'One at a time.'],
+  'aloft/persons': (d, f) => [f.t`${d.persons} on a platform made for ${d.most}.`],
   'motion/does-not-turn': (d, f) => [
-    `${d.label}: the boom is not turned outside ${f.say('angle', d.from_deg)} to ${f.say('angle', d.to_deg)}.`,
+    f.t`${d.label}: the boom is not turned outside ${f.say('angle', d.from_deg)} to ${f.say('angle', d.to_deg)}.`,
     'Keep the lift inside that, or stand another way.',
   ],
   'motion/other-boom': (d, f) => [
-    `${d.label}: not with ${f.say('length', d.boom_m)} of boom.`,
+    f.t`${d.label}: not with ${f.say('length', d.boom_m)} of boom.`,
     'Use a boom it is made for, or stand another way.',
   ],
-  'motion/made-otherwise': (d) => [`${d.label}: that is another machine for this.`, 'Set it up for what is to be done.'],
-  'motion/up-and-down': (d) => [
-    `${d.label}: only straight up and down.`,
+  'motion/made-otherwise': (d, f) => [f.t`${d.label}: that is another machine for this.`, 'Set it up for what is to be done.'],
+  'motion/up-and-down': (d, f) => [
+    f.t`${d.label}: only straight up and down.`,
     'Set down where it was taken up, or stand another way.',
   ],
-  'motion/allowed': (d) => [`${d.label}: this lift is made in it.`],
+  'motion/allowed': (d, f) => [f.t`${d.label}: this lift is made in it.`],
   'axle/rating': (d, f) => [
-    `${f.measured} on the ${d.label}${d.empty ? ' with nothing lifted' : ''}, which may carry ${f.limit}.`,
+    f.t`${f.measured} on the ${d.label}${d.empty ? f.t` with nothing lifted` : ''}, which may carry ${f.limit}.`,
     f.over,
   ],
   'axle/front-left': (_d, f) => [
-    `${f.measured} of its own load stays on the front axle; at least ${f.limit}.`,
+    f.t`${f.measured} of its own load stays on the front axle; at least ${f.limit}.`,
     f.over && 'Lift less, or a shorter arm.',
   ],
   'wheel/not-looked-at': () => ['Nobody has confirmed the tyres and their pressures.', 'Look at them and read the pressures.'],
-  'wheel/no-figure': (d) => [`The machine’s data do not say what the tyres of the ${d.label} carry.`, 'Ask the maker.'],
-  'wheel/rating': (d, f) => [`${f.measured} on each tyre of the ${d.label}${emptyHook(d)}, which may carry ${f.limit}.`, f.over],
+  'wheel/no-figure': (d, f) => [f.t`The machine’s data do not say what the tyres of the ${d.label} carry.`, 'Ask the maker.'],
+  'wheel/rating': (d, f) => [
+    f.t`${f.measured} on each tyre of the ${d.label}${f.told(emptyHook(d))}, which may carry ${f.limit}.`,
+    f.over,
+  ],
   'floor/unknown': () => ['What it stands on is not named.', 'Name the floor or deck under its wheels.'],
-  'floor/no-figure': (d) => [
-    `${d.floor}: no figure for axles and wheels.`,
+  'floor/no-figure': (d, f) => [
+    f.t`${d.floor}: no figure for axles and wheels.`,
     'Get both from the engineer of the deck or floor, or stand somewhere else.',
   ],
   'floor/axle': (d, f) => [
-    `${f.measured} under the ${d.label} on ${d.floor.toLowerCase()}, which takes ${f.limit}. ${d.source}`,
+    f.t`${f.measured} under the ${d.label} on ${d.floor.toLowerCase()}, which takes ${f.limit}. ${d.source}`,
     f.over,
   ],
   'floor/total': (d, f) => [
-    `${f.measured} in all on ${d.floor.toLowerCase()}, which takes ${f.limit}. ${d.source}`,
+    f.t`${f.measured} in all on ${d.floor.toLowerCase()}, which takes ${f.limit}. ${d.source}`,
     f.over && 'A lighter truck, or less load.',
   ],
   'floor/wheel': (d, f) => [
-    `${f.measured} under a wheel of the ${d.label} with its factor, on ${d.floor.toLowerCase()}, which takes ${f.limit}. ${d.source}`,
+    f.t`${f.measured} under a wheel of the ${d.label} with its factor, on ${d.floor.toLowerCase()}, which takes ${f.limit}. ${d.source}`,
     f.over,
   ],
-  'evidence/not-confirmed': (d) => [`Not confirmed: ${d.open.join('; ')}.`, 'Look at each, then confirm it in the set-up.'],
+  'evidence/not-confirmed': (d, f) => [f.t`Not confirmed: ${d.open.join('; ')}.`, 'Look at each, then confirm it in the set-up.'],
   'evidence/confirmed': () => ['Everything that this way of standing needs is confirmed.'],
   'ground/allowable': (d, f) => ground(d, f, ''),
   'ground/presumed': (d, f) => ground(d, f, ' (presumed)'),
   'ground/nothing-presumed': (d, f) => [
-    `${f.measured}${emptyHook(d)} on ${d.ground.toLowerCase()}: nothing may be presumed for it.`,
+    f.t`${f.measured}${f.told(emptyHook(d))} on ${d.ground.toLowerCase()}: nothing may be presumed for it.`,
     'Get a figure from an engineer or a test, or stand somewhere else.',
   ],
   'ground/mats-near': (d, f) => [
-    `${d.label} and ${d.other.toLowerCase()}: ${f.measured} of clear ground between what they press on; under ${f.limit} it adds up.`,
+    f.t`${d.label} and ${d.other.toLowerCase()}: ${f.measured} of clear ground between what they press on; under ${f.limit} it adds up.`,
     'Lay the mats across each other’s line, or put one outrigger further out.',
   ],
-  'ground/mats-overlap': (d) => [
-    `The mats of ${d.label.toLowerCase()} and ${d.other.toLowerCase()} cannot both lie flat: they overlap.`,
+  'ground/mats-overlap': (d, f) => [
+    f.t`The mats of ${d.label.toLowerCase()} and ${d.other.toLowerCase()} cannot both lie flat: they overlap.`,
     'Take smaller mats, or put one outrigger further out.',
   ],
   'ground/unknown': () => ['Nobody has said what this leg stands on.', 'Choose the ground under this leg.'],
   'wind/no-limit': () => ['The table in use states no wind limit.', 'Ask for the maker’s figure.'],
   'wind/no-sail': () => ['The load’s sail area is not known.', 'Give its largest side, height × width.'],
   'wind/no-mass': () => ['Without a known mass the wind limit cannot be worked out.', 'Find out the mass.'],
-  'wind/unread': (_d, f) => [`No wind reading. This load may be lifted up to ${f.limit}.`, 'Read the gauge.'],
-  'wind/speed': (_d, f) => [`${f.measured} of ${f.limit} for this load’s sail.`, f.over && 'Wait for the wind to fall.'],
+  'wind/unread': (_d, f) => [f.t`No wind reading. This load may be lifted up to ${f.limit}.`, 'Read the gauge.'],
+  'wind/speed': (_d, f) => [f.t`${f.measured} of ${f.limit} for this load’s sail.`, f.over && 'Wait for the wind to fall.'],
   'level/unread': () => ['The level has not been read both ways.', 'Read the level along and across.'],
   'level/no-limit': () => ['No table in use says how much tilt it allows.', 'Choose a set-up that a table covers.'],
   'level/bubble-unproved': (_d, f) => [
-    `${f.measured} out of level by a bubble that nobody has proved.`,
+    f.t`${f.measured} out of level by a bubble that nobody has proved.`,
     'Turn a loose level end for end and compare.',
   ],
-  'level/tilt': (_d, f) => [`${f.measured} out of level; the table allows ${f.limit}.`, f.over && 'Level again.'],
+  'level/tilt': (_d, f) => [f.t`${f.measured} out of level; the table allows ${f.limit}.`, f.over && 'Level again.'],
   'boom-limits/too-steep': (d, f) => [
-    `Too close for ${f.say('length', d.boom_m)} of boom: it cannot be raised past ${f.say('angle', d.angle_deg)}.`,
+    f.t`Too close for ${f.say('length', d.boom_m)} of boom: it cannot be raised past ${f.say('angle', d.angle_deg)}.`,
     'Shorten the boom or move out.',
   ],
   'boom-limits/too-flat': (d, f) => [
-    `Too far for ${f.say('length', d.boom_m)} of boom: it may not be lowered past ${f.say('angle', d.angle_deg)}.`,
+    f.t`Too far for ${f.say('length', d.boom_m)} of boom: it may not be lowered past ${f.say('angle', d.angle_deg)}.`,
     'Lengthen the boom or come closer.',
   ],
   'boom-limits/out-of-reach': (d, f) => [
-    `${f.say('length', d.boom_m)} of boom does not reach this radius.`,
+    f.t`${f.say('length', d.boom_m)} of boom does not reach this radius.`,
     'Lengthen the boom or come closer.',
   ],
   'backward/falls-back': (_d, f) => [
-    `With the hook empty and the boom up the machine would fall over backwards at ${f.at}.`,
+    f.t`With the hook empty and the boom up the machine would fall over backwards at ${f.at}.`,
     'Fit less counterweight, or put the legs further out.',
   ],
   'backward/under-boom': (_d, f) => [
-    `${f.measured} of the weight stays on the side under the boom with the hook empty at ${f.at}; ${f.limit} has to.`,
+    f.t`${f.measured} of the weight stays on the side under the boom with the hook empty at ${f.at}; ${f.limit} has to.`,
     f.over && 'Fit less counterweight, or put the legs further out.',
   ],
   'edge/none-near': () => ['No edge drawn near any foot.'],
-  'edge/over-void': (d) => [`This foot would stand over ${d.edge.toLowerCase()}.`, 'Stand somewhere else, or draw that beam in.'],
-  'edge/ask-engineer': (d) => [
-    `This foot stands within two depths of ${d.edge.toLowerCase()}, where no rule of thumb holds.`,
+  'edge/over-void': (d, f) => [
+    f.t`This foot would stand over ${d.edge.toLowerCase()}.`,
+    'Stand somewhere else, or draw that beam in.',
+  ],
+  'edge/ask-engineer': (d, f) => [
+    f.t`This foot stands within two depths of ${d.edge.toLowerCase()}, where no rule of thumb holds.`,
     'Get an engineer’s figure for this edge, or stand further off.',
   ],
   'edge/engineer': (d, f) => [
-    `${f.measured} from the foot to ${d.edge.toLowerCase()}; ${f.limit} it has to be. ${d.source}`,
+    f.t`${f.measured} from the foot to ${d.edge.toLowerCase()}; ${f.limit} it has to be. ${d.source}`,
     f.over && 'Stand further off, or take a smaller mat where the ground allows it.',
   ],
   'edge/setback': (d, f) => [
-    `${f.measured} from the foot to ${d.edge.toLowerCase()}; ${f.limit} it has to be.`,
+    f.t`${f.measured} from the foot to ${d.edge.toLowerCase()}; ${f.limit} it has to be.`,
     f.over && 'Stand further off.',
   ],
   'clearance/nothing-near': () => ['Nothing solid is drawn within reach of boom, load or tail.'],
-  'clearance/no-boom-size': (d) => [
-    `${d.label} stands within reach, and the machine’s file does not say how thick the boom is.`,
+  'clearance/no-boom-size': (d, f) => [
+    f.t`${d.label} stands within reach, and the machine’s file does not say how thick the boom is.`,
     'Enter half the boom’s greatest width in the machine’s file.',
   ],
-  'clearance/no-load-size': (d) => [
-    `${d.label} stands within reach, and the load’s size is not entered.`,
+  'clearance/no-load-size': (d, f) => [
+    f.t`${d.label} stands within reach, and the load’s size is not entered.`,
     'Measure the load: length, width, height.',
   ],
-  'clearance/no-heights': (d) => [
-    `The load would pass over or against ${d.label.toLowerCase()}, and the heights are not entered.`,
+  'clearance/no-heights': (d, f) => [
+    f.t`The load would pass over or against ${d.label.toLowerCase()}, and the heights are not entered.`,
     'Say what it is carried over, or turn the other way.',
   ],
   'clearance/too-many': () => [
@@ -369,25 +386,28 @@ const worded: Worded = {
     'Draw the place with fewer of them, or leave out what does not matter.',
   ],
   'clearance/gap': (d, f) => [
-    `${f.measured} at least between the ${d.body} and ${d.label.toLowerCase()}; ${f.limit} it has to be.`,
+    f.t`${f.measured} at least between the ${f.told(bodyWords[d.body])} and ${d.label.toLowerCase()}; ${f.limit} it has to be.`,
     f.over && 'Turn the other way, or set down elsewhere.',
   ],
   'overhead-line/none-drawn': () => ['No overhead line is drawn on the plan of this place. Look up before you lift.'],
-  'overhead-line/no-height': (d) => [
-    `The height of ${d.label} is not known.`,
+  'overhead-line/no-height': (d, f) => [
+    f.t`The height of ${d.label} is not known.`,
     'Ask the utility; stay out of its strip meanwhile.',
   ],
-  'overhead-line/no-movement': (d) => [
-    `How far the wires of ${d.label} sag and blow out is not known.`,
+  'overhead-line/no-movement': (d, f) => [
+    f.t`How far the wires of ${d.label} sag and blow out is not known.`,
     'Ask the utility; stay out of its strip meanwhile.',
   ],
-  'overhead-line/no-figure': (d) => [`${d.label} is above 1,000 kV: only the utility’s own figure counts.`, 'Ask the utility.'],
-  'overhead-line/no-size': (d) => [
-    `${d.label} is near enough to matter, and the size of the load or of the boom is not known.`,
+  'overhead-line/no-figure': (d, f) => [
+    f.t`${d.label} is above 1,000 kV: only the utility’s own figure counts.`,
+    'Ask the utility.',
+  ],
+  'overhead-line/no-size': (d, f) => [
+    f.t`${d.label} is near enough to matter, and the size of the load or of the boom is not known.`,
     'Measure the load: length, width, height.',
   ],
   'overhead-line/distance': (d, f) => [
-    `${f.measured} at least to ${d.label}, sag and blow-out taken off; ${d.voltage_kV === null ? 'with the voltage not known ' : ''}${f.limit} it has to be.`,
+    f.t`${f.measured} at least to ${d.label}, sag and blow-out taken off; ${d.voltage_kV === null ? f.t`with the voltage not known ` : ''}${f.limit} it has to be.`,
     f.over && 'Dead and earthed, in writing from the utility, or lift elsewhere.',
   ],
   'hook-height/no-heights': () => [
@@ -403,7 +423,7 @@ const worded: Worded = {
     'Measure from the hook to the underside of the load.',
   ],
   'hook-height/room': (d, f) => [
-    `${f.measured} of room ${eventWords[d.event]}, block drawn up to its stop; ${f.limit} it has to be.`,
+    f.t`${f.measured} of room ${f.told(eventWords[d.event])}, block drawn up to its stop; ${f.limit} it has to be.`,
     f.over && 'Use more boom, come closer, or shorter slings where their angle allows it.',
   ],
   'two-block/no-block': () => [
@@ -415,11 +435,11 @@ const worded: Worded = {
     'Give the heights, the load’s size and the rigging’s.',
   ],
   'two-block/gap': (d, f) => [
-    `Drawing out ${f.say('length', d.out_m)} without paying out leaves ${f.measured} between head and hook; the hook stop works at ${f.limit}.`,
+    f.t`Drawing out ${f.say('length', d.out_m)} without paying out leaves ${f.measured} between head and hook; the hook stop works at ${f.limit}.`,
     f.over && 'Pay out rope before and while the boom is drawn out.',
   ],
   'two-block/stalls': (d, f) => [
-    `Drawing out ${f.say('length', d.out_m)} without paying out leaves ${f.measured} between head and hook: the hoist stalls at ${f.limit}, as it is made to.`,
+    f.t`Drawing out ${f.say('length', d.out_m)} without paying out leaves ${f.measured} between head and hook: the hoist stalls at ${f.limit}, as it is made to.`,
     'Pay out rope before and while the boom is drawn out.',
   ],
   'structure/no-lengths': () => [
@@ -431,30 +451,39 @@ const worded: Worded = {
     'Use longer slings or a spreader.',
   ],
   'structure/no-mark': (d, f) => [
-    `What the sling’s tag says is not entered; a leg hangs ${f.say('angle', d.angle_deg)} from plumb.`,
+    f.t`What the sling’s tag says is not entered; a leg hangs ${f.say('angle', d.angle_deg)} from plumb.`,
     'Read the tag. A sling without one is not used.',
   ],
   'structure/foot-bears': () => ['The boom’s foot still presses on the frame.'],
   'structure/foot-pull': (_d, f) => [
-    `On its props the boom pulls its foot up with ${f.measured}; it may with ${f.limit}.`,
+    f.t`On its props the boom pulls its foot up with ${f.measured}; it may with ${f.limit}.`,
     f.over && 'Less load, or nearer to the props.',
   ],
   'structure/arm': (d, f) => [
-    `${f.measured} on the arm, ${f.say('length', d.out_m)} behind the rear axle, where it may lift ${f.limit}.`,
+    f.t`${f.measured} on the arm, ${f.say('length', d.out_m)} behind the rear axle, where it may lift ${f.limit}.`,
     f.over && 'A shorter arm, the lighter end first, or a dolly.',
   ],
   'structure/sling': (d, f) => [
-    `${f.measured} in the hardest pulled of ${d.legs} ${d.legs === 1 ? 'leg' : 'legs'}, ${f.say('angle', d.angle_deg)} from plumb, of ${f.limit}.`,
+    f.plural(
+      d.legs,
+      {
+        one: '{1} in the one leg, {2} from plumb, of {3}.',
+        other: '{1} in the hardest pulled of # legs, {2} from plumb, of {3}.',
+      },
+      f.measured,
+      f.say('angle', d.angle_deg),
+      f.limit,
+    ),
     f.over && 'Use stronger or longer slings.',
   ],
   'swing/no-slew': () => ['Nothing is turned.'],
   'swing/rate': (d, f) => [
     d.rate_deg_s >= fastestSlew_deg_s
-      ? `Start and stop over ${d.quiet_s.toFixed(1)} s, one swing of this rope. No crane turns fast enough to throw the load out further than the table rates it.`
-      : `Start and stop over ${d.quiet_s.toFixed(1)} s, one swing of this rope. Turned faster than ${f.say('angle', d.rate_deg_s)} a second the load stands ${f.say('length', d.out_m)} out, further than the table rates it.`,
+      ? f.t`Start and stop over ${d.quiet_s.toFixed(1)} s, one swing of this rope. No crane turns fast enough to throw the load out further than the table rates it.`
+      : f.t`Start and stop over ${d.quiet_s.toFixed(1)} s, one swing of this rope. Turned faster than ${f.say('angle', d.rate_deg_s)} a second the load stands ${f.say('length', d.out_m)} out, further than the table rates it.`,
   ],
-  'swing/no-room': (d) => [
-    `The radius is at the end of its row: any swing takes the load beyond what the table rates. Start and stop over ${d.quiet_s.toFixed(1)} s, at a crawl.`,
+  'swing/no-room': (d, f) => [
+    f.t`The radius is at the end of its row: any swing takes the load beyond what the table rates. Start and stop over ${d.quiet_s.toFixed(1)} s, at a crawl.`,
     'Work a little closer in, so that a swing stays inside the row.',
   ],
   'edge/nothing-checks-this': unanswered,
@@ -489,35 +518,43 @@ const worded: Worded = {
 }
 
 /** By which rule it is judged. */
-function ruleOf(f: Finding): string {
-  if (f.check !== 'rating' || !('rule' in f.detail)) return rules[f.check]
-  return `${rules.rating} Read by the ${f.detail.rule === 'linear' ? 'straight line' : 'worse row'}.`
+function ruleOf(f: Finding, { told }: Language): string {
+  const rule = told(rules[f.check])
+  if (f.check !== 'rating' || !('rule' in f.detail)) return rule
+  return `${rule} ${told(f.detail.rule === 'linear' ? 'Read by the straight line.' : 'Read by the worse row.')}`
 }
 
 /** A finding in words. Findings are data; this is the only place that words them. */
-export function findingWords(f: Finding, say: Say): FindingWords {
+export function findingWords(f: Finding, say: Say, language: Language = english): FindingWords {
+  const { t, told } = language
   const figure = (v: number | null) => (f.quantity === null || v === null ? '' : say(f.quantity, v))
   // The compiler holds each sentence against the detail of its own reason above; which of them it is, only the data knows.
   const sentence = worded[`${f.check}/${f.reason}` as keyof Worded] as (detail: Finding['detail'], f: Figures) => Sentence
   const [what, todo = ''] = sentence(f.detail, {
+    ...language,
     measured: figure(f.measured),
     limit: figure(f.limit),
-    at: f.at ? `${say('length', f.at.radius_m)}, slew ${say('angle', f.at.slew_deg)}` : '',
+    at: f.at ? t`${say('length', f.at.radius_m)}, slew ${say('angle', f.at.slew_deg)}` : '',
     over: f.verdict === 'outside' ? 'Do not lift. Change what is named below.' : '',
     say,
   })
   const label = 'label' in f.detail ? f.detail.label : 'piece' in f.detail ? f.detail.piece : f.subject
   const wheel = f.check === 'floor' && f.reason in onFloorWords ? onFloorWords[f.reason as keyof typeof onFloorWords] : ''
-  const title = f.subject ? `${titles[f.check]} · ${label}${wheel}` : titles[f.check]
-  return { title, what: `${what}${uncertainty(f, say)}`, rule: ruleOf(f), todo }
+  const title = told(titles[f.check])
+  return {
+    title: f.subject ? `${title} · ${label}${told(wheel)}` : title,
+    what: `${told(what)}${uncertainty(f, say, language)}`,
+    rule: ruleOf(f, language),
+    todo: told(todo),
+  }
 }
 
 /** What is measured or estimated is judged at its worse end; where that makes a difference it is said. */
 const doubted = new Set<CheckName>(['rating', 'hoist-rope', 'hook', 'overturning', 'wind', 'level'])
-function uncertainty(f: Finding, say: Say): string {
+function uncertainty(f: Finding, say: Say, { t }: Language): string {
   if (!doubted.has(f.check) || f.quantity === null || f.measured === null || f.nominal === null) return ''
   if (Math.abs(f.measured - f.nominal) <= 0.002 * Math.abs(f.measured)) return ''
-  return ` That is the worse end of its ±; as given it is ${say(f.quantity, f.nominal)}.`
+  return t` That is the worse end of its ±; as given it is ${say(f.quantity, f.nominal)}.`
 }
 
 /** What was not checked, listed next to what was. */

@@ -1,4 +1,5 @@
 import type { ProblemBody } from '@geolabe/contract'
+import { t } from '../language/t'
 
 /** The server's refusal, or no answer at all (status 0). */
 export class ApiError extends Error {
@@ -17,7 +18,7 @@ export class ApiError extends Error {
 
 const away: ProblemBody['error'] = {
   code: 'away',
-  message: 'No connection to the records. What you entered stays on this device and is sent again.',
+  message: t`No connection to the records. What you entered stays on this device and is sent again.`,
   path: '',
 }
 

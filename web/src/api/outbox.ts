@@ -1,5 +1,6 @@
 import { type MutationBody, type MutationName, mutations, pathOf } from '@geolabe/contract'
 import { type DBSchema, type IDBPDatabase, openDB } from 'idb'
+import { t } from '../language/t'
 import { ApiError, call, newId } from './client'
 
 /** A write on its way: kept on the device before it is sent, until the server has said that it stands or refused it. */
@@ -216,7 +217,7 @@ export class Outbox {
   /** Tells why nothing goes out, and tries again later; false where the records have decided against it. */
   private isWorthAnotherTry(e: unknown): boolean {
     if (e instanceof ApiError && !e.retryable && e.status !== 401) return false
-    this.tell(e instanceof ApiError && e.status === 401 ? 'Sign on again to send it.' : (e as Error).message)
+    this.tell(e instanceof ApiError && e.status === 401 ? t`Sign on again to send it.` : (e as Error).message)
     this.timer = setTimeout(() => {
       this.timer = null
       void this.run()

@@ -1,13 +1,4 @@
-import {
-  type Calculator,
-  calculatorNamed,
-  calculatorWords,
-  implausible,
-  isRefusal,
-  type Say,
-  transferToLift,
-  worseVerdict,
-} from '@geolabe/core'
+import { type Calculator, calculatorNamed, implausible, isRefusal, type Say, transferToLift, worseVerdict } from '@geolabe/core'
 import { useQuery } from '@tanstack/react-query'
 import { Copy, Link2, RotateCcw } from 'lucide-react'
 import { lazy, Suspense, useEffect, useMemo, useState } from 'react'
@@ -15,6 +6,8 @@ import { Link, useLocation, useNavigate, useParams } from 'react-router'
 import { useMe } from '../api/me'
 import { outbox } from '../api/outbox'
 import { useMyShifts } from '../api/queries'
+import { calculatorWords } from '../language/calculator-words'
+import { t, told } from '../language/t'
 import { Button } from '../look/button'
 import { Loaded, Sheet, Title } from '../look/page'
 import { VerdictMark, verdictTone } from '../look/verdict'
@@ -28,6 +21,7 @@ import { isObj, type Json, moved, type Obj, plainOf, schemaOf } from './schema'
 
 const Editor = lazy(() => import('./form').then((m) => ({ default: m.Editor })))
 const MeasuredFields = lazy(() => import('./measured-fields').then((m) => ({ default: m.MeasuredFields })))
+const MarkedStops = lazy(() => import('./marked-stops').then((m) => ({ default: m.MarkedStops })))
 const FromShift = lazy(() => import('./from-shift').then((m) => ({ default: m.FromShift })))
 const SavedLoads = lazy(() => import('./saved-loads').then((m) => ({ default: m.SavedLoads })))
 
@@ -47,10 +41,8 @@ export function CalculatorPage() {
           <Page key={name} calculator={p.calculator} shown={p.presentation} />
         ) : (
           <>
-            <Title>No such calculator</Title>
-            <Link to="/calculators" className="font-semibold underline">
-              To all the calculators
-            </Link>
+            <Title>{t`No such calculator`}</Title>
+            <Link to="/calculators" className="font-semibold underline">{t`To all the calculators`}</Link>
           </>
         )
       }
@@ -108,15 +100,15 @@ function Page({ calculator, shown }: { calculator: Calculator; shown: Presentati
   const plain = now ? plainOf(now.input) : null
   return (
     <>
-      <Title below={calculator.purpose}>{title}</Title>
+      <Title below={told(calculator.purpose)}>{title}</Title>
       <div className="grid grid-cols-[minmax(0,1fr)] items-start gap-5 pb-6 lg:grid-cols-[minmax(0,1fr)_minmax(0,1.1fr)] lg:grid-rows-[auto_1fr]">
         <div className="grid gap-4 lg:col-start-2">
           {fault && (
             <div role="alert" className="overflow-hidden rounded-lg border-2 border-outside bg-sheet">
               <div className="h-2 hatch-outside" />
               <p className="p-3">
-                <strong className="text-outside">{fault.message}</strong>
-                {fault.path && <span className="block text-[0.92rem] text-quiet">At {fault.path}.</span>}
+                <strong className="text-outside">{told(fault.message)}</strong>
+                {fault.path && <span className="block text-[0.92rem] text-quiet">{t`At ${fault.path}.`}</span>}
               </p>
             </div>
           )}
@@ -125,8 +117,8 @@ function Page({ calculator, shown }: { calculator: Calculator; shown: Presentati
               <div className="h-2 hatch-near" />
               {odd.map((o) => (
                 <p key={o.path} className="px-3 py-2">
-                  <strong className="text-near">{o.message}</strong>{' '}
-                  <span className="text-[0.92rem] text-quiet">At {o.path}.</span>
+                  <strong className="text-near">{told(o.message)}</strong>{' '}
+                  <span className="text-[0.92rem] text-quiet">{t`At ${o.path}.`}</span>
                 </p>
               ))}
             </div>
@@ -138,7 +130,7 @@ function Page({ calculator, shown }: { calculator: Calculator; shown: Presentati
             </div>
           )}
         </div>
-        <section aria-label="What goes in" className="grid gap-3 lg:col-start-1 lg:row-span-2 lg:row-start-1">
+        <section aria-label={t`What goes in`} className="grid gap-3 lg:col-start-1 lg:row-span-2 lg:row-start-1">
           {me.data && shown.mine && (
             <Suspense fallback={null}>
               <FromShift mine={shown.mine} onTake={(known) => setInput(JSON.parse(JSON.stringify({ ...input, ...known })))} />
@@ -147,6 +139,11 @@ function Page({ calculator, shown }: { calculator: Calculator; shown: Presentati
           {shown.keepsInputs && (
             <Suspense fallback={null}>
               <SavedLoads input={input} onTake={setInput} />
+            </Suspense>
+          )}
+          {me.data && shown.asMeasured?.feet && (
+            <Suspense fallback={null}>
+              <MarkedStops field={shown.asMeasured.feet} input={input} onChange={setInput} />
             </Suspense>
           )}
           {shown.asMeasured && (
@@ -166,7 +163,7 @@ function Page({ calculator, shown }: { calculator: Calculator; shown: Presentati
           </Suspense>
           <p className="flex flex-wrap items-center gap-2">
             <Button look="quiet" onClick={() => setInput(calculator.example as Obj)}>
-              <RotateCcw size={18} aria-hidden="true" /> Back to the example
+              <RotateCcw size={18} aria-hidden="true" /> {t`Back to the example`}
             </Button>
           </p>
         </section>
@@ -174,22 +171,22 @@ function Page({ calculator, shown }: { calculator: Calculator; shown: Presentati
           {!fault && plain && (
             <>
               <Actions name={name} title={title} input={input} output={answer} heroes={heroesOf(shown, plain, answer, say)} />
-              <Sheet title="How">
+              <Sheet title={t`How`}>
                 <ol className="grid gap-1.5">
                   {shown.steps(plain, answer).map((s) => (
                     <li key={s} className="figure text-[0.95rem] leading-snug">
-                      {s}
+                      {told(s)}
                     </li>
                   ))}
                 </ol>
-                <p className="mt-3 text-[0.92rem] text-quiet">By: {calculator.source} The edition in force here decides.</p>
+                <p className="mt-3 text-[0.92rem] text-quiet">{t`By: ${told(calculator.source)} The edition in force here decides.`}</p>
               </Sheet>
             </>
           )}
-          <Sheet title="Caution">
+          <Sheet title={t`Caution`}>
             <ul className="grid list-disc gap-1 pl-5">
               {calculator.cautions.map((c) => (
-                <li key={c}>{c}</li>
+                <li key={c}>{told(c)}</li>
               ))}
             </ul>
           </Sheet>
@@ -228,7 +225,7 @@ function Worked({
     onMove: (part: unknown, beyond: boolean) => {
       const next = moved(input, part as Json)
       const answer = calculator.run(next)
-      setBorder(isRefusal(answer) ? answer.error.message : beyond ? 'the drawing ends here. Let go and take it up again.' : '')
+      setBorder(isRefusal(answer) ? answer.error.message : beyond ? t`the drawing ends here. Let go and take it up again.` : '')
       if (!isRefusal(answer) && isObj(next)) onMove(next)
     },
   }
@@ -239,7 +236,7 @@ function Worked({
       </Gripped>
       {worked.grips.length > 0 && (
         <p role="status" className={`mt-1 text-[0.92rem] ${border ? 'font-semibold text-outside' : 'text-quiet'}`}>
-          {border ? `No further: ${border}` : 'Drag the points.'}
+          {border ? t`No further: ${border}` : t`Drag the points.`}
         </p>
       )}
     </div>
@@ -282,7 +279,7 @@ function Answer({ heroes }: { heroes: Doubtful[] }) {
   const doubtful = heroes.some((h) => h.range)
   return (
     <section
-      aria-label="Answer"
+      aria-label={t`Answer`}
       aria-live="polite"
       className="grid grid-cols-[repeat(auto-fit,minmax(8.2rem,1fr))] *:first:max-sm:col-span-full gap-x-5 gap-y-3 rounded-xl border-2 border-ink bg-sheet p-4"
     >
@@ -299,9 +296,7 @@ function Answer({ heroes }: { heroes: Doubtful[] }) {
         </div>
       ))}
       {doubtful && (
-        <p className="col-span-full text-[0.92rem] text-quiet">
-          Small: both ends of the ±. The verdict is that of the worse end; drawn and worked as given.
-        </p>
+        <p className="col-span-full text-[0.92rem] text-quiet">{t`Small: both ends of the ±. The verdict is that of the worse end; drawn and worked as given.`}</p>
       )}
     </section>
   )
@@ -326,20 +321,20 @@ function Actions({
   const copy = async (text: string, what: string) => {
     try {
       await navigator.clipboard.writeText(text)
-      setSaid(`${what} copied.`)
+      setSaid(t`${what} copied.`)
     } catch {
-      setSaid('This browser does not let anything be copied.')
+      setSaid(t`This browser does not let anything be copied.`)
     }
   }
   const words = () =>
     [title, ...heroes.map((h) => `${h.label}: ${h.value}`), JSON.stringify({ calculator: name, input, output })].join('\n')
   return (
     <div className="flex flex-wrap items-center gap-2">
-      <Button onClick={() => void copy(words(), 'The answer is')}>
-        <Copy size={18} aria-hidden="true" /> Copy
+      <Button onClick={() => void copy(words(), t`The answer is`)}>
+        <Copy size={18} aria-hidden="true" /> {t`Copy`}
       </Button>
-      <Button onClick={() => void copy(link(), 'The link is')}>
-        <Link2 size={18} aria-hidden="true" /> Link
+      <Button onClick={() => void copy(link(), t`The link is`)}>
+        <Link2 size={18} aria-hidden="true" /> {t`Link`}
       </Button>
       {me.data && <UseInShift name={name} input={input} output={output} onSaid={setSaid} />}
       <p role="status" className="font-semibold">
@@ -359,7 +354,7 @@ function UseInShift({ name, input, output, onSaid }: { name: string; input: Obj;
   const note = async () => {
     try {
       await outbox.send('note-calculation', { shift: open.id }, { calculator: name, input })
-      onSaid(`Noted in the record of ${open.machine.name}’s shift.`)
+      onSaid(t`Noted in the record of ${open.machine.name}’s shift.`)
     } catch (e) {
       onSaid(e instanceof Error ? e.message : String(e))
     }
@@ -374,11 +369,9 @@ function UseInShift({ name, input, output, onSaid }: { name: string; input: Obj;
             void note()
             navigate(`/shifts/${open.id}/prove`)
           }}
-        >
-          Use in this lift
-        </Button>
+        >{t`Use in this lift`}</Button>
       )}
-      <Button onClick={() => void note()}>Note in {open.machine.name}’s shift</Button>
+      <Button onClick={() => void note()}>{t`Note in ${open.machine.name}’s shift`}</Button>
     </>
   )
 }

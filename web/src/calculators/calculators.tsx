@@ -1,15 +1,18 @@
-import { calculatorGroups, calculatorWords } from '@geolabe/core'
+import { calculatorGroups } from '@geolabe/core'
 import { Search } from 'lucide-react'
 import { useEffect, useRef, useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { typing } from '../help/keys'
+import { calculatorWords } from '../language/calculator-words'
+import { t, told } from '../language/t'
 import { Title } from '../look/page'
 
 const listed = calculatorGroups.map((g) => ({
   ...g,
+  label: told(g.label),
   entries: g.calculators.map((c) => ({
     name: c.name,
-    purpose: c.purpose,
+    purpose: told(c.purpose),
     ...calculatorWords(c),
   })),
 }))
@@ -35,7 +38,9 @@ export function Calculators() {
   const first = shown[0]?.entries[0]
   return (
     <>
-      <Title below="Each one computes at every change, says what it rests on, and works without a network.">Calculators</Title>
+      <Title
+        below={t`Each one computes at every change, says what it rests on, and works without a network.`}
+      >{t`Calculators`}</Title>
       <form
         className="relative mb-5"
         role="search"
@@ -49,16 +54,16 @@ export function Calculators() {
           ref={box}
           className="field pl-11 text-lg"
           type="search"
-          aria-label="Search the calculators, press / to come here"
-          placeholder="sling, mat, tipping, wind …"
+          aria-label={t`Search the calculators, press / to come here`}
+          placeholder={t`sling, mat, tipping, wind …`}
           value={asked}
           onChange={(e) => setAsked(e.target.value)}
         />
       </form>
       <p className="sr-only" aria-live="polite">
-        {asked ? `${shown.reduce((n, g) => n + g.entries.length, 0)} found` : ''}
+        {asked ? t`${shown.reduce((n, g) => n + g.entries.length, 0)} found` : ''}
       </p>
-      {shown.length === 0 && <p className="text-lg">Nothing here is called that. Try another word for it.</p>}
+      {shown.length === 0 && <p className="text-lg">{t`Nothing here is called that. Try another word for it.`}</p>}
       <div className="grid gap-6 pb-8">
         {shown.map((g) => (
           <section key={g.id} aria-label={g.label}>

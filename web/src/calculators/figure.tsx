@@ -1,4 +1,5 @@
 import { type ReactNode, useEffect, useId, useState } from 'react'
+import { t, told } from '../language/t'
 import { unitIn, wordsOf } from '../units/field-names'
 import { editIn, editPlain, parseIn, parsePlain, typedFault, unitOf, usePreferences } from '../units/units'
 import { isObj, isTol, type Json, mayBeNull, type Schema, takesTol } from './schema'
@@ -21,7 +22,7 @@ export function Frame({ label, fault, children }: { label: string; fault: string
         {label}
       </label>
       {children(id)}
-      {fault && <p className="mt-1 text-[0.92rem] font-semibold text-outside">{fault}</p>}
+      {fault && <p className="mt-1 text-[0.92rem] font-semibold text-outside">{told(fault)}</p>}
     </div>
   )
 }
@@ -121,8 +122,8 @@ export function Figure(p: Fields) {
           {tolerant && off === null && !asked && (
             <button
               type="button"
-              aria-label={`Give a ± for ${label}`}
-              title="Not sure of it: give a ±"
+              aria-label={t`Give a ± for ${label}`}
+              title={t`Not sure of it: give a ±`}
               className="flex size-12 shrink-0 items-center justify-center rounded-lg text-[1.15rem] text-quiet hover:text-ink"
               onClick={() => setAsked(true)}
             >
@@ -150,7 +151,7 @@ export function Numbers(p: Fields) {
   const [text, setText] = useState(said)
   return (
     <Frame
-      label={`${wordsOf(p.name)}${scale.label ? `, ${scale.label}` : ''}, one after another`}
+      label={t`${wordsOf(p.name)}${scale.label ? `, ${scale.label}` : ''}, one after another`}
       fault={faultAt(p) ?? (p.fault?.path.startsWith(p.path) ? p.fault.message : null)}
     >
       {(id) => (

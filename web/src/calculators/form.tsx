@@ -1,10 +1,9 @@
 import { Plus, X } from 'lucide-react'
-import { wordsOf } from '../units/field-names'
+import { t, told } from '../language/t'
+import { choiceOf, wordsOf } from '../units/field-names'
 import { type Fields, Figure, Frame, faultAt, Numbers } from './figure'
 import { ModelPicker, TablePicker } from './pickers'
 import { blankOf, branchesOf, isNumber, isObj, type Json, mayBeNull, type Obj, type Schema, tagOf, tagsIn } from './schema'
-
-const options = (name: string) => name.replace(/-/g, ' ').replace(/^./, (c) => c.toUpperCase())
 
 /** One input of a calculator, whatever it is: made from the same schema that checks it. */
 export function Editor(p: Fields) {
@@ -47,7 +46,7 @@ function Pick(p: Fields & { choices: string[] }) {
         <select id={id} className="field" value={String(p.value ?? '')} onChange={(e) => p.onChange(e.target.value)}>
           {p.choices.map((c) => (
             <option key={c} value={c}>
-              {options(c)}
+              {choiceOf(c)}
             </option>
           ))}
         </select>
@@ -138,11 +137,11 @@ function LeaveOut({ label, onClick, words }: { label: string; onClick: () => voi
           ? 'inline-flex min-h-12 items-center gap-1 text-[0.92rem] font-semibold underline decoration-edge decoration-2 underline-offset-4'
           : 'flex size-12 shrink-0 items-center justify-center rounded-lg text-quiet hover:text-ink'
       }
-      aria-label={`Leave out: ${label}`}
+      aria-label={t`Leave out: ${label}`}
       onClick={onClick}
     >
       <X size={16} aria-hidden="true" />
-      {words && `Leave out ${label.toLowerCase()}`}
+      {words && t`Leave out ${label.toLowerCase()}`}
     </button>
   )
 }
@@ -154,7 +153,7 @@ function Rows(p: Fields) {
   return (
     <fieldset className="rounded-lg border border-line p-2.5">
       <legend className="px-1 text-[0.92rem] font-bold">{label}</legend>
-      {p.fault?.path === p.path && <p className="mb-2 font-semibold text-outside">{p.fault.message}</p>}
+      {p.fault?.path === p.path && <p className="mb-2 font-semibold text-outside">{told(p.fault.message)}</p>}
       <ol className="grid gap-2.5">
         {list.map((v, i) => (
           <li
@@ -173,7 +172,7 @@ function Rows(p: Fields) {
             <button
               type="button"
               className="flex size-12 items-center justify-center rounded-lg border-2 border-edge"
-              aria-label={`Take off ${label.toLowerCase()} ${i + 1}`}
+              aria-label={t`Take off ${label.toLowerCase()} ${i + 1}`}
               onClick={() => p.onChange(list.filter((_, j) => j !== i))}
             >
               <X size={18} aria-hidden="true" />
@@ -186,7 +185,7 @@ function Rows(p: Fields) {
         className="mt-1 inline-flex min-h-12 items-center gap-1 font-semibold underline decoration-edge decoration-2 underline-offset-4"
         onClick={() => p.onChange([...list, nextRow(p.schema.items ?? {}, list)])}
       >
-        <Plus size={16} aria-hidden="true" /> Add to {label.toLowerCase()}
+        <Plus size={16} aria-hidden="true" /> {t`Add to ${label.toLowerCase()}`}
       </button>
     </fieldset>
   )
@@ -238,12 +237,12 @@ function Union(p: Fields) {
   const branch = branches[i] as Schema
   const name = (b: Schema) =>
     b.const !== undefined
-      ? options(String(b.const))
+      ? choiceOf(String(b.const))
       : b.type === 'object'
         ? Object.keys(b.properties ?? {})
             .map(wordsOf)
             .join(', ')
-        : 'Figure'
+        : t`Figure`
   return (
     <div className="grid gap-2.5">
       <Frame label={wordsOf(p.name)} fault={null}>

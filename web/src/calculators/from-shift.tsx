@@ -1,6 +1,7 @@
 import type { Shift } from '@geolabe/contract'
 import { useState } from 'react'
 import { useMachine, useMyShifts, usePlaces, useShift } from '../api/queries'
+import { t } from '../language/t'
 import { Button } from '../look/button'
 import type { Presentation } from './drawings/present'
 import type { Obj } from './schema'
@@ -29,9 +30,9 @@ function OfMachine({ shift, mine, onTake }: { shift: Shift } & Parameters<typeof
           onTake(known as Obj)
           setTaken(true)
         }}
-      >{`From ${shift.machine.name} at ${shift.place.name}`}</Button>
+      >{t`From ${shift.machine.name} at ${shift.place.name}`}</Button>
       <span role="status" className="text-quiet">
-        {taken && 'What the shift knows is filled in. The rest is as it was: look at it.'}
+        {taken && t`What the shift knows is filled in. The rest is as it was: look at it.`}
       </span>
     </p>
   )

@@ -1,5 +1,6 @@
 import { isRefusal, loadMassCalculator, type TransferToLift, transferToLift } from '@geolabe/core'
 import { useMemo, useState } from 'react'
+import { t } from '../language/t'
 import { Button } from '../look/button'
 import { Dialog } from '../look/dialog'
 import { useSay } from '../units/units'
@@ -20,7 +21,7 @@ export function LoadBuilder({ onClose, onTake }: { onClose: () => void; onTake: 
   const said = (t: TransferToLift['mass_kg']) =>
     t === undefined ? '' : typeof t === 'number' ? say('mass', t) : `${say('mass', t.value)} ± ${say('mass', t.tolerance)}`
   return (
-    <Dialog open onClose={onClose} title="What does it weigh?">
+    <Dialog open onClose={onClose} title={t`What does it weigh?`}>
       <div className="grid gap-3">
         {fault ? (
           <p role="alert" className="font-semibold text-outside">
@@ -37,9 +38,7 @@ export function LoadBuilder({ onClose, onTake }: { onClose: () => void; onTake: 
         )}
         <SavedLoads input={input} onTake={setInput} />
         <Editor schema={schema} value={input} onChange={(v) => setInput(isObj(v) ? v : {})} path="" name="" fault={fault} />
-        <Button look="next" disabled={!transfer} onClick={() => transfer && onTake(transfer)}>
-          Take it as the load
-        </Button>
+        <Button look="next" disabled={!transfer} onClick={() => transfer && onTake(transfer)}>{t`Take it as the load`}</Button>
       </div>
     </Dialog>
   )

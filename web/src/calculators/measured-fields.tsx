@@ -1,4 +1,5 @@
 import { useState } from 'react'
+import { t } from '../language/t'
 import { measuredNow, type Typed, withMeasured } from './as-measured'
 import type { Presentation } from './drawings/present'
 import { Figure } from './figure'
@@ -24,7 +25,7 @@ export function MeasuredFields({
   }
   return (
     <fieldset className="rounded-lg border border-line bg-sheet p-2.5">
-      <legend className="px-1 text-[0.92rem] font-bold">As measured</legend>
+      <legend className="px-1 text-[0.92rem] font-bold">{t`As measured`}</legend>
       <div className="grid grid-cols-[repeat(auto-fill,minmax(11.5rem,1fr))] items-end gap-x-3 gap-y-2.5">
         {Object.entries(now).map(([name, value]) => (
           <Figure

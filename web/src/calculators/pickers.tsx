@@ -1,6 +1,7 @@
 import { isReadByChart, machineModel, ratingTable, sameAxes, type TableAxes } from '@geolabe/core'
 import { useEffect, useState } from 'react'
 import { useTable, useTables } from '../api/queries'
+import { t } from '../language/t'
 import { type Fields, Frame } from './figure'
 import { isObj, type Json } from './schema'
 
@@ -21,11 +22,14 @@ export function TablePicker(p: Fields) {
   const known = ratingTable.safeParse(p.value)
   const fitting = (list.data?.tables ?? []).filter((t) => t.id === now.id || (known.success && sameUse(known.data.axes, t.axes)))
   return (
-    <Frame label="Table" fault={p.fault?.path.startsWith(p.path) ? p.fault.message : known.success ? null : 'This is no table.'}>
+    <Frame
+      label={t`Table`}
+      fault={p.fault?.path.startsWith(p.path) ? p.fault.message : known.success ? null : t`This is no table.`}
+    >
       {(id) => (
         <select id={id} className="field" value={String(now.id ?? '')} onChange={(e) => setAsked(e.target.value)}>
           {!fitting.some((t) => t.id === now.id) && (
-            <option value={String(now.id ?? '')}>{String(now.title ?? 'The example')}</option>
+            <option value={String(now.id ?? '')}>{String(now.title ?? t`The example`)}</option>
           )}
           {fitting.map((t) => (
             <option key={t.id} value={t.id}>
@@ -56,7 +60,7 @@ export function ModelPicker(p: Fields) {
   const now = known.success ? known.data.id : ''
   const others = list.data?.tables ?? []
   return (
-    <Frame label="Machine’s geometry" fault={p.fault?.path.startsWith(p.path) ? p.fault.message : null}>
+    <Frame label={t`Machine’s geometry`} fault={p.fault?.path.startsWith(p.path) ? p.fault.message : null}>
       {(id) => (
         <select
           id={id}
@@ -64,7 +68,7 @@ export function ModelPicker(p: Fields) {
           value={others.find((t) => t.machine === now)?.id ?? ''}
           onChange={(e) => setAsked(e.target.value)}
         >
-          {!others.some((t) => t.machine === now) && <option value="">{known.success ? known.data.name : 'The example'}</option>}
+          {!others.some((t) => t.machine === now) && <option value="">{known.success ? known.data.name : t`The example`}</option>}
           {others.map((t) => (
             <option key={t.id} value={t.id}>
               {t.machineName}

@@ -1,4 +1,5 @@
 import { useState } from 'react'
+import { t } from '../language/t'
 import { Button } from '../look/button'
 import { Labelled } from '../look/field'
 import { isObj, type Obj } from './schema'
@@ -25,7 +26,7 @@ export function SavedLoads({ input, onTake }: { input: Obj; onTake: (v: Obj) => 
   const names = Object.keys(loads).sort()
   return (
     <div className="grid grid-cols-[1fr_auto] items-end gap-2 rounded-lg border border-line p-2.5">
-      <Labelled label="Name of this load">
+      <Labelled label={t`Name of this load`}>
         {({ id }) => (
           <input
             id={id}
@@ -37,11 +38,9 @@ export function SavedLoads({ input, onTake }: { input: Obj; onTake: (v: Obj) => 
           />
         )}
       </Labelled>
-      <Button disabled={name.trim() === ''} onClick={() => keep({ ...loads, [name.trim()]: input })}>
-        Keep
-      </Button>
+      <Button disabled={name.trim() === ''} onClick={() => keep({ ...loads, [name.trim()]: input })}>{t`Keep`}</Button>
       {names.length > 0 && (
-        <ul className="col-span-full flex flex-wrap gap-2" aria-label="Loads kept on this device">
+        <ul className="col-span-full flex flex-wrap gap-2" aria-label={t`Loads kept on this device`}>
           {names.map((n) => (
             <li key={n} className="flex">
               <Button
@@ -54,11 +53,9 @@ export function SavedLoads({ input, onTake }: { input: Obj; onTake: (v: Obj) => 
               </Button>
               <Button
                 look="quiet"
-                aria-label={`Forget ${n}`}
+                aria-label={t`Forget ${n}`}
                 onClick={() => keep(Object.fromEntries(Object.entries(loads).filter(([k]) => k !== n)))}
-              >
-                forget
-              </Button>
+              >{t`forget`}</Button>
             </li>
           ))}
         </ul>

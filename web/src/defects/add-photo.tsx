@@ -4,6 +4,7 @@ import { useState } from 'react'
 import { newId } from '../api/client'
 import { queryClient } from '../api/me'
 import { outbox } from '../api/outbox'
+import { t } from '../language/t'
 import { FileButton } from '../look/file-button'
 import { Refused } from '../look/page'
 import { smaller } from './photo'
@@ -25,7 +26,7 @@ export function AddPhoto({ defect }: { defect: string }) {
   return (
     <>
       <FileButton accept="image/*" onFile={(f) => void add(f)}>
-        <Camera aria-hidden="true" /> Add a photo
+        <Camera aria-hidden="true" /> {t`Add a photo`}
       </FileButton>
       <Refused error={error} />
     </>

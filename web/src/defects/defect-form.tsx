@@ -1,4 +1,4 @@
-import { type Defect, type Grade, gradeWords, photoLimit_bytes, raiseDefectRequest, stopsMachine } from '@geolabe/contract'
+import { type Defect, type Grade, photoLimit_bytes, raiseDefectRequest, stopsMachine } from '@geolabe/contract'
 import { gradeBy, gradesFrom, isGraver, type Machine } from '@geolabe/core'
 import { Camera } from 'lucide-react'
 import { useState } from 'react'
@@ -7,6 +7,8 @@ import { newId } from '../api/client'
 import { queryClient } from '../api/me'
 import { outbox } from '../api/outbox'
 import { SpotOn } from '../instruments/spot'
+import { t } from '../language/t'
+import { gradeWords } from '../language/words'
 import { Button } from '../look/button'
 import { Choice } from '../look/choice'
 import { FileButton } from '../look/file-button'
@@ -68,20 +70,20 @@ export function DefectForm({ machine, shift, item, where, definition, near, onRa
   })
   return (
     <Form onSubmit={submit} className="grid gap-4">
-      {where === null && <TextEntry control={control} name="where" label="Where on the machine" />}
-      <TextEntry control={control} name="words" label="What is wrong" rows={3} autoFocus />
+      {where === null && <TextEntry control={control} name="where" label={t`Where on the machine`} />}
+      <TextEntry control={control} name="words" label={t`What is wrong`} rows={3} autoFocus />
       {definition && (
         <div>
           <div className="mb-1 flex flex-wrap items-end justify-between gap-2">
-            <p className="font-semibold">Where on it</p>
+            <p className="font-semibold">{t`Where on it`}</p>
             <Choice
-              label="View"
+              label={t`View`}
               hideLabel
               value={view}
               onChange={setView}
               options={[
-                { value: 'plan', label: 'From above' },
-                { value: 'side', label: 'From its left' },
+                { value: 'plan', label: t`From above` },
+                { value: 'side', label: t`From its left` },
               ]}
             />
           </div>
@@ -97,12 +99,10 @@ export function DefectForm({ machine, shift, item, where, definition, near, onRa
           setPhoto(fits ? file : null)
         }}
       >
-        <Camera aria-hidden="true" /> {photo ? photo.name : 'Add a photo'}
+        <Camera aria-hidden="true" /> {photo ? photo.name : t`Add a photo`}
       </FileButton>
       {untilGraded && chosen === 'watch' && (
-        <p className="border-l-4 border-near pl-3 font-semibold">
-          On this machine any defect stops it until the person in charge has graded it.
-        </p>
+        <p className="border-l-4 border-near pl-3 font-semibold">{t`On this machine any defect stops it until the person in charge has graded it.`}</p>
       )}
       <Refused error={error} />
       <Button
@@ -111,7 +111,7 @@ export function DefectForm({ machine, shift, item, where, definition, near, onRa
         disabled={form.formState.isSubmitting}
         className="min-h-16 justify-center text-lg disabled:opacity-60"
       >
-        {chosen && (stopsMachine(chosen) || untilGraded) ? 'Enter it and stop the machine' : 'Enter the defect'}
+        {chosen && (stopsMachine(chosen) || untilGraded) ? t`Enter it and stop the machine` : t`Enter the defect`}
       </Button>
     </Form>
   )
@@ -124,15 +124,13 @@ function GradeField({ control, least }: { control: Entry['control']; least: Grad
   const chosen: Grade | undefined = grading.value
   return (
     <fieldset>
-      <legend className="mb-1 font-semibold">How grave</legend>
+      <legend className="mb-1 font-semibold">{t`How grave`}</legend>
       {helper ? (
         <GradeHelper onGrade={(g) => grading.onChange(least && isGraver(least, g) ? least : g)} />
       ) : (
-        <Button look="quiet" onClick={() => setHelper(true)}>
-          Not sure? Two questions
-        </Button>
+        <Button look="quiet" onClick={() => setHelper(true)}>{t`Not sure? Two questions`}</Button>
       )}
-      {least && <p className="mb-2 font-semibold">A fault here stops the machine.</p>}
+      {least && <p className="mb-2 font-semibold">{t`A fault here stops the machine.`}</p>}
       <div className="grid gap-2">
         {gradesFrom(least).map((g) => (
           <label
@@ -155,7 +153,7 @@ function GradeField({ control, least }: { control: Entry['control']; least: Grad
           </label>
         ))}
       </div>
-      {graded.error && <p className="mt-1 font-semibold text-outside">Say how grave it is.</p>}
+      {graded.error && <p className="mt-1 font-semibold text-outside">{t`Say how grave it is.`}</p>}
     </fieldset>
   )
 }
@@ -169,9 +167,9 @@ function nearest(m: Machine, at: readonly [number, number]): [number, number] {
 
 type Answer = 'yes' | 'no' | 'unsure'
 const answers = [
-  { value: 'yes', label: 'Yes' },
-  { value: 'no', label: 'No' },
-  { value: 'unsure', label: 'Not sure' },
+  { value: 'yes', label: t`Yes` },
+  { value: 'no', label: t`No` },
+  { value: 'unsure', label: t`Not sure` },
 ] as const
 
 /** Two questions, and what they make it. */
@@ -181,7 +179,7 @@ function GradeHelper({ onGrade }: { onGrade: (g: Grade) => void }) {
   return (
     <div className="mb-2 grid gap-2 rounded-lg border border-line p-3">
       <Choice
-        label="Could it hurt someone?"
+        label={t`Could it hurt someone?`}
         value={hurt}
         options={answers}
         onChange={(v) => {
@@ -192,7 +190,7 @@ function GradeHelper({ onGrade }: { onGrade: (g: Grade) => void }) {
       />
       {hurt === 'no' && (
         <Choice
-          label="Could running on make it worse?"
+          label={t`Could running on make it worse?`}
           value={worse}
           options={answers}
           onChange={(v) => {

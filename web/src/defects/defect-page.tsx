@@ -2,7 +2,6 @@ import {
   type Defect,
   type GradeRequest,
   gradeRequest,
-  gradeWords,
   type NoteRequest,
   noteRequest,
   type RepairRequest,
@@ -23,6 +22,8 @@ import { queryClient, useMe } from '../api/me'
 import { outbox } from '../api/outbox'
 import { useDefect, useMachine } from '../api/queries'
 import { SpotOn } from '../instruments/spot'
+import { t } from '../language/t'
+import { gradeWords } from '../language/words'
 import { Button } from '../look/button'
 import { DateEntry } from '../look/date-entry'
 import { ChoiceEntry, FigureEntry } from '../look/entries'
@@ -67,14 +68,14 @@ function Life({ defect: d }: { defect: Defect }) {
           <div className="h-3 hatch-outside" />
           <div className="flex flex-wrap items-center justify-between gap-3 p-4">
             <p className="text-lg">
-              <strong className="text-outside">{d.machine.name} is stopped.</strong>{' '}
+              <strong className="text-outside">{t`${d.machine.name} is stopped.`}</strong>{' '}
               {d.pending
-                ? 'On this machine any defect stops it until the person in charge has graded it.'
+                ? t`On this machine any defect stops it until the person in charge has graded it.`
                 : d.state === 'repaired'
-                  ? 'The repair is recorded; somebody else looks at it, then the person in charge returns it to service.'
+                  ? t`The repair is recorded; somebody else looks at it, then the person in charge returns it to service.`
                   : d.state === 'verified'
-                    ? 'The repair was looked at; the person in charge returns it to service.'
-                    : 'Nobody uses it until it is repaired, looked at by another, and returned by the person in charge.'}
+                    ? t`The repair was looked at; the person in charge returns it to service.`
+                    : t`Nobody uses it until it is repaired, looked at by another, and returned by the person in charge.`}
             </p>
             <a
               className="inline-flex min-h-12 items-center gap-2 rounded-lg border-2 border-ink px-4 font-semibold"
@@ -82,13 +83,13 @@ function Life({ defect: d }: { defect: Defect }) {
               target="_blank"
               rel="noreferrer"
             >
-              <Printer size={20} aria-hidden="true" /> Stop tag
+              <Printer size={20} aria-hidden="true" /> {t`Stop tag`}
             </a>
           </div>
         </div>
       )}
       <div className="grid items-start gap-4 pb-8 md:grid-cols-2">
-        <Sheet title={d.pending ? 'Waits to be graded' : stateWords[d.state]}>
+        <Sheet title={d.pending ? t`Waits to be graded` : stateWords[d.state]}>
           {machine && d.spot && (
             <div className="mb-4">
               <SpotOn machine={machine} spot={d.spot} onSpot={null} view={d.spot.view} />
@@ -98,28 +99,22 @@ function Life({ defect: d }: { defect: Defect }) {
         </Sheet>
         <div className="grid gap-4">
           {may('acknowledge') && (
-            <Sheet title="Your part: acknowledge">
-              <Button look="next" onClick={() => void act('acknowledge', {})}>
-                I have seen this
-              </Button>
+            <Sheet title={t`Your part: acknowledge`}>
+              <Button look="next" onClick={() => void act('acknowledge', {})}>{t`I have seen this`}</Button>
             </Sheet>
           )}
           {has('person-in-charge') && d.pending && <Grading defect={d} onSave={(body) => void act('grade', body)} />}
           {may('repair') && <Repair onSave={(body) => void act('repair', body)} />}
           {may('verify') && <Verify onSave={(body) => void act('verify', body)} />}
           {d.state === 'repaired' && mine && (
-            <p className="text-quiet">
-              You recorded this repair; somebody else looks at it. Returning is the part of the person in charge.
-            </p>
+            <p className="text-quiet">{t`You recorded this repair; somebody else looks at it. Returning is the part of the person in charge.`}</p>
           )}
           {may('return') && <Return machine={d.machine.name} onSave={(words) => void act('return', { words })} />}
           {may('watch') && (
             <Keep onWatch={(body) => void act('watch', body)} onAccept={(words) => void act('accept', { words })} />
           )}
           {has('person-in-charge') && stopsMachine(d.grade) && (d.state === 'raised' || d.state === 'acknowledged') && (
-            <p className="text-quiet">
-              Returning to service waits for a fitter’s recorded repair, and for another to look at it.
-            </p>
+            <p className="text-quiet">{t`Returning to service waits for a fitter’s recorded repair, and for another to look at it.`}</p>
           )}
           {!closed && <Add defect={d} mayWorsen={may('worsen')} onNote={(body) => void act('notes', body)} />}
           <Refused error={error} />
@@ -132,23 +127,21 @@ function Life({ defect: d }: { defect: Defect }) {
 function Story({ defect: d }: { defect: Defect }) {
   return (
     <ol className="grid gap-4">
-      <Step title={`Raised: ${gradeWords[d.raisedGrade].label.toLowerCase()}`} by={d.raised}>
+      <Step title={t`Raised: ${gradeWords[d.raisedGrade].label.toLowerCase()}`} by={d.raised}>
         <p className="text-lg">{d.words}</p>
         {d.photos.map((p) => (
           <img
             key={p}
             src={`/api/photos/${p}`}
-            alt={`The defect: ${d.words}`}
+            alt={t`The defect: ${d.words}`}
             className="mt-2 max-h-72 rounded-lg border border-line"
           />
         ))}
       </Step>
       {!d.acknowledged && d.contacts.length > 0 && (
         <li className="border-l-4 border-near pl-4">
-          <p className="font-bold">Not acknowledged yet</p>
-          <p className="text-quiet">
-            Told: {d.contacts.map((c) => `${c.person.name}, in their place ${c.standIn.name}`).join('; ')}
-          </p>
+          <p className="font-bold">{t`Not acknowledged yet`}</p>
+          <p className="text-quiet">{t`Told: ${d.contacts.map((c) => t`${c.person.name}, in their place ${c.standIn.name}`).join('; ')}`}</p>
         </li>
       )}
       {happened(d).map((x) => (
@@ -158,22 +151,22 @@ function Story({ defect: d }: { defect: Defect }) {
         </Step>
       ))}
       {d.watched?.over && (
-        <li className="border-l-4 border-outside pl-4 font-bold text-outside">Its time is over. Look at it and decide anew.</li>
+        <li className="border-l-4 border-outside pl-4 font-bold text-outside">{t`Its time is over. Look at it and decide anew.`}</li>
       )}
     </ol>
   )
 }
 
 const actionWords: Record<Defect['steps'][number]['action'], string> = {
-  acknowledge: 'Acknowledged',
-  grade: 'Graded',
-  repair: 'Repair recorded',
-  verify: 'Repair looked at: in order',
-  'send-back': 'Repair sent back: not in order',
-  watch: 'Kept watched',
-  accept: 'Accepted as it is',
-  return: 'Returned to service',
-  worsen: 'Worsened',
+  acknowledge: t`Acknowledged`,
+  grade: t`Graded`,
+  repair: t`Repair recorded`,
+  verify: t`Repair looked at: in order`,
+  'send-back': t`Repair sent back: not in order`,
+  watch: t`Kept watched`,
+  accept: t`Accepted as it is`,
+  return: t`Returned to service`,
+  worsen: t`Worsened`,
 }
 
 /** Decisions and notes in the order in which they came; what was overtaken stays to be read. */
@@ -181,12 +174,12 @@ function happened(d: Defect) {
   const decided = d.steps.map((x) => {
     const { parts, hours, until_date, until_hours } = x.detail as Record<string, string | number | null | undefined>
     const until = { untilDate: (until_date as string) ?? null, untilHours: (until_hours as number) ?? null }
-    const title = x.action === 'watch' ? `Kept watched: ${watchWords(until)}` : actionWords[x.action]
+    const title = x.action === 'watch' ? t`Kept watched: ${watchWords(until)}` : actionWords[x.action]
     const graded = x.action === 'grade' || (x.action === 'worsen' && 'grade' in x.detail && x.detail.grade !== null)
-    const more = x.action === 'repair' ? `${parts || 'No parts'} · ${hours} h` : graded ? gradeWords[x.grade].label : ''
+    const more = x.action === 'repair' ? `${parts || t`No parts`} · ${hours} h` : graded ? gradeWords[x.grade].label : ''
     return { title, by: x.by, at: x.at, words: x.words, more }
   })
-  const noted = d.notes.map((n) => ({ title: 'Note', by: n.by, at: n.at, words: n.words, more: '' }))
+  const noted = d.notes.map((n) => ({ title: t`Note`, by: n.by, at: n.at, words: n.words, more: '' }))
   return [...decided, ...noted].sort((a, b) => (a.at < b.at ? -1 : 1))
 }
 
@@ -197,12 +190,12 @@ const gradeOptions = (d: Defect) =>
 function Grading({ defect: d, onSave }: { defect: Defect; onSave: (body: GradeRequest) => void }) {
   const form = useEntry(gradeRequest, { grade: d.grade, words: '' })
   return (
-    <Sheet title="Your part: grade it">
+    <Sheet title={t`Your part: grade it`}>
       <Form onSubmit={form.handleSubmit(onSave)}>
-        <ChoiceEntry control={form.control} name="grade" label="Grade" options={gradeOptions(d)} />
-        <TextEntry control={form.control} name="words" label="Why" rows={2} />
+        <ChoiceEntry control={form.control} name="grade" label={t`Grade`} options={gradeOptions(d)} />
+        <TextEntry control={form.control} name="words" label={t`Why`} rows={2} />
         <Button look="next" type="submit">
-          {stopsMachine(form.watch('grade')) ? 'Grade it; it stays stopped' : 'Grade it and release the machine'}
+          {stopsMachine(form.watch('grade')) ? t`Grade it; it stays stopped` : t`Grade it and release the machine`}
         </Button>
       </Form>
     </Sheet>
@@ -216,14 +209,12 @@ function Verify({ onSave }: { onSave: (body: VerifyRequest) => void }) {
     void form.handleSubmit(onSave)()
   }
   return (
-    <Sheet title="Look at the repair">
+    <Sheet title={t`Look at the repair`}>
       <Form onSubmit={form.handleSubmit(onSave)}>
-        <TextEntry control={form.control} name="words" label="What you tried, what you saw" rows={3} />
+        <TextEntry control={form.control} name="words" label={t`What you tried, what you saw`} rows={3} />
         <div className="flex flex-wrap gap-2">
-          <Button look="next" onClick={() => say(true)}>
-            It is in order
-          </Button>
-          <Button onClick={() => say(false)}>Not in order, back to the fitter</Button>
+          <Button look="next" onClick={() => say(true)}>{t`It is in order`}</Button>
+          <Button onClick={() => say(false)}>{t`Not in order, back to the fitter`}</Button>
         </div>
       </Form>
     </Sheet>
@@ -238,16 +229,14 @@ function Keep({ onWatch, onAccept }: { onWatch: (body: WatchRequest) => void; on
     if (await form.trigger('words', { shouldFocus: true })) onAccept(form.getValues('words').trim())
   }
   return (
-    <Sheet title="Your part: keep it watched, or accept it">
+    <Sheet title={t`Your part: keep it watched, or accept it`}>
       <Form onSubmit={form.handleSubmit(onWatch)}>
-        <DateEntry control={control} name="untilDate" label="Watched until" />
-        <FigureEntry control={control} name="untilHours" label="Or until the meter stands at" />
-        <TextEntry control={control} name="words" label="What to look for, or why it is accepted" rows={2} />
+        <DateEntry control={control} name="untilDate" label={t`Watched until`} />
+        <FigureEntry control={control} name="untilHours" label={t`Or until the meter stands at`} />
+        <TextEntry control={control} name="words" label={t`What to look for, or why it is accepted`} rows={2} />
         <div className="flex flex-wrap gap-2">
-          <Button look="next" type="submit">
-            Keep it watched
-          </Button>
-          <Button onClick={() => void accept()}>Accept it as it is</Button>
+          <Button look="next" type="submit">{t`Keep it watched`}</Button>
+          <Button onClick={() => void accept()}>{t`Accept it as it is`}</Button>
         </div>
       </Form>
     </Sheet>
@@ -265,15 +254,15 @@ function Add({ defect: d, mayWorsen, onNote }: { defect: Defect; mayWorsen: bool
       form.reset()
     })()
   return (
-    <Sheet title="Add to it">
+    <Sheet title={t`Add to it`}>
       <Form onSubmit={() => void send(false)}>
-        <TextEntry control={control} name="words" label="What you saw" rows={2} />
+        <TextEntry control={control} name="words" label={t`What you saw`} rows={2} />
         {mayWorsen && options.length > 1 && (
-          <ChoiceEntry control={control} name="grade" label="If it has worsened, it is now" options={options} />
+          <ChoiceEntry control={control} name="grade" label={t`If it has worsened, it is now`} options={options} />
         )}
         <div className="flex flex-wrap gap-2">
-          {mayWorsen && <Button onClick={() => void send(true)}>It has worsened</Button>}
-          <Button onClick={() => void send(false)}>Add the note</Button>
+          {mayWorsen && <Button onClick={() => void send(true)}>{t`It has worsened`}</Button>}
+          <Button onClick={() => void send(false)}>{t`Add the note`}</Button>
           <AddPhoto defect={d.id} />
         </div>
       </Form>
@@ -297,14 +286,12 @@ function Repair({ onSave }: { onSave: (body: RepairRequest) => void }) {
   const form = useEntry(repairRequest, { words: '', parts: '' })
   const { control } = form
   return (
-    <Sheet title="Your part: record the repair">
+    <Sheet title={t`Your part: record the repair`}>
       <Form onSubmit={form.handleSubmit(onSave)}>
-        <TextEntry control={control} name="words" label="What was done" rows={3} />
-        <TextEntry control={control} name="parts" label="Parts" />
-        <FigureEntry control={control} name="hours" label="Hours of work" />
-        <Button look="next" type="submit">
-          Record the repair
-        </Button>
+        <TextEntry control={control} name="words" label={t`What was done`} rows={3} />
+        <TextEntry control={control} name="parts" label={t`Parts`} />
+        <FigureEntry control={control} name="hours" label={t`Hours of work`} />
+        <Button look="next" type="submit">{t`Record the repair`}</Button>
       </Form>
     </Sheet>
   )
@@ -313,12 +300,10 @@ function Repair({ onSave }: { onSave: (body: RepairRequest) => void }) {
 function Return({ machine, onSave }: { machine: string; onSave: (words: string) => void }) {
   const form = useEntry(returnRequest, { words: '' })
   return (
-    <Sheet title="Your part: return to service">
+    <Sheet title={t`Your part: return to service`}>
       <Form onSubmit={form.handleSubmit(({ words }) => onSave(words))}>
-        <TextEntry control={form.control} name="words" label="What you looked at" rows={3} />
-        <Button look="next" type="submit">
-          Return {machine} to service
-        </Button>
+        <TextEntry control={form.control} name="words" label={t`What you looked at`} rows={3} />
+        <Button look="next" type="submit">{t`Return ${machine} to service`}</Button>
       </Form>
     </Sheet>
   )

@@ -1,9 +1,11 @@
-import { type Defect, type DefectState, gradeWords, stopsMachine } from '@geolabe/contract'
+import { type Defect, type DefectState, stopsMachine } from '@geolabe/contract'
 import { isClosed } from '@geolabe/core'
 import clsx from 'clsx'
 import { useState } from 'react'
 import { Link, useNavigate, useSearchParams } from 'react-router'
 import { moreOf, useDefectList, useMachine, useYard } from '../api/queries'
+import { t } from '../language/t'
+import { gradeWords } from '../language/words'
 import { Button } from '../look/button'
 import { Choice } from '../look/choice'
 import { Dialog } from '../look/dialog'
@@ -13,17 +15,17 @@ import { date, when } from '../look/when'
 import { DefectForm } from './defect-form'
 
 export const stateWords: Record<DefectState, string> = {
-  raised: 'Raised',
-  acknowledged: 'Acknowledged',
-  repaired: 'Repair recorded',
-  verified: 'Repair looked at',
-  watched: 'Watched',
-  accepted: 'Accepted as it is',
-  returned: 'Returned to service',
+  raised: t`Raised`,
+  acknowledged: t`Acknowledged`,
+  repaired: t`Repair recorded`,
+  verified: t`Repair looked at`,
+  watched: t`Watched`,
+  accepted: t`Accepted as it is`,
+  returned: t`Returned to service`,
 }
 
 export const watchWords = (w: Pick<NonNullable<Defect['watched']>, 'untilDate' | 'untilHours'>) =>
-  `watched until ${[w.untilDate && date(w.untilDate), w.untilHours === null ? null : `${w.untilHours} h`].filter(Boolean).join(' or ')}`
+  t`watched until ${[w.untilDate && date(w.untilDate), w.untilHours === null ? null : `${w.untilHours} h`].filter(Boolean).join(' or ')}`
 
 export function Defects() {
   const [which, setWhich] = useState<'open' | 'all'>('open')
@@ -38,20 +40,20 @@ export function Defects() {
   return (
     <>
       <div className="flex flex-wrap items-start justify-between gap-3">
-        <Title below="Danger to people and damage to the machine stop it for everyone until the person in charge returns it.">
-          Defects
-        </Title>
-        {machines[0] && <Button onClick={() => setParams({ raise: machines[0]?.id ?? '' })}>Report a defect</Button>}
+        <Title
+          below={t`Danger to people and damage to the machine stop it for everyone until the person in charge returns it.`}
+        >{t`Defects`}</Title>
+        {machines[0] && <Button onClick={() => setParams({ raise: machines[0]?.id ?? '' })}>{t`Report a defect`}</Button>}
       </div>
       <div className="mb-4 max-w-sm">
         <Choice
-          label="Which"
+          label={t`Which`}
           hideLabel
           value={which}
           onChange={setWhich}
           options={[
-            { value: 'open', label: 'Open' },
-            { value: 'all', label: 'All' },
+            { value: 'open', label: t`Open` },
+            { value: 'all', label: t`All` },
           ]}
         />
       </div>
@@ -61,12 +63,10 @@ export function Defects() {
           return (
             <>
               {defects.length === 0 ? (
-                <p className="rounded-xl border border-line bg-sheet p-6 text-lg">
-                  No defect {which === 'open' ? 'is open' : 'on record'}.
-                </p>
+                <p className="rounded-xl border border-line bg-sheet p-6 text-lg">{t`No defect ${which === 'open' ? t`is open` : t`on record`}.`}</p>
               ) : null}
               <LongList
-                label="Defects, the latest first"
+                label={t`Defects, the latest first`}
                 items={defects}
                 keyOf={(d) => d.id}
                 row={(d) => <DefectRow defect={d} />}
@@ -80,11 +80,11 @@ export function Defects() {
       <Dialog
         open={raise !== null}
         onClose={close}
-        title={`Report a defect: ${machines.find((m) => m.id === raise)?.name ?? ''}`}
+        title={t`Report a defect: ${machines.find((m) => m.id === raise)?.name ?? ''}`}
       >
         {machines.length > 1 && (
           <label className="mb-4 block font-semibold">
-            Machine
+            {t`Machine`}
             <select
               className="field mt-1"
               value={raise ?? ''}
@@ -127,7 +127,7 @@ function DefectRow({ defect: d }: { defect: Defect }) {
       <span className="min-w-0 grow p-4">
         <span className="flex flex-wrap justify-between gap-x-4">
           <span className="text-lg font-bold">{d.machine.name}</span>
-          <span className="font-semibold">{d.pending ? 'Waits to be graded' : stateWords[d.state]}</span>
+          <span className="font-semibold">{d.pending ? t`Waits to be graded` : stateWords[d.state]}</span>
         </span>
         <span className="block">
           {d.where}: {d.words}
@@ -137,10 +137,10 @@ function DefectRow({ defect: d }: { defect: Defect }) {
           {d.watched && d.state === 'watched' && (
             <strong className={d.watched.over ? 'text-outside' : ''}>
               {' '}
-              · {d.watched.over ? 'its time is over, look at it' : watchWords(d.watched)}
+              · {d.watched.over ? t`its time is over, look at it` : watchWords(d.watched)}
             </strong>
           )}
-          {d.worsenedAt && !ended && <strong className="text-outside"> · it has worsened</strong>}
+          {d.worsenedAt && !ended && <strong className="text-outside"> {t`· it has worsened`}</strong>}
         </span>
       </span>
     </Link>

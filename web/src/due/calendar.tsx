@@ -3,6 +3,7 @@ import clsx from 'clsx'
 import { format, parseISO } from 'date-fns'
 import { createContext, useContext } from 'react'
 import { DayPicker, type DayProps } from 'react-day-picker'
+import { t } from '../language/t'
 import { monthLook } from '../look/month-look'
 import { dateLocale } from '../units/locale'
 
@@ -16,7 +17,7 @@ const Due = createContext<Shown | null>(null)
 /** A month: what falls due on each day; overdue ones stand on today. */
 export function Calendar({ page, onPick }: Shown) {
   return (
-    <section className="pb-8" aria-label="Calendar of what falls due">
+    <section className="pb-8" aria-label={t`Calendar of what falls due`}>
       <Due value={{ page, onPick }}>
         <DayPicker
           defaultMonth={parseISO(page.today)}

@@ -6,6 +6,7 @@ import { newId } from '../api/client'
 import { queryClient } from '../api/me'
 import { outbox } from '../api/outbox'
 import { useDue } from '../api/queries'
+import { plural, t, told } from '../language/t'
 import { Button } from '../look/button'
 import { Choice } from '../look/choice'
 import { DateEntry } from '../look/date-entry'
@@ -16,7 +17,7 @@ import { Loaded, Refused, Sheet, Title } from '../look/page'
 import { date } from '../look/when'
 import { Calendar } from './calendar'
 
-const byWords: Record<string, string> = { operator: 'Operator', fitter: 'Fitter', outside: 'Outside examiner' }
+const byWords: Record<string, string> = { operator: t`Operator`, fitter: t`Fitter`, outside: t`Outside examiner` }
 
 /** What falls due, the most pressing first; the same on a calendar; and what to charge or refuel today. */
 export function Due() {
@@ -27,38 +28,36 @@ export function Due() {
   return (
     <>
       <div className="flex flex-wrap items-start justify-between gap-3">
-        <Title below="By date, or expected from use; the earlier counts.">What falls due</Title>
+        <Title below={t`By date, or expected from use; the earlier counts.`}>{t`What falls due`}</Title>
         <a
           className="flex min-h-12 items-center rounded-lg border-2 border-edge px-4 font-semibold"
           href="/api/exports/due.ics"
           download
-        >
-          As a calendar file
-        </a>
+        >{t`As a calendar file`}</a>
       </div>
       <div className="mb-4 flex flex-wrap gap-3">
         <div className="min-w-52">
           <Choice
-            label="View"
+            label={t`View`}
             hideLabel
             value={view}
             onChange={setView}
             options={[
-              { value: 'list', label: 'List' },
-              { value: 'calendar', label: 'Calendar' },
+              { value: 'list', label: t`List` },
+              { value: 'calendar', label: t`Calendar` },
             ]}
           />
         </div>
         {view === 'list' && (
           <div className="min-w-60">
             <Choice
-              label="Which"
+              label={t`Which`}
               hideLabel
               value={which}
               onChange={setWhich}
               options={[
-                { value: 'pressing', label: 'Pressing' },
-                { value: 'all', label: 'All' },
+                { value: 'pressing', label: t`Pressing` },
+                { value: 'all', label: t`All` },
               ]}
             />
           </div>
@@ -92,19 +91,23 @@ const impediments: Record<DueLine['state'], string> = {
 
 /** When, in words: never a bare date where it is only expected. */
 export function dueWords(d: DueLine): string {
-  if (d.state === 'never') return 'Never recorded: not proven'
-  const left = d.hoursLeft === null || d.hoursLeft <= 0 || d.state === 'overdue' ? '' : `, ${Math.round(d.hoursLeft)} h left`
-  if (d.date === null) return `${d.note ?? 'Not known when'}${left}`
+  if (d.state === 'never') return t`Never recorded: not proven`
+  const left = d.hoursLeft === null || d.hoursLeft <= 0 || d.state === 'overdue' ? '' : t`, ${Math.round(d.hoursLeft)} h left`
+  if (d.date === null) return `${d.note ?? t`Not known when`}${left}`
   const days = d.daysLeft ?? 0
   const away =
-    days === 0 ? 'today' : days < 0 ? `${-days} ${days === -1 ? 'day' : 'days'} ago` : `in ${days} ${days === 1 ? 'day' : 'days'}`
+    days === 0
+      ? t`today`
+      : days < 0
+        ? plural(-days, { one: '# day ago', other: '# days ago' })
+        : plural(days, { one: 'in # day', other: 'in # days' })
   const since =
-    d.state === 'overdue' ? (d.expectedBy === 'use' ? 'By hours since ' : 'Since ') : d.expectedBy === 'use' ? 'Expected ' : ''
+    d.state === 'overdue' ? (d.expectedBy === 'use' ? t`By hours since ` : t`Since `) : d.expectedBy === 'use' ? t`Expected ` : ''
   return `${since}${date(d.date)}, ${away}${left}`
 }
 
 function Lines({ lines, onDone }: { lines: DueLine[]; onDone: (d: DueLine) => void }) {
-  if (lines.length === 0) return <p className="rounded-xl border border-line bg-sheet p-6 text-lg">Nothing is pressing.</p>
+  if (lines.length === 0) return <p className="rounded-xl border border-line bg-sheet p-6 text-lg">{t`Nothing is pressing.`}</p>
   return (
     <ul className="grid gap-2">
       {lines.map((d) => (
@@ -131,10 +134,10 @@ function Lines({ lines, onDone }: { lines: DueLine[]; onDone: (d: DueLine) => vo
                 {dueWords(d)}
               </span>
               <span className="block text-[0.92rem] text-quiet">
-                {byWords[d.by]} · {d.last ? `last ${d.last.on}` : 'no record'} · {d.source}
+                {byWords[d.by]} · {d.last ? t`last ${d.last.on}` : t`no record`} · {d.source}
               </span>
             </span>
-            <Button onClick={() => onDone(d)}>Done</Button>
+            <Button onClick={() => onDone(d)}>{t`Done`}</Button>
           </span>
         </li>
       ))}
@@ -151,8 +154,8 @@ const actions: Record<EnergyLine['action'], string> = {
 
 function Energy({ lines }: { lines: EnergyLine[] }) {
   return (
-    <Sheet title="Charge and refuel">
-      <p className="mb-3 text-quiet">When low, under 30 %, unless the battery’s own book asks for more.</p>
+    <Sheet title={t`Charge and refuel`}>
+      <p className="mb-3 text-quiet">{t`When low, under 30 %, unless the battery’s own book asks for more.`}</p>
       <ul className="grid gap-2">
         {lines.map((e) => (
           <li key={e.machine} className="flex overflow-hidden rounded-lg border border-line">
@@ -161,16 +164,16 @@ function Energy({ lines }: { lines: EnergyLine[] }) {
               <span className="flex flex-wrap justify-between gap-x-3">
                 <strong>{e.machineName}</strong>
                 <span className="figure">
-                  {e.share === null ? 'not read' : `${Math.round(e.share * 100)} %`}
-                  {e.hoursLeft !== null && <span className="text-quiet"> · {e.hoursLeft.toFixed(1)} h</span>}
+                  {e.share === null ? t`not read` : `${Math.round(e.share * 100)} %`}
+                  {e.hoursLeft !== null && <span className="text-quiet"> {t`· ${e.hoursLeft.toFixed(1)} h`}</span>}
                 </span>
               </span>
               <span className={e.action === 'nothing' ? 'text-quiet' : 'font-semibold'}>
-                {e.why}
+                {told(e.why)}
                 {e.action !== 'nothing' &&
                   e.refill_h !== null &&
                   e.kind === 'battery' &&
-                  ` About ${e.refill_h.toFixed(1)} h to full.`}
+                  t` About ${e.refill_h.toFixed(1)} h to full.`}
               </span>
             </span>
           </li>
@@ -203,18 +206,14 @@ function DoneForm({ line, onDone }: { line: DueLine; onDone: () => void }) {
   })
   return (
     <Form onSubmit={record}>
-      <p className="text-quiet">
-        {dueWords(line)}. Recorded by: {byWords[line.by]?.toLowerCase()} or the person in charge.
-      </p>
-      <DateEntry control={control} name="on" label="Done on" />
-      {byHours && <FigureEntry control={control} name="hours" label="Meter then, hours" />}
-      <TextEntry control={control} name="words" label="What was found" rows={2} />
+      <p className="text-quiet">{t`${dueWords(line)}. Recorded by: ${byWords[line.by]?.toLowerCase()} or the person in charge.`}</p>
+      <DateEntry control={control} name="on" label={t`Done on`} />
+      {byHours && <FigureEntry control={control} name="hours" label={t`Meter then, hours`} />}
+      <TextEntry control={control} name="words" label={t`What was found`} rows={2} />
       <Refused error={error} />
-      <Button look="next" type="submit">
-        Record it as done
-      </Button>
+      <Button look="next" type="submit">{t`Record it as done`}</Button>
     </Form>
   )
 }
 
-const metersDue = { message: 'Read the meter: this falls due by its hours.', path: ['hours'] }
+const metersDue = { message: t`Read the meter: this falls due by its hours.`, path: ['hours'] }

@@ -8,6 +8,8 @@ import { queryClient } from '../api/me'
 import { openInspection } from '../api/open-inspection'
 import { outbox } from '../api/outbox'
 import { putShift } from '../api/queries'
+import { rich } from '../language/rich'
+import { t } from '../language/t'
 import { Button } from '../look/button'
 import { Dialog } from '../look/dialog'
 import { ChoiceEntry, FigureEntry } from '../look/entries'
@@ -56,31 +58,27 @@ export function Incident({ shift, file }: { shift: Shift; file: MachineFile }) {
         {absence && preUseOf(shift).finishedAt && (
           <button type="button" className={`${small} border-edge`} onClick={() => void away()}>
             <DoorOpen size={20} aria-hidden="true" />
-            <span className="max-xl:sr-only">{under ? 'Go on with the walk-round' : 'I left the machine'}</span>
+            <span className="max-xl:sr-only">{under ? t`Go on with the walk-round` : t`I left the machine`}</span>
           </button>
         )}
         <button type="button" className={`${small} border-outside text-outside`} onClick={() => setOpen('ask')}>
-          <OctagonAlert size={20} aria-hidden="true" /> <span className="max-xl:sr-only">Report an incident</span>
+          <OctagonAlert size={20} aria-hidden="true" /> <span className="max-xl:sr-only">{t`Report an incident`}</span>
         </button>
       </div>
-      <Dialog open={error !== null} onClose={() => setError(null)} title="Not done">
+      <Dialog open={error !== null} onClose={() => setError(null)} title={t`Not done`}>
         <Refused error={error} />
       </Dialog>
-      <Dialog open={open === 'ask'} onClose={close} title={`Report an incident on ${m.name}`}>
+      <Dialog open={open === 'ask'} onClose={close} title={t`Report an incident on ${m.name}`}>
         <div className="grid gap-3">
           <Button
             look="stop"
             className="min-h-16 justify-center text-lg"
-            onClick={() => void stop('In work', 'Knock or impact in work; to be examined before it is used again')}
-          >
-            Knock or impact: stop {m.name}
-          </Button>
-          <p className="text-quiet">
-            It is stopped at once, for everyone, until it has been examined. You can add words and a photo after.
-          </p>
+            onClick={() => void stop(t`In work`, t`Knock or impact in work; to be examined before it is used again`)}
+          >{t`Knock or impact: stop ${m.name}`}</Button>
+          <p className="text-quiet">{t`It is stopped at once, for everyone, until it has been examined. You can add words and a photo after.`}</p>
           {symptomsOf(m).length > 0 && (
             <>
-              <h3 className="mt-2">It does something it should not</h3>
+              <h3 className="mt-2">{t`It does something it should not`}</h3>
               <div className="grid gap-2 sm:grid-cols-2">
                 {symptomsOf(m).map((s) => (
                   <Button key={s.id} onClick={() => setOpen({ symptom: s.id })}>
@@ -91,12 +89,12 @@ export function Incident({ shift, file }: { shift: Shift; file: MachineFile }) {
             </>
           )}
           <div className="mt-2 flex flex-wrap gap-2">
-            <Button onClick={() => setOpen('defect')}>Report a defect</Button>
-            {m.overrides.length > 0 && <Button onClick={() => setOpen('override')}>Record an override</Button>}
+            <Button onClick={() => setOpen('defect')}>{t`Report a defect`}</Button>
+            {m.overrides.length > 0 && <Button onClick={() => setOpen('override')}>{t`Record an override`}</Button>}
           </div>
         </div>
       </Dialog>
-      <Dialog open={open === 'defect'} onClose={close} title={`Report a defect: ${m.name}`}>
+      <Dialog open={open === 'defect'} onClose={close} title={t`Report a defect: ${m.name}`}>
         <Suspense>
           <DefectForm
             machine={m.id}
@@ -109,7 +107,7 @@ export function Incident({ shift, file }: { shift: Shift; file: MachineFile }) {
           />
         </Suspense>
       </Dialog>
-      <Dialog open={open === 'override'} onClose={close} title="Record an override">
+      <Dialog open={open === 'override'} onClose={close} title={t`Record an override`}>
         <OverrideForm shift={shift} file={file} onDone={close} />
       </Dialog>
       {symptomsOf(m).map((s) => (
@@ -141,25 +139,26 @@ function OverrideForm({ shift, file, onDone }: { shift: Shift; file: MachineFile
   })
   return (
     <Form onSubmit={record}>
-      <ChoiceEntry control={control} name="override" label="Which" options={all.map((x) => ({ value: x.id, label: x.label }))} />
+      <ChoiceEntry
+        control={control}
+        name="override"
+        label={t`Which`}
+        options={all.map((x) => ({ value: x.id, label: x.label }))}
+      />
       {o && (
         <>
-          <p>
-            Allowed for one thing: <strong>{o.purpose.toLowerCase()}</strong>. Held by hand, at most {o.most_s} s.
-          </p>
-          <TextEntry control={control} name="reason" label="What it was used for" rows={2} />
+          <p>{rich`Allowed for one thing: ${<strong>{o.purpose.toLowerCase()}</strong>}. Held by hand, at most ${o.most_s} s.`}</p>
+          <TextEntry control={control} name="reason" label={t`What it was used for`} rows={2} />
           <FigureEntry
             control={control}
             name="seconds"
-            label="Held for, seconds"
-            hint={(seconds ?? 0) > o.most_s ? `Longer than the ${o.most_s} s allowed; it is recorded so.` : ''}
+            label={t`Held for, seconds`}
+            hint={(seconds ?? 0) > o.most_s ? t`Longer than the ${o.most_s} s allowed; it is recorded so.` : ''}
           />
-          <p className="border-l-4 border-near pl-3 font-semibold">Must follow: {o.after.toLowerCase()}.</p>
-          {o.stops && <p className="font-semibold text-outside">Its use takes the machine out of service at once.</p>}
+          <p className="border-l-4 border-near pl-3 font-semibold">{t`Must follow: ${o.after.toLowerCase()}.`}</p>
+          {o.stops && <p className="font-semibold text-outside">{t`Its use takes the machine out of service at once.`}</p>}
           <Refused error={error} />
-          <Button look="next" type="submit">
-            Record it
-          </Button>
+          <Button look="next" type="submit">{t`Record it`}</Button>
         </>
       )}
     </Form>

@@ -1,11 +1,12 @@
 import { follow, isEnd, type SymptomPath } from '@geolabe/core'
 import { useState } from 'react'
+import { t } from '../language/t'
 import { Button } from '../look/button'
 
 const ends = {
-  continue: { words: 'Go on', tone: 'border-ink' },
-  stop: { words: 'Stop the machine', tone: 'border-outside' },
-  call: { words: 'Call before you go on', tone: 'border-near' },
+  continue: { words: t`Go on`, tone: 'border-ink' },
+  stop: { words: t`Stop the machine`, tone: 'border-outside' },
+  call: { words: t`Call before you go on`, tone: 'border-near' },
 } as const
 
 /** From a symptom, question by question, to continue, stop or call. A way that ends without a cause stops the machine. */
@@ -21,14 +22,12 @@ export function SymptomWay({
   const [answers, setAnswers] = useState<string[]>([])
   const here = follow(path, answers)
   const back = answers.length > 0 && (
-    <Button look="quiet" onClick={() => setAnswers(answers.slice(0, -1))}>
-      Back one question
-    </Button>
+    <Button look="quiet" onClick={() => setAnswers(answers.slice(0, -1))}>{t`Back one question`}</Button>
   )
   if (!isEnd(here)) {
     return (
       <div className="grid gap-3" aria-live="polite">
-        <p className="text-quiet">Nothing hanging, nobody beneath, hands off the levers.</p>
+        <p className="text-quiet">{t`Nothing hanging, nobody beneath, hands off the levers.`}</p>
         <p className="text-xl font-bold">{here.ask}</p>
         <div className={here.answers.length > 4 ? 'grid gap-3 sm:grid-cols-2' : 'grid gap-3'}>
           {here.answers.map((a) => (
@@ -47,20 +46,16 @@ export function SymptomWay({
       <div className={`rounded-xl border-4 p-4 ${said.tone}`}>
         <p className="text-2xl font-bold">{said.words}</p>
         <p className="mt-1 text-lg">{here.words}</p>
-        <p className="mt-2 text-quiet">{here.cause ? `Cause: ${here.cause.toLowerCase()}.` : 'No cause was found.'}</p>
+        <p className="mt-2 text-quiet">{here.cause ? t`Cause: ${here.cause.toLowerCase()}.` : t`No cause was found.`}</p>
       </div>
       {here.end === 'stop' ? (
         <Button
           look="stop"
           className="min-h-16 justify-center text-lg"
           onClick={() => onStop(`${answers.join(' · ')}. ${here.words}`.slice(0, 1900))}
-        >
-          Enter it and stop the machine
-        </Button>
+        >{t`Enter it and stop the machine`}</Button>
       ) : (
-        <Button look="next" onClick={onClose}>
-          Understood
-        </Button>
+        <Button look="next" onClick={onClose}>{t`Understood`}</Button>
       )}
       {back}
     </div>

@@ -1,5 +1,6 @@
 import { atSlew, type Crane, type MachinePosition, type MapZone, type Place, type Point, type Verdict } from '@geolabe/core'
 import { type KeyboardEvent, memo } from 'react'
+import { t } from '../language/t'
 import { useSay } from '../units/units'
 import { onPaper, pathOf, turned } from './frame'
 import { HookMark, HookPoint, type Polar } from './hook-point'
@@ -132,7 +133,7 @@ export function Dial(props: DialProps) {
   const { machine, outriggers, place, position, extent_m, aside_m = [0, 0], boom, pickUp, setDown, zones } = props
   const say = useSay()
   const thin = extent_m / 420
-  const spoken = (p: Polar) => `radius ${say('length', p.radius_m)}, slew ${say('angle', p.slew_deg)}`
+  const spoken = (p: Polar) => t`radius ${say('length', p.radius_m)}, slew ${say('angle', p.slew_deg)}`
   return (
     <svg
       viewBox={`${aside_m[0] - extent_m} ${aside_m[1] - extent_m} ${2 * extent_m} ${2 * extent_m}`}
@@ -196,7 +197,7 @@ export function Dial(props: DialProps) {
         const at = props[which]
         if (!at) return null
         const shown = { at, letter: which === 'pickUp' ? 'P' : 'S', size: extent_m / 24 }
-        const name = which === 'pickUp' ? 'Pick-up point' : 'Set-down point'
+        const name = which === 'pickUp' ? t`Pick-up point` : t`Set-down point`
         const move = props.onMove
         return move ? (
           <HookPoint

@@ -1,6 +1,8 @@
-import { type Outrigger, stopNamed, stopsOf, stopWords } from '@geolabe/core'
+import { type Outrigger, stopNamed, stopsOf } from '@geolabe/core'
 import { useDrag } from '@use-gesture/react'
 import { type KeyboardEvent, useRef } from 'react'
+import { t } from '../language/t'
+import { stopWords } from '../language/words'
 import { onPaper, underFinger } from './frame'
 
 interface Props {
@@ -46,7 +48,7 @@ export function OutriggerHandle({ outrigger, at, open, reach_m, onMove, onTouch 
       ref={group}
       role="slider"
       tabIndex={0}
-      aria-label={`Foot of the ${outrigger.label}`}
+      aria-label={t`Foot of the ${outrigger.label}`}
       aria-valuemin={0}
       aria-valuemax={stops.length - 1}
       aria-valuenow={here}

@@ -1,4 +1,5 @@
 import { type BoomPose, type Crane, Refusal, telescopicBoom } from '@geolabe/core'
+import { t } from '../language/t'
 import { useSay } from '../units/units'
 import { BoomSections, MachineSide } from './machine-shape'
 
@@ -37,8 +38,8 @@ export function SideView({
   const text = Math.max(width, height) / 26
   const back = machine.boom.pivot.back_m
   const said = pose
-    ? `${label}: boom ${say('angle', pose.angle_deg)}, tip ${say('length', pose.tip_height_m)} up`
-    : `${label}: the boom does not reach`
+    ? t`${label}: boom ${say('angle', pose.angle_deg)}, tip ${say('length', pose.tip_height_m)} up`
+    : t`${label}: the boom does not reach`
   return (
     <svg
       viewBox={`${-left} ${-top} ${width} ${height}`}
@@ -68,9 +69,11 @@ export function SideView({
             strokeWidth={thin * 2}
           />
           <g fontSize={text} fill="var(--ink)" fontWeight="650" stroke="var(--paper)" strokeWidth={thin * 4} paintOrder="stroke">
-            <text x={radius_m} y={-pose.tip_height_m - text * 0.6} textAnchor={radius_m > width * 0.5 ? 'end' : 'middle'}>
-              {say('length', pose.tip_height_m)} up
-            </text>
+            <text
+              x={radius_m}
+              y={-pose.tip_height_m - text * 0.6}
+              textAnchor={radius_m > width * 0.5 ? 'end' : 'middle'}
+            >{t`${say('length', pose.tip_height_m)} up`}</text>
             <text x={1.6} y={-machine.boom.pivot.height_m - text * 0.2}>
               {say('angle', pose.angle_deg)}
             </text>
@@ -86,9 +89,14 @@ export function SideView({
           />
         </>
       ) : (
-        <text x={width / 2 - left} y={-top / 2} fontSize={text * 1.1} textAnchor="middle" fill="var(--outside)" fontWeight="700">
-          The boom does not reach
-        </text>
+        <text
+          x={width / 2 - left}
+          y={-top / 2}
+          fontSize={text * 1.1}
+          textAnchor="middle"
+          fill="var(--outside)"
+          fontWeight="700"
+        >{t`The boom does not reach`}</text>
       )}
     </svg>
   )

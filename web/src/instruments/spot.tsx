@@ -1,5 +1,6 @@
 import type { Spot } from '@geolabe/contract'
 import type { Machine } from '@geolabe/core'
+import { t } from '../language/t'
 import { onPaper } from './frame'
 import { MachinePlan, MachineSide } from './machine-shape'
 
@@ -40,7 +41,7 @@ export function SpotOn({
     put(p.x, p.y)
   }
   const keys: Record<string, [number, number]> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }
-  const name = `${machine.name} from ${plan ? 'above' : 'its left'}`
+  const name = t`${machine.name} from ${plan ? t`above` : t`its left`}`
   const drawing = (
     <>
       {plan ? (
@@ -72,7 +73,7 @@ export function SpotOn({
         viewBox={box.join(' ')}
         className="block max-h-56 w-full"
         role="img"
-        aria-label={`${name}, with the place of the defect`}
+        aria-label={t`${name}, with the place of the defect`}
       >
         {drawing}
       </svg>
@@ -82,7 +83,7 @@ export function SpotOn({
     <button
       type="button"
       className="block w-full cursor-crosshair touch-none rounded-lg border-2 border-line bg-paper focus-visible:outline-3 focus-visible:outline-ink"
-      aria-label={`${name}: touch where it is, or use the arrow keys${at ? '; a place is marked' : ''}`}
+      aria-label={t`${name}: touch where it is, or use the arrow keys${at ? t`; a place is marked` : ''}`}
       onKeyDown={(e) => {
         const by = keys[e.key]
         if (!by) return

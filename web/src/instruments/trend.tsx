@@ -1,5 +1,6 @@
 import { limitsOf, type Measure, measureUnit, type ReadingTrend } from '@geolabe/core'
 import { Line, LineChart, ReferenceDot, ReferenceLine, XAxis, YAxis } from 'recharts'
+import { plural, t } from '../language/t'
 
 /** Readings of one part over time, the limit they go towards, and the line that says when it gets there. */
 export function Trend({
@@ -31,7 +32,11 @@ export function Trend({
   const [from, to] = [lineAt(begin.t), lineAt(end)]
   const unit = measureUnit(measure)
   const round = (v: number) => Math.round(v * 100) / 100
-  const said = `${points.length} earlier ${points.length === 1 ? 'reading' : 'readings'}, the last ${last.v} ${unit}${limit === null ? '' : `; limit ${round(limit)} ${unit}`}`
+  const said = `${plural(
+    points.length,
+    { one: '# earlier reading, the last {1}', other: '# earlier readings, the last {1}' },
+    `${last.v} ${unit}`,
+  )}${limit === null ? '' : t`; limit ${round(limit)} ${unit}`}`
   return (
     <div role="img" aria-label={said}>
       <LineChart
@@ -50,7 +55,7 @@ export function Trend({
             strokeWidth={2}
             strokeDasharray="7 4"
             label={{
-              value: `limit ${round(limit)}`,
+              value: t`limit ${round(limit)}`,
               position: limit === hi ? 'insideBottomRight' : 'insideTopRight',
               fill: 'var(--outside)',
               fontSize: 12,

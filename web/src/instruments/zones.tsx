@@ -1,12 +1,14 @@
 import { atSlew, type MapZone } from '@geolabe/core'
+import { rich } from '../language/rich'
+import { t } from '../language/t'
 import { pathOf } from './frame'
 
 /** What ends a zone, as a line: the table's end, tipping, the ground. Told apart by dashes, named beneath the dial. */
 export const zoneEnds = [
-  { id: 'table', label: 'rated capacity, or the table ends', dash: [] },
+  { id: 'table', label: t`rated capacity, or the table ends`, dash: [] },
   { id: 'stability', label: 'tipping', dash: [7, 4] },
-  { id: 'ground', label: 'what it stands on: an outrigger, a wheel, the ground', dash: [1.6, 3.4] },
-  { id: 'around', label: 'something in the way: a wall, a line, an edge, the height', dash: [7, 3, 1.6, 3] },
+  { id: 'ground', label: t`what it stands on: an outrigger, a wheel, the ground`, dash: [1.6, 3.4] },
+  { id: 'around', label: t`something in the way: a wall, a line, an edge, the height`, dash: [7, 3, 1.6, 3] },
 ] as const
 const kinds: Record<string, (typeof zoneEnds)[number]['id']> = {
   rating: 'table',
@@ -110,9 +112,7 @@ export function ZoneLegend() {
           {e.label}
         </li>
       ))}
-      <li className="flex items-center gap-2">
-        <span className="h-4 w-8 hatch-near opacity-60" aria-hidden="true" /> near a limit
-      </li>
+      <li className="flex items-center gap-2">{rich`${<span className="h-4 w-8 hatch-near opacity-60" aria-hidden="true" />} near a limit`}</li>
     </ul>
   )
 }

@@ -6,6 +6,8 @@ import { newId } from '../api/client'
 import { useDraft } from '../api/draft'
 import { outbox } from '../api/outbox'
 import { putShift, useOutbox } from '../api/queries'
+import { rich } from '../language/rich'
+import { plural, t } from '../language/t'
 import { Button } from '../look/button'
 import { Dialog } from '../look/dialog'
 import { Form, TextEntry, useEntry } from '../look/form'
@@ -37,10 +39,13 @@ export function Lift() {
   if (open) return <OneLift key={open.id} lift={open} />
   return (
     <>
-      <Title below={kept > 0 ? 'Kept on this device.' : 'No lift is waiting.'}>Lift</Title>
+      <Title below={kept > 0 ? t`Kept on this device.` : t`No lift is waiting.`}>{t`Lift`}</Title>
       {kept > 0 && (
         <p role="status" className="mb-3 text-lg">
-          {kept === 1 ? 'One proof waits' : `${kept} proofs wait`} for the network. Nothing is lifted before the records have it.
+          {plural(kept, {
+            one: 'One proof waits for the network. Nothing is lifted before the records have it.',
+            other: '# proofs wait for the network. Nothing is lifted before the records have it.',
+          })}
         </p>
       )}
       <LiftsSoFar shift={shift} machine={file.definition} />
@@ -49,19 +54,15 @@ export function Lift() {
         steps={stepsIn(file.definition.procedures.lift, shift.setups.at(-1)?.plan.standing.state).map((s) => s.id)}
         stopped={file.stopping.length > 0}
       />
-      <ActionBar why="Another lift is proved first; or stow and hand over.">
+      <ActionBar why={t`Another lift is proved first; or stow and hand over.`}>
         <Link
           className="flex min-h-14 items-center rounded-lg border-2 border-ink px-6 font-bold"
           to={`/shifts/${shift.id}/stow`}
-        >
-          Stow & hand over
-        </Link>
+        >{t`Stow & hand over`}</Link>
         <Link
           className="flex min-h-16 items-center rounded-lg border-2 border-ink bg-accent px-7 text-lg font-bold text-on-accent"
           to={`/shifts/${shift.id}/prove`}
-        >
-          Prove {shift.lifts.length > 0 ? 'another lift' : 'a lift'}
-        </Link>
+        >{t`Prove ${shift.lifts.length > 0 ? t`another lift` : t`a lift`}`}</Link>
       </ActionBar>
     </>
   )
@@ -94,13 +95,14 @@ function Again({ shift, steps, stopped }: { shift: Shift; steps: string[]; stopp
   }
   return (
     <div className="mt-3 grid justify-items-start gap-1">
-      <Button look="next" disabled={busy} onClick={() => void again()}>
-        Another like it: {last.plan.hung.load.name || 'the same load'}
-      </Button>
-      <p className={wind === null ? 'text-quiet' : 'font-semibold'}>
-        Same load, same way, same heights{wind === null ? '' : `, wind no more than ${say('speed', wind)}`}. Anything else is
-        proved by itself.
-      </p>
+      <Button
+        look="next"
+        disabled={busy}
+        onClick={() => void again()}
+      >{t`Another like it: ${last.plan.hung.load.name || t`the same load`}`}</Button>
+      <p
+        className={wind === null ? 'text-quiet' : 'font-semibold'}
+      >{t`Same load, same way, same heights${wind === null ? '' : t`, wind no more than ${say('speed', wind)}`}. Anything else is proved by itself.`}</p>
       <Refused error={error} />
     </div>
   )
@@ -108,7 +110,7 @@ function Again({ shift, steps, stopped }: { shift: Shift; steps: string[]; stopp
 
 /** What carries a load, as it is said. */
 const carriedOn = (machine: Machine, { plan }: LiftRecord) =>
-  plan.steps[0]?.do === 'tow' ? 'On the arm' : isTruck(machine) ? 'On the forks' : 'On the hook'
+  plan.steps[0]?.do === 'tow' ? t`On the arm` : isTruck(machine) ? t`On the forks` : t`On the hook`
 
 function LiftsSoFar({ shift, machine }: { shift: Shift; machine: Machine }) {
   const say = useSay()
@@ -118,12 +120,14 @@ function LiftsSoFar({ shift, machine }: { shift: Shift; machine: Machine }) {
         <li key={l.id} className="flex items-center gap-3 rounded-xl border border-line bg-sheet p-3">
           <VerdictMark verdict={l.assessment.verdict} />
           <span className="grow">
-            <strong>{l.plan.hung.load.name || 'Load'}</strong>,{' '}
+            <strong>{l.plan.hung.load.name || t`Load`}</strong>,{' '}
             {l.assessment.hookLoad_kg === null
-              ? 'mass not known'
+              ? t`mass not known`
               : `${say('mass', l.assessment.hookLoad_kg)} ${carriedOn(machine, l).toLowerCase()}`}
           </span>
-          <span>{l.outcome ? `${l.outcome.outcome === 'done' ? 'Done' : 'Abandoned'} ${clock(l.outcome.at)}` : 'Waiting'}</span>
+          <span>
+            {l.outcome ? `${l.outcome.outcome === 'done' ? t`Done` : t`Abandoned`} ${clock(l.outcome.at)}` : t`Waiting`}
+          </span>
         </li>
       ))}
     </ul>
@@ -148,13 +152,13 @@ function OneLift({ lift }: { lift: LiftRecord }) {
   const open = order.filter((s) => !steps.includes(s.id)).length
   const stopped = file.stopping.length > 0
   const why = stopped
-    ? 'The machine is stopped.'
+    ? t`The machine is stopped.`
     : stale
-      ? 'Set up anew since; prove it again.'
+      ? t`Set up anew since; prove it again.`
       : !proven
-        ? 'Not inside its limits; it cannot be lifted.'
+        ? t`Not inside its limits; it cannot be lifted.`
         : open > 0
-          ? `${open} ${open === 1 ? 'step' : 'steps'} to confirm.`
+          ? plural(open, { one: '# step to confirm.', other: '# steps to confirm.' })
           : ''
 
   const send = async (body: OutcomeRequest) => {
@@ -175,19 +179,13 @@ function OneLift({ lift }: { lift: LiftRecord }) {
   return (
     <>
       <Station
-        title={`Lift: ${lift.plan.hung.load.name || 'the load'}`}
-        below={a.configuration ? `Machine’s computer on: ${a.configuration.label}` : undefined}
+        title={t`Lift: ${lift.plan.hung.load.name || t`the load`}`}
+        below={a.configuration ? t`Machine’s computer on: ${a.configuration.label}` : undefined}
         head={
           <>
             <VerdictBand assessment={a} on={carriedOn(machine, lift)} />
             {ends && (
-              <p className="leading-snug">
-                Pick up at <strong className="figure">{say('length', ends.pickUp.radius_m)}</strong>,{' '}
-                {step.do === 'slew' ? `slew ${step.slewDirection}` : `through ${step.waypoints.length} poses`} to{' '}
-                <strong className="figure">{say('angle', ends.setDown.slew_deg)}</strong>, set down at{' '}
-                <strong className="figure">{say('length', ends.setDown.radius_m)}</strong>. Wind up to{' '}
-                <strong className="figure">{a.windLimit_mps === null ? '–' : say('speed', a.windLimit_mps)}</strong>.
-              </p>
+              <p className="leading-snug">{rich`Pick up at ${<strong className="figure">{say('length', ends.pickUp.radius_m)}</strong>}, ${step.do === 'slew' ? t`slew ${step.slewDirection}` : t`through ${step.waypoints.length} poses`} to ${<strong className="figure">{say('angle', ends.setDown.slew_deg)}</strong>}, set down at ${<strong className="figure">{say('length', ends.setDown.radius_m)}</strong>}. Wind up to ${<strong className="figure">{a.windLimit_mps === null ? '–' : say('speed', a.windLimit_mps)}</strong>}.`}</p>
             )}
             <Refused error={error} />
           </>
@@ -196,7 +194,7 @@ function OneLift({ lift }: { lift: LiftRecord }) {
           <Suspense>
             {liftsOnOutriggers(machine) && setup && seen ? (
               <LiftDrawing
-                label="The lift as it was proved"
+                label={t`The lift as it was proved`}
                 machine={machine}
                 place={place}
                 setup={setup.plan}
@@ -217,41 +215,41 @@ function OneLift({ lift }: { lift: LiftRecord }) {
         }
         sheet={
           <Sheets
-            label="The lift"
+            label={t`The lift`}
             open={tab}
             onOpen={setTab}
             tabs={[
               {
                 id: 'order',
-                name: 'Before and at the trial lift',
+                name: t`Before and at the trial lift`,
                 body: <Steps steps={order} confirmed={steps} onChange={setSteps} />,
               },
-              { id: 'cautions', name: 'Cautions', body: <Cautions of={machine.cautions} /> },
-              { id: 'findings', name: 'Findings', body: <Findings assessment={a} open={opened} onOpen={setOpened} /> },
+              { id: 'cautions', name: t`Cautions`, body: <Cautions of={machine.cautions} /> },
+              { id: 'findings', name: t`Findings`, body: <Findings assessment={a} open={opened} onOpen={setOpened} /> },
             ]}
           />
         }
         why={why}
         actions={
           <>
-            <Button onClick={() => setAbandon(true)}>Abandon this lift</Button>
+            <Button onClick={() => setAbandon(true)}>{t`Abandon this lift`}</Button>
             {(stale || !proven) && (
               <Link
                 className="flex min-h-16 items-center rounded-lg border-2 border-ink bg-accent px-7 text-lg font-bold text-on-accent"
                 to={`/shifts/${shift.id}/prove`}
-              >
-                Prove it again
-              </Link>
+              >{t`Prove it again`}</Link>
             )}
             {!stale && proven && (
-              <Button look="next" disabled={why !== ''} onClick={() => void send({ outcome: 'done', reason: '', steps })}>
-                Lifted and landed
-              </Button>
+              <Button
+                look="next"
+                disabled={why !== ''}
+                onClick={() => void send({ outcome: 'done', reason: '', steps })}
+              >{t`Lifted and landed`}</Button>
             )}
           </>
         }
       />
-      <Dialog open={abandon} onClose={() => setAbandon(false)} title="Abandon this lift">
+      <Dialog open={abandon} onClose={() => setAbandon(false)} title={t`Abandon this lift`}>
         <Abandon steps={steps} onSend={(outcome) => void send(outcome)} />
       </Dialog>
     </>
@@ -272,10 +270,8 @@ function Abandon({ steps, onSend }: { steps: string[]; onSend: (outcome: Outcome
   const form = useEntry(outcomeRequest, { outcome: 'abandoned', reason: '', steps })
   return (
     <Form onSubmit={form.handleSubmit(onSend)} className="grid gap-4">
-      <TextEntry control={form.control} name="reason" label="Why" rows={3} autoFocus />
-      <Button look="next" type="submit">
-        Record as abandoned
-      </Button>
+      <TextEntry control={form.control} name="reason" label={t`Why`} rows={3} autoFocus />
+      <Button look="next" type="submit">{t`Record as abandoned`}</Button>
     </Form>
   )
 }

@@ -2,6 +2,7 @@ import { format, isValid, parse, parseISO } from 'date-fns'
 import { CalendarDays } from 'lucide-react'
 import { Popover } from 'radix-ui'
 import { lazy, type Ref, Suspense, useEffect, useState } from 'react'
+import { t } from '../language/t'
 import { dateLocale } from '../units/locale'
 import { Labelled } from './field'
 import { date as written } from './when'
@@ -34,7 +35,7 @@ export function DateField({
   const [open, setOpen] = useState(false)
   // What comes from elsewhere, not what is typed here.
   useEffect(() => setText((now) => (readDate(now) === value ? now : value ? written(value) : now)), [value])
-  const wrong = text.trim() !== '' && readDate(text) === null ? `Not a day. Write it like ${written('2026-11-03')}.` : undefined
+  const wrong = text.trim() !== '' && readDate(text) === null ? t`Not a day. Write it like ${written('2026-11-03')}.` : undefined
   return (
     <Labelled label={label} error={wrong ?? error}>
       {({ id, describedBy }) => (
@@ -55,7 +56,7 @@ export function DateField({
           />
           <Popover.Root open={open} onOpenChange={setOpen}>
             <Popover.Trigger
-              aria-label={`${label}: pick a day`}
+              aria-label={t`${label}: pick a day`}
               className="grid size-12 shrink-0 place-items-center rounded-md border-2 border-edge bg-sheet"
             >
               <CalendarDays aria-hidden="true" />

@@ -1,6 +1,7 @@
 import { X } from 'lucide-react'
 import { Dialog as Radix } from 'radix-ui'
 import type { ReactNode } from 'react'
+import { t } from '../language/t'
 
 export function Dialog({
   open,
@@ -23,7 +24,7 @@ export function Dialog({
         >
           <div className="mb-4 flex items-start justify-between gap-4">
             <Radix.Title className="text-xl font-bold">{title}</Radix.Title>
-            <Radix.Close className="-mt-2 -mr-2 grid size-12 place-items-center rounded-lg" aria-label="Close">
+            <Radix.Close className="-mt-2 -mr-2 grid size-12 place-items-center rounded-lg" aria-label={t`Close`}>
               <X aria-hidden="true" />
             </Radix.Close>
           </div>

@@ -1,4 +1,5 @@
 import { type FieldPath, type FieldPathValue, type FieldValues, useController } from 'react-hook-form'
+import { told } from '../language/t'
 import { Choice } from './choice'
 import { PlainField, SelectField } from './field'
 import type { Field } from './form'
@@ -35,7 +36,7 @@ export function ChoiceEntry<T extends FieldValues, Out, V extends string>({
   return (
     <div>
       <Choice {...rest} value={field.value ?? null} onChange={field.onChange} />
-      {fieldState.error && <p className="mt-1 font-semibold text-outside">{fieldState.error.message}</p>}
+      {fieldState.error && <p className="mt-1 font-semibold text-outside">{told(fieldState.error.message ?? '')}</p>}
     </div>
   )
 }

@@ -1,5 +1,6 @@
 import type { Quantity, Tol } from '@geolabe/core'
 import { type ReactNode, type Ref, useEffect, useId, useState } from 'react'
+import { t, told } from '../language/t'
 import { editIn, editPlain, parseIn, parsePlain, typedFault, unitOf, usePreferences } from '../units/units'
 
 export function Labelled({
@@ -22,7 +23,7 @@ export function Labelled({
       {children({ id, describedBy: hint || error ? `${id}-more` : undefined })}
       {(error || hint) && (
         <p id={`${id}-more`} className={error ? 'mt-1 font-semibold text-outside' : 'mt-1 text-[0.9rem] text-quiet'}>
-          {error ?? hint}
+          {error ? told(error) : hint}
         </p>
       )}
     </div>
@@ -62,11 +63,11 @@ export function NumberField({ label, quantity, value, onChange, hint, error, lea
   const wrong =
     typedFault(text) ??
     (parsed !== null && least !== undefined && parsed < least
-      ? `At least ${editIn(units, quantity, least)} ${unit}.`
+      ? t`At least ${editIn(units, quantity, least)} ${unit}.`
       : parsed !== null && most !== undefined && parsed > most
-        ? `At most ${editIn(units, quantity, most)} ${unit}.`
+        ? t`At most ${editIn(units, quantity, most)} ${unit}.`
         : !optional && text.trim() === ''
-          ? 'Needed.'
+          ? t`Needed.`
           : undefined)
   return (
     <Labelled label={label} hint={hint} error={wrong ?? error}>

@@ -1,5 +1,6 @@
 import { useWindowVirtualizer } from '@tanstack/react-virtual'
 import { type ReactNode, useEffect, useLayoutEffect, useRef, useState } from 'react'
+import { t } from '../language/t'
 import { Button } from './button'
 
 /**
@@ -57,11 +58,7 @@ export function LongList<T>({
           </li>
         ))}
       </ol>
-      {has && (
-        <Button onClick={fetch} disabled={fetching}>
-          Earlier ones
-        </Button>
-      )}
+      {has && <Button onClick={fetch} disabled={fetching}>{t`Earlier ones`}</Button>}
     </>
   )
 }

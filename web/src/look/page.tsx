@@ -1,10 +1,11 @@
 import clsx from 'clsx'
 import { type ReactNode, useEffect } from 'react'
 import { ApiError } from '../api/client'
+import { t, told } from '../language/t'
 
 export function Title({ children, below }: { children: string; below?: ReactNode }) {
   useEffect(() => {
-    document.title = `${children} · Geolabe`
+    document.title = t`${children} · Geolabe`
   }, [children])
   return (
     <header className="mb-4">
@@ -28,7 +29,7 @@ export function ActionBar({ children, why }: { children: ReactNode; why?: ReactN
   return (
     <div className="sticky bottom-0 z-20 bleed mt-auto border-t-2 border-ink bg-paper pt-2 pb-[max(0.6rem,env(safe-area-inset-bottom))]">
       <div className="mx-auto flex max-w-6xl flex-wrap items-center justify-end gap-x-4 gap-y-2 max-sm:flex-col max-sm:items-stretch max-sm:gap-y-1">
-        {why && <p className="min-w-0 grow basis-60 text-quiet max-sm:basis-auto">{why}</p>}
+        {why && <p className="min-w-0 grow basis-60 text-quiet max-sm:basis-auto">{typeof why === 'string' ? told(why) : why}</p>}
         {children}
       </div>
     </div>
@@ -46,10 +47,10 @@ export function Refused({ error }: { error: unknown }) {
     <div role="alert" className="rounded-lg border-2 border-outside bg-sheet">
       <div className="h-2 hatch-outside" />
       <div className="p-3">
-        <p className="font-bold text-outside">{said.message}</p>
+        <p className="font-bold text-outside">{told(said.message)}</p>
         {said.impediments?.map((b) => (
           <p key={b.code} className="mt-2">
-            {b.why} <span className="font-semibold">{b.resolution}</span>
+            {told(b.why)} <span className="font-semibold">{told(b.resolution)}</span>
           </p>
         ))}
       </div>
@@ -74,14 +75,12 @@ export function Loaded<T>({
           type="button"
           className="min-h-12 rounded-lg border-2 border-ink px-4 font-semibold"
           onClick={() => query.refetch()}
-        >
-          Try again
-        </button>
+        >{t`Try again`}</button>
       </div>
     )
   }
   return (
-    <div className="space-y-3" role="status" aria-label="Reading the records">
+    <div className="space-y-3" role="status" aria-label={t`Reading the records`}>
       {[90, 70, 80].map((w) => (
         <div key={w} className="h-16 animate-pulse rounded-xl bg-sunk" style={{ width: `${w}%` }} />
       ))}

@@ -1,5 +1,6 @@
 import clsx from 'clsx'
 import { type ReactNode, useEffect } from 'react'
+import { t } from '../language/t'
 import { ActionBar } from './page'
 
 interface Props {
@@ -28,7 +29,7 @@ interface Props {
  */
 export function Station({ title, below, head, drawing, sheet, list, first = 'head', why, actions }: Props) {
   useEffect(() => {
-    document.title = `${title} · Geolabe`
+    document.title = t`${title} · Geolabe`
   }, [title])
   // A phone has room for the verdict or for the name of the station, which the route line says too.
   const untitled = first === 'head' && head !== undefined && below === undefined

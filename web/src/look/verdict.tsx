@@ -1,6 +1,6 @@
 import type { Verdict } from '@geolabe/core'
-import { verdictWords } from '@geolabe/core'
 import clsx from 'clsx'
+import { verdictWords } from '../language/words'
 
 export const verdictTone: Record<Verdict, { text: string; bg: string; hatch: string; border: string }> = {
   inside: { text: 'text-inside', bg: 'bg-inside', hatch: 'hatch-inside', border: 'border-inside' },

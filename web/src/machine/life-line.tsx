@@ -1,5 +1,5 @@
 import type { LifeLine, MachineFile } from '@geolabe/contract'
-import { type Grade, gradeWords, itemsOf, limitsOf, measureLabel, measureUnit, readingTrend } from '@geolabe/core'
+import { type Grade, itemsOf, limitsOf, measureLabel, measureUnit, readingTrend } from '@geolabe/core'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import {
@@ -15,11 +15,14 @@ import {
   YAxis,
 } from 'recharts'
 import { useLife } from '../api/queries'
+import { rich } from '../language/rich'
+import { t } from '../language/t'
+import { gradeWords } from '../language/words'
 import { Choice } from '../look/choice'
 import { Loaded, Sheet } from '../look/page'
 import { day, dayOfMonth } from '../look/when'
 
-const lanes = ['Shifts', 'Defects', 'Repairs', 'Duties'] as const
+const lanes = [t`Shifts`, t`Defects`, t`Repairs`, t`Duties`] as const
 const date = (t: number) => dayOfMonth(new Date(t).toISOString())
 
 interface Mark {
@@ -36,14 +39,14 @@ export function LifeLinePanel({ file }: { file: MachineFile }) {
     <>
       <div className="mb-3 max-w-md">
         <Choice
-          label="How far back"
+          label={t`How far back`}
           hideLabel
           value={days}
           onChange={setDays}
           options={[
-            { value: '14', label: 'Two weeks' },
-            { value: '60', label: 'Two months' },
-            { value: '365', label: 'A year' },
+            { value: '14', label: t`Two weeks` },
+            { value: '60', label: t`Two months` },
+            { value: '365', label: t`A year` },
           ]}
         />
       </div>
@@ -116,7 +119,7 @@ function Drawn({ life, file }: { life: LifeLine; file: MachineFile }) {
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] gap-4 pb-8">
       <Sheet className="overflow-x-auto">
-        <div className="h-60" role="img" aria-label={`${marks.length} events from ${date(domain[0])} to ${date(domain[1])}`}>
+        <div className="h-60" role="img" aria-label={t`${marks.length} events from ${date(domain[0])} to ${date(domain[1])}`}>
           <ResponsiveContainer width="100%" height="100%">
             <ScatterChart margin={{ top: 8, right: 16, bottom: 4, left: 8 }}>
               <CartesianGrid stroke="var(--line)" vertical={false} />
@@ -153,7 +156,7 @@ function Drawn({ life, file }: { life: LifeLine; file: MachineFile }) {
           <>
             <div className="mt-4 flex flex-wrap items-end justify-between gap-3">
               <label className="font-semibold">
-                Reading
+                {t`Reading`}
                 <select className="field mt-1" value={shown.item.id} onChange={(e) => setChosen(e.target.value)}>
                   {measured.map(({ item, measure }) => (
                     <option key={item.id} value={item.id}>
@@ -163,19 +166,15 @@ function Drawn({ life, file }: { life: LifeLine; file: MachineFile }) {
                 </select>
               </label>
               <p>
-                {trend?.reaches ? (
-                  <>
-                    At this rate at its limit about <strong className="figure">{trend.reaches}</strong>
-                  </>
-                ) : (
-                  (trend?.why ?? 'Not going towards its limit.')
-                )}
+                {trend?.reaches
+                  ? rich`At this rate at its limit about ${<strong className="figure">{trend.reaches}</strong>}`
+                  : (trend?.why ?? t`Not going towards its limit.`)}
               </p>
             </div>
             <div
               className="h-64"
               role="img"
-              aria-label={`${shown.item.label}: ${own.length} readings, the last ${own.at(-1)?.value} ${unit}`}
+              aria-label={t`${shown.item.label}: ${own.length} readings, the last ${own.at(-1)?.value} ${unit}`}
             >
               <ResponsiveContainer width="100%" height="100%">
                 <LineChart
@@ -204,7 +203,7 @@ function Drawn({ life, file }: { life: LifeLine; file: MachineFile }) {
                           strokeWidth={2}
                           strokeDasharray="8 5"
                           label={{
-                            value: `limit ${Math.round(v * 100) / 100}`,
+                            value: t`limit ${Math.round(v * 100) / 100}`,
                             fill: 'var(--outside)',
                             position: 'insideTopRight',
                             fontSize: 13,
@@ -232,7 +231,7 @@ function Drawn({ life, file }: { life: LifeLine; file: MachineFile }) {
           </>
         )}
       </Sheet>
-      <Sheet title="The same in words">
+      <Sheet title={t`The same in words`}>
         <ul className="grid gap-1.5">
           {marks
             .sort((a, b) => b.t - a.t)
@@ -247,7 +246,7 @@ function Drawn({ life, file }: { life: LifeLine; file: MachineFile }) {
         </ul>
         {life.defects.length > 0 && (
           <p className="mt-3">
-            Defects:{' '}
+            {t`Defects:`}{' '}
             {life.defects.map((d, i) => (
               <span key={d.id}>
                 {i > 0 && ', '}

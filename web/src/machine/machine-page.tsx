@@ -1,4 +1,5 @@
 import type { MachineFile, Me } from '@geolabe/contract'
+import type { Role } from '@geolabe/core'
 import clsx from 'clsx'
 import { Tabs } from 'radix-ui'
 import { lazy, Suspense, useState } from 'react'
@@ -7,6 +8,8 @@ import { call, newId } from '../api/client'
 import { queryClient } from '../api/me'
 import { useMachine } from '../api/queries'
 import { dueWords } from '../due/due'
+import { t } from '../language/t'
+import { roleWords } from '../language/words'
 import { Button } from '../look/button'
 import { Loaded, Refused, Sheet, Title } from '../look/page'
 import { when } from '../look/when'
@@ -20,10 +23,10 @@ const LifeLine = lazy(() => import('./life-line').then((m) => ({ default: m.Life
 const tab =
   'min-h-12 border-b-4 border-transparent px-3 font-semibold data-[state=active]:border-accent data-[state=inactive]:text-quiet'
 const tabs = [
-  ['life', 'Life line'],
-  ['now', 'As it stands'],
-  ['controls', 'Controls and stops'],
-  ['round', 'Walk-round'],
+  ['life', t`Life line`],
+  ['now', t`As it stands`],
+  ['controls', t`Controls and stops`],
+  ['round', t`Walk-round`],
 ] as const
 
 /** One machine: what happened to it, how it stands, its controls, and its walk-round as a file. */
@@ -39,7 +42,7 @@ export function MachinePage({ me }: { me: Me }) {
             <StateMark state={f.state.state} />
           </div>
           <Tabs.Root defaultValue="life">
-            <Tabs.List className="mb-4 flex flex-wrap border-b border-line" aria-label={`About ${f.definition.name}`}>
+            <Tabs.List className="mb-4 flex flex-wrap border-b border-line" aria-label={t`About ${f.definition.name}`}>
               {tabs.map(([value, label]) => (
                 <Tabs.Trigger key={value} value={value} className={tab}>
                   {label}
@@ -55,7 +58,7 @@ export function MachinePage({ me }: { me: Me }) {
               <Now file={f} me={me} />
             </Tabs.Content>
             <Tabs.Content value="controls">
-              {f.definition.controls.length === 0 ? <p>No map of controls is on record.</p> : <Controls file={f} />}
+              {f.definition.controls.length === 0 ? <p>{t`No map of controls is on record.`}</p> : <Controls file={f} />}
             </Tabs.Content>
             <Tabs.Content value="round">
               <WalkroundFilePanel file={f} me={me} />
@@ -80,20 +83,20 @@ function Now({ file: f, me }: { file: MachineFile; me: Me }) {
   }
   return (
     <div className="grid items-start gap-4 pb-8 md:grid-cols-2">
-      <Sheet title="What the last shift left">
+      <Sheet title={t`What the last shift left`}>
         {f.handover ? (
           <>
-            <p className="text-lg">“{f.handover.words || 'No words left.'}”</p>
+            <p className="text-lg">“{f.handover.words || t`No words left.`}”</p>
             <p className="text-quiet">
               {f.handover.by.name}, {when(f.handover.at)}
             </p>
             <HandoverLines lines={f.handover.lines} />
           </>
         ) : (
-          <p>Nobody has handed it over yet.</p>
+          <p>{t`Nobody has handed it over yet.`}</p>
         )}
       </Sheet>
-      <Sheet title="What falls due">
+      <Sheet title={t`What falls due`}>
         <ul className="grid gap-1.5">
           {f.due.map((d) => (
             <li
@@ -108,9 +111,9 @@ function Now({ file: f, me }: { file: MachineFile; me: Me }) {
           ))}
         </ul>
       </Sheet>
-      <Sheet title="Open defects">
+      <Sheet title={t`Open defects`}>
         {f.stopping.length + f.watched.length === 0 ? (
-          <p>None.</p>
+          <p>{t`None.`}</p>
         ) : (
           <ul className="grid gap-2">
             {[...f.stopping, ...f.watched].map((d) => (
@@ -127,7 +130,7 @@ function Now({ file: f, me }: { file: MachineFile; me: Me }) {
           </ul>
         )}
       </Sheet>
-      <Sheet title="Rating plate">
+      <Sheet title={t`Rating plate`}>
         {f.plate ? (
           <dl className="grid grid-cols-[1fr_auto] gap-x-4 gap-y-1">
             {f.definition.plateFields.map((p) => (
@@ -140,11 +143,11 @@ function Now({ file: f, me }: { file: MachineFile; me: Me }) {
             ))}
           </dl>
         ) : (
-          <p>Not entered yet; the next walk-round asks for it.</p>
+          <p>{t`Not entered yet; the next walk-round asks for it.`}</p>
         )}
       </Sheet>
       {f.openOverrides.length > 0 && (
-        <Sheet title="Overrides: what must still follow">
+        <Sheet title={t`Overrides: what must still follow`}>
           <ul className="grid gap-3">
             {f.openOverrides.map((o) => (
               <li key={o.id} className="border-l-4 border-outside pl-3">
@@ -153,9 +156,9 @@ function Now({ file: f, me }: { file: MachineFile; me: Me }) {
                 </p>
                 <p className="mb-2 font-semibold">{o.after}</p>
                 {me.roles.some((r) => r === o.role) ? (
-                  <Button onClick={() => void followed(o.id)}>This has been done</Button>
+                  <Button onClick={() => void followed(o.id)}>{t`This has been done`}</Button>
                 ) : (
-                  <p className="text-quiet">Held until the {o.role.replaceAll('-', ' ')} says that it is done.</p>
+                  <p className="text-quiet">{t`Held until the ${roleWords[o.role as Role]?.toLowerCase() ?? o.role} says that it is done.`}</p>
                 )}
               </li>
             ))}

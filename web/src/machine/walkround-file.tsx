@@ -1,9 +1,11 @@
 import { csvToWalkround, type MachineFile, type Me, reviseWalkroundRequest, type WalkroundFile } from '@geolabe/contract'
-import { itemsOf, measureLabel, type Occasion, occasion, occasionWords, walkPartWords } from '@geolabe/core'
+import { itemsOf, measureLabel, type Occasion, occasion } from '@geolabe/core'
 import { useState } from 'react'
 import { call, newId } from '../api/client'
 import { queryClient } from '../api/me'
 import { useWalkroundFile } from '../api/queries'
+import { t, told } from '../language/t'
+import { occasionWords, walkPartWords } from '../language/words'
 import { Button } from '../look/button'
 import { Choice } from '../look/choice'
 import { FileButton } from '../look/file-button'
@@ -22,9 +24,9 @@ export function WalkroundFilePanel({ file, me }: { file: MachineFile; me: Me }) 
   const out = 'flex min-h-12 items-center rounded-lg border-2 border-edge px-4 font-semibold'
   return (
     <div className="grid items-start gap-4 pb-8 lg:grid-cols-[1.6fr_1fr]">
-      <Sheet title={`${items.length} items, ${occasionWords[time].toLowerCase()}`}>
+      <Sheet title={t`${items.length} items, ${occasionWords[time].toLowerCase()}`}>
         <Choice
-          label="Round"
+          label={t`Round`}
           hideLabel
           value={time}
           onChange={setTime}
@@ -34,18 +36,18 @@ export function WalkroundFilePanel({ file, me }: { file: MachineFile; me: Me }) 
           {zones.map((z, i) => (
             <li key={z.id}>
               <p className="font-bold">
-                {i + 1}. {z.label} <span className="font-normal text-quiet">{walkPartWords[z.part]}</span>
+                {i + 1}. {told(z.label)} <span className="font-normal text-quiet">{walkPartWords[z.part]}</span>
               </p>
               <ul className="mt-1 grid gap-1 border-l-4 border-line pl-3">
                 {items
                   .filter((x) => x.zone === z)
                   .map(({ item }) => (
                     <li key={item.id}>
-                      <span className="font-semibold">{item.label}</span>: {item.look}
+                      <span className="font-semibold">{told(item.label)}</span>: {told(item.look)}
                       {item.measure && (
-                        <span className="text-quiet"> · measured: {measureLabel(item.measure).toLowerCase()}</span>
+                        <span className="text-quiet"> {t`· measured: ${measureLabel(item.measure).toLowerCase()}`}</span>
                       )}
-                      {item.mayBeMissing && <span className="text-quiet"> · where fitted</span>}
+                      {item.mayBeMissing && <span className="text-quiet"> {t`· where fitted`}</span>}
                     </li>
                   ))}
               </ul>
@@ -54,19 +56,15 @@ export function WalkroundFilePanel({ file, me }: { file: MachineFile; me: Me }) 
         </ol>
       </Sheet>
       <div className="grid gap-4">
-        <Sheet title="As a file">
+        <Sheet title={t`As a file`}>
           <p className="mb-3 text-quiet">
             {file.walkroundRevision === 0
-              ? 'The machine’s own, as it came with its definition.'
-              : `Revision ${file.walkroundRevision}${inUse?.enteredBy ? `, by ${inUse.enteredBy.name}` : ''}${inUse?.enteredAt ? `, ${when(inUse.enteredAt)}` : ''}: ${inUse?.why ?? ''}`}
+              ? t`The machine’s own, as it came with its definition.`
+              : t`Revision ${file.walkroundRevision}${inUse?.enteredBy ? t`, by ${inUse.enteredBy.name}` : ''}${inUse?.enteredAt ? `, ${when(inUse.enteredAt)}` : ''}: ${inUse?.why ?? ''}`}
           </p>
           <div className="flex flex-wrap gap-2">
-            <a className={out} href={`/api/machines/${m.id}/walkround.json`} download={`walk-round-${m.id}.json`}>
-              JSON
-            </a>
-            <a className={out} href={`/api/machines/${m.id}/walkround.csv`} download>
-              CSV
-            </a>
+            <a className={out} href={`/api/machines/${m.id}/walkround.json`} download={`walk-round-${m.id}.json`}>{t`JSON`}</a>
+            <a className={out} href={`/api/machines/${m.id}/walkround.csv`} download>{t`CSV`}</a>
           </div>
         </Sheet>
         {inUse?.waiting && <Waiting file={inUse} me={me} />}
@@ -100,22 +98,16 @@ function Waiting({ file, me }: { file: WalkroundFile; me: Me }) {
     }
   }
   return (
-    <Sheet title="Waits for a second person">
-      <p>
-        {w.enteredBy?.name ?? 'Somebody'} entered one that asks for less, {when(w.enteredAt)}: {w.why}
-      </p>
-      {gone.length > 0 && <p className="mt-2 font-semibold">No longer looked at: {gone.map((i) => i.label).join(', ')}.</p>}
+    <Sheet title={t`Waits for a second person`}>
+      <p>{t`${w.enteredBy?.name ?? t`Somebody`} entered one that asks for less, ${when(w.enteredAt)}: ${w.why}`}</p>
+      {gone.length > 0 && <p className="mt-2 font-semibold">{t`No longer looked at: ${gone.map((i) => i.label).join(', ')}.`}</p>}
       {unmeasured.length > 0 && (
-        <p className="mt-2 font-semibold">No longer measured: {unmeasured.map((i) => i.label).join(', ')}.</p>
+        <p className="mt-2 font-semibold">{t`No longer measured: ${unmeasured.map((i) => i.label).join(', ')}.`}</p>
       )}
       {me.roles.includes('person-in-charge') && !mine ? (
-        <Button look="next" className="mt-3" onClick={() => void check()}>
-          Checked: it may count
-        </Button>
+        <Button look="next" className="mt-3" onClick={() => void check()}>{t`Checked: it may count`}</Button>
       ) : (
-        <p className="mt-2 text-quiet">
-          The person in charge checks it, another than who entered it. Until then the one above counts.
-        </p>
+        <p className="mt-2 text-quiet">{t`The person in charge checks it, another than who entered it. Until then the one above counts.`}</p>
       )}
       <Refused error={error} />
     </Sheet>
@@ -154,7 +146,7 @@ function BringIn({ file }: { file: MachineFile }) {
         key: newId(),
       })
       for (const key of ['machine', 'walkround']) void queryClient.invalidateQueries({ queryKey: [key] })
-      setDone(`Revision ${w.revision} is in use.`)
+      setDone(t`Revision ${w.revision} is in use.`)
       setPicked(null)
       form.reset()
     } catch (e) {
@@ -162,19 +154,17 @@ function BringIn({ file }: { file: MachineFile }) {
     }
   })
   return (
-    <Sheet title="Bring one in">
+    <Sheet title={t`Bring one in`}>
       <div className="grid gap-3">
-        <p className="text-quiet">All or nothing: a fault is named with its row. Every zone round the machine has to stay.</p>
+        <p className="text-quiet">{t`All or nothing: a fault is named with its row. Every zone round the machine has to stay.`}</p>
         <FileButton accept=".csv,.json,text/csv,application/json" onFile={(f) => void read(f)}>
-          {picked ? picked.name : 'Choose a CSV or JSON file'}
+          {picked ? picked.name : t`Choose a CSV or JSON file`}
         </FileButton>
         {picked && (
           <Form onSubmit={bring}>
-            <p>{picked.items} items were read.</p>
-            <TextEntry control={form.control} name="why" label="Why it changes" rows={2} />
-            <Button look="next" type="submit">
-              Put it in use
-            </Button>
+            <p>{t`${picked.items} items were read.`}</p>
+            <TextEntry control={form.control} name="why" label={t`Why it changes`} rows={2} />
+            <Button look="next" type="submit">{t`Put it in use`}</Button>
           </Form>
         )}
         <p role="status">{done}</p>

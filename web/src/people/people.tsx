@@ -1,21 +1,32 @@
 import type { Me, PeoplePage, PersonLine } from '@geolabe/contract'
-import { impedimentsTo, licenceExpiries, roleWords } from '@geolabe/core'
+import { impedimentsTo, licenceExpiries } from '@geolabe/core'
 import clsx from 'clsx'
 import { useState } from 'react'
 import { call, newId } from '../api/client'
 import { queryClient } from '../api/me'
 import { usePeople } from '../api/queries'
+import { plural, t } from '../language/t'
+import { roleWords } from '../language/words'
 import { Loaded, Refused, Sheet, Title } from '../look/page'
 import { date } from '../look/when'
+import { choiceOf } from '../units/field-names'
 
 const today = () => new Date().toISOString().slice(0, 10)
 
 /** Who may: licences and when they run out, training, and the key to each machine. */
+/** What stands between somebody and a machine, in a word or two. */
+const lackWords: Record<string, string> = {
+  role: t`not an operator`,
+  'no-licence': t`no licence`,
+  'licence-expired': t`licence expired`,
+  'not-trained': t`not trained`,
+}
+
 export function People({ me }: { me: Me }) {
   const people = usePeople()
   return (
     <>
-      <Title below="A shift cannot start without licence, training and the key to that machine.">Who may</Title>
+      <Title below={t`A shift cannot start without licence, training and the key to that machine.`}>{t`Who may`}</Title>
       <Loaded query={people}>{(p) => <Everybody page={p} me={me} />}</Loaded>
     </>
   )
@@ -49,7 +60,7 @@ function Everybody({ page, me }: { page: PeoplePage; me: Me }) {
     <div className="grid gap-4 pb-8">
       <Refused error={error} />
       {soon.length > 0 && (
-        <Sheet title="Licences that run out">
+        <Sheet title={t`Licences that run out`}>
           <ul className="grid gap-1">
             {soon
               .sort((a, b) => a.daysLeft - b.daysLeft)
@@ -58,11 +69,11 @@ function Everybody({ page, me }: { page: PeoplePage; me: Me }) {
                   key={`${x.person.id} ${x.class}`}
                   className={clsx('border-l-4 pl-3', x.state === 'expired' ? 'border-outside' : 'border-near')}
                 >
-                  <strong>{x.person.name}</strong>, {x.class.replaceAll('-', ' ')}:{' '}
+                  <strong>{x.person.name}</strong>, {choiceOf(x.class)}:{' '}
                   {x.state === 'expired' ? (
-                    <strong className="text-outside">ran out {date(x.validUntil)}</strong>
+                    <strong className="text-outside">{t`ran out ${date(x.validUntil)}`}</strong>
                   ) : (
-                    `${date(x.validUntil)}, in ${x.daysLeft} ${x.daysLeft === 1 ? 'day' : 'days'}`
+                    plural(x.daysLeft, { one: '{1}, in # day', other: '{1}, in # days' }, date(x.validUntil))
                   )}
                 </li>
               ))}
@@ -74,7 +85,7 @@ function Everybody({ page, me }: { page: PeoplePage; me: Me }) {
           <Person key={p.id} person={p} page={page} gives={gives && p.id !== me.id} onKey={key} />
         ))}
       </div>
-      <Sheet title="The others">
+      <Sheet title={t`The others`}>
         <ul className="grid gap-1">
           {page.people
             .filter((p) => !p.roles.includes('operator'))
@@ -85,9 +96,7 @@ function Everybody({ page, me }: { page: PeoplePage; me: Me }) {
             ))}
         </ul>
         {page.contacts.length > 0 && (
-          <p className="mt-3">
-            Told of defects: {page.contacts.map((c) => `${c.person.name}, in their place ${c.standIn.name}`).join('; ')}.
-          </p>
+          <p className="mt-3">{t`Told of defects: ${page.contacts.map((c) => t`${c.person.name}, in their place ${c.standIn.name}`).join('; ')}.`}</p>
         )}
       </Sheet>
     </div>
@@ -108,20 +117,18 @@ function Person({
   const may = page.machines.filter((m) => impedimentsTo(p, m, today()).length === 0)
   return (
     <Sheet title={p.name}>
-      <p className="mb-2 text-quiet">
-        Badge {p.badge}. May take {may.length} of {page.machines.length} machines today.
-      </p>
+      <p className="mb-2 text-quiet">{t`Badge ${p.badge}. May take ${may.length} of ${page.machines.length} machines today.`}</p>
       <ul className="mb-3 flex flex-wrap gap-x-4 gap-y-1">
         {licenceExpiries(p, today()).map((x) => (
           <li
             key={x.class}
             className={x.state === 'expired' ? 'font-semibold text-outside' : x.state === 'soon' ? 'font-semibold text-near' : ''}
           >
-            {x.class.replaceAll('-', ' ')} <span className="figure">{date(x.validUntil)}</span>
+            {choiceOf(x.class)} <span className="figure">{date(x.validUntil)}</span>
           </li>
         ))}
       </ul>
-      <ul className="grid grid-cols-2 gap-1.5 sm:grid-cols-3" aria-label={`Keys of ${p.name}`}>
+      <ul className="grid grid-cols-2 gap-1.5 sm:grid-cols-3" aria-label={t`Keys of ${p.name}`}>
         {page.machines.map((m) => {
           const has = p.authorised.includes(m.id)
           const lacks = impedimentsTo(p, m, today()).filter((b) => b.code !== 'not-authorised')
@@ -133,7 +140,7 @@ function Person({
             <>
               <span className="font-semibold">{m.name}</span>
               <span className="block text-[0.82rem]">
-                {has ? (lacks.length > 0 ? lacks[0]?.code.replaceAll('-', ' ') : 'has the key') : 'no key'}
+                {has ? (lacks.length > 0 ? lackWords[lacks[0]?.code ?? ''] : t`has the key`) : t`no key`}
               </span>
             </>
           )
@@ -144,7 +151,7 @@ function Person({
                   type="button"
                   className={look}
                   aria-pressed={has}
-                  aria-label={`${has ? 'Withdraw' : 'Give'} the key to ${m.name}`}
+                  aria-label={t`${has ? t`Withdraw` : t`Give`} the key to ${m.name}`}
                   onClick={() => onKey(p.id, m.id, !has)}
                 >
                   {inner}

@@ -5,6 +5,7 @@ import { useController } from 'react-hook-form'
 import { call, newId } from '../api/client'
 import { queryClient } from '../api/me'
 import { usePlaces, usePolicies } from '../api/queries'
+import { t, told } from '../language/t'
 import { Button } from '../look/button'
 import { Choice } from '../look/choice'
 import { Dialog } from '../look/dialog'
@@ -20,9 +21,9 @@ export function Policies({ me }: { me: Me }) {
   const places = usePlaces()
   return (
     <>
-      <Title below="Where good people do it differently, a site says how it is done here. Both ways are reckoned properly.">
-        Site policies
-      </Title>
+      <Title
+        below={t`Where good people do it differently, a site says how it is done here. Both ways are reckoned properly.`}
+      >{t`Site policies`}</Title>
       <Loaded query={places}>{({ places }) => <OfPlaces places={places} me={me} />}</Loaded>
     </>
   )
@@ -33,7 +34,7 @@ function OfPlaces({ places, me }: { places: readonly Place[]; me: Me }) {
   const page = usePolicies(chosen)
   return (
     <div className="grid gap-4 pb-8">
-      <Choice label="Site" value={chosen} onChange={setChosen} options={places.map((p) => ({ value: p.id, label: p.name }))} />
+      <Choice label={t`Site`} value={chosen} onChange={setChosen} options={places.map((p) => ({ value: p.id, label: p.name }))} />
       <Loaded query={page}>{(p) => <Answers key={p.place} page={p} may={me.roles.includes('person-in-charge')} />}</Loaded>
     </div>
   )
@@ -57,20 +58,16 @@ function Answers({ page, may }: { page: PolicyPage; may: boolean }) {
             >
               <div>
                 <h2 className="text-[1rem] font-normal">
-                  {q.question}: <strong className={softer ? 'text-near' : ''}>{inWords(q, own.value)}</strong>
+                  {told(q.question)}: <strong className={softer ? 'text-near' : ''}>{inWords(q, own.value)}</strong>
                 </h2>
                 <p className="text-[0.92rem] text-quiet">
-                  {own.value !== usual && `Without an answer: ${inWords(q, usual)}. `}
+                  {own.value !== usual && t`Without an answer: ${inWords(q, usual)}. `}
                   {own.set
-                    ? `${own.set.by.name}, ${when(own.set.at)}: ${own.set.why}${own.set.engineer ? ` Engineer: ${own.set.engineer}.` : ''}`
-                    : q.why}
+                    ? `${own.set.by.name}, ${when(own.set.at)}: ${own.set.why}${own.set.engineer ? t` Engineer: ${own.set.engineer}.` : ''}`
+                    : told(q.why)}
                 </p>
               </div>
-              {may && (
-                <Button aria-label={`Change: ${q.question}`} onClick={() => setOpen(q)}>
-                  Change
-                </Button>
-              )}
+              {may && <Button aria-label={t`Change: ${told(q.question)}`} onClick={() => setOpen(q)}>{t`Change`}</Button>}
             </li>
           )
         })}
@@ -85,7 +82,7 @@ function useInWords() {
   const say = useSay()
   return ({ answer }: PolicyQuestion, value: number | string): string =>
     'choices' in answer
-      ? (answer.choices.find((c) => c.value === value)?.label.toLowerCase() ?? String(value))
+      ? told(answer.choices.find((c) => c.value === value)?.label ?? String(value)).toLowerCase()
       : answer.quantity === 'plain' || typeof value === 'string'
         ? String(value)
         : say(answer.quantity, value)
@@ -121,37 +118,36 @@ function Change({
     }
   })
   const figure = {
-    label: question.question,
+    label: told(question.question),
     value: typeof field.value === 'number' ? field.value : null,
     onChange: (v: number | null) => field.onChange(v ?? ''),
     error: fieldState.error?.message,
   }
   return (
-    <Dialog open onClose={onClose} title="Change a policy">
+    <Dialog open onClose={onClose} title={t`Change a policy`}>
       <Form onSubmit={submit}>
-        <p>
-          {question.why} Without an answer: {inWords(question, answerIn(usualPolicy, question.id))}.
-        </p>
+        <p>{t`${told(question.why)} Without an answer: ${inWords(question, answerIn(usualPolicy, question.id))}.`}</p>
         {'choices' in answer ? (
-          <ChoiceEntry control={form.control} name="value" label={question.question} options={answer.choices} />
+          <ChoiceEntry
+            control={form.control}
+            name="value"
+            label={told(question.question)}
+            options={answer.choices.map((c) => ({ ...c, label: told(c.label) }))}
+          />
         ) : answer.quantity === 'plain' ? (
           <PlainField {...figure} />
         ) : (
           <NumberField {...figure} quantity={answer.quantity} />
         )}
-        <TextEntry control={form.control} name="why" label="Why here" rows={2} />
+        <TextEntry control={form.control} name="why" label={t`Why here`} rows={2} />
         {softer && (
           <>
-            <p className="border-l-4 border-near pl-3 font-semibold">
-              Softer than without an answer: an engineer has to stand for it.
-            </p>
-            <TextEntry control={form.control} name="engineer" label="Which engineer" />
+            <p className="border-l-4 border-near pl-3 font-semibold">{t`Softer than without an answer: an engineer has to stand for it.`}</p>
+            <TextEntry control={form.control} name="engineer" label={t`Which engineer`} />
           </>
         )}
         <Refused error={error} />
-        <Button look="next" type="submit">
-          It is so here from now on
-        </Button>
+        <Button look="next" type="submit">{t`It is so here from now on`}</Button>
       </Form>
     </Dialog>
   )

@@ -1,7 +1,10 @@
-import { type Assessment, type Finding, findingWords, notCheckedWords, type Verdict, verdictWords } from '@geolabe/core'
+import type { Assessment, Finding, Verdict } from '@geolabe/core'
 import clsx from 'clsx'
 import { ChevronDown } from 'lucide-react'
 import { memo } from 'react'
+import { findingWords, notCheckedWords } from '../language/finding-words'
+import { t } from '../language/t'
+import { verdictWords } from '../language/words'
 import { UseBar, VerdictMark, VerdictWord, verdictTone } from '../look/verdict'
 import { useSay } from '../units/units'
 
@@ -47,20 +50,18 @@ export const Findings = memo(function Findings({
   )
   return (
     <div className="overflow-hidden rounded-xl border border-line bg-sheet">
-      <section aria-label="What was checked">
+      <section aria-label={t`What was checked`}>
         {looked.map(line)}
         {folded.length > 0 && (
           <details className="border-t border-line" open={folded.some((f) => f.id === open) || undefined}>
-            <summary className="min-h-12 content-center px-3 font-semibold">{folded.length} more inside</summary>
+            <summary className="min-h-12 content-center px-3 font-semibold">{t`${folded.length} more inside`}</summary>
             {folded.map(line)}
           </details>
         )}
       </section>
       {assessment.notChecked.length > 0 && (
         <details className="border-t border-dashed border-edge">
-          <summary className="min-h-12 content-center px-3 font-semibold">
-            What was not checked: {assessment.notChecked.length}
-          </summary>
+          <summary className="min-h-12 content-center px-3 font-semibold">{t`What was not checked: ${assessment.notChecked.length}`}</summary>
           <ul className="px-3 pb-3">
             {assessment.notChecked.map((n) => (
               <li key={n} className="border-t border-line py-1.5 first:border-t-0">

@@ -2,6 +2,7 @@ import { type ArticulatedPose, type Crane, foldingOf, jointsOf, motionsOf, nomin
 import { useDrag } from '@use-gesture/react'
 import { type KeyboardEvent, useMemo, useRef } from 'react'
 import { MachineSide } from '../instruments/machine-shape'
+import { t } from '../language/t'
 import { useSay } from '../units/units'
 import { poseAt } from './draft'
 
@@ -50,7 +51,7 @@ export function FoldingView({
       viewBox={`${-left} ${-top} ${width} ${height}`}
       className="block aspect-square max-h-[44dvh] w-full rounded-xl border border-line bg-paper select-none roomy:aspect-auto roomy:h-full roomy:max-h-none"
       role="group"
-      aria-label="From the side: drag a head to pose both booms"
+      aria-label={t`From the side: drag a head to pose both booms`}
     >
       <rect x={-9 * width} y={0} width={20 * width} height={9 * height} fill="var(--sunk)" />
       <path d={`M${-9 * width} 0H${11 * width}`} stroke="var(--ink)" strokeWidth={thin * 3} />
@@ -109,7 +110,7 @@ export function FoldingView({
   )
 }
 
-const names: Record<string, string> = { P: 'Pick-up pose', S: 'Set-down pose' }
+const names: Record<string, string> = { P: t`Pick-up pose`, S: t`Set-down pose` }
 
 /** The head of one pose: dragged with both booms after it, or moved by the arrow keys a tenth of a metre at a time. */
 function Head({
@@ -172,9 +173,9 @@ function Head({
       ref={group}
       role="slider"
       tabIndex={0}
-      aria-label={names[letter] ?? `Pose ${letter}`}
+      aria-label={names[letter] ?? t`Pose ${letter}`}
       aria-valuenow={Math.round(at.out_m * 10) / 10}
-      aria-valuetext={`head ${say('length', at.out_m)} out, ${say('length', at.height_m)} up`}
+      aria-valuetext={t`head ${say('length', at.out_m)} out, ${say('length', at.height_m)} up`}
       className="group cursor-move touch-none outline-none"
       {...bind()}
       onKeyDown={key}

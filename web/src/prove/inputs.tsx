@@ -1,5 +1,6 @@
 import type { Crane, LiftPlan, MassSource, Place, RatingTable, SlewStep } from '@geolabe/core'
 import { lazy, memo, Suspense, useState } from 'react'
+import { t } from '../language/t'
 import { Button } from '../look/button'
 import { Choice } from '../look/choice'
 import { NumberField, SelectField, TextField, TolField } from '../look/field'
@@ -12,12 +13,12 @@ const LoadBuilder = lazy(() => import('../calculators/load-builder').then((m) =>
 
 type SetDraft = (change: (d: ProveDraft) => ProveDraft) => void
 export const massSources: { value: MassSource | ''; label: string }[] = [
-  { value: '', label: 'Nobody knows yet' },
-  { value: 'marked', label: 'Marked on it' },
-  { value: 'document', label: 'From its document' },
-  { value: 'worked-out', label: 'Worked out from its size' },
-  { value: 'weighed', label: 'Weighed' },
-  { value: 'asked', label: 'Asked of who knows it' },
+  { value: '', label: t`Nobody knows yet` },
+  { value: 'marked', label: t`Marked on it` },
+  { value: 'document', label: t`From its document` },
+  { value: 'worked-out', label: t`Worked out from its size` },
+  { value: 'weighed', label: t`Weighed` },
+  { value: 'asked', label: t`Asked of who knows it` },
 ]
 
 /** The load: what it weighs, how that is known, how much wind it catches, and what else hangs on the hook. */
@@ -40,9 +41,9 @@ export const LoadPanel = memo(function LoadPanel({
   return (
     <div className="grid gap-3">
       <SelectField
-        label="What is lifted"
+        label={t`What is lifted`}
         value={waits?.id ?? ''}
-        options={[...place.loads.map((l) => ({ value: l.id, label: l.label })), { value: '', label: 'Something else' }]}
+        options={[...place.loads.map((l) => ({ value: l.id, label: l.label })), { value: '', label: t`Something else` }]}
         onChange={(id) => {
           const l = place.loads.find((x) => x.id === id)
           set(
@@ -59,11 +60,9 @@ export const LoadPanel = memo(function LoadPanel({
           )
         }}
       />
-      {!waits && <TextField label="Its name" value={load.name} onChange={(name) => set({ name })} />}
-      <TolField label="Mass" quantity="mass" value={load.mass_kg} least={1} onChange={(mass_kg) => set({ mass_kg })} />
-      <Button className="w-fit" onClick={() => setBuilding(true)}>
-        Work it out from its shapes
-      </Button>
+      {!waits && <TextField label={t`Its name`} value={load.name} onChange={(name) => set({ name })} />}
+      <TolField label={t`Mass`} quantity="mass" value={load.mass_kg} least={1} onChange={(mass_kg) => set({ mass_kg })} />
+      <Button className="w-fit" onClick={() => setBuilding(true)}>{t`Work it out from its shapes`}</Button>
       {building && (
         <Suspense>
           <LoadBuilder
@@ -76,13 +75,13 @@ export const LoadPanel = memo(function LoadPanel({
         </Suspense>
       )}
       <SelectField
-        label="How the mass is known"
+        label={t`How the mass is known`}
         value={load.massSource ?? ''}
         options={massSources}
         onChange={(s) => set({ massSource: s === '' ? null : s })}
       />
       <TolField
-        label="Sail area, its largest side"
+        label={t`Sail area, its largest side`}
         quantity="area"
         value={load.windArea_m2}
         least={0}
@@ -90,29 +89,28 @@ export const LoadPanel = memo(function LoadPanel({
       />
       <SizeFields size={load.size} onChange={(size) => set({ size })} />
       <fieldset className="grid gap-2">
-        <legend className="mb-1 font-semibold">Also on the hook (the block is counted already)</legend>
+        <legend className="mb-1 font-semibold">{t`Also on the hook (the block is counted already)`}</legend>
         {rigging.map((r, i) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: rows are only added and taken off at their place
           <div key={i} className="grid grid-cols-[1fr_8rem_auto] items-end gap-2">
-            <TextField label="What" value={r.name} onChange={(name) => row(i, { name: name || ' ' })} />
+            <TextField label={t`What`} value={r.name} onChange={(name) => row(i, { name: name || ' ' })} />
             <NumberField
-              label="Mass"
+              label={t`Mass`}
               quantity="mass"
               value={typeof r.mass_kg === 'number' ? r.mass_kg : r.mass_kg.value}
               least={0}
               onChange={(v) => row(i, { mass_kg: v ?? 0 })}
             />
             <Button
-              aria-label={`Take off ${r.name.trim() || 'this'}`}
+              aria-label={t`Take off ${r.name.trim() || t`this`}`}
               onClick={() => hung({ rigging: rigging.filter((_, j) => j !== i) })}
-            >
-              Off
-            </Button>
+            >{t`Off`}</Button>
           </div>
         ))}
-        <Button className="w-fit" onClick={() => hung({ rigging: [...rigging, { name: 'sling', mass_kg: 40, on: 'hook' }] })}>
-          Add rigging
-        </Button>
+        <Button
+          className="w-fit"
+          onClick={() => hung({ rigging: [...rigging, { name: 'sling', mass_kg: 40, on: 'hook' }] })}
+        >{t`Add rigging`}</Button>
       </fieldset>
     </div>
   )
@@ -124,16 +122,16 @@ export const PathPanel = memo(function PathPanel({ step, change }: { step: SlewS
     <div className="grid gap-3">
       {(['pickUp', 'setDown'] as const).map((which) => (
         <fieldset key={which} className="grid grid-cols-[1.7fr_1fr] gap-2">
-          <legend className="mb-1 font-bold">{which === 'pickUp' ? 'P · Pick up' : 'S · Set down'}</legend>
+          <legend className="mb-1 font-bold">{which === 'pickUp' ? t`P · Pick up` : t`S · Set down`}</legend>
           <TolField
-            label="Radius"
+            label={t`Radius`}
             quantity="length"
             value={step[which].radius_m}
             least={0.5}
             onChange={(r) => r !== null && change({ [which]: { ...step[which], radius_m: r } })}
           />
           <NumberField
-            label="Slew"
+            label={t`Slew`}
             quantity="angle"
             value={step[which].slew_deg}
             onChange={(s) => s !== null && change({ [which]: { ...step[which], slew_deg: s } })}
@@ -156,12 +154,12 @@ const Turned = memo(function Turned({
 }) {
   return (
     <Choice
-      label="Turned"
+      label={t`Turned`}
       value={direction}
       onChange={(turn) => change({ slewDirection: turn })}
       options={[
-        { value: 'anticlockwise', label: 'Anticlockwise' },
-        { value: 'clockwise', label: 'Clockwise' },
+        { value: 'anticlockwise', label: t`Anticlockwise` },
+        { value: 'clockwise', label: t`Clockwise` },
       ]}
     />
   )
@@ -177,20 +175,20 @@ export const RadiusBasis = memo(function RadiusBasis({
   return (
     <>
       <Choice
-        label="How the radius is known"
+        label={t`How the radius is known`}
         value={basis === null ? 'no' : typeof basis === 'string' ? 'measured' : 'bend'}
         onChange={(v) =>
           change({ radiusBasis: v === 'no' ? null : v === 'measured' ? 'measured-under-load' : { deflection_m: 0.2 } })
         }
         options={[
-          { value: 'measured', label: 'Measured', note: 'under load' },
-          { value: 'bend', label: 'Worked out', note: 'with the bend' },
-          { value: 'no', label: 'Worked out', note: 'bend not known' },
+          { value: 'measured', label: t`Measured`, note: t`under load` },
+          { value: 'bend', label: t`Worked out`, note: t`with the bend` },
+          { value: 'no', label: t`Worked out`, note: t`bend not known` },
         ]}
       />
       {typeof basis === 'object' && basis !== null && (
         <NumberField
-          label="Outward bend of the boom under load"
+          label={t`Outward bend of the boom under load`}
           quantity="length"
           value={basis.deflection_m}
           least={0}
@@ -229,26 +227,26 @@ export const MachinePanel = memo(function MachinePanel({
     <div className="grid gap-3">
       {boom_m !== null && (
         <Choice
-          label="Boom"
+          label={t`Boom`}
           value={String(boom_m)}
           onChange={(v) => setDraft((d) => ({ ...d, lift: withStep(d.lift, { boom_m: Number(v) }) }))}
           options={machine.boom.lengths_m.map((l) => ({ value: String(l), label: say('length', l) }))}
         />
       )}
       <TolField
-        label="Wind, gust at the boom tip"
+        label={t`Wind, gust at the boom tip`}
         quantity="speed"
         value={wind_mps}
         least={0}
         onChange={(to) => setDraft((d) => ({ ...d, wind_mps: to }))}
-        hint="Read just before the lift."
+        hint={t`Read just before the lift.`}
       />
       <SelectField
-        label="Table the machine’s computer is set to"
+        label={t`Table the machine’s computer is set to`}
         value={configuration ?? ''}
         onChange={(v) => setDraft((d) => ({ ...d, lift: { ...d.lift, configuration: v === '' ? undefined : v } }))}
         options={[
-          { value: '', label: 'The best that covers this set-up' },
+          { value: '', label: t`The best that covers this set-up` },
           ...configurations.map((c) => ({ value: c.id, label: c.label })),
         ]}
       />

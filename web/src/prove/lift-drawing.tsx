@@ -17,6 +17,7 @@ import { aroundFeet } from '../instruments/frame'
 import type { Polar } from '../instruments/hook-point'
 import { SideView } from '../instruments/side-view'
 import { ZoneLegend } from '../instruments/zones'
+import { t } from '../language/t'
 import { dialOutriggers } from '../setup/dial-outriggers'
 import { useSay } from '../units/units'
 import { plainPoint, type SeenStep } from './draft'
@@ -38,8 +39,8 @@ interface Props {
 }
 
 const views = [
-  ['above', 'From above'],
-  ['side', 'From the side'],
+  ['above', t`From above`],
+  ['side', t`From the side`],
 ] as const
 
 /** A lift from above or from the side, as large as the screen allows; its points are dragged, its outriggers touched. */
@@ -135,14 +136,14 @@ export function LiftDrawing({ label, machine, place, setup, seen, assessment, zo
           boom_m={step.boom_m}
           radius_m={setDown.radius_m}
           deflection_m={bend_m}
-          label="From the side at set-down"
+          label={t`From the side at set-down`}
         />
       )}
       <p role="status" className="absolute inset-x-2 top-16 font-semibold text-near">
-        {stopped && `Held here: this boom at ${say('length', seen.boom_m)} reaches ${say('length', reach_m)}.`}
+        {stopped && t`Held here: this boom at ${say('length', seen.boom_m)} reaches ${say('length', reach_m)}.`}
       </p>
       <fieldset className="absolute top-2 left-2 flex overflow-hidden rounded-lg border-2 border-ink bg-sheet text-[0.92rem]">
-        <legend className="sr-only">Seen</legend>
+        <legend className="sr-only">{t`Seen`}</legend>
         {views.map(([id, name]) => (
           <button
             key={id}
@@ -160,16 +161,12 @@ export function LiftDrawing({ label, machine, place, setup, seen, assessment, zo
           type="button"
           onClick={whole}
           className="absolute top-2 right-2 min-h-12 rounded-lg border-2 border-ink bg-sheet px-3 font-semibold"
-        >
-          The whole
-        </button>
+        >{t`The whole`}</button>
       )}
       {view === 'above' && zones && (
         <details className="absolute bottom-2 left-2 max-w-[calc(100%-1rem)] rounded-lg border border-line bg-sheet/95 px-3">
-          <summary className="min-h-12 content-center font-semibold">What the line means</summary>
-          <p className="pb-2 text-[0.92rem] text-quiet">
-            Inside it this load may go with this set-up; the shaded ground beyond is outside. What it ends by:
-          </p>
+          <summary className="min-h-12 content-center font-semibold">{t`What the line means`}</summary>
+          <p className="pb-2 text-[0.92rem] text-quiet">{t`Inside it this load may go with this set-up; the shaded ground beyond is outside. What it ends by:`}</p>
           <div className="pb-3">
             <ZoneLegend />
           </div>

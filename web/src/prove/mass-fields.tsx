@@ -1,4 +1,5 @@
 import type { LiftPlan, MassSource } from '@geolabe/core'
+import { t } from '../language/t'
 import { SelectField, TolField } from '../look/field'
 import { massSources } from './inputs'
 
@@ -6,7 +7,7 @@ type Load = LiftPlan['hung']['load']
 
 /** What something weighs, and how that is known. */
 export function MassFields({
-  label = 'Mass',
+  label = t`Mass`,
   hint,
   load,
   onChange,
@@ -27,7 +28,7 @@ export function MassFields({
         {...(hint ? { hint } : {})}
       />
       <SelectField
-        label="How the mass is known"
+        label={t`How the mass is known`}
         value={load.massSource ?? ''}
         options={massSources}
         onChange={(s) => onChange({ massSource: s === '' ? null : (s as MassSource) })}

@@ -1,5 +1,6 @@
 import type { ArticulatedPose, Crane, PoseStep } from '@geolabe/core'
 import { memo } from 'react'
+import { t } from '../language/t'
 import { Button } from '../look/button'
 import { Choice } from '../look/choice'
 import { NumberField, SelectField } from '../look/field'
@@ -26,7 +27,7 @@ export const PosePanel = memo(function PosePanel({
   )
   const set = (i: number, to: Partial<ArticulatedPose>) =>
     change({ waypoints: waypoints.map((p, k) => (k === i ? { ...p, ...to } : p)) })
-  const name = (i: number) => (i === 0 ? 'P · Pick up' : i === waypoints.length - 1 ? 'S · Set down' : `${i} · On the way`)
+  const name = (i: number) => (i === 0 ? t`P · Pick up` : i === waypoints.length - 1 ? t`S · Set down` : t`${i} · On the way`)
   const add = () => {
     const [last, before] = [waypoints.at(-1), waypoints.at(-2)]
     if (last && before) change({ waypoints: [...waypoints.slice(0, -1), { ...before, slew_deg: last.slew_deg }, last] })
@@ -40,44 +41,45 @@ export const PosePanel = memo(function PosePanel({
             {name(i)}
             {i > 0 && i < waypoints.length - 1 && (
               <Button
-                aria-label={`Take out pose ${i}`}
+                aria-label={t`Take out pose ${i}`}
                 onClick={() => change({ waypoints: waypoints.filter((_, k) => k !== i) })}
-              >
-                Take out
-              </Button>
+              >{t`Take out`}</Button>
             )}
           </legend>
           <NumberField
-            label="Inner boom"
+            label={t`Inner boom`}
             quantity="angle"
             value={p.inner_deg}
             onChange={(v) => v !== null && set(i, { inner_deg: v })}
           />
           <NumberField
-            label="Outer, folded by"
+            label={t`Outer, folded by`}
             quantity="angle"
             value={p.fold_deg}
             onChange={(v) => v !== null && set(i, { fold_deg: v })}
           />
           <SelectField
-            label="Drawn out"
+            label={t`Drawn out`}
             value={String(p.extension_m)}
             options={stages.map((m) => ({ value: String(m), label: say('length', m) }))}
             onChange={(v) => set(i, { extension_m: Number(v) })}
           />
-          <NumberField label="Slew" quantity="angle" value={p.slew_deg} onChange={(v) => v !== null && set(i, { slew_deg: v })} />
+          <NumberField
+            label={t`Slew`}
+            quantity="angle"
+            value={p.slew_deg}
+            onChange={(v) => v !== null && set(i, { slew_deg: v })}
+          />
         </fieldset>
       ))}
-      <Button className="w-fit" onClick={add}>
-        Add a pose on the way
-      </Button>
+      <Button className="w-fit" onClick={add}>{t`Add a pose on the way`}</Button>
       <Choice
-        label="Between two poses"
+        label={t`Between two poses`}
         value={step.mode}
         onChange={(mode) => change({ mode })}
         options={[
-          { value: 'together', label: 'All together' },
-          { value: 'one-after-another', label: 'One by one', note: 'inner, outer, stages, slew' },
+          { value: 'together', label: t`All together` },
+          { value: 'one-after-another', label: t`One by one`, note: t`inner, outer, stages, slew` },
         ]}
       />
       <RadiusBasis basis={step.radiusBasis} change={change} />

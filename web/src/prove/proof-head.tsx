@@ -1,3 +1,4 @@
+import { t } from '../language/t'
 import { Refused } from '../look/page'
 import type { useProof } from './use-proof'
 import { VerdictBand } from './verdict-band'
@@ -8,7 +9,7 @@ const lost = new Error('Nothing here is proven: this device cannot work it out j
 export function ProofHead({ proof, on }: { proof: ReturnType<typeof useProof>; on?: string }) {
   const { heard, current } = proof
   if (proof.lost) return <Refused error={lost} />
-  if (!heard) return <p role="status">Working it out…</p>
+  if (!heard) return <p role="status">{t`Working it out…`}</p>
   const { assessment, refused } = heard.proof
   return assessment ? (
     <VerdictBand assessment={assessment} stale={!current} {...(on ? { on } : {})} />
@@ -20,7 +21,7 @@ export function ProofHead({ proof, on }: { proof: ReturnType<typeof useProof>; o
 /** What its record will be worth, before it is recorded. */
 export const worthOf = (verdict: string | undefined): string =>
   verdict === 'inside' || verdict === 'near'
-    ? 'Recorded with everything it rests on.'
+    ? t`Recorded with everything it rests on.`
     : verdict === 'outside'
-      ? 'Outside the limits: it can be recorded, never lifted.'
-      : 'Not proven: it can be recorded, never lifted.'
+      ? t`Outside the limits: it can be recorded, never lifted.`
+      : t`Not proven: it can be recorded, never lifted.`

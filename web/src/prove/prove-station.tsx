@@ -1,5 +1,6 @@
 import type { Remedy } from '@geolabe/core'
 import type { ComponentProps, ReactNode } from 'react'
+import { t } from '../language/t'
 import { Button } from '../look/button'
 import { Refused } from '../look/page'
 import { Sheets } from '../look/sheets'
@@ -57,7 +58,7 @@ export function ProveStation<Tab extends string>({
       why={worthOf(assessment?.verdict)}
       actions={
         <Button look={proven ? 'next' : 'plain'} disabled={!proving.ready} onClick={() => void proving.record()}>
-          {proven ? next : 'Record as it is'}
+          {proven ? next : t`Record as it is`}
         </Button>
       }
     />

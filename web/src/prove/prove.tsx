@@ -8,6 +8,8 @@ import { outbox } from '../api/outbox'
 import { putShift } from '../api/queries'
 import type { Lit, Touched } from '../instruments/dial'
 import type { Polar } from '../instruments/hook-point'
+import { rich } from '../language/rich'
+import { t } from '../language/t'
 import { Button } from '../look/button'
 import { Refused } from '../look/page'
 import { Sheets } from '../look/sheets'
@@ -159,18 +161,15 @@ export function ProveCrane({
   const proven = assessment?.verdict === 'inside' || assessment?.verdict === 'near'
   return (
     <Station
-      title="Prove the lift"
+      title={t`Prove the lift`}
       head={
         <>
           {tried && (
             <div className="flex flex-wrap items-center justify-between gap-2 rounded-xl border-2 border-near bg-sheet p-2 px-3">
-              <p>
-                <strong className="text-near">Tried on other outriggers or mats.</strong> Set the machine up so and record that
-                first.
-              </p>
+              <p>{rich`${<strong className="text-near">{t`Tried on other outriggers or mats.`}</strong>} Set the machine up so and record that first.`}</p>
               <span className="flex flex-wrap gap-2">
-                <Button onClick={() => setTried(null)}>Back to how it stands</Button>
-                <Button onClick={() => navigate(`/shifts/${shift.id}/set-up`)}>To the set-up</Button>
+                <Button onClick={() => setTried(null)}>{t`Back to how it stands`}</Button>
+                <Button onClick={() => navigate(`/shifts/${shift.id}/set-up`)}>{t`To the set-up`}</Button>
               </span>
             </div>
           )}
@@ -180,7 +179,7 @@ export function ProveCrane({
       }
       drawing={
         <LiftDrawing
-          label="Plan of the lift: drag the pick-up and set-down points"
+          label={t`Plan of the lift: drag the pick-up and set-down points`}
           machine={machine}
           place={place}
           setup={plan}
@@ -212,19 +211,19 @@ export function ProveCrane({
       }
       sheet={
         <Sheets
-          label="What the lift is planned with"
+          label={t`What the lift is planned with`}
           open={tab}
           onOpen={setTab}
           tabs={[
             {
               id: 'load',
-              name: 'Load',
+              name: t`Load`,
               verdict: openOn(findings, 'load'),
               body: <LoadPanel place={place} hung={lift.hung} setDraft={setDraft} />,
             },
             {
               id: 'path',
-              name: 'Path',
+              name: t`Path`,
               verdict: openOn(findings, 'path'),
               body:
                 step.do === 'pose' ? (
@@ -235,7 +234,7 @@ export function ProveCrane({
             },
             {
               id: 'slings',
-              name: 'Slings',
+              name: t`Slings`,
               verdict: openOn(findings, 'slings'),
               body: (
                 <div className="grid gap-4">
@@ -246,7 +245,7 @@ export function ProveCrane({
             },
             {
               id: 'machine',
-              name: 'Boom, wind',
+              name: t`Boom, wind`,
               verdict: openOn(findings, 'machine'),
               body: (
                 <MachinePanel
@@ -262,7 +261,7 @@ export function ProveCrane({
             },
             {
               id: 'table',
-              name: 'Reading',
+              name: t`Reading`,
               body: (
                 <div className="grid gap-5">
                   {machine.supportStates && <SupportBars of={proved} />}
@@ -274,14 +273,14 @@ export function ProveCrane({
           ]}
         />
       }
-      why={tried ? 'This is a trial: the machine stands otherwise.' : worthOf(assessment?.verdict)}
+      why={tried ? t`This is a trial: the machine stands otherwise.` : worthOf(assessment?.verdict)}
       actions={
         <Button
           look={proven ? 'next' : 'plain'}
           disabled={!assessment || !current || tried !== null}
           onClick={() => void record()}
         >
-          {proven ? 'Record this proof, on to the lift' : 'Record as it is'}
+          {proven ? t`Record this proof, on to the lift` : t`Record as it is`}
         </Button>
       }
     />

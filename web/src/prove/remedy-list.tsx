@@ -1,5 +1,7 @@
-import { type Assessment, changeWords, findingWords, type Remedy } from '@geolabe/core'
+import type { Assessment, Remedy } from '@geolabe/core'
 import { memo } from 'react'
+import { changeWords, findingWords } from '../language/finding-words'
+import { t } from '../language/t'
 import { Button } from '../look/button'
 import { VerdictWord } from '../look/verdict'
 import { useSay } from '../units/units'
@@ -37,11 +39,9 @@ export const ChangeList = memo(function ChangeList({
   const all = advice && current ? settlingAll(advice) : []
   return (
     <section className="mb-2 rounded-xl border-2 border-edge bg-sheet px-3 py-2">
-      <h2 className="mb-1">{outside.length > 0 ? 'What would bring it inside' : 'What is missing'}</h2>
+      <h2 className="mb-1">{outside.length > 0 ? t`What would bring it inside` : t`What is missing`}</h2>
       {outside.length > 0 && !(advice && current) && (
-        <p className="text-quiet" role="status">
-          Looking for the nearest change…
-        </p>
+        <p className="text-quiet" role="status">{t`Looking for the nearest change…`}</p>
       )}
       {all.length > 0 && <Offers changes={all} onTake={onTake} />}
       {advice &&
@@ -51,13 +51,13 @@ export const ChangeList = memo(function ChangeList({
           const offered = (advice.changes.find((x) => x.finding === f.id)?.changes ?? []).filter((c) => !settles(c))
           if (offered.length === 0 && all.length > 0) return null
           return (
-            <section key={f.id} className="mt-3 border-t border-line pt-3" aria-label={`Changes for ${title}`}>
+            <section key={f.id} className="mt-3 border-t border-line pt-3" aria-label={t`Changes for ${title}`}>
               <h3>
                 <span className="inline-block first-letter:uppercase">{title}</span>{' '}
-                <span className="font-normal text-quiet">{all.length > 0 ? 'by itself' : 'first'}</span>
+                <span className="font-normal text-quiet">{all.length > 0 ? t`by itself` : t`first`}</span>
               </h3>
               {offered.length === 0 ? (
-                <p>No single change puts it right here. Plan the lift anew: another stand, another machine.</p>
+                <p>{t`No single change puts it right here. Plan the lift anew: another stand, another machine.`}</p>
               ) : (
                 <Offers changes={offered} onTake={onTake} />
               )}
@@ -94,15 +94,11 @@ function Offers({ changes, onTake }: { changes: readonly Remedy[]; onTake: (c: R
               {words}
               {o.assessment && (
                 <span className="flex items-center gap-1.5 text-[0.92rem]">
-                  then <VerdictWord verdict={o.assessment.verdict} />
+                  {t`then`} <VerdictWord verdict={o.assessment.verdict} />
                 </span>
               )}
             </span>
-            {o.changedCase && (
-              <Button onClick={() => onTake(o)} aria-label={`Take this change: ${words}`}>
-                Take
-              </Button>
-            )}
+            {o.changedCase && <Button onClick={() => onTake(o)} aria-label={t`Take this change: ${words}`}>{t`Take`}</Button>}
           </li>
         )
       })}

@@ -1,5 +1,6 @@
 import { high, type LiftPlan, lengthsOf, liftPoints, low, type SlewStep, type Slings } from '@geolabe/core'
 import { memo } from 'react'
+import { t } from '../language/t'
 import { Button } from '../look/button'
 import { Choice } from '../look/choice'
 import { NumberField, TolField } from '../look/field'
@@ -9,9 +10,9 @@ type Hung = LiftPlan['hung']
 type Heights = NonNullable<SlewStep['heights']>
 
 const sides = [
-  ['length_m', 'Length'],
-  ['width_m', 'Width'],
-  ['height_m', 'Height'],
+  ['length_m', t`Length`],
+  ['width_m', t`Width`],
+  ['height_m', t`Height`],
 ] as const
 
 /** The same group of figures with one of them changed; none at all where nothing of it is entered any more. */
@@ -27,7 +28,7 @@ export function SizeFields({ size, onChange }: { size: Size | undefined; onChang
     onChange(entered({ length_m: null, width_m: null, height_m: null, ...size, [side]: v }))
   return (
     <fieldset className="grid grid-cols-3 gap-2">
-      <legend className="mb-1 font-semibold">Its size as it hangs</legend>
+      <legend className="mb-1 font-semibold">{t`Its size as it hangs`}</legend>
       {sides.map(([side, label]) => (
         <NumberField
           key={side}
@@ -43,9 +44,9 @@ export function SizeFields({ size, onChange }: { size: Size | undefined; onChang
 }
 
 const levels = [
-  ['pickUp_m', 'Taken from'],
-  ['over_m', 'Carried over'],
-  ['setDown_m', 'Set down on'],
+  ['pickUp_m', t`Taken from`],
+  ['over_m', t`Carried over`],
+  ['setDown_m', t`Set down on`],
 ] as const
 
 /** What the load is taken from, carried over and set down on, and how far it hangs below the hook. */
@@ -65,7 +66,7 @@ export const RoomPanel = memo(function RoomPanel({
   return (
     <div className="grid gap-3">
       <fieldset className="grid grid-cols-3 gap-2">
-        <legend className="mb-1 font-semibold">Heights above the ground the machine stands on</legend>
+        <legend className="mb-1 font-semibold">{t`Heights above the ground the machine stands on`}</legend>
         {levels.map(([which, label]) => (
           <NumberField
             key={which}
@@ -77,12 +78,12 @@ export const RoomPanel = memo(function RoomPanel({
         ))}
       </fieldset>
       <TolField
-        label="From the hook down to the top of the load"
+        label={t`From the hook down to the top of the load`}
         quantity="length"
         value={hung.rigging_height_m ?? null}
         least={0}
         onChange={(v) => onHung({ rigging_height_m: v ?? undefined })}
-        hint={hung.slings ? 'Worked out from the slings once they are entered.' : 'Slings, shackles, spreader.'}
+        hint={hung.slings ? t`Worked out from the slings once they are entered.` : t`Slings, shackles, spreader.`}
       />
     </div>
   )
@@ -90,8 +91,8 @@ export const RoomPanel = memo(function RoomPanel({
 
 const first: Slings = { legs: 4, length_m: null, along_m: null, across_m: null, wll_kg: null, hitch: 'straight' }
 const hitches = [
-  { value: 'straight', label: 'Straight' },
-  { value: 'choker', label: 'Choker', note: 'at 120° or more' },
+  { value: 'straight', label: t`Straight` },
+  { value: 'choker', label: t`Choker`, note: t`at 120° or more` },
 ] as const
 
 /** The furthest that the hook may be above the lift points, metres; null while a length is missing, or where the legs do not meet. */
@@ -113,23 +114,19 @@ export const SlingPanel = memo(function SlingPanel({ hung, onHung }: { hung: Hun
     onHung({ slings: to, ...(above_m === null ? {} : { rigging_height_m: Math.ceil(above_m * 100) / 100 }) })
   }
   if (!slings) {
-    return (
-      <Button className="w-fit" onClick={() => put(first)}>
-        Check the slings too
-      </Button>
-    )
+    return <Button className="w-fit" onClick={() => put(first)}>{t`Check the slings too`}</Button>
   }
   const set = (to: Partial<Slings>) => put({ ...slings, ...to })
   return (
     <div className="grid gap-3">
       <Choice
-        label="Legs"
+        label={t`Legs`}
         value={String(slings.legs)}
         options={['1', '2', '4'].map((n) => ({ value: n, label: n }))}
         onChange={(n) => set({ legs: n === '1' ? 1 : n === '2' ? 2 : 4 })}
       />
       <TolField
-        label="Length of a leg"
+        label={t`Length of a leg`}
         quantity="length"
         value={slings.length_m}
         least={0.1}
@@ -137,11 +134,17 @@ export const SlingPanel = memo(function SlingPanel({ hung, onHung }: { hung: Hun
       />
       {slings.legs > 1 && (
         <fieldset className="grid gap-2 sm:grid-cols-2">
-          <legend className="mb-1 font-semibold">Between the lift points</legend>
-          <TolField label="Along" quantity="length" value={slings.along_m} least={0} onChange={(along_m) => set({ along_m })} />
+          <legend className="mb-1 font-semibold">{t`Between the lift points`}</legend>
+          <TolField
+            label={t`Along`}
+            quantity="length"
+            value={slings.along_m}
+            least={0}
+            onChange={(along_m) => set({ along_m })}
+          />
           {slings.legs === 4 && (
             <TolField
-              label="Across"
+              label={t`Across`}
               quantity="length"
               value={slings.across_m}
               least={0}
@@ -151,26 +154,20 @@ export const SlingPanel = memo(function SlingPanel({ hung, onHung }: { hung: Hun
         </fieldset>
       )}
       <NumberField
-        label="Marked on one leg, straight"
+        label={t`Marked on one leg, straight`}
         quantity="mass"
         value={slings.wll_kg}
         least={1}
         onChange={(wll_kg) => set({ wll_kg })}
       />
       <Choice
-        label="Hitch"
+        label={t`Hitch`}
         value={slings.hitch}
         options={[...hitches]}
         onChange={(hitch) => set(hitch === 'choker' ? { hitch, chokerAngle_deg: 120 } : { hitch, chokerAngle_deg: undefined })}
       />
-      <p className="text-[0.92rem] text-quiet">
-        {hook_m === null ? '' : `Hook ${say('length', hook_m)} above the lift points. `}
-        For lift points that stand evenly about the load’s centre of gravity; slung otherwise, or over an edge, work it out leg by
-        leg under Calculators.
-      </p>
-      <Button className="w-fit" onClick={() => put(undefined)}>
-        Leave the slings out
-      </Button>
+      <p className="text-[0.92rem] text-quiet">{t`${hook_m === null ? '' : t`Hook ${say('length', hook_m)} above the lift points. `}For lift points that stand evenly about the load’s centre of gravity; slung otherwise, or over an edge, work it out leg by leg under Calculators.`}</p>
+      <Button className="w-fit" onClick={() => put(undefined)}>{t`Leave the slings out`}</Button>
     </div>
   )
 })

@@ -1,6 +1,7 @@
 import { type Case, type SupportOption, supportChoice } from '@geolabe/core'
 import clsx from 'clsx'
 import { useMemo } from 'react'
+import { t } from '../language/t'
 import { useSay } from '../units/units'
 
 const verdictOf = ({ use }: SupportOption) => (use === null || use > 1 ? 'outside' : use >= 0.9 ? 'near' : 'inside')
@@ -14,9 +15,9 @@ export function SupportBars({ of }: { of: Case | null }) {
   if (options.length < 2) return null
   const least = options.find((o) => o.least)
   return (
-    <section aria-label="Which way of standing it needs">
+    <section aria-label={t`Which way of standing it needs`}>
       <h2 className="mb-1">
-        {least ? `It needs: ${least.label.charAt(0).toLowerCase()}${least.label.slice(1)}` : 'No way of standing takes it'}
+        {least ? t`It needs: ${least.label.charAt(0).toLowerCase()}${least.label.slice(1)}` : t`No way of standing takes it`}
       </h2>
       <ol className="grid gap-2">
         {options.map((o) => (
@@ -24,10 +25,10 @@ export function SupportBars({ of }: { of: Case | null }) {
             <span className="flex items-baseline justify-between gap-2">
               <span className="font-semibold">
                 {o.label}
-                {o.now && <span className="font-normal text-quiet"> · as it stands</span>}
+                {o.now && <span className="font-normal text-quiet"> {t`· as it stands`}</span>}
               </span>
               <span className="figure whitespace-nowrap">
-                {o.use === null || o.rated_kg === null ? 'not rated' : `${say('share', o.use)} of ${say('mass', o.rated_kg)}`}
+                {o.use === null || o.rated_kg === null ? t`not rated` : t`${say('share', o.use)} of ${say('mass', o.rated_kg)}`}
               </span>
             </span>
             <span className="mt-1 block h-3 overflow-hidden rounded-full bg-sunk" aria-hidden="true">
@@ -41,9 +42,7 @@ export function SupportBars({ of }: { of: Case | null }) {
           </li>
         ))}
       </ol>
-      <p className="mt-1 text-[0.92rem] text-quiet">
-        By its tables alone. Ground, level and what has to be confirmed are looked at once it stands so.
-      </p>
+      <p className="mt-1 text-[0.92rem] text-quiet">{t`By its tables alone. Ground, level and what has to be confirmed are looked at once it stands so.`}</p>
     </section>
   )
 }

@@ -1,4 +1,7 @@
-import { type Uncertainty, uncertaintyWords } from '@geolabe/core'
+import type { Uncertainty } from '@geolabe/core'
+import { uncertaintyWords } from '../language/finding-words'
+import { rich } from '../language/rich'
+import { t } from '../language/t'
 import { useSay } from '../units/units'
 
 /** How sure the governing figure is: both ends of its uncertainty against the limit, and which measurement to better first. */
@@ -10,11 +13,11 @@ export function UncertaintyPanel({ uncertainty: d }: { uncertainty: Uncertainty 
   const matters = first && first.share > 0.0005
   return (
     <section>
-      <h2 className="mb-2">How sure this is</h2>
+      <h2 className="mb-2">{t`How sure this is`}</h2>
       <div
         className="relative h-12"
         role="img"
-        aria-label={`Between ${say('share', d.low)} and ${say('share', d.high)} of the limit, as given ${say('share', d.nominal)}`}
+        aria-label={t`Between ${say('share', d.low)} and ${say('share', d.high)} of the limit, as given ${say('share', d.nominal)}`}
       >
         <div className="absolute inset-x-0 top-5 h-2 rounded bg-sunk" />
         <div
@@ -25,19 +28,14 @@ export function UncertaintyPanel({ uncertainty: d }: { uncertainty: Uncertainty 
         <div className="absolute top-0 h-12 border-l-2 border-dashed border-outside" style={{ left: at(1) }} />
       </div>
       <p className="figure flex justify-between text-[0.95rem]">
-        <span>{say('share', d.low)} at best</span>
-        <span className="font-bold">{say('share', d.nominal)} as given</span>
-        <span>{say('share', d.high)} at worst</span>
+        <span>{t`${say('share', d.low)} at best`}</span>
+        <span className="font-bold">{t`${say('share', d.nominal)} as given`}</span>
+        <span>{t`${say('share', d.high)} at worst`}</span>
       </p>
       <p className="mt-2">
-        {matters ? (
-          <>
-            Measure <strong>{uncertaintyWords(first.id)}</strong> better first: its ± alone makes {say('share', first.share)} of
-            the limit.
-          </>
-        ) : (
-          'No single ± makes a difference worth a second measurement.'
-        )}
+        {matters
+          ? rich`Measure ${<strong>{uncertaintyWords(first.id)}</strong>} better first: its ± alone makes ${say('share', first.share)} of the limit.`
+          : t`No single ± makes a difference worth a second measurement.`}
       </p>
     </section>
   )

@@ -1,6 +1,9 @@
-import { type Assessment, findingWords, verdictWords } from '@geolabe/core'
+import type { Assessment } from '@geolabe/core'
 import clsx from 'clsx'
 import { memo } from 'react'
+import { findingWords } from '../language/finding-words'
+import { t } from '../language/t'
+import { verdictWords } from '../language/words'
 import { VerdictMark, verdictTone } from '../look/verdict'
 import { useSay } from '../units/units'
 
@@ -8,7 +11,7 @@ import { useSay } from '../units/units'
 export const VerdictBand = memo(function VerdictBand({
   assessment: a,
   stale = false,
-  on = 'On the hook',
+  on = t`On the hook`,
 }: {
   assessment: Assessment
   stale?: boolean
@@ -20,7 +23,7 @@ export const VerdictBand = memo(function VerdictBand({
   const governing = a.governing
   return (
     <section
-      aria-label="Verdict"
+      aria-label={t`Verdict`}
       aria-busy={stale}
       // Of what was planned before: it fades unless the new one is there at once.
       className={clsx(
@@ -37,7 +40,7 @@ export const VerdictBand = memo(function VerdictBand({
         </p>
         <dl className="ml-auto flex gap-5 max-sm:hidden">
           <Big label={on} value={a.hookLoad_kg === null ? 'not known' : say('mass', a.hookLoad_kg)} />
-          <Big label="Rated here" value={a.rated_kg === null ? 'not rated' : say('mass', a.rated_kg)} />
+          <Big label={t`Rated here`} value={a.rated_kg === null ? 'not rated' : say('mass', a.rated_kg)} />
         </dl>
         {governing && <p className="basis-full leading-snug max-sm:text-[0.92rem]">{findingWords(governing, say).what}</p>}
       </div>

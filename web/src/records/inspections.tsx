@@ -1,8 +1,9 @@
 import type { InspectionReport, InspectionSummary } from '@geolabe/contract'
-import { occasionWords } from '@geolabe/core'
 import { Link } from 'react-router'
 import { useMe } from '../api/me'
 import { moreOf, useInspectionReport, useInspections } from '../api/queries'
+import { t } from '../language/t'
+import { occasionWords } from '../language/words'
 import { LongList } from '../look/long-list'
 import { Loaded, Sheet } from '../look/page'
 import { when } from '../look/when'
@@ -18,20 +19,14 @@ export function Rounds() {
     <>
       {inCharge && report.data && <Report report={report.data} />}
       <div className="mb-3 flex flex-wrap gap-2">
-        <a className={out} href="/api/exports/inspections.csv" download>
-          Every answer as CSV
-        </a>
-        <a className={out} href="/api/exports/defects.csv" download>
-          Defects as CSV
-        </a>
-        <a className={out} href="/api/exports/defects.json" download>
-          Defects as JSON
-        </a>
+        <a className={out} href="/api/exports/inspections.csv" download>{t`Every answer as CSV`}</a>
+        <a className={out} href="/api/exports/defects.csv" download>{t`Defects as CSV`}</a>
+        <a className={out} href="/api/exports/defects.json" download>{t`Defects as JSON`}</a>
       </div>
       <Loaded query={list}>
         {(data) => (
           <LongList
-            label="Rounds, the latest first"
+            label={t`Rounds, the latest first`}
             items={data.pages.flatMap((p) => p.inspections)}
             keyOf={(i) => i.id}
             row={(i) => <RoundRow round={i} />}
@@ -44,7 +39,7 @@ export function Rounds() {
   )
 }
 
-const lasted = (s: number) => (s < 90 ? `${Math.round(s)} s` : `${Math.round(s / 60)} min`)
+const lasted = (s: number) => (s < 90 ? `${Math.round(s)} s` : t`${Math.round(s / 60)} min`)
 
 function RoundRow({ round: r }: { round: InspectionSummary }) {
   return (
@@ -58,9 +53,9 @@ function RoundRow({ round: r }: { round: InspectionSummary }) {
         <span className="block text-quiet">{when(r.openedAt)}</span>
       </span>
       <span className="figure self-center text-right">
-        {r.finishedAt ? `${r.items ?? '–'} items` : 'not finished'}
+        {r.finishedAt ? t`${r.items ?? '–'} items` : t`not finished`}
         {r.duration_s !== null && <span className="block text-quiet">{lasted(r.duration_s)}</span>}
-        {(r.defects ?? 0) > 0 && <span className="block font-semibold text-outside">{r.defects} with a defect</span>}
+        {(r.defects ?? 0) > 0 && <span className="block font-semibold text-outside">{t`${r.defects} with a defect`}</span>}
       </span>
     </Link>
   )
@@ -70,9 +65,9 @@ function Report({ report }: { report: InspectionReport }) {
   const most = Math.max(1, ...report.weeks.map((w) => w.shifts))
   return (
     <div className="mb-5 grid items-start gap-4 lg:grid-cols-2">
-      <Sheet title="Finished before the shift, by week">
+      <Sheet title={t`Finished before the shift, by week`}>
         {report.weeks.length === 0 ? (
-          <p>No shift in twelve weeks.</p>
+          <p>{t`No shift in twelve weeks.`}</p>
         ) : (
           <ol className="grid gap-1.5">
             {report.weeks.map((w) => (
@@ -85,17 +80,15 @@ function Report({ report }: { report: InspectionReport }) {
                   <span className="bg-ink" style={{ width: `${(w.finished / w.shifts) * 100}%` }} />
                   <span className="grow hatch-outside" />
                 </span>
-                <span className="figure">
-                  {w.finished} of {w.shifts}
-                </span>
+                <span className="figure">{t`${w.finished} of ${w.shifts}`}</span>
               </li>
             ))}
           </ol>
         )}
       </Sheet>
-      <Sheet title="Worth a question">
+      <Sheet title={t`Worth a question`}>
         {report.patterns.length === 0 ? (
-          <p>Nothing in the record stands out.</p>
+          <p>{t`Nothing in the record stands out.`}</p>
         ) : (
           <>
             <ul className="grid gap-2">
@@ -108,10 +101,7 @@ function Report({ report }: { report: InspectionReport }) {
                 </li>
               ))}
             </ul>
-            <p className="mt-3 text-quiet">
-              What the record shows, not why. A quick walker, a small machine and a good machine look alike: ask, and look at the
-              machine.
-            </p>
+            <p className="mt-3 text-quiet">{t`What the record shows, not why. A quick walker, a small machine and a good machine look alike: ask, and look at the machine.`}</p>
           </>
         )}
       </Sheet>

@@ -1,6 +1,7 @@
-import { kindWords } from '@geolabe/contract'
+import { kindWords as inEnglish } from '@geolabe/contract'
 import { useState } from 'react'
 import { type JournalFilter, moreOf, searchOf, useJournal, useJournalCheck, usePeople, useYard } from '../api/queries'
+import { t, told } from '../language/t'
 import { Button } from '../look/button'
 import { DateField } from '../look/date-field'
 import { SelectField, TextField } from '../look/field'
@@ -8,6 +9,7 @@ import { LongList } from '../look/long-list'
 import { Loaded } from '../look/page'
 import { when } from '../look/when'
 
+const kindWords = Object.fromEntries(Object.entries(inEnglish).map(([kind, words]) => [kind, told(words)]))
 const out = 'flex min-h-12 items-center rounded-lg border-2 border-edge px-4 font-semibold'
 
 /** Everything that was done, as it was written; searched, taken out as a file, and checked link by link. */
@@ -26,7 +28,7 @@ export function Journal() {
       label={label}
       value={filter[key] ?? ''}
       onChange={(v) => set({ [key]: v })}
-      options={[{ value: '', label: 'All' }, ...options.map(([value, text]) => ({ value, label: text }))]}
+      options={[{ value: '', label: t`All` }, ...options.map(([value, text]) => ({ value, label: text }))]}
     />
   )
   return (
@@ -37,17 +39,15 @@ export function Journal() {
             setChecking(true)
             void check.refetch()
           }}
-        >
-          Check the chain
-        </Button>
+        >{t`Check the chain`}</Button>
         <p role="status" className={check.data && !check.data.intact ? 'font-bold text-outside' : ''}>
           {check.isFetching
-            ? 'Following it from the first entry…'
+            ? t`Following it from the first entry…`
             : check.data
               ? check.data.intact
-                ? `${check.data.entries} entries, each as it was written.`
-                : `Entry ${check.data.brokenAt} is not as it was written.`
-              : 'Each entry carries the hash of the one before.'}
+                ? t`${check.data.entries} entries, each as it was written.`
+                : t`Entry ${check.data.brokenAt} is not as it was written.`
+              : t`Each entry carries the hash of the one before.`}
         </p>
       </div>
       <form
@@ -57,22 +57,22 @@ export function Journal() {
           set({ words })
         }}
       >
-        {pick('What', 'kind', Object.entries(kindWords))}
+        {pick(t`What`, 'kind', Object.entries(kindWords))}
         {pick(
-          'Machine',
+          t`Machine`,
           'machine',
           machines.map((m) => [m.id, m.name]),
         )}
         {pick(
-          'Who',
+          t`Who`,
           'actor',
           people.map((p) => [p.id, p.name]),
         )}
-        <DateField label="From" value={filter.from || null} onChange={(from) => set({ from: from ?? '' })} />
-        <DateField label="To" value={filter.to || null} onChange={(to) => set({ to: to ?? '' })} />
-        <TextField label="Words in it" value={words} onChange={setWords} />
+        <DateField label={t`From`} value={filter.from || null} onChange={(from) => set({ from: from ?? '' })} />
+        <DateField label={t`To`} value={filter.to || null} onChange={(to) => set({ to: to ?? '' })} />
+        <TextField label={t`Words in it`} value={words} onChange={setWords} />
         <div className="col-span-full flex flex-wrap gap-2">
-          <Button type="submit">Search</Button>
+          <Button type="submit">{t`Search`}</Button>
           {search && (
             <Button
               look="quiet"
@@ -80,26 +80,20 @@ export function Journal() {
                 setFilter({})
                 setWords('')
               }}
-            >
-              Show all
-            </Button>
+            >{t`Show all`}</Button>
           )}
-          <a className={`${out} ml-auto`} href={`/api/exports/journal.csv?${search}`} download>
-            CSV
-          </a>
-          <a className={out} href={`/api/exports/journal.json?${search}`} download>
-            JSON
-          </a>
+          <a className={`${out} ml-auto`} href={`/api/exports/journal.csv?${search}`} download>{t`CSV`}</a>
+          <a className={out} href={`/api/exports/journal.json?${search}`} download>{t`JSON`}</a>
         </div>
       </form>
       <Loaded query={journal}>
         {(data) => {
           const entries = data.pages.flatMap((p) => p.entries)
           if (entries.length === 0)
-            return <p className="rounded-xl border border-line bg-sheet p-6 text-lg">No entry like this.</p>
+            return <p className="rounded-xl border border-line bg-sheet p-6 text-lg">{t`No entry like this.`}</p>
           return (
             <LongList
-              label="Entries, the latest first"
+              label={t`Entries, the latest first`}
               items={entries}
               keyOf={(e) => String(e.seq)}
               row={(e) => (
@@ -107,10 +101,12 @@ export function Journal() {
                   <span className="figure text-quiet">{e.seq}</span>
                   <span className="text-quiet">{when(e.at)}</span>
                   <span className="min-w-0 break-words">
-                    <strong>{kindWords[e.kind] ?? e.kind}</strong> {e.actor ? `by ${e.actor.name}` : ''}{' '}
-                    <span className="text-quiet">{summary(e.body)}</span>
+                    <strong>{kindWords[e.kind] ?? e.kind}</strong> {e.actor ? t`by ${e.actor.name}` : ''}{' '}
+                    <span className="text-quiet" translate="no">
+                      {summary(e.body)}
+                    </span>
                   </span>
-                  <span className="figure truncate text-[0.85rem] text-quiet" title={e.hash}>
+                  <span className="figure truncate text-[0.85rem] text-quiet" title={e.hash} translate="no">
                     {e.hash.slice(0, 12)}
                   </span>
                 </div>

@@ -2,6 +2,8 @@ import type { Me, ShiftSummary } from '@geolabe/contract'
 import { Tabs } from 'radix-ui'
 import { Link } from 'react-router'
 import { moreOf, useShiftList } from '../api/queries'
+import { rich } from '../language/rich'
+import { plural, t } from '../language/t'
 import { LongList } from '../look/long-list'
 import { Loaded, Title } from '../look/page'
 import { when } from '../look/when'
@@ -15,21 +17,13 @@ const tab =
 export function Records({ me }: { me: Me }) {
   return (
     <>
-      <Title>Records</Title>
+      <Title>{t`Records`}</Title>
       <Tabs.Root defaultValue="shifts">
-        <Tabs.List className="mb-4 flex border-b border-line" aria-label="Kinds of records">
-          <Tabs.Trigger value="shifts" className={tab}>
-            Shifts
-          </Tabs.Trigger>
-          <Tabs.Trigger value="rounds" className={tab}>
-            Rounds
-          </Tabs.Trigger>
-          <Tabs.Trigger value="journal" className={tab}>
-            Journal
-          </Tabs.Trigger>
-          <Tabs.Trigger value="imported" className={tab}>
-            From elsewhere
-          </Tabs.Trigger>
+        <Tabs.List className="mb-4 flex border-b border-line" aria-label={t`Kinds of records`}>
+          <Tabs.Trigger value="shifts" className={tab}>{t`Shifts`}</Tabs.Trigger>
+          <Tabs.Trigger value="rounds" className={tab}>{t`Rounds`}</Tabs.Trigger>
+          <Tabs.Trigger value="journal" className={tab}>{t`Journal`}</Tabs.Trigger>
+          <Tabs.Trigger value="imported" className={tab}>{t`From elsewhere`}</Tabs.Trigger>
         </Tabs.List>
         <Tabs.Content value="shifts">
           <Shifts />
@@ -54,7 +48,7 @@ function Shifts() {
     <Loaded query={list}>
       {(data) => (
         <LongList
-          label="Shifts, the latest first"
+          label={t`Shifts, the latest first`}
           items={data.pages.flatMap((p) => p.shifts)}
           keyOf={(s) => s.id}
           row={(s) => <ShiftRow shift={s} />}
@@ -73,16 +67,13 @@ function ShiftRow({ shift: s }: { shift: ShiftSummary }) {
       className="grid gap-x-4 rounded-xl border border-line bg-sheet px-4 py-3 hover:bg-sunk sm:grid-cols-[8rem_1fr_auto]"
     >
       <strong className="text-lg">{s.machine.name}</strong>
-      <span>
-        {s.operator.name} at {s.place}
+      <span>{rich`${s.operator.name} at ${s.place}${(
         <span className="block text-quiet">
           {when(s.openedAt)}
-          {s.closedAt ? ` to ${when(s.closedAt)}` : ', still open'}
+          {s.closedAt ? t` to ${when(s.closedAt)}` : t`, still open`}
         </span>
-      </span>
-      <span className="figure self-center">
-        {s.lifts} {s.lifts === 1 ? 'lift' : 'lifts'}
-      </span>
+      )}`}</span>
+      <span className="figure self-center">{plural(s.lifts, { one: '# lift', other: '# lifts' })}</span>
     </Link>
   )
 }

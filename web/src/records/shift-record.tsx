@@ -1,7 +1,9 @@
-import { preUseOf, verdictWords } from '@geolabe/core'
+import { preUseOf } from '@geolabe/core'
 import { useParams } from 'react-router'
 import { get } from '../api/client'
 import { useShift } from '../api/queries'
+import { t } from '../language/t'
+import { verdictWords } from '../language/words'
 import { Button } from '../look/button'
 import { Loaded, Sheet, Title } from '../look/page'
 import { VerdictMark } from '../look/verdict'
@@ -27,42 +29,36 @@ export function ShiftRecord() {
       {(s) => (
         <>
           <Title
-            below={`${s.operator.name} at ${s.place.name}, ${when(s.openedAt)}${s.closedAt ? ` to ${clock(s.closedAt)}` : ', still open'}`}
-          >{`${s.machine.name}, one shift`}</Title>
+            below={t`${s.operator.name} at ${s.place.name}, ${when(s.openedAt)}${s.closedAt ? t` to ${clock(s.closedAt)}` : t`, still open`}`}
+          >{t`${s.machine.name}, one shift`}</Title>
           <div className="mb-5 flex flex-wrap gap-3">
             <a
               className="flex min-h-14 items-center rounded-lg border-2 border-ink bg-accent px-6 text-lg font-bold text-on-accent"
               href={`/api/shifts/${s.id}/card.pdf`}
               target="_blank"
               rel="noreferrer"
-            >
-              Lift card to print
-            </a>
-            <Button onClick={() => void save(`geolabe-shift-${s.machine.id}-${s.openedAt.slice(0, 10)}.json`)}>
-              Export as a file
-            </Button>
+            >{t`Lift card to print`}</a>
+            <Button
+              onClick={() => void save(`geolabe-shift-${s.machine.id}-${s.openedAt.slice(0, 10)}.json`)}
+            >{t`Export as a file`}</Button>
           </div>
           <div className="grid items-start gap-4 pb-8 md:grid-cols-2">
-            <Sheet title="Lifts">
-              {s.lifts.length === 0 && <p>No lift was proved.</p>}
+            <Sheet title={t`Lifts`}>
+              {s.lifts.length === 0 && <p>{t`No lift was proved.`}</p>}
               <ul className="grid gap-3">
                 {s.lifts.map((l) => (
                   <li key={l.id} className="flex gap-3">
                     <VerdictMark verdict={l.assessment.verdict} />
                     <div>
-                      <p className="font-bold">{l.plan.hung.load.name || 'Load'}</p>
-                      <p>
-                        {verdictWords[l.assessment.verdict].long}:{' '}
-                        {l.assessment.hookLoad_kg === null ? 'mass not known' : say('mass', l.assessment.hookLoad_kg)} of{' '}
-                        {l.assessment.rated_kg === null ? 'no rating' : say('mass', l.assessment.rated_kg)}
-                      </p>
+                      <p className="font-bold">{l.plan.hung.load.name || t`Load`}</p>
+                      <p>{t`${verdictWords[l.assessment.verdict].long}: ${l.assessment.hookLoad_kg === null ? t`mass not known` : say('mass', l.assessment.hookLoad_kg)} of ${l.assessment.rated_kg === null ? t`no rating` : say('mass', l.assessment.rated_kg)}`}</p>
                       <p className="text-quiet">
                         {l.outcome
-                          ? `${l.outcome.outcome === 'done' ? 'Done' : 'Abandoned'} ${clock(l.outcome.at)}. ${l.outcome.reason}`
-                          : 'Not recorded how it ended.'}
+                          ? `${l.outcome.outcome === 'done' ? t`Done` : t`Abandoned`} ${clock(l.outcome.at)}. ${l.outcome.reason}`
+                          : t`Not recorded how it ended.`}
                       </p>
                       <p className="flex flex-wrap items-center gap-x-4">
-                        Plan, true to scale:
+                        {t`Plan, true to scale:`}
                         {(['pdf', 'dxf', 'svg'] as const).map((format) => (
                           <a
                             key={format}
@@ -79,35 +75,27 @@ export function ShiftRecord() {
                 ))}
               </ul>
             </Sheet>
-            <Sheet title="Handed over">
+            <Sheet title={t`Handed over`}>
               {s.handover ? (
                 <>
-                  <p className="text-lg">“{s.handover.words || 'No words left.'}”</p>
-                  <p className="mt-2 text-quiet">
-                    {s.handover.hours ?? '–'} h · fuel{' '}
-                    {s.handover.fuel_share === null ? '–' : say('share', s.handover.fuel_share)}
-                    {s.handover.standsAt && ` · ${s.handover.standsAt}`}
-                  </p>
+                  <p className="text-lg">“{s.handover.words || t`No words left.`}”</p>
+                  <p className="mt-2 text-quiet">{t`${s.handover.hours ?? '–'} h · fuel ${s.handover.fuel_share === null ? '–' : say('share', s.handover.fuel_share)}${s.handover.standsAt && ` · ${s.handover.standsAt}`}`}</p>
                 </>
               ) : (
-                <p>Not handed over yet.</p>
+                <p>{t`Not handed over yet.`}</p>
               )}
             </Sheet>
-            <Sheet title="Walk-round">
+            <Sheet title={t`Walk-round`}>
               <p>
-                {preUseOf(s).entries.length} items, {preUseOf(s).entries.filter((m) => m.result === 'defect').length} with a
-                defect
+                {t`${preUseOf(s).entries.length} items, ${preUseOf(s).entries.filter((m) => m.result === 'defect').length} with a defect`}
                 <FinishedAt at={preUseOf(s).finishedAt} />.
               </p>
             </Sheet>
-            <Sheet title="Site">
+            <Sheet title={t`Site`}>
               {s.site ? (
-                <p>
-                  {s.site.fit ? 'Fit for the job' : 'Not fit for the job'}, looked at by {s.site.team.join(', ')};{' '}
-                  {s.site.controls.length + s.site.more.length} hazards, each with its control.
-                </p>
+                <p>{t`${s.site.fit ? t`Fit for the job` : t`Not fit for the job`}, looked at by ${s.site.team.join(', ')}; ${s.site.controls.length + s.site.more.length} hazards, each with its control.`}</p>
               ) : (
-                <p>Not looked at.</p>
+                <p>{t`Not looked at.`}</p>
               )}
             </Sheet>
           </div>
@@ -117,4 +105,4 @@ export function ShiftRecord() {
   )
 }
 
-const FinishedAt = ({ at }: { at: string | null }) => (at ? `, finished ${clock(at)}` : ', not finished')
+const FinishedAt = ({ at }: { at: string | null }) => (at ? t`, finished ${clock(at)}` : t`, not finished`)

@@ -9,6 +9,7 @@ import { become, queryClient } from '../api/me'
 import { outbox, type RefusedWrite } from '../api/outbox'
 import { useLive, useOutbox } from '../api/queries'
 import { useHelpKey } from '../help/keys'
+import { plural, t, told } from '../language/t'
 import { Button } from '../look/button'
 import { Choice } from '../look/choice'
 import { SelectField } from '../look/field'
@@ -20,12 +21,12 @@ import { Wordmark } from './mark'
 const Help = lazy(() => import('../help/help').then((m) => ({ default: m.Help })))
 
 const places = [
-  { to: '/', label: 'Yard' },
-  { to: '/defects', label: 'Defects' },
-  { to: '/due', label: 'Due' },
-  { to: '/tables', label: 'Tables' },
-  { to: '/calculators', label: 'Calculators' },
-  { to: '/records', label: 'Records' },
+  { to: '/', label: t`Yard` },
+  { to: '/defects', label: t`Defects` },
+  { to: '/due', label: t`Due` },
+  { to: '/tables', label: t`Tables` },
+  { to: '/calculators', label: t`Calculators` },
+  { to: '/records', label: t`Records` },
 ]
 
 export function Shell({ me, children }: { me: Me; children: ReactNode }) {
@@ -39,20 +40,18 @@ export function Shell({ me, children }: { me: Me; children: ReactNode }) {
       <a
         href="#content"
         className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-accent focus:p-3 focus:text-on-accent"
-      >
-        To the content
-      </a>
+      >{t`To the content`}</a>
       <header className="border-b border-line bg-paper">
         <div className="mx-auto flex max-w-6xl flex-wrap items-center gap-x-1 px-4 group-has-[[data-station]]:max-w-none">
           <NavLink
             to="/"
             className="mr-auto flex min-h-14 items-center max-sm:[&_span]:text-[0px]"
-            aria-label="Geolabe, to the Yard"
+            aria-label={t`Geolabe, to the Yard`}
           >
             <Wordmark />
           </NavLink>
           <nav
-            aria-label="Places"
+            aria-label={t`Places`}
             className="flex max-sm:order-last max-sm:w-full max-sm:justify-between max-sm:group-has-[[data-station]]:hidden"
           >
             {places.map((p) => (
@@ -96,12 +95,13 @@ export function Open({ children }: { children: ReactNode }) {
     <div className="flex min-h-dvh flex-col">
       <header className="border-b border-line bg-paper">
         <div className="mx-auto flex max-w-6xl items-center px-4">
-          <a href="/" className="mr-auto flex min-h-14 items-center" aria-label="Geolabe, to sign on">
+          <a href="/" className="mr-auto flex min-h-14 items-center" aria-label={t`Geolabe, to sign on`}>
             <Wordmark />
           </a>
-          <NavLink to="/calculators" className="flex min-h-14 items-center border-b-4 border-accent px-3 font-semibold">
-            Calculators
-          </NavLink>
+          <NavLink
+            to="/calculators"
+            className="flex min-h-14 items-center border-b-4 border-accent px-3 font-semibold"
+          >{t`Calculators`}</NavLink>
         </div>
       </header>
       <main id="content" className="mx-auto flex w-full max-w-6xl grow flex-col px-4 pt-5">
@@ -121,7 +121,10 @@ function Sending() {
           <div className="h-1.5 hatch-unproven" />
           <p className="mx-auto max-w-6xl px-4 py-2">
             <strong>
-              {waiting.length} {waiting.length === 1 ? 'entry is' : 'entries are'} kept on this device, not yet in the records.
+              {plural(waiting.length, {
+                one: '# entry is kept on this device, not yet in the records.',
+                other: '# entries are kept on this device, not yet in the records.',
+              })}
             </strong>{' '}
             {stuck}
           </p>
@@ -136,7 +139,7 @@ function Sending() {
 
 /** What somebody entered, or the part of it that reads alone. */
 function entryWords(body: unknown): string {
-  if (typeof body !== 'object' || body === null) return 'An entry'
+  if (typeof body !== 'object' || body === null) return t`An entry`
   const b = body as Record<string, unknown>
   return [b.item, b.result, b.reading, b.where, b.words].filter((v) => typeof v === 'string' || typeof v === 'number').join(' · ')
 }
@@ -162,12 +165,10 @@ function RefusedEntry({ entry: r }: { entry: RefusedWrite }) {
       <div className="h-1.5 hatch-outside" />
       <div className="mx-auto flex max-w-6xl flex-wrap items-center gap-3 px-4 py-2">
         <p className="grow">
-          <strong>Not taken into the records:</strong> {entryWords(r.body)}. {r.why}
+          <strong>{t`Not taken into the records:`}</strong> {entryWords(r.body)}. {told(r.why)}
         </p>
-        <Button onClick={() => void again()}>{r.code === 'entered-elsewhere' ? 'Mine stands' : 'Send it again'}</Button>
-        <Button look="quiet" onClick={() => void outbox.decide(r.key, null)}>
-          Let it go
-        </Button>
+        <Button onClick={() => void again()}>{r.code === 'entered-elsewhere' ? t`Mine stands` : t`Send it again`}</Button>
+        <Button look="quiet" onClick={() => void outbox.decide(r.key, null)}>{t`Let it go`}</Button>
         <Refused error={error} />
       </div>
     </div>
@@ -185,7 +186,7 @@ function PersonMenu({ me, onHelp }: { me: Me; onHelp: () => void }) {
     <Popover.Root>
       <Popover.Trigger
         className="flex min-h-14 items-center gap-2 px-2 font-semibold"
-        aria-label={`${me.name}: choices and sign off`}
+        aria-label={t`${me.name}: choices and sign off`}
       >
         <CircleUserRound aria-hidden="true" />
         <span className="max-md:sr-only">{me.name}</span>
@@ -195,38 +196,38 @@ function PersonMenu({ me, onHelp }: { me: Me; onHelp: () => void }) {
           align="end"
           sideOffset={4}
           className="z-40 grid w-72 gap-4 rounded-xl border-2 border-ink bg-paper p-4"
-          aria-label="Choices"
+          aria-label={t`Choices`}
         >
           <p>
             <span className="block font-bold">{me.name}</span>
             <span className="text-quiet">{me.organisation.name}</span>
           </p>
           <Choice
-            label="Light"
+            label={t`Light`}
             value={light}
             onChange={setLight}
             options={[
-              { value: 'day', label: 'Day' },
-              { value: 'night', label: 'Night' },
+              { value: 'day', label: t`Day` },
+              { value: 'night', label: t`Night` },
             ]}
           />
           <Choice
-            label="Units"
+            label={t`Units`}
             value={units}
             onChange={setUnits}
             options={[
-              { value: 'metric', label: 'Metric' },
+              { value: 'metric', label: t`Metric` },
               { value: 'us', label: 'US' },
             ]}
           />
           <SelectField
-            label="Dates and figures"
+            label={t`Dates and figures`}
             value={languages.some((l) => l.value === language) ? language : 'en-GB'}
             options={languages}
             onChange={setLanguage}
           />
           {/* At a station a phone has no room for them above. */}
-          <nav aria-label="Other places" className="grid grid-cols-2 sm:hidden">
+          <nav aria-label={t`Other places`} className="grid grid-cols-2 sm:hidden">
             {places.map((p) => (
               <Popover.Close asChild key={p.to}>
                 <NavLink to={p.to} className="flex min-h-12 items-center font-semibold underline underline-offset-4">
@@ -236,27 +237,27 @@ function PersonMenu({ me, onHelp }: { me: Me; onHelp: () => void }) {
             ))}
           </nav>
           <Popover.Close asChild>
-            <NavLink to="/people" className="flex min-h-12 items-center font-semibold underline underline-offset-4">
-              Who may: licences and keys
-            </NavLink>
+            <NavLink
+              to="/people"
+              className="flex min-h-12 items-center font-semibold underline underline-offset-4"
+            >{t`Who may: licences and keys`}</NavLink>
           </Popover.Close>
           <Popover.Close asChild>
-            <NavLink to="/policies" className="flex min-h-12 items-center font-semibold underline underline-offset-4">
-              Site policies
-            </NavLink>
+            <NavLink
+              to="/policies"
+              className="flex min-h-12 items-center font-semibold underline underline-offset-4"
+            >{t`Site policies`}</NavLink>
           </Popover.Close>
-          <Button look="quiet" onClick={onHelp}>
-            Keys and help
-          </Button>
+          <Button look="quiet" onClick={onHelp}>{t`Keys and help`}</Button>
           {waiting.length > 0 && (
             <p className="font-semibold text-unproven">
-              {waiting.length} {waiting.length === 1 ? 'entry is' : 'entries are'} not in the records yet. They stay on this
-              device and are sent when you sign on here again.
+              {plural(waiting.length, {
+                one: '# entry is not in the records yet. They stay on this device and are sent when you sign on here again.',
+                other: '# entries are not in the records yet. They stay on this device and are sent when you sign on here again.',
+              })}
             </p>
           )}
-          <Button onClick={() => void signOff()} className="justify-center">
-            Sign off
-          </Button>
+          <Button onClick={() => void signOff()} className="justify-center">{t`Sign off`}</Button>
         </Popover.Content>
       </Popover.Portal>
     </Popover.Root>

@@ -3,6 +3,7 @@ import { useMutation, useQuery } from '@tanstack/react-query'
 import { useEffect } from 'react'
 import { call, get } from '../api/client'
 import { become } from '../api/me'
+import { t } from '../language/t'
 import { Button } from '../look/button'
 import { Form, TextEntry, useEntry } from '../look/form'
 import { Refused } from '../look/page'
@@ -34,29 +35,25 @@ export function SignIn() {
         <p className="mb-8">
           <Wordmark />
         </p>
-        <h1 className="mb-6 text-[2rem]">Sign on</h1>
+        <h1 className="mb-6 text-[2rem]">{t`Sign on`}</h1>
         <Form onSubmit={form.handleSubmit((body) => signIn.mutate(body))} className="grid gap-4">
-          <TextEntry control={control} name="organisation" label="Yard" />
-          <TextEntry control={control} name="badge" label="Badge" inputMode="numeric" autoFocus />
-          <TextEntry control={control} name="pin" label="PIN" type="password" inputMode="numeric" />
+          <TextEntry control={control} name="organisation" label={t`Yard`} />
+          <TextEntry control={control} name="badge" label={t`Badge`} inputMode="numeric" autoFocus />
+          <TextEntry control={control} name="pin" label={t`PIN`} type="password" inputMode="numeric" />
           <Refused error={signIn.error} />
           <Button
             look="next"
             type="submit"
             className="justify-center"
             disabled={signIn.isPending || (demo.isLoading && !form.watch('organisation'))}
-          >
-            Sign on
-          </Button>
+          >{t`Sign on`}</Button>
         </Form>
-        <p className="mt-6 text-[0.92rem] text-quiet">
-          An aid. The machine’s own table, plate and manual, local law, and a competent, licensed person decide.
-        </p>
+        <p className="mt-6 text-[0.92rem] text-quiet">{t`An aid. The machine’s own table, plate and manual, local law, and a competent, licensed person decide.`}</p>
       </div>
       {organisations.length > 0 && (
-        <section aria-label="Demo people" className="self-center rounded-xl border border-line bg-sheet p-4">
-          <h2>Demo world</h2>
-          <p className="mb-2 text-quiet">Choose whom to be; badge and PIN fill themselves in.</p>
+        <section aria-label={t`Demo people`} className="self-center rounded-xl border border-line bg-sheet p-4">
+          <h2>{t`Demo world`}</h2>
+          <p className="mb-2 text-quiet">{t`Choose whom to be; badge and PIN fill themselves in.`}</p>
           {organisations.map((name) => (
             <div key={name} className="mt-3">
               <h3 className="text-quiet">{name}</h3>

@@ -1,5 +1,6 @@
 import { type Crane, type SetupPlan, supportOf } from '@geolabe/core'
 import { useMemo } from 'react'
+import { t } from '../language/t'
 import { NumberField, SelectField } from '../look/field'
 import { type Columns, columnsOf, Table } from '../look/table'
 import { useSay } from '../units/units'
@@ -44,47 +45,44 @@ export function CirclePanel({
     return [
       helper.display({
         id: 'outrigger',
-        header: () => <span className="text-[0.9rem] text-quiet">Outrigger</span>,
+        header: () => <span className="text-[0.9rem] text-quiet">{t`Outrigger`}</span>,
         cell: ({ row }) => <span className="inline-block first-letter:uppercase">{row.original.label}</span>,
       }),
-      figure('Empty hook', (s) => range(s?.unloaded)),
-      figure('Loaded', (s) => range(s?.loaded)),
-      figure('At most', (s) => (s?.loaded ? say('force', s.loaded.upper_N) : '–')),
+      figure(t`Empty hook`, (s) => range(s?.unloaded)),
+      figure(t`Loaded`, (s) => range(s?.loaded)),
+      figure(t`At most`, (s) => (s?.loaded ? say('force', s.loaded.upper_N) : '–')),
     ]
   }, [say])
   return (
     <section>
-      <h2 className="mb-2">Outrigger loads, once round</h2>
+      <h2 className="mb-2">{t`Outrigger loads, once round`}</h2>
       <div className="grid grid-cols-2 gap-3 sm:grid-cols-3">
         <SelectField
-          label="Boom"
+          label={t`Boom`}
           value={String(c.boom_m)}
           onChange={(v) => onChange({ ...c, boom_m: Number(v) })}
           options={machine.boom.lengths_m.map((l) => ({ value: String(l), label: say('length', l) }))}
         />
         <NumberField
-          label="Radius"
+          label={t`Radius`}
           quantity="length"
           value={c.radius_m}
           least={1}
           onChange={(v) => v !== null && onChange({ ...c, radius_m: v })}
         />
         <NumberField
-          label="All on the hook"
+          label={t`All on the hook`}
           quantity="mass"
           value={c.load_kg}
           least={0}
           onChange={(load_kg) => onChange({ ...c, load_kg })}
-          hint="Empty: without a load."
+          hint={t`Empty: without a load.`}
         />
       </div>
       <div className="mt-3">
-        <Table label="Loads on each outrigger round the whole circle" columns={columns} rows={rows} />
+        <Table label={t`Loads on each outrigger round the whole circle`} columns={columns} rows={rows} />
       </div>
-      <p className="mt-2 text-[0.92rem] text-quiet">
-        “At most” is what an outrigger may carry however the ground settles; the ground is checked against it. Loads include the
-        site’s factor for the jerk of lifting.
-      </p>
+      <p className="mt-2 text-[0.92rem] text-quiet">{t`“At most” is what an outrigger may carry however the ground settles; the ground is checked against it. Loads include the site’s factor for the jerk of lifting.`}</p>
     </section>
   )
 }

@@ -1,4 +1,5 @@
 import type { Evidence, SetupPlan } from '@geolabe/core'
+import { t } from '../language/t'
 import { Tick } from '../look/tick'
 import { clock } from '../look/when'
 
@@ -24,7 +25,7 @@ export function ConfirmSheet({
             <Tick
               checked={own !== undefined}
               onChange={(yes) => onChange(yes ? [...others, { id: e.id, by, at: new Date().toISOString() }] : others)}
-              note={own ? `Confirmed at ${clock(own.at)}` : <span className="font-semibold text-near">{e.caution}</span>}
+              note={own ? t`Confirmed at ${clock(own.at)}` : <span className="font-semibold text-near">{e.caution}</span>}
             >
               {e.label}
             </Tick>

@@ -1,6 +1,8 @@
 import { type Crane, feetOf, type Levelling, levelling, nominal } from '@geolabe/core'
 import clsx from 'clsx'
 import { Bubble } from '../instruments/bubble'
+import { rich } from '../language/rich'
+import { t } from '../language/t'
 import { Choice } from '../look/choice'
 import { NumberField, TolField } from '../look/field'
 import { useSay } from '../units/units'
@@ -53,17 +55,17 @@ export function LevelPanel({
           pitch_deg={pitch === null ? 0 : nominal(pitch)}
           roll_deg={roll === null ? 0 : nominal(roll)}
           limit_deg={limit_deg ?? 0.5}
-          label={tilt === null ? 'Level not read yet' : `Bubble ${say('angle', tilt)} out of level`}
+          label={tilt === null ? t`Level not read yet` : t`Bubble ${say('angle', tilt)} out of level`}
         />
         <div className="grid gap-2">
           <TolField
-            label="Along, front high is plus"
+            label={t`Along, front high is plus`}
             quantity="angle"
             value={pitch}
             onChange={(pitch_deg) => onChange({ pitch_deg })}
           />
           <TolField
-            label="Across, left high is plus"
+            label={t`Across, left high is plus`}
             quantity="angle"
             value={roll}
             onChange={(roll_deg) => onChange({ roll_deg })}
@@ -73,25 +75,25 @@ export function LevelPanel({
       {tilt !== null && (
         <p className={level ? 'mt-3 text-lg font-bold text-inside' : 'mt-3 text-lg font-bold text-near'}>
           {level
-            ? `Level: ${say('angle', tilt)} of ${say('angle', limit_deg ?? 0)} allowed.`
-            : `${say('angle', tilt)} out of level${limit_deg === null ? '' : `, ${say('angle', limit_deg)} allowed`}. ${jacked ? 'Work the jacks, then read again.' : 'Drive to level ground, then read again.'}`}
+            ? t`Level: ${say('angle', tilt)} of ${say('angle', limit_deg ?? 0)} allowed.`
+            : t`${say('angle', tilt)} out of level${limit_deg === null ? '' : t`, ${say('angle', limit_deg)} allowed`}. ${jacked ? t`Work the jacks, then read again.` : t`Drive to level ground, then read again.`}`}
         </p>
       )}
       {wrong && <p className="mt-3 font-bold text-outside">{wrong}</p>}
       {answer && !level && <JackList answer={answer} machine={machine} />}
       <div className={clsx('mt-3', !jacked && 'hidden')}>
         <Choice
-          label="How to level"
+          label={t`How to level`}
           value={draft.strategy}
           onChange={(strategy) => onChange({ strategy })}
           options={[
-            { value: 'raise-only', label: 'Only raise' },
-            { value: 'least-movement', label: 'Least movement' },
+            { value: 'raise-only', label: t`Only raise` },
+            { value: 'least-movement', label: t`Least movement` },
           ]}
         />
       </div>
       <details className={clsx('mt-3', !jacked && 'hidden')}>
-        <summary className="min-h-12 content-center font-semibold">Where the jacks stand now</summary>
+        <summary className="min-h-12 content-center font-semibold">{t`Where the jacks stand now`}</summary>
         <div className="grid grid-cols-2 gap-3">
           {machine.outriggers.map((l) => (
             <NumberField
@@ -115,7 +117,7 @@ function JackList({ answer, machine }: { answer: Levelling; machine: Crane }) {
   const labels = new Map(machine.outriggers.map((l) => [l.id, l.label]))
   return (
     <div className="mt-2">
-      {!answer.feasible && <p className="font-bold text-outside">A jack cannot come down that far. Choose “only raise”.</p>}
+      {!answer.feasible && <p className="font-bold text-outside">{t`A jack cannot come down that far. Choose “only raise”.`}</p>}
       <ol className="grid gap-1.5">
         {answer.order.map((id, i) => {
           const j = answer.jacks.find((x) => x.id === id)
@@ -133,12 +135,10 @@ function JackList({ answer, machine }: { answer: Levelling; machine: Crane }) {
               <span className="first-letter:uppercase">{labels.get(id)}</span>
               <span className="text-right">
                 <strong className="figure">
-                  {j.change_m >= 0 ? 'up' : 'down'} {say('length', Math.abs(j.change_m))}
+                  {j.change_m >= 0 ? t`up` : t`down`} {say('length', Math.abs(j.change_m))}
                 </strong>
                 {j.packing_m > 0 && (
-                  <span className="block font-bold text-near">
-                    and pack <span className="figure">{say('length', j.packing_m)}</span>
-                  </span>
+                  <span className="block font-bold text-near">{rich`and pack ${<span className="figure">{say('length', j.packing_m)}</span>}`}</span>
                 )}
               </span>
             </li>
@@ -146,7 +146,7 @@ function JackList({ answer, machine }: { answer: Levelling; machine: Crane }) {
         })}
       </ol>
       {answer.rounds > 1 && (
-        <p className="mt-1 text-quiet">In {answer.rounds} equal rounds, so that it never leans further on the way.</p>
+        <p className="mt-1 text-quiet">{t`In ${answer.rounds} equal rounds, so that it never leans further on the way.`}</p>
       )}
     </div>
   )

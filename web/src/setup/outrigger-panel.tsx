@@ -1,13 +1,6 @@
-import {
-  type Crane,
-  findingWords,
-  groundAt,
-  type MachinePosition,
-  type Outrigger,
-  type Place,
-  stopNamed,
-  stopsOf,
-} from '@geolabe/core'
+import { type Crane, groundAt, type MachinePosition, type Outrigger, type Place, stopNamed, stopsOf } from '@geolabe/core'
+import { findingWords } from '../language/finding-words'
+import { t } from '../language/t'
 import { Choice } from '../look/choice'
 import { SelectField } from '../look/field'
 import { UseBar } from '../look/verdict'
@@ -46,7 +39,7 @@ export function OutriggerPanel({
         <div className="sm:col-span-2">
           {ways.length > 1 && (
             <Choice
-              label={`Beam, ${outrigger.label}`}
+              label={t`Beam, ${outrigger.label}`}
               hideLabel
               value={draft.at.stop}
               onChange={(stop) => onChange({ at: { stop }, ground: null })}
@@ -54,21 +47,17 @@ export function OutriggerPanel({
             />
           )}
           {blocked.length > 0 && (
-            <p className="mt-1 text-[0.95rem] font-semibold text-near">
-              {[...new Set(blocked.map((b) => b.blocked?.label))].join(', ')} in the way of{' '}
-              {blocked.map((b) => b.stop.label.toLowerCase()).join(' and ')}
-              {draft.mat ? ' with this mat' : ''}.
-            </p>
+            <p className="mt-1 text-[0.95rem] font-semibold text-near">{t`${[...new Set(blocked.map((b) => b.blocked?.label))].join(', ')} in the way of ${blocked.map((b) => b.stop.label.toLowerCase()).join(' and ')}${draft.mat ? t` with this mat` : ''}.`}</p>
           )}
         </div>
         <SelectField
-          label="Under the pad"
+          label={t`Under the pad`}
           value={draft.mat ?? ''}
           onChange={(m) => onChange({ mat: m === '' ? null : m })}
-          options={[{ value: '', label: 'Own pad only' }, ...place.mats.map((m) => ({ value: m.id, label: m.label }))]}
+          options={[{ value: '', label: t`Own pad only` }, ...place.mats.map((m) => ({ value: m.id, label: m.label }))]}
         />
         <SelectField
-          label="Ground"
+          label={t`Ground`}
           value={draft.ground ?? lies}
           onChange={(g) => onChange({ ground: g })}
           options={place.ground.map((g) => ({ value: g.id, label: g.label }))}

@@ -1,6 +1,7 @@
 import { type Crane, type Outrigger, type Place, stopsOf } from '@geolabe/core'
 import clsx from 'clsx'
 import { RadioGroup } from 'radix-ui'
+import { t } from '../language/t'
 import { Button } from '../look/button'
 import { VerdictMark } from '../look/verdict'
 import type { OutriggerDraft, SetupDraft } from './draft'
@@ -44,7 +45,7 @@ export function OutriggerSheet({
   if (!outrigger || !own) return null
   return (
     <div className="grid gap-3">
-      <RadioGroup.Root aria-label="Outrigger" value={chosen} onValueChange={onChoose} className="grid grid-cols-2 gap-1.5">
+      <RadioGroup.Root aria-label={t`Outrigger`} value={chosen} onValueChange={onChoose} className="grid grid-cols-2 gap-1.5">
         {order.map((o) => (
           <RadioGroup.Item
             key={o.id}
@@ -70,11 +71,13 @@ export function OutriggerSheet({
         onChange={set}
       />
       <div className="flex flex-wrap gap-2">
-        <Button onClick={() => (next ? onChoose(next.id) : onLevel())}>{next ? `Next: ${next.label}` : 'Next: level it'}</Button>
+        <Button onClick={() => (next ? onChoose(next.id) : onLevel())}>
+          {next ? t`Next: ${next.label}` : t`Next: level it`}
+        </Button>
         {draft.outriggers.some((o) => o.mat !== own.mat) && (
-          <Button onClick={() => onChange({ outriggers: draft.outriggers.map((o) => ({ ...o, mat: own.mat })) })}>
-            The same under all
-          </Button>
+          <Button
+            onClick={() => onChange({ outriggers: draft.outriggers.map((o) => ({ ...o, mat: own.mat })) })}
+          >{t`The same under all`}</Button>
         )}
       </div>
     </div>

@@ -1,4 +1,6 @@
-import { findingWords, type Place, type PropsPart, type SetupAssessment } from '@geolabe/core'
+import type { Place, PropsPart, SetupAssessment } from '@geolabe/core'
+import { findingWords } from '../language/finding-words'
+import { t } from '../language/t'
 import { SelectField } from '../look/field'
 import { UseBar } from '../look/verdict'
 import { useSay } from '../units/units'
@@ -24,16 +26,16 @@ export function PropsSheet({
   return (
     <div className="grid gap-3">
       <SelectField
-        label="Under both props"
+        label={t`Under both props`}
         value={props.mat ?? ''}
-        options={[{ value: '', label: 'Nothing, their own feet' }, ...place.mats.map((m) => ({ value: m.id, label: m.label }))]}
+        options={[{ value: '', label: t`Nothing, their own feet` }, ...place.mats.map((m) => ({ value: m.id, label: m.label }))]}
         onChange={(mat) => onChange({ props: { ...props, mat: mat || null } })}
       />
       <SelectField
-        label="Ground under them"
+        label={t`Ground under them`}
         value={props.ground ?? ''}
         options={[
-          { value: '', label: 'As the place’s plan has it' },
+          { value: '', label: t`As the place’s plan has it` },
           ...place.ground.map((g) => ({ value: g.id, label: g.label })),
         ]}
         onChange={(ground) => onChange({ props: { ...props, ground: ground || null } })}
@@ -46,7 +48,7 @@ export function PropsSheet({
           </p>
         </div>
       ))}
-      <p className="text-quiet">They carry more than the load: the boom’s foot pulls the frame up. Straight up and down only.</p>
+      <p className="text-quiet">{t`They carry more than the load: the boom’s foot pulls the frame up. Straight up and down only.`}</p>
     </div>
   )
 }

@@ -3,6 +3,7 @@ import { lazy, Suspense, useMemo, useState } from 'react'
 import { useDraft } from '../api/draft'
 import { Dial } from '../instruments/dial'
 import { aroundFeet } from '../instruments/frame'
+import { plural, t, told } from '../language/t'
 import { Button } from '../look/button'
 import { Lead } from '../look/lead'
 import { Refused } from '../look/page'
@@ -86,11 +87,11 @@ export function SetupCrane({ shift, file, place, machine }: ShiftContext & { mac
   const unread = !toTow && (draft.pitch_deg === null || draft.roll_deg === null)
   /** What keeps it from being recorded, and where that is put right. */
   const first: { why: string; at: Tab } | null = wrong
-    ? { why: 'An outrigger stands where something is in the way.', at: 'outriggers' }
+    ? { why: t`An outrigger stands where something is in the way.`, at: 'outriggers' }
     : unread
-      ? { why: 'Read the level along and across.', at: 'level' }
+      ? { why: t`Read the level along and across.`, at: 'level' }
       : open.length > 0
-        ? { why: `${open.length} ${open.length === 1 ? 'step' : 'steps'} to confirm.`, at: 'order' }
+        ? { why: plural(open.length, { one: '# step to confirm.', other: '# steps to confirm.' }), at: 'order' }
         : null
 
   const moveTo = (position: SetupDraft['position']) =>
@@ -104,16 +105,16 @@ export function SetupCrane({ shift, file, place, machine }: ShiftContext & { mac
     })
   return (
     <Station
-      title={`Set up ${machine.name}`}
+      title={t`Set up ${machine.name}`}
       below={
         shift.setups.length > 0
-          ? 'Recording a new set-up asks for every lift to be proved again.'
-          : (stateOf(machine, draft)?.label ?? `${machine.outriggers.length} outriggers, each on its own ground`)
+          ? t`Recording a new set-up asks for every lift to be proved again.`
+          : (stateOf(machine, draft)?.label ?? t`${machine.outriggers.length} outriggers, each on its own ground`)
       }
       head={
         <>
           <Notes machine={machine} plan={plan} place={place} stands={result.stands} />
-          {result.why && <p className="font-bold text-outside">{result.why}</p>}
+          {result.why && <p className="font-bold text-outside">{told(result.why)}</p>}
           <Refused error={error} />
         </>
       }
@@ -121,7 +122,7 @@ export function SetupCrane({ shift, file, place, machine }: ShiftContext & { mac
       drawing={
         <Dial
           machine={machine}
-          label={`Plan of ${machine.name} on its outriggers`}
+          label={t`Plan of ${machine.name} on its outriggers`}
           place={place}
           position={draft.position}
           extent_m={extent_m}
@@ -162,18 +163,18 @@ export function SetupCrane({ shift, file, place, machine }: ShiftContext & { mac
       }
       sheet={
         <Sheets
-          label="The set-up, in the order it is worked"
+          label={t`The set-up, in the order it is worked`}
           open={tab}
           onOpen={setTab}
           tabs={[
             {
               id: 'stand',
-              name: 'Stand',
+              name: t`Stand`,
               body: <StandSheet machine={machine} place={place} draft={draft} onChange={change} onMove={moveTo} />,
             },
             {
               id: 'outriggers',
-              name: onWheels ? 'Wheels' : 'Outriggers',
+              name: onWheels ? t`Wheels` : t`Outriggers`,
               verdict: worstVerdict([...states.values()].map((s) => s.verdict)),
               body: onWheels ? (
                 <WheelSheet machine={machine} place={place} draft={draft} stands={result.stands} onChange={change} />
@@ -194,7 +195,7 @@ export function SetupCrane({ shift, file, place, machine }: ShiftContext & { mac
               ? [
                   {
                     id: 'props' as const,
-                    name: 'Props',
+                    name: t`Props`,
                     body: <PropsSheet of={props} place={place} draft={draft} stands={result.stands} onChange={change} />,
                   },
                 ]
@@ -204,21 +205,21 @@ export function SetupCrane({ shift, file, place, machine }: ShiftContext & { mac
               : [
                   {
                     id: 'level' as const,
-                    name: 'Level',
+                    name: t`Level`,
                     verdict: unread ? ('not-proven' as const) : null,
                     body: <LevelPanel machine={machine} draft={draft} limit_deg={level_deg} onChange={change} />,
                   },
                 ]),
             {
               id: 'order',
-              name: 'In order',
+              name: t`In order`,
               body: <Steps steps={order} confirmed={draft.steps} onChange={(steps) => change({ steps })} />,
             },
             ...(asked.length > 0
               ? [
                   {
                     id: 'confirm' as const,
-                    name: 'Confirm',
+                    name: t`Confirm`,
                     verdict: unconfirmed > 0 ? ('not-proven' as const) : null,
                     body: (
                       <ConfirmSheet
@@ -236,7 +237,7 @@ export function SetupCrane({ shift, file, place, machine }: ShiftContext & { mac
               : [
                   {
                     id: 'loads' as const,
-                    name: 'Loads',
+                    name: t`Loads`,
                     body: (
                       <Suspense>
                         <CirclePanel
@@ -255,7 +256,7 @@ export function SetupCrane({ shift, file, place, machine }: ShiftContext & { mac
       }
       why={
         first === null && unconfirmed > 0 ? (
-          <Lead onFollow={() => setTab('confirm')}>{unconfirmed} not confirmed: a lift from it is not proven.</Lead>
+          <Lead onFollow={() => setTab('confirm')}>{t`${unconfirmed} not confirmed: a lift from it is not proven.`}</Lead>
         ) : (
           first && (
             <Lead
@@ -279,9 +280,7 @@ export function SetupCrane({ shift, file, place, machine }: ShiftContext & { mac
               draft.steps.filter((id) => order.some((s) => s.id === id)),
             )
           }
-        >
-          Record this set-up
-        </Button>
+        >{t`Record this set-up`}</Button>
       }
     />
   )

@@ -1,4 +1,5 @@
 import { type Crane, type MachinePosition, type Place, standsToTow } from '@geolabe/core'
+import { t } from '../language/t'
 import { Choice } from '../look/choice'
 import { NumberField } from '../look/field'
 import { useSay } from '../units/units'
@@ -27,14 +28,14 @@ export function StandSheet({
     <div className="grid gap-3">
       {machine.supportStates && (
         <Choice
-          label="Way of standing"
+          label={t`Way of standing`}
           value={draft.state}
           options={machine.supportStates.map((s) => ({ value: s.id, label: s.label }))}
           onChange={(state) => onChange({ state })}
         />
       )}
       <Choice
-        label="Marked stand"
+        label={t`Marked stand`}
         value={marked?.id ?? null}
         options={place.positions.map((s) => ({ value: s.id, label: s.label }))}
         onChange={(id) => {
@@ -44,19 +45,19 @@ export function StandSheet({
       />
       <div className="grid grid-cols-3 gap-2">
         <NumberField
-          label="Along"
+          label={t`Along`}
           quantity="length"
           value={position.x_m}
           onChange={(v) => v !== null && onMove({ ...position, x_m: v })}
         />
         <NumberField
-          label="Across"
+          label={t`Across`}
           quantity="length"
           value={position.y_m}
           onChange={(v) => v !== null && onMove({ ...position, y_m: v })}
         />
         <NumberField
-          label="Heading"
+          label={t`Heading`}
           quantity="angle"
           value={position.heading_deg}
           onChange={(v) => v !== null && onMove({ ...position, heading_deg: v })}
@@ -64,7 +65,7 @@ export function StandSheet({
       </div>
       {machine.upper.counterweights.length > 1 && (
         <Choice
-          label="Counterweight fitted"
+          label={t`Counterweight fitted`}
           value={draft.counterweight}
           options={machine.upper.counterweights.map((c) => ({ value: c.id, label: c.label }))}
           onChange={(counterweight) => onChange({ counterweight })}
@@ -72,7 +73,7 @@ export function StandSheet({
       )}
       {!standsToTow(machine, { state: draft.state ?? undefined }) && (
         <Choice
-          label="Parts of line"
+          label={t`Parts of line`}
           value={String(draft.partsOfLine)}
           options={machine.hoist.reevings.map((r) => ({
             value: String(r.parts),

@@ -1,7 +1,6 @@
 import {
   type Crane,
   type Finding,
-  findingWords,
   normalDegrees,
   type Place,
   type SetupAssessment,
@@ -10,6 +9,9 @@ import {
   tailGap,
 } from '@geolabe/core'
 import clsx from 'clsx'
+import { findingWords } from '../language/finding-words'
+import { rich } from '../language/rich'
+import { t } from '../language/t'
 import { VerdictMark, verdictTone } from '../look/verdict'
 import { useSay } from '../units/units'
 
@@ -37,23 +39,19 @@ export function Notes({
         <p className="flex items-start gap-2.5 rounded-lg border-2 border-outside bg-sheet px-3 py-1.5 leading-snug">
           <VerdictMark verdict="outside" size={20} />
           <span>
-            <strong className="text-outside">{tail.gap_m < 0 ? 'The tail would strike.' : 'Crush zone behind the tail.'}</strong>{' '}
+            <strong className="text-outside">
+              {tail.gap_m < 0 ? t`The tail would strike.` : t`Crush zone behind the tail.`}
+            </strong>{' '}
             {tail.feature.label}:{' '}
             {tail.gap_m < 0
-              ? `${say('length', -tail.gap_m)} too near for a full turn. Stand further off, or never turn the tail that way.`
-              : `only ${say('length', tail.gap_m)} free as the tail passes. Close it off; nobody goes in there.`}
+              ? t`${say('length', -tail.gap_m)} too near for a full turn. Stand further off, or never turn the tail that way.`
+              : t`only ${say('length', tail.gap_m)} free as the tail passes. Close it off; nobody goes in there.`}
           </span>
         </p>
       )}
       {stands && <Standing findings={stands.findings} />}
       {lightens && (
-        <p className="leading-snug">
-          <strong className="inline-block first-letter:uppercase">
-            {supportOf(machine, plan.standing).points.find((p) => p.id === lightens.id)?.label}
-          </strong>{' '}
-          lightens first: down to <strong className="figure">{say('force', lightens.min_N)}</strong> with the boom at slew{' '}
-          <strong className="figure">{say('angle', normalDegrees(lightens.at_deg))}</strong>.
-        </p>
+        <p className="leading-snug">{rich`${<strong className="inline-block first-letter:uppercase">{supportOf(machine, plan.standing).points.find((p) => p.id === lightens.id)?.label}</strong>} lightens first: down to ${<strong className="figure">{say('force', lightens.min_N)}</strong>} with the boom at slew ${<strong className="figure">{say('angle', normalDegrees(lightens.at_deg))}</strong>}.`}</p>
       )}
     </>
   )

@@ -1,4 +1,6 @@
-import { type Crane, findingWords, governingOf, groundAt, type Place, type SetupAssessment } from '@geolabe/core'
+import { type Crane, governingOf, groundAt, type Place, type SetupAssessment } from '@geolabe/core'
+import { findingWords } from '../language/finding-words'
+import { t } from '../language/t'
 import { SelectField } from '../look/field'
 import { Tick } from '../look/tick'
 import { UseBar } from '../look/verdict'
@@ -28,14 +30,16 @@ export function WheelSheet({
   return (
     <div className="grid gap-3">
       <SelectField
-        label="Floor or deck under the wheels"
+        label={t`Floor or deck under the wheels`}
         value={draft.underWheels ?? lies}
         onChange={(underWheels) => onChange({ underWheels })}
         options={place.ground.map((g) => ({ value: g.id, label: g.label }))}
       />
-      <Tick checked={draft.tyresChecked} onChange={(tyresChecked) => onChange({ tyresChecked })} note="All of one axle alike.">
-        Tyres looked at, pressures read
-      </Tick>
+      <Tick
+        checked={draft.tyresChecked}
+        onChange={(tyresChecked) => onChange({ tyresChecked })}
+        note={t`All of one axle alike.`}
+      >{t`Tyres looked at, pressures read`}</Tick>
       {findings.map((f) => (
         <div key={f.id}>
           {f.utilisation !== null && <UseBar verdict={f.verdict} share={f.utilisation} />}
@@ -43,7 +47,7 @@ export function WheelSheet({
         </div>
       ))}
       <p className="text-quiet">
-        {machine.wheels?.axles.map((a) => `${a.label}: ${say('mass', a.rating_kg)} by its plate`).join(' · ')}
+        {machine.wheels?.axles.map((a) => t`${a.label}: ${say('mass', a.rating_kg)} by its plate`).join(' · ')}
       </p>
     </div>
   )

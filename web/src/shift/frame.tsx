@@ -4,6 +4,8 @@ import { Link, Navigate, Outlet, useLocation, useOutletContext, useParams } from
 import type { Waiting } from '../api/outbox'
 import { useMachine, useOutbox, usePlaces, useShift } from '../api/queries'
 import { Incident } from '../incident/incident'
+import { rich } from '../language/rich'
+import { t } from '../language/t'
 import { Loaded } from '../look/page'
 import { RouteLine, stationStates, stationsOf } from './route-line'
 import { useShownShift } from './shown-shift'
@@ -52,30 +54,20 @@ function WithMachine({ shift: recorded, places }: { shift: Shift; places: Place[
             {own && f.stopping.length === 0 && (
               <div role="alert" className="border-b-2 border-outside bg-sheet">
                 <div className="h-2.5 hatch-outside" />
-                <p className="mx-auto max-w-6xl px-4 py-2.5">
-                  <strong className="text-outside">You stopped {shift.machine.name}.</strong> {own.where}: {own.words}. It is kept
-                  on this device and stops the machine for everyone once the records have it. Make it stand without risk; tag it;
-                  nothing is lifted.
-                </p>
+                <p className="mx-auto max-w-6xl px-4 py-2.5">{rich`${<strong className="text-outside">{t`You stopped ${shift.machine.name}.`}</strong>} ${own.where}: ${own.words}. It is kept on this device and stops the machine for everyone once the records have it. Make it stand without risk; tag it; nothing is lifted.`}</p>
               </div>
             )}
             {f.stopping[0] && (
               <div role="alert" className="border-b-2 border-outside bg-sheet">
                 <div className="h-2.5 hatch-outside" />
-                <p className="mx-auto max-w-6xl px-4 py-2.5">
-                  <strong className="text-outside">{shift.machine.name} is stopped.</strong> {f.stopping[0].where}:{' '}
-                  {f.stopping[0].words}. Make it stand without risk; nothing is lifted until the person in charge returns it.{' '}
-                  <Link className="font-semibold underline underline-offset-4" to={`/defects/${f.stopping[0].id}`}>
-                    See the defect
-                  </Link>
-                </p>
+                <p className="mx-auto max-w-6xl px-4 py-2.5">{rich`${<strong className="text-outside">{t`${shift.machine.name} is stopped.`}</strong>} ${f.stopping[0].where}: ${f.stopping[0].words}. Make it stand without risk; nothing is lifted until the person in charge returns it. ${<Link className="font-semibold underline underline-offset-4" to={`/defects/${f.stopping[0].id}`}>{t`See the defect`}</Link>}`}</p>
               </div>
             )}
           </div>
           {place ? (
             <Outlet context={{ shift, file: f, place } satisfies ShiftContext} />
           ) : (
-            <p>This shift’s place is not in the records.</p>
+            <p>{t`This shift’s place is not in the records.`}</p>
           )}
         </>
       )}

@@ -1,7 +1,9 @@
-import { type Shift, type Station, station, stationWords } from '@geolabe/contract'
+import { type Shift, type Station, station } from '@geolabe/contract'
 import { isProvable, isRaised, itemsOf, type Machine, preUseOf } from '@geolabe/core'
 import clsx from 'clsx'
 import { Link } from 'react-router'
+import { t } from '../language/t'
+import { stationWords } from '../language/words'
 
 export type StationState = 'done' | 'open' | 'stopped'
 
@@ -70,7 +72,7 @@ function Stop({ state, here }: { state: StationState; here: boolean }) {
   )
 }
 
-const stateWords: Record<StationState, string> = { done: 'done', open: 'to come', stopped: 'stopped' }
+const stateWords: Record<StationState, string> = { done: 'done', open: t`to come`, stopped: 'stopped' }
 
 /** The stations of the shift as one line, always on screen. */
 export function RouteLine({
@@ -86,7 +88,7 @@ export function RouteLine({
 }) {
   const at = stations.indexOf(here)
   return (
-    <nav aria-label="Stations of this shift" className="min-w-0 grow">
+    <nav aria-label={t`Stations of this shift`} className="min-w-0 grow">
       <ol className="mx-auto flex max-w-6xl px-2 max-sm:px-0">
         {stations.map((s, i) => {
           const inner = (
@@ -103,7 +105,7 @@ export function RouteLine({
               >
                 {stationWords[s]}
               </span>
-              <span className="sr-only">{s === here ? 'here' : stateWords[states[s]]}</span>
+              <span className="sr-only">{s === here ? t`here` : stateWords[states[s]]}</span>
             </>
           )
           const look = 'flex min-h-15 w-full flex-col items-center justify-center gap-0.5 rounded-lg py-1'

@@ -5,6 +5,7 @@ import { newId } from '../api/client'
 import { useDraft } from '../api/draft'
 import { outbox } from '../api/outbox'
 import { putShift } from '../api/queries'
+import { plural, t } from '../language/t'
 import { Button } from '../look/button'
 import { Refused } from '../look/page'
 import { Station } from '../look/station'
@@ -37,33 +38,30 @@ export function Sequence({ procedure }: { procedure: 'setup' | 'lift' }) {
   }
   const ratings = (
     <>
-      <p className="mb-3">
-        Not proven here: read the plate or table for exactly this tool, height and reach. Calculations can be noted in this shift.
-      </p>
+      <p className="mb-3">{t`Not proven here: read the plate or table for exactly this tool, height and reach. Calculations can be noted in this shift.`}</p>
       <div className="flex flex-wrap gap-2">
-        {m.tables.map((t) => (
+        {m.tables.map((table) => (
           <Link
-            key={t}
+            key={table}
             className="flex min-h-12 items-center rounded-lg border-2 border-ink px-4 font-semibold"
-            to={`/tables/${t}`}
-          >
-            Its ratings
-          </Link>
+            to={`/tables/${table}`}
+          >{t`Its ratings`}</Link>
         ))}
-        <Link className="flex min-h-12 items-center rounded-lg border-2 border-edge px-4 font-semibold" to="/calculators">
-          Calculators
-        </Link>
+        <Link
+          className="flex min-h-12 items-center rounded-lg border-2 border-edge px-4 font-semibold"
+          to="/calculators"
+        >{t`Calculators`}</Link>
       </div>
     </>
   )
   return (
     <Station
-      title={procedure === 'setup' ? 'Set up' : 'Lift'}
-      below={procedure === 'setup' ? 'Each step names what must be true before it.' : `${done} recorded in this shift.`}
+      title={procedure === 'setup' ? t`Set up` : t`Lift`}
+      below={procedure === 'setup' ? t`Each step names what must be true before it.` : t`${done} recorded in this shift.`}
       head={<Refused error={error} />}
       drawing={
         <section
-          aria-label="In this order"
+          aria-label={t`In this order`}
           className="max-h-[68dvh] overflow-y-auto rounded-xl border border-line bg-sheet p-3.5 roomy:h-full roomy:max-h-none"
         >
           <Steps steps={own} confirmed={steps} onChange={setSteps} />
@@ -73,12 +71,12 @@ export function Sequence({ procedure }: { procedure: 'setup' | 'lift' }) {
         <section className="grid content-start gap-4 overflow-y-auto rounded-xl border border-line bg-sheet p-3.5 roomy:h-full">
           {procedure === 'lift' && (
             <div>
-              <h2 className="mb-2">What it may lift</h2>
+              <h2 className="mb-2">{t`What it may lift`}</h2>
               {ratings}
             </div>
           )}
           <div>
-            <h2 className="mb-2">Cautions</h2>
+            <h2 className="mb-2">{t`Cautions`}</h2>
             <ul className="list-disc pl-6">
               {m.cautions.map((c) => (
                 <li key={c}>{c}</li>
@@ -87,19 +85,17 @@ export function Sequence({ procedure }: { procedure: 'setup' | 'lift' }) {
           </div>
         </section>
       }
-      why={open > 0 ? `${open} ${open === 1 ? 'step' : 'steps'} to confirm.` : ''}
+      why={open > 0 ? plural(open, { one: '# step to confirm.', other: '# steps to confirm.' }) : ''}
       actions={
         <>
           {procedure === 'lift' && (
             <Link
               className="flex min-h-14 items-center rounded-lg border-2 border-ink px-6 font-bold"
               to={`/shifts/${shift.id}/stow`}
-            >
-              Stow & hand over
-            </Link>
+            >{t`Stow & hand over`}</Link>
           )}
           <Button look="next" disabled={open > 0} onClick={() => void record()}>
-            {procedure === 'setup' ? 'Record this set-up' : 'Record this work'}
+            {procedure === 'setup' ? t`Record this set-up` : t`Record this work`}
           </Button>
         </>
       }

@@ -6,6 +6,8 @@ import { newId } from '../api/client'
 import { queryClient, useMe } from '../api/me'
 import { outbox } from '../api/outbox'
 import { putShift, useMachine, usePlaces } from '../api/queries'
+import { rich } from '../language/rich'
+import { plural, t, told } from '../language/t'
 import { Button } from '../look/button'
 import { Choice } from '../look/choice'
 import { ActionBar, Loaded, Refused, Sheet, Title } from '../look/page'
@@ -69,11 +71,11 @@ function TakeMachine({ file, places, me }: { file: MachineFile; places: Place[];
     (x) => x.class === m.licence.class && x.state === 'soon',
   )
   const why = !place
-    ? 'Choose the place.'
+    ? t`Choose the place.`
     : missing > 0
-      ? `${missing} to confirm.`
+      ? t`${missing} to confirm.`
       : !read
-        ? 'Read what the last shift left.'
+        ? t`Read what the last shift left.`
         : ''
 
   const go = async () => {
@@ -104,7 +106,7 @@ function TakeMachine({ file, places, me }: { file: MachineFile; places: Place[];
   return (
     <>
       <div className="flex flex-wrap items-start justify-between gap-4">
-        <Title below={`${m.kind.label} · ${m.note}`}>{`Sign on to ${m.name}`}</Title>
+        <Title below={`${m.kind.label} · ${m.note}`}>{t`Sign on to ${m.name}`}</Title>
         <StateMark state={file.state.state} />
       </div>
       {barred && (
@@ -112,24 +114,18 @@ function TakeMachine({ file, places, me }: { file: MachineFile; places: Place[];
           <div className="h-3 hatch-outside" />
           <div className="p-4">
             {stops && (
-              <p className="text-lg">
-                <strong className="text-outside">{m.name} is stopped.</strong> {stops.where}: {stops.words}. The person in charge
-                returns it to service after the repair.
-              </p>
+              <p className="text-lg">{rich`${<strong className="text-outside">{t`${m.name} is stopped.`}</strong>} ${stops.where}: ${stops.words}. The person in charge returns it to service after the repair.`}</p>
             )}
             {holder && (
-              <p className="text-lg">
-                <strong className="text-outside">{holder.person.name} has this machine</strong> at {holder.place}, since{' '}
-                {when(holder.since)}. It is free when that shift is handed over.
-              </p>
+              <p className="text-lg">{rich`${<strong className="text-outside">{t`${holder.person.name} has this machine`}</strong>} at ${holder.place}, since ${when(holder.since)}. It is free when that shift is handed over.`}</p>
             )}
             {impediments.length > 0 && (
               <>
-                <p className="text-lg font-bold text-outside">You may not operate {m.name} today.</p>
+                <p className="text-lg font-bold text-outside">{t`You may not operate ${m.name} today.`}</p>
                 <ul>
                   {impediments.map((b) => (
                     <li key={b.code} className="mt-2">
-                      {b.why} <strong>{b.resolution}</strong>
+                      {told(b.why)} <strong>{told(b.resolution)}</strong>
                     </li>
                   ))}
                 </ul>
@@ -139,21 +135,21 @@ function TakeMachine({ file, places, me }: { file: MachineFile; places: Place[];
         </div>
       )}
       <div className="grid gap-4 md:grid-cols-2">
-        <Sheet title="What the last shift left">
+        <Sheet title={t`What the last shift left`}>
           {file.handover ? (
             <>
-              <p className="text-lg">“{file.handover.words || 'No words left.'}”</p>
+              <p className="text-lg">“{file.handover.words || t`No words left.`}”</p>
               <p className="mt-2 text-quiet">
                 {file.handover.by.name}, {day(file.handover.at)}
               </p>
               <HandoverLines lines={file.handover.lines.filter((l) => l.about !== 'defect')} />
             </>
           ) : (
-            <p>Nobody has handed it over yet.</p>
+            <p>{t`Nobody has handed it over yet.`}</p>
           )}
-          <h3 className="mt-4 mb-1">Watched defects</h3>
+          <h3 className="mt-4 mb-1">{t`Watched defects`}</h3>
           {file.watched.length === 0 ? (
-            <p>None.</p>
+            <p>{t`None.`}</p>
           ) : (
             <ul className="grid gap-2">
               {file.watched.map((d) => (
@@ -168,20 +164,15 @@ function TakeMachine({ file, places, me }: { file: MachineFile; places: Place[];
           )}
           {!barred && (
             <div className="mt-4">
-              <Tick checked={read} onChange={setRead}>
-                I have read this
-              </Tick>
+              <Tick checked={read} onChange={setRead}>{t`I have read this`}</Tick>
             </div>
           )}
         </Sheet>
         {!barred && (
-          <Sheet title="You and the machine">
-            <p className="mb-3">
-              {m.licence.label} licence, grade {licence?.grade}, valid until{' '}
-              <strong className="figure">{licence && date(licence.validUntil)}</strong>. Trained on this kind.
-            </p>
+          <Sheet title={t`You and the machine`}>
+            <p className="mb-3">{rich`${m.licence.label} licence, grade ${licence?.grade}, valid until ${<strong className="figure">{licence && date(licence.validUntil)}</strong>}. Trained on this kind.`}</p>
             <Choice
-              label="Place"
+              label={t`Place`}
               value={place}
               onChange={setPlace}
               options={places.map((p) => ({ value: p.id, label: p.name }))}
@@ -198,8 +189,15 @@ function TakeMachine({ file, places, me }: { file: MachineFile; places: Place[];
       </div>
       {expiry && !barred && (
         <p className="mt-4 border-l-4 border-near pl-3 font-semibold">
-          Your licence for this class runs out in {expiry.daysLeft} {expiry.daysLeft === 1 ? 'day' : 'days'}, on{' '}
-          {date(expiry.validUntil)}.{expiry.daysLeft === 0 && ' After midnight you may not go on.'}
+          {plural(
+            expiry.daysLeft,
+            {
+              one: 'Your licence for this class runs out in # day, on {1}.',
+              other: 'Your licence for this class runs out in # days, on {1}.',
+            },
+            date(expiry.validUntil),
+          )}
+          {expiry.daysLeft === 0 && t` After midnight you may not go on.`}
         </p>
       )}
       <Controls file={file} />
@@ -208,9 +206,11 @@ function TakeMachine({ file, places, me }: { file: MachineFile; places: Place[];
       </div>
       {!barred && (
         <ActionBar why={why}>
-          <Button look="next" disabled={why !== '' || sending} onClick={() => void go()}>
-            Take {m.name}, begin the walk-round
-          </Button>
+          <Button
+            look="next"
+            disabled={why !== '' || sending}
+            onClick={() => void go()}
+          >{t`Take ${m.name}, begin the walk-round`}</Button>
         </ActionBar>
       )}
     </>

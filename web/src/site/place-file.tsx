@@ -2,6 +2,7 @@ import type { Place } from '@geolabe/core'
 import { useState } from 'react'
 import { call, newId } from '../api/client'
 import { queryClient } from '../api/me'
+import { t } from '../language/t'
 import { FileButton } from '../look/file-button'
 import { Refused } from '../look/page'
 
@@ -19,20 +20,19 @@ export function PlaceFile({ place, may }: { place: Place; may: boolean }) {
     }
   }
   return (
-    <section aria-label="The drawing of this place" className="grid gap-2 border-t border-line pt-3">
-      <p className="text-quiet">What is drawn here goes out and comes in as GeoJSON, in metres of this place.</p>
+    <section aria-label={t`The drawing of this place`} className="grid gap-2 border-t border-line pt-3">
+      <p className="text-quiet">{t`What is drawn here goes out and comes in as GeoJSON, in metres of this place.`}</p>
       <div className="flex flex-wrap gap-2">
         <a
           className="inline-flex min-h-12 items-center rounded-lg border-2 border-edge px-4 font-semibold"
           href={`/api/places/${place.id}/features.geojson`}
           download={`${place.id}.geojson`}
-        >
-          GeoJSON
-        </a>
+        >{t`GeoJSON`}</a>
         {may && (
-          <FileButton accept=".geojson,.json,application/geo+json,application/json" onFile={(f) => void take(f)}>
-            Take from a file
-          </FileButton>
+          <FileButton
+            accept=".geojson,.json,application/geo+json,application/json"
+            onFile={(f) => void take(f)}
+          >{t`Take from a file`}</FileButton>
         )}
       </div>
       <Refused error={error} />

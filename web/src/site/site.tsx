@@ -8,6 +8,8 @@ import { useDraft } from '../api/draft'
 import { useMe } from '../api/me'
 import { outbox } from '../api/outbox'
 import { putShift, usePlaces } from '../api/queries'
+import { rich } from '../language/rich'
+import { plural, t } from '../language/t'
 import { Button } from '../look/button'
 import { SelectEntry } from '../look/entries'
 import { TextField } from '../look/field'
@@ -56,11 +58,11 @@ export function Site() {
   const bareMore = draft.more.some((m) => m.label.trim() === '' || m.control.trim() === '')
   const why =
     open.length > 0
-      ? `${open.length} ${open.length === 1 ? 'hazard' : 'hazards'} without an agreed control.`
+      ? plural(open.length, { one: '# hazard without an agreed control.', other: '# hazards without an agreed control.' })
       : bareMore
-        ? 'A hazard you added still lacks words or a control.'
+        ? t`A hazard you added still lacks words or a control.`
         : team.length === 0
-          ? 'Name who looked at the site.'
+          ? t`Name who looked at the site.`
           : ''
 
   const record = async (fit: boolean) => {
@@ -88,20 +90,20 @@ export function Site() {
     setDraft((d) => ({ ...d, controls: { ...d.controls, [id]: { agreed: false, control: '', ...d.controls[id], ...to } } }))
   return (
     <Station
-      title={`Look at ${place.name}`}
+      title={t`Look at ${place.name}`}
       below={place.note}
       head={<Refused error={error} />}
       first="drawing"
       drawing={<PlaceMap place={place} />}
       sheet={
         <Sheets
-          label="What was looked at"
+          label={t`What was looked at`}
           open={tab}
           onOpen={setTab}
           tabs={[
             {
               id: 'hazards',
-              name: 'Hazards',
+              name: t`Hazards`,
               verdict: open.length > 0 ? 'not-proven' : null,
               body: (
                 <div className="grid gap-2">
@@ -121,7 +123,7 @@ export function Site() {
             },
             {
               id: 'lines',
-              name: 'Overhead lines',
+              name: t`Overhead lines`,
               body: (
                 <div className="grid gap-4">
                   <Lines lines={place.features.filter((f) => f.kind === 'overhead')} />
@@ -134,30 +136,26 @@ export function Site() {
             },
             {
               id: 'team',
-              name: 'Who looked',
+              name: t`Who looked`,
               verdict: team.length === 0 ? 'not-proven' : null,
               body: (
                 <TextField
-                  label="Names, with commas between"
+                  label={t`Names, with commas between`}
                   value={draft.team}
                   onChange={(v) => setDraft((d) => ({ ...d, team: v }))}
-                  hint="Operator, slinger, spotter, whoever walked it."
+                  hint={t`Operator, slinger, spotter, whoever walked it.`}
                 />
               ),
             },
-            ...(shift.site ? [{ id: 'moved' as const, name: 'Moved?', body: <Moved shift={shift} /> }] : []),
+            ...(shift.site ? [{ id: 'moved' as const, name: t`Moved?`, body: <Moved shift={shift} /> }] : []),
           ]}
         />
       }
-      why={why || 'Losing sight of anyone cancels the all-clear.'}
+      why={why || t`Losing sight of anyone cancels the all-clear.`}
       actions={
         <>
-          <Button onClick={() => void record(false)} disabled={team.length === 0}>
-            Not fit for the job
-          </Button>
-          <Button look="next" disabled={why !== ''} onClick={() => void record(true)}>
-            Site looked at, on to set-up
-          </Button>
+          <Button onClick={() => void record(false)} disabled={team.length === 0}>{t`Not fit for the job`}</Button>
+          <Button look="next" disabled={why !== ''} onClick={() => void record(true)}>{t`Site looked at, on to set-up`}</Button>
         </>
       }
     />
@@ -184,13 +182,13 @@ function HazardLine({
       <div className="grid items-center gap-x-3 gap-y-1 sm:grid-cols-[1fr_auto]">
         <div className="min-w-0">
           <h2 className="text-[1.02rem]">{label}</h2>
-          {!writing && <p className="leading-snug">{control || 'No control yet.'}</p>}
+          {!writing && <p className="leading-snug">{control || t`No control yet.`}</p>}
         </div>
         <div className="flex items-center justify-end gap-1">
           {!writing && (
             <button
               type="button"
-              aria-label={`Other words for the control: ${label}`}
+              aria-label={t`Other words for the control: ${label}`}
               className="grid size-12 place-items-center"
               onClick={() => setWriting(true)}
             >
@@ -206,11 +204,11 @@ function HazardLine({
               onAgreed(!agreed)
             }}
           >
-            {agreed ? 'Agreed' : 'Agree this control'}
+            {agreed ? t`Agreed` : t`Agree this control`}
           </Button>
         </div>
       </div>
-      {writing && <TextField label="Control" value={control} onChange={onControl} rows={2} />}
+      {writing && <TextField label={t`Control`} value={control} onChange={onControl} rows={2} />}
     </section>
   )
 }
@@ -223,35 +221,30 @@ function MoreHazards({ more, onChange }: { more: Draft['more']; onChange: (more:
       {more.map((m, i) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: rows are only added and taken off at their place
         <div key={i} className="grid gap-2 rounded-lg border-2 border-edge p-3">
-          <TextField label="Another hazard" value={m.label} onChange={(label) => set(i, { label })} />
-          <TextField label="Its control" value={m.control} onChange={(control) => set(i, { control })} rows={2} />
-          <Button look="quiet" onClick={() => onChange(more.filter((_, j) => j !== i))}>
-            Take it off
-          </Button>
+          <TextField label={t`Another hazard`} value={m.label} onChange={(label) => set(i, { label })} />
+          <TextField label={t`Its control`} value={m.control} onChange={(control) => set(i, { control })} rows={2} />
+          <Button look="quiet" onClick={() => onChange(more.filter((_, j) => j !== i))}>{t`Take it off`}</Button>
         </div>
       ))}
-      <Button onClick={() => onChange([...more, { label: '', control: '' }])} className="w-fit">
-        Add a hazard nobody listed
-      </Button>
+      <Button
+        onClick={() => onChange([...more, { label: '', control: '' }])}
+        className="w-fit"
+      >{t`Add a hazard nobody listed`}</Button>
     </>
   )
 }
 
 function Lines({ lines }: { lines: Feature[] }) {
   const say = useSay()
-  if (lines.length === 0) return <p>None is drawn for this place. Look up; what nobody drew is there all the same.</p>
+  if (lines.length === 0) return <p>{t`None is drawn for this place. Look up; what nobody drew is there all the same.`}</p>
   return (
     <ul className="grid gap-2">
       {lines.map((l) => {
         const { required_m } = lineApproach({ voltage_kV: l.voltage_kV ?? null, distance_m: 0 })
         return (
-          <li key={l.id}>
-            <strong>{l.label}</strong>, {say('length', l.height_m ?? 0)} up: keep boom, rope and load at least{' '}
-            <strong className="figure text-lg">
-              {required_m === null ? 'the utility’s own distance' : say('length', required_m)}
-            </strong>{' '}
-            away. OSHA 1926.1408; the utility and local law decide.
-          </li>
+          <li
+            key={l.id}
+          >{rich`${<strong>{l.label}</strong>}, ${say('length', l.height_m ?? 0)} up: keep boom, rope and load at least ${<strong className="figure text-lg">{required_m === null ? t`the utility’s own distance` : say('length', required_m)}</strong>} away. OSHA 1926.1408; the utility and local law decide.`}</li>
         )
       })}
     </ul>
@@ -273,20 +266,16 @@ function Moved({ shift }: { shift: Shift }) {
   })
   return (
     <Form onSubmit={move}>
-      <h2>Moved since it was looked at?</h2>
-      <p className="text-quiet">
-        Site, set-up and what was proved raised are then asked anew; what was lifted stays in the record.
-      </p>
+      <h2>{t`Moved since it was looked at?`}</h2>
+      <p className="text-quiet">{t`Site, set-up and what was proved raised are then asked anew; what was lifted stays in the record.`}</p>
       <SelectEntry
         control={form.control}
         name="place"
-        label="It stands now at"
+        label={t`It stands now at`}
         options={places.map((p) => ({ value: p.id, label: p.name }))}
       />
-      <TextEntry control={form.control} name="words" label="Where there" />
-      <Button className="w-fit" type="submit">
-        It has moved
-      </Button>
+      <TextEntry control={form.control} name="words" label={t`Where there`} />
+      <Button className="w-fit" type="submit">{t`It has moved`}</Button>
       <Refused error={error} />
     </Form>
   )

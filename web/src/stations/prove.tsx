@@ -1,6 +1,7 @@
 import { isTruck, liftsOnOutriggers, standsToTow, tows } from '@geolabe/core'
 import { lazy, Suspense } from 'react'
 import { Link } from 'react-router'
+import { t } from '../language/t'
 import { ActionBar, Title } from '../look/page'
 import { useShiftContext } from '../shift/frame'
 
@@ -16,15 +17,13 @@ export function Prove() {
   if (!setup) {
     return (
       <>
-        <Title>Prove the lift</Title>
-        <p className="text-lg">The machine is not set up yet, and a rating belongs to exactly one set-up.</p>
+        <Title>{t`Prove the lift`}</Title>
+        <p className="text-lg">{t`The machine is not set up yet, and a rating belongs to exactly one set-up.`}</p>
         <ActionBar>
           <Link
             className="flex min-h-16 items-center rounded-lg border-2 border-ink bg-accent px-7 text-lg font-bold text-on-accent"
             to={`/shifts/${context.shift.id}/set-up`}
-          >
-            Set up first
-          </Link>
+          >{t`Set up first`}</Link>
         </ActionBar>
       </>
     )
@@ -38,7 +37,7 @@ export function Prove() {
       ) : liftsOnOutriggers(machine) ? (
         <ProveCrane key={setup.id} {...context} machine={machine} setup={setup} />
       ) : (
-        <p>This machine’s work is not proved here.</p>
+        <p>{t`This machine’s work is not proved here.`}</p>
       )}
     </Suspense>
   )

@@ -7,6 +7,7 @@ import { queryClient } from '../api/me'
 import { openInspection } from '../api/open-inspection'
 import { outbox } from '../api/outbox'
 import { putShift } from '../api/queries'
+import { plural, t } from '../language/t'
 import { Button } from '../look/button'
 import { Dialog } from '../look/dialog'
 import { NumberField, TextField } from '../look/field'
@@ -54,13 +55,13 @@ export function Stow() {
   const walked = Boolean(last?.finishedAt)
   const why =
     atEnd && !walked
-      ? 'Walk round once more first.'
+      ? t`Walk round once more first.`
       : waiting > 0
-        ? 'A proven lift waits for how it ended.'
+        ? t`A proven lift waits for how it ended.`
         : open > 0
-          ? `${open} ${open === 1 ? 'step' : 'steps'} to confirm.`
+          ? plural(open, { one: '# step to confirm.', other: '# steps to confirm.' })
           : machine.hours && hours === null
-            ? `Read the ${machine.hours.label.toLowerCase()}.`
+            ? t`Read the ${machine.hours.label.toLowerCase()}.`
             : ''
   const set = (to: Partial<Draft>) => setDraft((d) => ({ ...d, ...to }))
 
@@ -113,12 +114,12 @@ export function Stow() {
   return (
     <>
       <Station
-        title="Stow & hand over"
-        below="The shift closes with this. The next person reads it first."
+        title={t`Stow & hand over`}
+        below={t`The shift closes with this. The next person reads it first.`}
         head={<Refused error={error} />}
         drawing={
           <section
-            aria-label="In this order"
+            aria-label={t`In this order`}
             className="max-h-[68dvh] overflow-y-auto rounded-xl border border-line bg-sheet p-3.5 roomy:h-full roomy:max-h-none"
           >
             <Steps steps={machine.procedures.stow} confirmed={draft.steps} onChange={(steps) => set({ steps })} />
@@ -126,19 +127,19 @@ export function Stow() {
         }
         sheet={
           <Sheets
-            label="The handover"
+            label={t`The handover`}
             open={tab}
             onOpen={setTab}
             tabs={[
               {
                 id: 'left',
-                name: 'What you leave',
+                name: t`What you leave`,
                 verdict: machine.hours && hours === null ? 'not-proven' : null,
                 body: <Left machine={machine} hoursBefore={file.state.hours} hours={hours} draft={draft} set={set} />,
               },
               {
                 id: 'read',
-                name: 'What the next person will read',
+                name: t`What the next person will read`,
                 body: (
                   <>
                     <HandoverLines lines={lines} />
@@ -152,17 +153,13 @@ export function Stow() {
         why={why}
         actions={
           <>
-            <Button look="quiet" onClick={() => setLeaving(true)}>
-              Leave it as it stands
-            </Button>
-            {atEnd && !walked && (
-              <Button look="next" onClick={() => void walk()}>
-                Walk round once more
-              </Button>
-            )}
-            <Button look={atEnd && !walked ? 'plain' : 'next'} disabled={why !== ''} onClick={() => void close()}>
-              Hand over {machine.name}
-            </Button>
+            <Button look="quiet" onClick={() => setLeaving(true)}>{t`Leave it as it stands`}</Button>
+            {atEnd && !walked && <Button look="next" onClick={() => void walk()}>{t`Walk round once more`}</Button>}
+            <Button
+              look={atEnd && !walked ? 'plain' : 'next'}
+              disabled={why !== ''}
+              onClick={() => void close()}
+            >{t`Hand over ${machine.name}`}</Button>
           </>
         }
       />
@@ -196,8 +193,8 @@ function Left({
             value={draft.hours}
             onChange={(v) => set({ hours: v })}
             inputMode="numeric"
-            hint={hoursBefore === null ? '' : `Last reading ${hoursBefore}.`}
-            error={draft.hours.trim() !== '' && hours === null ? 'Not a figure.' : undefined}
+            hint={hoursBefore === null ? '' : t`Last reading ${hoursBefore}.`}
+            error={draft.hours.trim() !== '' && hours === null ? t`Not a figure.` : undefined}
           />
         )}
         {machine.energy && (
@@ -211,19 +208,19 @@ function Left({
           />
         )}
       </div>
-      <TextField label="Words for the next person" value={draft.words} onChange={(words) => set({ words })} rows={2} />
-      <TextField label="Where it stands" value={draft.standsAt} onChange={(standsAt) => set({ standsAt })} />
+      <TextField label={t`Words for the next person`} value={draft.words} onChange={(words) => set({ words })} rows={2} />
+      <TextField label={t`Where it stands`} value={draft.standsAt} onChange={(standsAt) => set({ standsAt })} />
       <TextField
-        label="Left as: outriggers, forks, boom"
+        label={t`Left as: outriggers, forks, boom`}
         value={draft.leftAs ?? ''}
         onChange={(leftAs) => set({ leftAs })}
-        hint="Outriggers in and pinned, forks on the floor, boom in its rest…"
+        hint={t`Outriggers in and pinned, forks on the floor, boom in its rest…`}
       />
       <TextField
-        label="Working limits left on"
+        label={t`Working limits left on`}
         value={draft.limitsOn ?? ''}
         onChange={(limitsOn) => set({ limitsOn })}
-        hint="Empty: none."
+        hint={t`Empty: none.`}
       />
     </div>
   )
@@ -242,29 +239,25 @@ function LeaveAsItStands({
   const form = useEntry(leftAsItStands, { how: '', madeSafe: '', takenBackBy: '' })
   const { control } = form
   return (
-    <Dialog open onClose={onClose} title={`Leave ${machine} as it stands`}>
+    <Dialog open onClose={onClose} title={t`Leave ${machine} as it stands`}>
       <Form onSubmit={form.handleSubmit(onLeave)}>
-        <p>
-          No step is confirmed that was not done. {machine} is stopped with a tag until it is looked at and returned to service.
-        </p>
+        <p>{t`No step is confirmed that was not done. ${machine} is stopped with a tag until it is looked at and returned to service.`}</p>
         <TextEntry
           control={control}
           name="how"
-          label="What stands how"
-          hint="What hangs, what is raised, which outriggers are out."
+          label={t`What stands how`}
+          hint={t`What hangs, what is raised, which outriggers are out.`}
           rows={2}
         />
         <TextEntry
           control={control}
           name="madeSafe"
-          label="Made safe how, as far as it could be"
-          hint="People kept off, chocked, isolated, propped."
+          label={t`Made safe how, as far as it could be`}
+          hint={t`People kept off, chocked, isolated, propped.`}
           rows={2}
         />
-        <TextEntry control={control} name="takenBackBy" label="Who takes it back" />
-        <Button look="next" type="submit">
-          Leave it, tagged and stopped
-        </Button>
+        <TextEntry control={control} name="takenBackBy" label={t`Who takes it back`} />
+        <Button look="next" type="submit">{t`Leave it, tagged and stopped`}</Button>
       </Form>
     </Dialog>
   )

@@ -1,6 +1,7 @@
 import { type OddCell, type RatingConfiguration, type TableAxes, unitOfAxis } from '@geolabe/core'
 import clsx from 'clsx'
 import { createContext, useContext, useMemo } from 'react'
+import { t } from '../language/t'
 import { type Columns, columnsOf, Table } from '../look/table'
 import { editIn, figureOf, parseIn, type System, typedFault, unitOf, usePreferences } from '../units/units'
 
@@ -67,7 +68,7 @@ export function CellGrid({ grid, axes: { row, column }, ...marks }: Marks & { gr
   return (
     <Marked value={marks}>
       <Table
-        label={`Ratings in ${unitOf(units, 'mass').label}, ${grid.label}`}
+        label={t`Ratings in ${unitOf(units, 'mass').label}, ${grid.label}`}
         columns={columns}
         rows={grid.rows}
         className="figure"

@@ -1,5 +1,6 @@
 import { type RatingConfiguration, type TableAxes, unitOfAxis } from '@geolabe/core'
 import { CartesianGrid, Line, LineChart, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts'
+import { t } from '../language/t'
 import { figureOf, unitOf, usePreferences } from '../units/units'
 
 const dashes = ['0', '9 4', '3 3', '12 3 3 3', '6 6', '1.5 3.5', '14 5']
@@ -46,7 +47,7 @@ export function RatingChart({
       <div
         className="h-80 w-full overflow-x-auto overflow-y-hidden"
         role="img"
-        aria-label={`Ratings by ${row.label.toLowerCase()}, a line for each ${column.label.toLowerCase()}, with the limit that physics sets`}
+        aria-label={t`Ratings by ${row.label.toLowerCase()}, a line for each ${column.label.toLowerCase()}, with the limit that physics sets`}
       >
         <ResponsiveContainer width="100%" height="100%">
           <LineChart data={data} margin={{ top: 8, right: 14, bottom: 22, left: 14 }}>
@@ -76,7 +77,7 @@ export function RatingChart({
               labelFormatter={(v) => `${Number(v).toLocaleString()} ${unit}`}
               formatter={(v, key) => [
                 `${Number(v).toLocaleString(undefined, { maximumFractionDigits: 0 })} ${mass.label}`,
-                `${name(Number(String(key).slice(1)))}${String(key).startsWith('l') ? ', physics' : ''}`,
+                `${name(Number(String(key).slice(1)))}${String(key).startsWith('l') ? t`, physics` : ''}`,
               ]}
             />
             {grid.columns.map((c, j) => (
@@ -125,7 +126,7 @@ export function RatingChart({
             <svg viewBox="0 0 40 6" className="h-1.5 w-10" aria-hidden="true">
               <path d="M0 3H40" stroke="var(--outside)" strokeWidth="1.4" />
             </svg>
-            what physics allows
+            {t`what physics allows`}
           </li>
         </ul>
       </figcaption>
@@ -148,7 +149,7 @@ function Bars({ grid, limits }: { grid: RatingConfiguration; limits: readonly (r
             <p className="flex justify-between">
               <span className="first-letter:uppercase">{r}</span>
               <span className="figure font-bold">
-                {kg === null ? 'not rated' : `${figureOf(units, 'mass', kg)} ${unitOf(units, 'mass').label}`}
+                {kg === null ? t`not rated` : `${figureOf(units, 'mass', kg)} ${unitOf(units, 'mass').label}`}
               </span>
             </p>
             <div className="relative h-5 bg-sunk">

@@ -16,6 +16,8 @@ import { Link, useParams } from 'react-router'
 import { queryClient } from '../api/me'
 import { outbox } from '../api/outbox'
 import { useTable } from '../api/queries'
+import { rich } from '../language/rich'
+import { t, told } from '../language/t'
 import { Button } from '../look/button'
 import { SelectField } from '../look/field'
 import { FileButton } from '../look/file-button'
@@ -35,7 +37,7 @@ export function TablePage({ me }: { me: Me }) {
 
 function check(model: MachineModel | null, table: RatingTable): { found: ReturnType<typeof oddCells> | null; why: string } {
   if (!model)
-    return { found: null, why: 'Nothing is known of this machine’s geometry: the table is not checked against physics.' }
+    return { found: null, why: t`Nothing is known of this machine’s geometry: the table is not checked against physics.` }
   try {
     return { found: oddCells(model, table), why: '' }
   } catch (e) {
@@ -50,17 +52,17 @@ function sameTable(text: string, now: RatingTable): RatingTable {
   try {
     raw = JSON.parse(text)
   } catch {
-    throw new Refusal('not-json', 'This file is not readable JSON.')
+    throw new Refusal('not-json', t`This file is not readable JSON.`)
   }
-  const t = parseOrRefuse(ratingTable, raw)
-  if (t.id !== now.id || t.machine !== now.machine || !sameAxes(t.axes, now.axes)) {
+  const table = parseOrRefuse(ratingTable, raw)
+  if (table.id !== now.id || table.machine !== now.machine || !sameAxes(table.axes, now.axes)) {
     throw new Refusal(
       'other-table',
-      `This file is ${t.title}, by ${axesTitle(t.axes).toLowerCase()}; it does not belong here.`,
+      t`This file is ${table.title}, by ${axesTitle(table.axes).toLowerCase()}; it does not belong here.`,
       'id',
     )
   }
-  return t
+  return table
 }
 
 function save(name: string, text: string, type: string) {
@@ -124,14 +126,14 @@ function Page({ me, file }: { me: Me; file: TableFile }) {
       <Title
         below={
           <>
-            {axesTitle(table.axes)} · revision {file.table.revision} · from “{table.document}”, entered by {file.table.enteredBy}.{' '}
+            {t`${table.axes.row.label} and ${table.axes.column.label.toLowerCase()} · revision ${file.table.revision} · from “${table.document}”, entered by ${file.table.enteredBy}.`}{' '}
             {newest?.checkedBy ? (
-              `Checked by ${newest.checkedBy}.`
+              t`Checked by ${newest.checkedBy}.`
             ) : (
-              <strong className="text-unproven">Nobody has checked it.</strong>
+              <strong className="text-unproven">{t`Nobody has checked it.`}</strong>
             )}
             {file.inUse !== file.table.revision && (
-              <strong className="text-near"> Lifts are proved with revision {file.inUse} until then.</strong>
+              <strong className="text-near"> {t`Lifts are proved with revision ${file.inUse} until then.`}</strong>
             )}
           </>
         }
@@ -141,25 +143,26 @@ function Page({ me, file }: { me: Me; file: TableFile }) {
       <div className="mb-4 flex flex-wrap items-end gap-2">
         <div className="min-w-60 grow">
           <SelectField
-            label="Configuration"
+            label={t`Configuration`}
             value={grid.id}
             options={grids.map((g) => ({ value: g.id, label: g.label }))}
             onChange={setConfig}
           />
         </div>
-        {may && !draft && <Button onClick={() => setDraft(file.table)}>Revise</Button>}
-        <Button onClick={() => save(`${table.id}.csv`, tableToCsv(table), 'text/csv')}>CSV</Button>
-        <Button onClick={() => save(`${table.id}.json`, JSON.stringify(table, null, 1), 'application/json')}>JSON</Button>
+        {may && !draft && <Button onClick={() => setDraft(file.table)}>{t`Revise`}</Button>}
+        <Button onClick={() => save(`${table.id}.csv`, tableToCsv(table), 'text/csv')}>{t`CSV`}</Button>
+        <Button onClick={() => save(`${table.id}.json`, JSON.stringify(table, null, 1), 'application/json')}>{t`JSON`}</Button>
         {may && (
-          <FileButton accept=".csv,text/csv,.json,application/json" onFile={(f) => void take(f)}>
-            Take from a file
-          </FileButton>
+          <FileButton
+            accept=".csv,text/csv,.json,application/json"
+            onFile={(f) => void take(f)}
+          >{t`Take from a file`}</FileButton>
         )}
       </div>
       <Refused error={error} />
       <div className="mt-3 grid grid-cols-[minmax(0,1fr)] items-start gap-4 pb-6 lg:grid-cols-[minmax(0,1.15fr)_minmax(0,1fr)]">
-        <Sheet title={`Ratings over what physics allows, ${unitOf(units, 'mass').label}`}>
-          <Suspense fallback={<div className="h-80 animate-pulse rounded-lg bg-sunk" role="status" aria-label="Drawing" />}>
+        <Sheet title={t`Ratings over what physics allows, ${unitOf(units, 'mass').label}`}>
+          <Suspense fallback={<div className="h-80 animate-pulse rounded-lg bg-sunk" role="status" aria-label={t`Drawing`} />}>
             <RatingChart
               grid={grid}
               axes={table.axes}
@@ -168,9 +171,11 @@ function Page({ me, file }: { me: Me; file: TableFile }) {
           </Suspense>
         </Sheet>
         <div className="grid min-w-0 gap-4">
-          <Sheet title="Against physics and itself">
+          <Sheet title={t`Against physics and itself`}>
             {unchecked && <p className="font-semibold text-unproven">{unchecked}</p>}
-            {found && odd.length === 0 && <p>Nothing stands out in any configuration. That is no proof: the maker’s book is.</p>}
+            {found && odd.length === 0 && (
+              <p>{t`Nothing stands out in any configuration. That is no proof: the maker’s book is.`}</p>
+            )}
             <ul className="grid gap-1.5">
               {odd.slice(0, 12).map((o) => (
                 <li key={`${o.configuration} ${o.row} ${o.column}`}>
@@ -183,25 +188,25 @@ function Page({ me, file }: { me: Me; file: TableFile }) {
                       {o.rowValue} / {o.columnValue}
                     </strong>
                     {o.configuration !== grid.id && (
-                      <span className="text-quiet"> in {grids.find((g) => g.id === o.configuration)?.label}</span>
+                      <span className="text-quiet"> {t`in ${grids.find((g) => g.id === o.configuration)?.label}`}</span>
                     )}
-                    <span className="block">{o.message}</span>
+                    <span className="block">{told(o.message)}</span>
                   </button>
                 </li>
               ))}
             </ul>
-            {odd.length > 12 && <p className="mt-2 text-quiet">and {odd.length - 12} more.</p>}
+            {odd.length > 12 && <p className="mt-2 text-quiet">{t`and ${odd.length - 12} more.`}</p>}
           </Sheet>
-          <Sheet title="Revisions">
+          <Sheet title={t`Revisions`}>
             <ol className="grid gap-2">
               {file.revisions.map((r) => (
                 <li key={r.revision} className="border-b border-line pb-2 last:border-b-0">
-                  <strong>{r.revision}</strong>, entered by {r.enteredBy}{' '}
+                  {rich`${<strong>{r.revision}</strong>}, entered by ${r.enteredBy}`}{' '}
                   {r.why && <span className="text-quiet">{day(r.enteredAt)}</span>}
-                  <span className="block text-[0.95rem]">{r.why || 'As first entered.'}</span>
+                  <span className="block text-[0.95rem]">{r.why || t`As first entered.`}</span>
                   <span className="block text-[0.92rem] text-quiet">
-                    {r.checkedBy ? `Checked by ${r.checkedBy}` : 'Not checked'}
-                    {r.revision === file.inUse ? ' · counts now' : ''}
+                    {r.checkedBy ? t`Checked by ${r.checkedBy}` : t`Not checked`}
+                    {r.revision === file.inUse ? t` · counts now` : ''}
                   </span>
                 </li>
               ))}
@@ -210,13 +215,11 @@ function Page({ me, file }: { me: Me; file: TableFile }) {
               <Link
                 to="/calculators/table-check"
                 className="inline-flex min-h-12 items-center font-semibold underline decoration-edge decoration-2 underline-offset-4"
-              >
-                How a table is checked
-              </Link>
+              >{t`How a table is checked`}</Link>
             </p>
           </Sheet>
         </div>
-        <Sheet title={`Cells, ${grid.label}`} className="lg:col-span-2">
+        <Sheet title={t`Cells, ${grid.label}`} className="lg:col-span-2">
           <CellGrid
             key={`${grid.id} ${draft ? 'draft' : 'read'}`}
             grid={grid}
@@ -230,38 +233,38 @@ function Page({ me, file }: { me: Me; file: TableFile }) {
             }
           />
         </Sheet>
-        <Sheet title={draft ? `Changed from revision ${file.table.revision}` : 'Changed from the revision before'}>
-          {changes.length === 0 && <p className="text-quiet">{against ? 'Nothing.' : 'There is no revision before.'}</p>}
+        <Sheet title={draft ? t`Changed from revision ${file.table.revision}` : t`Changed from the revision before`}>
+          {changes.length === 0 && <p className="text-quiet">{against ? t`Nothing.` : t`There is no revision before.`}</p>}
           <ul className="grid gap-1">
             {changes.slice(0, 20).map((c) => (
               <li key={`${c.configuration} ${c.row} ${c.column}`} className="figure text-[0.95rem]">
-                {c.row} / {c.column}: {c.from_kg === null ? 'not rated' : say('mass', c.from_kg)} →{' '}
-                <strong>{c.to_kg === null ? 'not rated' : say('mass', c.to_kg)}</strong>{' '}
+                {c.row} / {c.column}: {c.from_kg === null ? t`not rated` : say('mass', c.from_kg)} →{' '}
+                <strong>{c.to_kg === null ? t`not rated` : say('mass', c.to_kg)}</strong>{' '}
                 <span className="font-sans text-quiet">{grids.find((g) => g.id === c.configuration)?.label}</span>
               </li>
             ))}
           </ul>
-          {changes.length > 20 && <p className="mt-2 text-quiet">and {changes.length - 20} more.</p>}
+          {changes.length > 20 && <p className="mt-2 text-quiet">{t`and ${changes.length - 20} more.`}</p>}
         </Sheet>
       </div>
       {draft && (
-        <ActionBar why="It counts once somebody else has checked it.">
+        <ActionBar why={t`It counts once somebody else has checked it.`}>
           <Form onSubmit={enter} className="flex w-full flex-wrap items-end gap-3">
             <div className="w-full max-w-md">
-              <TextEntry control={form.control} name="why" label="What changed, from which document" />
+              <TextEntry control={form.control} name="why" label={t`What changed, from which document`} />
             </div>
-            <Button onClick={() => setDraft(null)}>Leave it as it was</Button>
-            <Button look="next" type="submit" disabled={changes.length === 0}>
-              Enter revision {file.table.revision + 1}
-            </Button>
+            <Button onClick={() => setDraft(null)}>{t`Leave it as it was`}</Button>
+            <Button
+              look="next"
+              type="submit"
+              disabled={changes.length === 0}
+            >{t`Enter revision ${file.table.revision + 1}`}</Button>
           </Form>
         </ActionBar>
       )}
       {!draft && mayCheck && (
-        <ActionBar why={`Compare every changed cell with “${table.document}” first.`}>
-          <Button look="next" onClick={() => void checked()}>
-            Checked against the document
-          </Button>
+        <ActionBar why={t`Compare every changed cell with “${table.document}” first.`}>
+          <Button look="next" onClick={() => void checked()}>{t`Checked against the document`}</Button>
         </ActionBar>
       )}
     </>

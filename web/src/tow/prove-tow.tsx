@@ -1,6 +1,7 @@
 import type { Shift } from '@geolabe/contract'
 import type { CheckName, Place, Tower } from '@geolabe/core'
 import { useDraft } from '../api/draft'
+import { t } from '../language/t'
 import { TextField, TolField } from '../look/field'
 import { MassFields } from '../prove/mass-fields'
 import { ProveStation } from '../prove/prove-station'
@@ -37,16 +38,16 @@ export function ProveTow({ machine, setup, ...context }: ShiftContext & { machin
   const proving = useProving<Tab>(context, setup, { lift, conditions: still }, sheetOf, 'arm', clear)
   return (
     <ProveStation
-      title="Prove the tow"
-      on="On the arm"
+      title={t`Prove the tow`}
+      on={t`On the arm`}
       drawing={<TowView machine={machine} lift={lift} assessment={proving.assessment} />}
-      label="What is towed, and where"
+      label={t`What is towed, and where`}
       tabs={[
-        { id: 'arm', name: 'Arm', body: <ArmSheet machine={machine} draft={draft} setDraft={setDraft} /> },
-        { id: 'vehicle', name: 'Vehicle', body: <VehicleSheet draft={draft} setDraft={setDraft} /> },
-        { id: 'way', name: 'Way', body: <RoadSheet place={place} draft={draft} setDraft={setDraft} /> },
+        { id: 'arm', name: t`Arm`, body: <ArmSheet machine={machine} draft={draft} setDraft={setDraft} /> },
+        { id: 'vehicle', name: t`Vehicle`, body: <VehicleSheet draft={draft} setDraft={setDraft} /> },
+        { id: 'way', name: t`Way`, body: <RoadSheet place={place} draft={draft} setDraft={setDraft} /> },
       ]}
-      next="Record this proof, on to the tow"
+      next={t`Record this proof, on to the tow`}
       onTake={({ changedCase }) => changedCase && setDraft({ lift: changedCase.lift })}
       proving={proving}
     />
@@ -66,31 +67,28 @@ function ArmSheet({ machine, draft, setDraft }: SheetProps & { machine: Tower })
   return (
     <div className="grid gap-3">
       <TolField
-        label="Lifted behind"
+        label={t`Lifted behind`}
         quantity="mass"
         value={step.lifted_kg}
         least={0}
         onChange={(lifted_kg) => set({ lifted_kg })}
-        hint="What the lifted axle weighs, not the whole vehicle."
+        hint={t`What the lifted axle weighs, not the whole vehicle.`}
       />
       <TolField
-        label="Behind the rear axle, measured"
+        label={t`Behind the rear axle, measured`}
         quantity="length"
         value={step.overhang_m}
         least={0.1}
         onChange={(overhang_m) => overhang_m !== null && set({ overhang_m })}
       />
-      <p className="text-quiet">
-        From {say('length', from_m)};{' '}
-        {ratings.map((r) => `to ${say('length', r.to_m)} it lifts ${say('mass', r.rating_kg)}`).join(', ')}.
-      </p>
+      <p className="text-quiet">{t`From ${say('length', from_m)}; ${ratings.map((r) => t`to ${say('length', r.to_m)} it lifts ${say('mass', r.rating_kg)}`).join(', ')}.`}</p>
       <TolField
-        label="From there to the axle on the road"
+        label={t`From there to the axle on the road`}
         quantity="length"
         value={step.toAxle_m}
         least={0.1}
         onChange={(toAxle_m) => set({ toAxle_m })}
-        hint="Asked for where there is a turn."
+        hint={t`Asked for where there is a turn.`}
       />
     </div>
   )
@@ -102,8 +100,8 @@ function VehicleSheet({ draft, setDraft }: SheetProps) {
     setDraft((d) => ({ lift: { ...d.lift, hung: { ...d.lift.hung, load: { ...d.lift.hung.load, ...to } } } }))
   return (
     <div className="grid gap-3">
-      <TextField label="What is towed" value={load.name} onChange={(name) => set({ name })} />
-      <MassFields label="Mass of all of it" hint="These brakes hold all of it." load={load} onChange={set} />
+      <TextField label={t`What is towed`} value={load.name} onChange={(name) => set({ name })} />
+      <MassFields label={t`Mass of all of it`} hint={t`These brakes hold all of it.`} load={load} onChange={set} />
       <SizeFields size={load.size} onChange={(size) => set({ size })} />
     </div>
   )
@@ -116,12 +114,12 @@ function RoadSheet({ place, draft, setDraft }: SheetProps & { place: Place }) {
     <div className="grid gap-4">
       <WayPieces place={place} way={step.way} kinds={roadsHave} onChange={(way) => set({ way })} />
       <TolField
-        label="Speed in the turns"
+        label={t`Speed in the turns`}
         quantity="speed"
         value={step.speed_mps}
         least={0}
         onChange={(speed_mps) => set({ speed_mps })}
-        hint="Empty: what it may turn with is answered."
+        hint={t`Empty: what it may turn with is answered.`}
       />
     </div>
   )

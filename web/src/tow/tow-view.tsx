@@ -1,5 +1,6 @@
 import { type Assessment, type LiftPlan, nominal, type Tower } from '@geolabe/core'
 import { MachineSide } from '../instruments/machine-shape'
+import { t } from '../language/t'
 import { verdictTone } from '../look/verdict'
 import { useSay } from '../units/units'
 import { towOf } from './draft'
@@ -42,7 +43,7 @@ export function TowView({
       viewBox={`${left} ${-top} ${width} ${height}`}
       className="block aspect-[4/3] max-h-[44dvh] w-full rounded-xl border border-line bg-paper roomy:aspect-auto roomy:h-full roomy:max-h-none"
       role="img"
-      aria-label={`${machine.name} from its side, its arm ${say('length', out_m)} behind the rear axle${lifted === null ? '' : `, ${say('mass', lifted)} on it`}`}
+      aria-label={t`${machine.name} from its side, its arm ${say('length', out_m)} behind the rear axle${lifted === null ? '' : t`, ${say('mass', lifted)} on it`}`}
     >
       <rect x={left - width} y={0} width={3 * width} height={below + height} fill="var(--sunk)" />
       <path d={`M${left - width} 0H${right + width}`} stroke="var(--ink)" strokeWidth={thin * 3} />
@@ -101,7 +102,7 @@ export function TowView({
                 {axle.label}
               </text>
               <text x={x} y={y + text * 3} className={f ? verdictTone[f.verdict].text : ''}>
-                {f?.measured == null ? 'not known' : `${say('mass', f.measured)} · ${say('share', share ?? 0)}`}
+                {f?.measured == null ? t`not known` : `${say('mass', f.measured)} · ${say('share', share ?? 0)}`}
               </text>
             </g>
           )

@@ -2,6 +2,7 @@ import type { Shift } from '@geolabe/contract'
 import { type CheckName, type DriveStep, fittedOf, type Place, type TruckMachine } from '@geolabe/core'
 import { useMemo } from 'react'
 import { useDraft } from '../api/draft'
+import { t } from '../language/t'
 import { Button } from '../look/button'
 import { Choice } from '../look/choice'
 import { NumberField, SelectField, TextField, TolField } from '../look/field'
@@ -43,8 +44,8 @@ export function ProveTruck({
   const proving = useProving<Tab>(context, setup, { lift, conditions }, sheetOf, 'load', clear)
   return (
     <ProveStation
-      title="Prove the load"
-      on="On the forks"
+      title={t`Prove the load`}
+      on={t`On the forks`}
       drawing={
         <TruckView
           machine={machine}
@@ -53,14 +54,14 @@ export function ProveTruck({
           assessment={proving.assessment}
         />
       }
-      label="What is moved, and how"
+      label={t`What is moved, and how`}
       tabs={[
-        { id: 'load', name: 'Load', body: <LoadSheet machine={machine} place={place} draft={draft} setDraft={setDraft} /> },
-        { id: 'stack', name: 'Stack', body: <StackSheet draft={draft} setDraft={setDraft} /> },
-        { id: 'way', name: 'Way', body: <WaySheet place={place} draft={draft} setDraft={setDraft} /> },
-        { id: 'wind', name: 'Wind', body: <WindSheet draft={draft} setDraft={setDraft} /> },
+        { id: 'load', name: t`Load`, body: <LoadSheet machine={machine} place={place} draft={draft} setDraft={setDraft} /> },
+        { id: 'stack', name: t`Stack`, body: <StackSheet draft={draft} setDraft={setDraft} /> },
+        { id: 'way', name: t`Way`, body: <WaySheet place={place} draft={draft} setDraft={setDraft} /> },
+        { id: 'wind', name: t`Wind`, body: <WindSheet draft={draft} setDraft={setDraft} /> },
       ]}
-      next="Record this proof, on to the load"
+      next={t`Record this proof, on to the load`}
       onTake={({ changedCase: to }) => to && setDraft((d) => ({ ...d, lift: to.lift, wind_mps: to.conditions.wind_mps }))}
       proving={proving}
     />
@@ -85,9 +86,9 @@ function LoadSheet({ machine, place, draft, setDraft }: SheetProps & { machine: 
   return (
     <div className="grid gap-3">
       <SelectField
-        label="What is moved"
+        label={t`What is moved`}
         value={waits?.id ?? ''}
-        options={[...place.loads.map((l) => ({ value: l.id, label: l.label })), { value: '', label: 'Something else' }]}
+        options={[...place.loads.map((l) => ({ value: l.id, label: l.label })), { value: '', label: t`Something else` }]}
         onChange={(id) =>
           setDraft((d) => ({
             ...d,
@@ -95,18 +96,18 @@ function LoadSheet({ machine, place, draft, setDraft }: SheetProps & { machine: 
           }))
         }
       />
-      {!waits && <TextField label="Its name" value={load.name} onChange={(name) => set({ name })} />}
+      {!waits && <TextField label={t`Its name`} value={load.name} onChange={(name) => set({ name })} />}
       <MassFields load={load} onChange={set} />
       <TolField
-        label={machine.truck.boom ? 'Reach, to the middle of the load' : 'Load centre, from the face of the forks'}
+        label={machine.truck.boom ? t`Reach, to the middle of the load` : t`Load centre, from the face of the forks`}
         quantity="length"
         value={cg?.x_m ?? null}
         least={0.05}
         onChange={(x_m) => x_m !== null && at({ x_m })}
-        hint={machine.truck.boom ? 'From the front of the carrier.' : 'To its centre of gravity, not half its length by habit.'}
+        hint={machine.truck.boom ? t`From the front of the carrier.` : t`To its centre of gravity, not half its length by habit.`}
       />
       <TolField
-        label="Centre above the forks"
+        label={t`Centre above the forks`}
         quantity="length"
         value={cg?.z_m ?? null}
         least={0}
@@ -114,7 +115,7 @@ function LoadSheet({ machine, place, draft, setDraft }: SheetProps & { machine: 
       />
       {operator && (
         <TolField
-          label="Who rides up, with what they wear"
+          label={t`Who rides up, with what they wear`}
           quantity="mass"
           value={draft.lift.hung.persons?.[0]?.mass_kg ?? null}
           least={1}
@@ -123,11 +124,11 @@ function LoadSheet({ machine, place, draft, setDraft }: SheetProps & { machine: 
       )}
       {grip && (
         <Choice
-          label="Faces that it is held by"
+          label={t`Faces that it is held by`}
           value={draft.lift.hung.faces ?? null}
           options={[
-            { value: 'dry', label: 'Dry' },
-            { value: 'wet', label: 'Wet' },
+            { value: 'dry', label: t`Dry` },
+            { value: 'wet', label: t`Wet` },
           ]}
           onChange={(faces) => hung({ faces })}
         />
@@ -145,23 +146,23 @@ function StackSheet({ draft, setDraft }: SheetProps) {
   return (
     <div className="grid gap-3">
       <NumberField
-        label="Stacked at, top of the forks"
+        label={t`Stacked at, top of the forks`}
         quantity="length"
         value={pose.height_m}
         least={0}
         onChange={(v) => v !== null && set({ height_m: v })}
       />
       <Choice
-        label="Mast over the stack"
+        label={t`Mast over the stack`}
         value={pose.tilt_deg > 0 ? 'forward' : 'upright'}
         options={[
-          { value: 'upright', label: 'Upright' },
-          { value: 'forward', label: 'Tilted forward' },
+          { value: 'upright', label: t`Upright` },
+          { value: 'forward', label: t`Tilted forward` },
         ]}
         onChange={(v) => set({ tilt_deg: v === 'forward' ? 3 : 0 })}
       />
       <NumberField
-        label="Carriage shifted, left is plus"
+        label={t`Carriage shifted, left is plus`}
         quantity="length"
         value={pose.sideShift_m}
         onChange={(v) => v !== null && set({ sideShift_m: v })}
@@ -180,49 +181,50 @@ function WaySheet({ place, draft, setDraft }: SheetProps & { place: Place }) {
   if (!drive)
     return (
       <div className="grid gap-3">
-        <p>Only stacked: nothing is said about the way there.</p>
-        <Button className="w-fit" onClick={() => setDraft((d) => ({ ...d, lift: withMove(d.lift, { drive: firstWay(place) }) }))}>
-          Driven there, piece by piece
-        </Button>
+        <p>{t`Only stacked: nothing is said about the way there.`}</p>
+        <Button
+          className="w-fit"
+          onClick={() => setDraft((d) => ({ ...d, lift: withMove(d.lift, { drive: firstWay(place) }) }))}
+        >{t`Driven there, piece by piece`}</Button>
       </div>
     )
   return (
     <div className="grid gap-4">
       <WayPieces place={place} way={drive.way} kinds={trucksMeet} onChange={(way) => set({ way })}>
-        <Button onClick={() => setDraft((d) => ({ ...d, lift: withMove(d.lift, { drive: null }) }))}>Only stacked</Button>
+        <Button onClick={() => setDraft((d) => ({ ...d, lift: withMove(d.lift, { drive: null }) }))}>{t`Only stacked`}</Button>
       </WayPieces>
       <Choice
-        label="Forks on the way"
+        label={t`Forks on the way`}
         value={drive.laden ? 'loaded' : 'empty'}
         options={[
-          { value: 'loaded', label: 'Loaded' },
-          { value: 'empty', label: 'Empty' },
+          { value: 'loaded', label: t`Loaded` },
+          { value: 'empty', label: t`Empty` },
         ]}
         onChange={(v) => set({ laden: v === 'loaded' })}
       />
       <Choice
-        label="Driven"
+        label={t`Driven`}
         value={drive.facing}
         options={[
-          { value: 'load-first', label: drive.laden ? 'Load first' : 'Forks first' },
-          { value: 'load-last', label: drive.laden ? 'Load last' : 'Forks last' },
+          { value: 'load-first', label: drive.laden ? t`Load first` : t`Forks first` },
+          { value: 'load-last', label: drive.laden ? t`Load last` : t`Forks last` },
         ]}
         onChange={(facing) => set({ facing })}
       />
       <NumberField
-        label="Forks above the floor"
+        label={t`Forks above the floor`}
         quantity="length"
         value={drive.height_m}
         least={0}
         onChange={(v) => v !== null && set({ height_m: v })}
       />
       <TolField
-        label="Speed"
+        label={t`Speed`}
         quantity="speed"
         value={drive.speed_mps}
         least={0}
         onChange={(speed_mps) => set({ speed_mps })}
-        hint="Empty: what it may turn with is answered."
+        hint={t`Empty: what it may turn with is answered.`}
       />
     </div>
   )
@@ -232,20 +234,22 @@ function WindSheet({ draft, setDraft }: SheetProps) {
   const { load } = draft.lift.hung
   return (
     <div className="grid gap-3">
-      <Tick checked={draft.roofShut} onChange={(roofShut) => setDraft((d) => ({ ...d, roofShut }))} note="The whole way.">
-        Under a roof, doors shut
-      </Tick>
+      <Tick
+        checked={draft.roofShut}
+        onChange={(roofShut) => setDraft((d) => ({ ...d, roofShut }))}
+        note={t`The whole way.`}
+      >{t`Under a roof, doors shut`}</Tick>
       {!draft.roofShut && (
         <>
           <TolField
-            label="Wind, gust at the load"
+            label={t`Wind, gust at the load`}
             quantity="speed"
             value={draft.wind_mps}
             least={0}
             onChange={(wind_mps) => setDraft((d) => ({ ...d, wind_mps }))}
           />
           <TolField
-            label="Sail area, its largest side"
+            label={t`Sail area, its largest side`}
             quantity="area"
             value={load.windArea_m2}
             least={0}

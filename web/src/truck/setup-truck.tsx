@@ -1,6 +1,7 @@
 import { type Assessment, askedFor, assess, fittedOf, type LiftPlan, Refusal, type TruckMachine } from '@geolabe/core'
 import { useMemo, useState } from 'react'
 import { useDraft } from '../api/draft'
+import { plural, t } from '../language/t'
 import { Button } from '../look/button'
 import { Choice } from '../look/choice'
 import { NumberField, SelectField, TolField } from '../look/field'
@@ -67,24 +68,24 @@ export function SetupTruck({ shift, file, place, machine }: ShiftContext & { mac
   const open = machine.procedures.setup.filter((s) => !draft.steps.includes(s.id)).length
   const unread = draft.pitch_deg === null || draft.roll_deg === null
   const first: { why: string; at: Tab } | null = unread
-    ? { why: 'Say how level the floor is that it stacks on.', at: 'floor' }
+    ? { why: t`Say how level the floor is that it stacks on.`, at: 'floor' }
     : open > 0
-      ? { why: `${open} ${open === 1 ? 'step' : 'steps'} to confirm.`, at: 'order' }
+      ? { why: plural(open, { one: '# step to confirm.', other: '# steps to confirm.' }), at: 'order' }
       : null
   const each = (figures: readonly number[]) => [...new Set(figures)].sort((a, b) => a - b)
   return (
     <Station
-      title={`Set up ${machine.name}`}
+      title={t`Set up ${machine.name}`}
       below={
         shift.setups.length > 0
-          ? 'Recording a new set-up asks for every load to be proved again.'
-          : 'Once a shift, and again when tool, battery or tyres change'
+          ? t`Recording a new set-up asks for every load to be proved again.`
+          : t`Once a shift, and again when tool, battery or tyres change`
       }
       head={<Refused error={error} />}
       drawing={<TruckView machine={machine} lift={null} fitted={fittedOf(truck, { setup: plan })} assessment={stands} />}
       sheet={
         <Sheets
-          label="The set-up, in the order it is worked"
+          label={t`The set-up, in the order it is worked`}
           open={tab}
           onOpen={setTab}
           tabs={[
@@ -92,15 +93,15 @@ export function SetupTruck({ shift, file, place, machine }: ShiftContext & { mac
               ? [
                   {
                     id: 'fitted' as const,
-                    name: 'Fitted',
+                    name: t`Fitted`,
                     body: (
                       <div className="grid gap-3">
                         {tools.length > 0 && (
                           <Choice
-                            label="Tool"
+                            label={t`Tool`}
                             value={draft.attachment}
                             options={[
-                              ...(truck.boom ? [] : [{ value: 'forks', label: 'Forks' }]),
+                              ...(truck.boom ? [] : [{ value: 'forks', label: t`Forks` }]),
                               ...tools.map((a) => ({ value: a.id, label: a.label })),
                             ]}
                             onChange={(attachment) => change({ attachment })}
@@ -109,16 +110,16 @@ export function SetupTruck({ shift, file, place, machine }: ShiftContext & { mac
                         {slabbed && (
                           <>
                             <Choice
-                              label="Slabs on the counterweight"
+                              label={t`Slabs on the counterweight`}
                               value={draft.slabs === null ? null : String(draft.slabs)}
                               options={each(columns).map((n) => ({ value: String(n), label: String(n) }))}
                               onChange={(n) => change({ slabs: Number(n), attachment: 'forks' })}
                             />
                             <SelectField
-                              label="Moved out, measured"
+                              label={t`Moved out, measured`}
                               value={draft.extension_m === null ? '' : String(draft.extension_m)}
                               options={[
-                                { value: '', label: 'Not measured' },
+                                { value: '', label: t`Not measured` },
                                 ...each(rows).map((m) => ({ value: String(m), label: `${m} m` })),
                               ]}
                               onChange={(m) => change({ extension_m: m === '' ? null : Number(m) })}
@@ -127,12 +128,12 @@ export function SetupTruck({ shift, file, place, machine }: ShiftContext & { mac
                         )}
                         {battery && (
                           <NumberField
-                            label="Battery, by its own plate"
+                            label={t`Battery, by its own plate`}
                             quantity="mass"
                             value={draft.battery_kg}
                             least={1}
                             onChange={(battery_kg) => change({ battery_kg })}
-                            hint={`The plate holds for ${battery.min_kg} to ${battery.max_kg} kg.`}
+                            hint={t`The plate holds for ${battery.min_kg} to ${battery.max_kg} kg.`}
                           />
                         )}
                       </div>
@@ -142,24 +143,24 @@ export function SetupTruck({ shift, file, place, machine }: ShiftContext & { mac
               : []),
             {
               id: 'floor',
-              name: 'Floor',
+              name: t`Floor`,
               verdict: unread ? 'not-proven' : null,
               body: (
                 <div className="grid gap-3">
                   <SelectField
-                    label="Floor it works on"
+                    label={t`Floor it works on`}
                     value={draft.floor ?? place.defaultGround}
                     options={place.ground.map((g) => ({ value: g.id, label: g.label }))}
                     onChange={(floor) => change({ floor })}
                   />
                   <TolField
-                    label="Slope along, front high is plus"
+                    label={t`Slope along, front high is plus`}
                     quantity="angle"
                     value={draft.pitch_deg}
                     onChange={(pitch_deg) => change({ pitch_deg })}
                   />
                   <TolField
-                    label="Slope across, left high is plus"
+                    label={t`Slope across, left high is plus`}
                     quantity="angle"
                     value={draft.roll_deg}
                     onChange={(roll_deg) => change({ roll_deg })}
@@ -172,7 +173,7 @@ export function SetupTruck({ shift, file, place, machine }: ShiftContext & { mac
               ? [
                   {
                     id: 'order' as const,
-                    name: 'In order',
+                    name: t`In order`,
                     body: (
                       <Steps steps={machine.procedures.setup} confirmed={draft.steps} onChange={(steps) => change({ steps })} />
                     ),
@@ -181,7 +182,7 @@ export function SetupTruck({ shift, file, place, machine }: ShiftContext & { mac
               : []),
             {
               id: 'confirm',
-              name: 'Confirm',
+              name: t`Confirm`,
               verdict: unconfirmed > 0 ? 'not-proven' : null,
               body: (
                 <ConfirmSheet
@@ -199,13 +200,15 @@ export function SetupTruck({ shift, file, place, machine }: ShiftContext & { mac
         first ? (
           <Lead onFollow={() => setTab(first.at)}>{first.why}</Lead>
         ) : unconfirmed > 0 ? (
-          <Lead onFollow={() => setTab('confirm')}>{unconfirmed} not confirmed: a load from it is not proven.</Lead>
+          <Lead onFollow={() => setTab('confirm')}>{t`${unconfirmed} not confirmed: a load from it is not proven.`}</Lead>
         ) : null
       }
       actions={
-        <Button look="next" disabled={first !== null} onClick={() => void record(plan, draft.steps)}>
-          Record this set-up
-        </Button>
+        <Button
+          look="next"
+          disabled={first !== null}
+          onClick={() => void record(plan, draft.steps)}
+        >{t`Record this set-up`}</Button>
       }
     />
   )

@@ -1,5 +1,6 @@
 import { type Assessment, axlesOf, balanceOf, type LiftPlan, marginsOf, nominal, type TruckMachine } from '@geolabe/core'
 import { MachineSide } from '../instruments/machine-shape'
+import { t } from '../language/t'
 import { useSay } from '../units/units'
 import { mastOf } from './draft'
 
@@ -45,7 +46,7 @@ export function TruckView({
   const y = (m: number) => plan + m
   const rear = front - chassis.wheelbase_m
   const half = chassis.frontHalfTrack_m
-  const said = `${machine.name} from its side${load ? `, ${say('mass', load.mass_kg)} at ${say('length', at.height_m)}` : ', forks empty'}; ${say('length', margins.front_m)} to its front edge`
+  const said = t`${machine.name} from its side${load ? t`, ${say('mass', load.mass_kg)} at ${say('length', at.height_m)}` : t`, forks empty`}; ${say('length', margins.front_m)} to its front edge`
   return (
     <svg
       viewBox={`${left} ${-top} ${width} ${height}`}
@@ -78,9 +79,11 @@ export function TruckView({
       </g>
       <g fontSize={text} fontWeight="650" fill="var(--ink)" stroke="var(--paper)" strokeWidth={thin * 4} paintOrder="stroke">
         {load && (
-          <text x={loadFrom + long / 2} y={-at.height_m - tall - text * 0.4} textAnchor="middle">
-            {say('length', at.height_m)} up
-          </text>
+          <text
+            x={loadFrom + long / 2}
+            y={-at.height_m - tall - text * 0.4}
+            textAnchor="middle"
+          >{t`${say('length', at.height_m)} up`}</text>
         )}
       </g>
       {/* Its triangle from above, and where everything weighs together. */}
@@ -113,9 +116,7 @@ export function TruckView({
           strokeWidth={thin * 4}
           paintOrder="stroke"
         >
-          <text x={front + 0.12} y={y(text * 0.35)}>
-            {say('length', margins.front_m)} to the front
-          </text>
+          <text x={front + 0.12} y={y(text * 0.35)}>{t`${say('length', margins.front_m)} to the front`}</text>
           {(['front', 'rear'] as const).map((axle) => {
             // Each on its own side of the middle, so that neither lies on the other.
             const x = (front + rear) / 2 + (axle === 'front' ? text * 0.4 : -text * 0.4)

@@ -1,4 +1,5 @@
 import type { Quantity } from '@geolabe/core'
+import { t, told } from '../language/t'
 
 /** What a field's ending says of its unit: a quantity that follows the person's choice, or a unit that is the same for all. */
 const endings: [RegExp, { quantity: Quantity } | { unit: string; factor?: number }][] = [
@@ -28,61 +29,66 @@ const endings: [RegExp, { quantity: Quantity } | { unit: string; factor?: number
 
 /** Words that a field's name does not give by itself. */
 const said: Record<string, string> = {
-  slingLength_m: 'Length of the slings',
-  spreadAlong_m: 'Lift points apart, along',
-  spreadAcross_m: 'Lift points apart, across',
-  outriggerBase_m: 'Outriggers apart, along',
-  outriggerSpread_m: 'Outriggers apart, across',
-  loadDepth_m: 'Load, front to back',
-  forkHeight_m: 'Fork height',
-  hookSpacing_m: 'Hook to hook',
-  cgFromFirstHook_m: 'Hook 1 to centre of gravity',
-  cg: 'Centre of gravity',
-  lifts: 'Lift points',
-  masses: 'Masses',
-  slewing: 'Masses that turn with the boom',
-  footprint: 'Where the legs stand',
-  wll_kg: 'Sling’s limit (tag)',
-  eye_share: 'Left by the eye or fitting',
+  slingLength_m: t`Length of the slings`,
+  spreadAlong_m: t`Lift points apart, along`,
+  spreadAcross_m: t`Lift points apart, across`,
+  outriggerBase_m: t`Outriggers apart, along`,
+  outriggerSpread_m: t`Outriggers apart, across`,
+  loadDepth_m: t`Load, front to back`,
+  forkHeight_m: t`Fork height`,
+  hookSpacing_m: t`Hook to hook`,
+  cgFromFirstHook_m: t`Hook 1 to centre of gravity`,
+  cg: t`Centre of gravity`,
+  lifts: t`Lift points`,
+  masses: t`Masses`,
+  slewing: t`Masses that turn with the boom`,
+  footprint: t`Where the legs stand`,
+  wll_kg: t`Sling’s limit (tag)`,
+  eye_share: t`Left by the eye or fitting`,
   x_m: 'x',
   y_m: 'y',
   z_m: 'z',
-  cgBehindFront_m: 'Centre of gravity behind front axle',
-  faceToAxle_m: 'Fork face to front axle',
-  aheadOfFront_m: 'Ahead of front axle',
-  e: 'Eccentricity',
-  a_m: 'Hook 1 to centre of gravity',
-  b_m: 'Hook 2 to centre of gravity',
-  h_m: 'Centre of gravity below lift points',
-  id: 'Name',
-  back_m: 'Boom foot behind slew centre',
-  upper_N: 'At most, whatever settles',
-  reaction_N: 'Carries',
-  kind: 'What is measured',
-  boomHead_kg: 'Boom mass at the head',
-  sheaveEfficiency: 'Sheave efficiency',
-  ropeLength_m: 'Rope to the load’s centre',
-  floor_kPa: 'Floor may carry',
-  contact_m2: 'Contact of one wheel',
-  least_share: 'Least to stay on the front axle',
-  resistance_share: 'Rolling resistance',
-  spreads: 'Spreads',
-  pad: 'Float',
-  mat: 'Mat',
-  lateralShare: 'Share of the side margin used',
-  slew_deg: 'Slew',
-  cgFromFace_m: 'Its centre of gravity from the face',
+  cgBehindFront_m: t`Centre of gravity behind front axle`,
+  faceToAxle_m: t`Fork face to front axle`,
+  aheadOfFront_m: t`Ahead of front axle`,
+  e: t`Eccentricity`,
+  a_m: t`Hook 1 to centre of gravity`,
+  b_m: t`Hook 2 to centre of gravity`,
+  h_m: t`Centre of gravity below lift points`,
+  id: t`Name`,
+  back_m: t`Boom foot behind slew centre`,
+  upper_N: t`At most, whatever settles`,
+  reaction_N: t`Carries`,
+  kind: t`What is measured`,
+  boomHead_kg: t`Boom mass at the head`,
+  sheaveEfficiency: t`Sheave efficiency`,
+  ropeLength_m: t`Rope to the load’s centre`,
+  floor_kPa: t`Floor may carry`,
+  contact_m2: t`Contact of one wheel`,
+  least_share: t`Least to stay on the front axle`,
+  resistance_share: t`Rolling resistance`,
+  spreads: t`Spreads`,
+  pad: t`Float`,
+  mat: t`Mat`,
+  lateralShare: t`Share of the side margin used`,
+  slew_deg: t`Slew`,
+  cgFromFace_m: t`Its centre of gravity from the face`,
 }
 
-export function wordsOf(name: string): string {
-  const own = said[name]
-  if (own) return own
-  const bare = name.replace(
+/** A field’s name as words, where none are given above. */
+export function namedBy(field: string): string {
+  const bare = field.replace(
     /_(m2_per_t|kg_per_m|N_per_m|kg_m3|mps2|deg_s|cm3|m2|Nm|kPa|MPa|kV|deg|mps|mm|kgm|kg|N|m|s|V|share)$/,
     '',
   )
   const spaced = bare.replace(/_/g, ' ').replace(/([a-z0-9])([A-Z])/g, (_, a: string, b: string) => `${a} ${b.toLowerCase()}`)
   return spaced.charAt(0).toUpperCase() + spaced.slice(1)
 }
+
+export const wordsOf = (field: string): string => said[field] ?? told(namedBy(field))
+
+/** A choice among several as words. */
+export const choiceBy = (value: string): string => value.replace(/-/g, ' ').replace(/^./, (c) => c.toUpperCase())
+export const choiceOf = (value: string): string => told(choiceBy(value))
 
 export const unitIn = (name: string) => endings.find(([ending]) => ending.test(name))?.[1] ?? null

@@ -1,6 +1,6 @@
 import { Fragment, type ReactNode, useEffect, useMemo, useState } from 'react'
-import { loadLocale } from './locale'
-import { PreferencesContext, type System, writeFiguresAs } from './units'
+import { chooseLanguage, chosenLanguage } from '../language/chosen'
+import { PreferencesContext, type System } from './units'
 
 const kept = (key: string) => {
   try {
@@ -17,19 +17,10 @@ const keep = (key: string, v: string) => {
   }
 }
 
-/** Dates and figures as a language has them. What it lacks on this device stays as it was. */
-async function writeAs(language: string): Promise<void> {
-  await loadLocale(language)
-  writeFiguresAs(language)
-}
-
-/** The language of dates and figures: the person's own choice, else what the device says. To be called before anything is drawn. */
-export const writeAsChosen = (): Promise<void> => writeAs(kept('geolabe.language') ?? navigator.language)
-
 /** Day or night, metric or US, dates and figures by language: the person's own choice, else what the device says. */
 export function Preferred({ children }: { children: ReactNode }) {
   const [units, setUnits] = useState<System>(() => (kept('geolabe.units') === 'us' ? 'us' : 'metric'))
-  const [language, setLanguage] = useState(() => kept('geolabe.language') ?? navigator.language)
+  const [language, setLanguage] = useState(chosenLanguage)
   const [light, setLight] = useState<'day' | 'night'>(() => {
     const own = kept('geolabe.light')
     if (own === 'day' || own === 'night') return own
@@ -52,8 +43,7 @@ export function Preferred({ children }: { children: ReactNode }) {
         setLight(l)
       },
       setLanguage: (l: string) => {
-        keep('geolabe.language', l)
-        void writeAs(l).then(() => setLanguage(l))
+        void chooseLanguage(l).then(() => setLanguage(l))
       },
     }),
     [units, light, language],

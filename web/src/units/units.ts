@@ -1,6 +1,7 @@
 import { askWhich, editFigure, figureFormat, readFigure } from '@geolabe/contract'
 import type { Quantity, Say } from '@geolabe/core'
 import { createContext, useContext } from 'react'
+import { t } from '../language/t'
 
 export type System = 'metric' | 'us'
 
@@ -75,7 +76,7 @@ export const parsePlain = (text: string, language = locale): number | null => re
 export function typedFault(text: string, language = locale): string | null {
   if (text.trim() === '') return null
   const read = readFigure(text, language)
-  return read.value === null ? 'Not a figure. Use digits, with a comma or point.' : askWhich(read)
+  return read.value === null ? t`Not a figure. Use digits, with a comma or point.` : askWhich(read)
 }
 
 /** An SI value as it is edited: no grouping, no more digits than carry meaning. */

@@ -1,14 +1,16 @@
 import type { EntryResult, MachineFile } from '@geolabe/contract'
-import { type PlateValue, type WalkItem, walkPartWords, type Zone } from '@geolabe/core'
+import type { PlateValue, WalkItem, Zone } from '@geolabe/core'
 import { Check, CircleSlash2, TriangleAlert } from 'lucide-react'
 import { useEffect, useRef, useState } from 'react'
 import { flushSync } from 'react-dom'
 import { typing } from '../help/keys'
+import { t, told } from '../language/t'
+import { walkPartWords } from '../language/words'
 import type { NewEntry, ShownEntry } from './entries'
 import { Plate } from './plate'
 import { type Because, Reading, readText } from './reading'
 
-const resultWords: Record<EntryResult, string> = { 'in-order': 'In order', defect: 'Defect', 'not-fitted': 'Not fitted' }
+const resultWords: Record<EntryResult, string> = { 'in-order': t`In order`, defect: t`Defect`, 'not-fitted': t`Not fitted` }
 
 interface Props {
   file: MachineFile
@@ -77,12 +79,14 @@ export function ItemCard({ file, zone, zoneNumber, item, entry, due, onEntry, on
       <div className="shrink-0 border-b border-line px-4 py-1.5">
         <p className="flex flex-wrap items-center gap-x-2 font-semibold">
           <span className="figure rounded bg-ink px-2 py-0.5 text-paper">{zoneNumber}</span>
-          {zone.label}
+          {told(zone.label)}
           <span className="font-normal text-quiet">{walkPartWords[zone.part]}</span>
           {onBack && (
-            <button type="button" onClick={onBack} className="ml-auto min-h-12 underline underline-offset-4">
-              Back one item
-            </button>
+            <button
+              type="button"
+              onClick={onBack}
+              className="ml-auto min-h-12 underline underline-offset-4"
+            >{t`Back one item`}</button>
           )}
         </p>
         {firstOfZone &&
@@ -93,12 +97,12 @@ export function ItemCard({ file, zone, zoneNumber, item, entry, due, onEntry, on
           ))}
       </div>
       <div className="min-h-0 grow px-4 py-3 roomy:overflow-y-auto">
-        <h2 className="text-[1.65rem] leading-tight">{item.label}</h2>
+        <h2 className="text-[1.65rem] leading-tight">{told(item.label)}</h2>
         <p className="mt-2 text-lg">{item.look}</p>
         {(item.where || item.cover) && (
           <p className="mt-1 text-quiet">
             {item.where}
-            {item.cover && `${item.where ? ' · ' : ''}open: ${item.cover.toLowerCase()}, and shut it again`}
+            {item.cover && t`${item.where ? ' · ' : ''}open: ${item.cover.toLowerCase()}, and shut it again`}
           </p>
         )}
         {item.why && <p className="mt-2 text-[0.95rem] text-quiet italic">{item.why}</p>}
@@ -106,12 +110,12 @@ export function ItemCard({ file, zone, zoneNumber, item, entry, due, onEntry, on
           <ul className="mt-3 grid gap-1 text-[0.98rem]">
             {item.good && (
               <li>
-                <span className="font-semibold">Good:</span> {item.good}
+                <span className="font-semibold">{t`Good:`}</span> {item.good}
               </li>
             )}
             {item.bad && (
               <li>
-                <span className="font-semibold text-outside">Bad:</span> {item.bad}
+                <span className="font-semibold text-outside">{t`Bad:`}</span> {item.bad}
               </li>
             )}
           </ul>
@@ -119,17 +123,15 @@ export function ItemCard({ file, zone, zoneNumber, item, entry, due, onEntry, on
         {item.plate && (
           <Plate machine={file.definition} known={file.plate} expected={file.plateExpected} given={plate} onGiven={setPlate} />
         )}
-        {item.measure && due && <p className="mt-4 border-l-4 border-accent pl-3 font-semibold">Measure it today. {due}</p>}
+        {item.measure && due && <p className="mt-4 border-l-4 border-accent pl-3 font-semibold">{t`Measure it today. ${due}`}</p>}
         {item.measure && !measuring && (
           <p className="mt-3 flex flex-wrap items-center gap-x-4 text-quiet">
-            Look at it; no reading is due today.
+            {t`Look at it; no reading is due today.`}
             <button
               type="button"
               onClick={() => setAnyway(true)}
               className="min-h-12 font-semibold text-ink underline underline-offset-4"
-            >
-              Measure it anyway
-            </button>
+            >{t`Measure it anyway`}</button>
           </p>
         )}
         {item.measure && measuring && (
@@ -149,7 +151,7 @@ export function ItemCard({ file, zone, zoneNumber, item, entry, due, onEntry, on
         {entry && (
           <p className="col-span-2 text-quiet">
             {resultWords[entry.result]}
-            {entry.saved ? ', saved' : ', kept on this device'}
+            {entry.saved ? t`, saved` : t`, kept on this device`}
           </p>
         )}
         <button
@@ -157,11 +159,11 @@ export function ItemCard({ file, zone, zoneNumber, item, entry, due, onEntry, on
           onClick={() => onDefect(reading)}
           className={`${answer} border-outside text-outside ${item.mayBeMissing ? '' : 'col-span-2'}`}
         >
-          <TriangleAlert aria-hidden="true" /> Defect
+          <TriangleAlert aria-hidden="true" /> {t`Defect`}
         </button>
         {item.mayBeMissing && (
           <button type="button" onClick={notFitted} className={`${answer} border-edge`}>
-            <CircleSlash2 aria-hidden="true" /> Not fitted
+            <CircleSlash2 aria-hidden="true" /> {t`Not fitted`}
           </button>
         )}
         <button
@@ -170,7 +172,7 @@ export function ItemCard({ file, zone, zoneNumber, item, entry, due, onEntry, on
           onClick={inOrder}
           className={`${answer} col-span-2 min-h-[4.5rem] border-ink bg-accent text-on-accent disabled:border-edge disabled:bg-sunk disabled:text-quiet`}
         >
-          <Check aria-hidden="true" /> {item.shuts ? 'Shut and latched' : 'In order'}
+          <Check aria-hidden="true" /> {item.shuts ? t`Shut and latched` : t`In order`}
         </button>
       </div>
     </article>

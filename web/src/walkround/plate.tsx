@@ -1,6 +1,7 @@
 import { fileFigure } from '@geolabe/contract'
 import type { Machine, PlateField, PlateValue } from '@geolabe/core'
 import { useState } from 'react'
+import { t } from '../language/t'
 import { Labelled, NumberField, TextField } from '../look/field'
 import { useSay } from '../units/units'
 
@@ -9,9 +10,9 @@ type Plates = Record<string, PlateValue>
 /** A value of the plate as it is read out: a mass or a length in the person's own units. */
 export function PlateSays({ field, value }: { field: PlateField; value: PlateValue | undefined }) {
   const say = useSay()
-  if (value === undefined) return <>not entered</>
+  if (value === undefined) return <>{t`not entered`}</>
   if (typeof value === 'string' || field.quantity === undefined || field.quantity === 'none') return <>{String(value)}</>
-  if (field.quantity === 'voltage') return <>{value} V</>
+  if (field.quantity === 'voltage') return <>{t`${value} V`}</>
   return <>{say(field.quantity, value)}</>
 }
 
@@ -33,7 +34,7 @@ export function Plate({
   if (known) {
     return (
       <div className="mt-4 rounded-lg border border-line p-3">
-        <p className="mb-1 font-semibold">It said, when it was entered:</p>
+        <p className="mb-1 font-semibold">{t`It said, when it was entered:`}</p>
         <dl className="grid grid-cols-[1fr_auto] gap-x-4">
           {machine.plateFields.map((f) => (
             <div key={f.id} className="contents">
@@ -44,7 +45,7 @@ export function Plate({
             </div>
           ))}
         </dl>
-        <p className="mt-1 text-quiet">If it reads differently now, enter a defect.</p>
+        <p className="mt-1 text-quiet">{t`If it reads differently now, enter a defect.`}</p>
       </div>
     )
   }
@@ -52,14 +53,14 @@ export function Plate({
     onGiven(v === null ? Object.fromEntries(Object.entries(given).filter(([k]) => k !== id)) : { ...given, [id]: v })
   return (
     <div className="mt-4 grid gap-3">
-      <p className="font-semibold">Not entered yet. Read the plate and enter what it says; it is compared from now on.</p>
+      <p className="font-semibold">{t`Not entered yet. Read the plate and enter what it says; it is compared from now on.`}</p>
       {machine.plateFields.map((f) => (
         <div key={f.id}>
           <Field field={f} value={given[f.id]} onValue={(v) => put(f.id, v)} />
           {expected[f.id] !== undefined && given[f.id] !== undefined && !agrees(expected[f.id], given[f.id]) && (
             <p className="mt-1 border-l-4 border-outside pl-3 font-semibold">
-              The table in use gives <PlateSays field={f} value={expected[f.id]} />. One of them belongs to another machine: read
-              the plate again; if it says so, it is a defect.
+              {t`The table in use gives`} <PlateSays field={f} value={expected[f.id]} />
+              {t`. One of them belongs to another machine: read the plate again; if it says so, it is a defect.`}
             </p>
           )}
         </div>
@@ -110,7 +111,7 @@ function PlainFigure({ label, unit, onValue }: { label: string; unit: string; on
               setWrong(undefined)
             } catch {
               onValue(null)
-              setWrong('Enter the figure alone.')
+              setWrong(t`Enter the figure alone.`)
             }
           }}
         />

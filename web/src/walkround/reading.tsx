@@ -12,6 +12,8 @@ import {
   type WalkItem,
 } from '@geolabe/core'
 import { lazy, type RefObject, Suspense } from 'react'
+import { rich } from '../language/rich'
+import { t } from '../language/t'
 import { Choice } from '../look/choice'
 import { parsePlain, typedFault } from '../units/units'
 
@@ -53,15 +55,15 @@ const round = (v: number) => Math.round(v * 100) / 100
 function limitWords(m: Measure): string {
   const { least, most } = limitsOf(m)
   const unit = measureUnit(m)
-  if (least !== null && most !== null) return `${round(least)} to ${round(most)} ${unit}`
-  if (least !== null) return `not under ${round(least)} ${unit}`
-  return most === null ? 'no limit on record' : `not over ${round(most)} ${unit}`
+  if (least !== null && most !== null) return t`${round(least)} to ${round(most)} ${unit}`
+  if (least !== null) return t`not under ${round(least)} ${unit}`
+  return most === null ? t`no limit on record` : t`not over ${round(most)} ${unit}`
 }
 
 export function judgedWords(m: Measure, j: Judgement): string {
   const limits = limitWords(m)
-  if (j.verdict === 'discard') return `Beyond its limit (${limits}): a defect.`
-  return j.verdict === 'watch' ? `In order, close to its limit: ${limits}. Watch it.` : `In order: ${limits}.`
+  if (j.verdict === 'discard') return t`Beyond its limit (${limits}): a defect.`
+  return j.verdict === 'watch' ? t`In order, close to its limit: ${limits}. Watch it.` : t`In order: ${limits}.`
 }
 
 /** The reading of an item: judged as it is typed, beside the earlier ones and the day it is expected to reach its limit. */
@@ -107,9 +109,7 @@ export function Reading({
         />
         <span className="text-lg text-quiet">{measureUnit(m)}</span>
         {last && (
-          <span className="text-quiet">
-            last <span className="figure font-semibold text-ink">{last.value}</span>
-          </span>
+          <span className="text-quiet">{rich`last ${<span className="figure font-semibold text-ink">{last.value}</span>}`}</span>
         )}
       </div>
       <p
@@ -123,20 +123,20 @@ export function Reading({
               : 'mt-2 text-quiet'
         }
       >
-        {wrong ?? (judgement ? `${judgedWords(m, judgement)} ` : `Limit: ${limitWords(m)}. `)}
+        {wrong ?? (judgement ? `${judgedWords(m, judgement)} ` : t`Limit: ${limitWords(m)}. `)}
         {!wrong && <span className="font-normal text-quiet">{judgement?.source ?? m.source}</span>}
       </p>
       {query && !wrong && (
         <div className="mt-2 rounded-lg border-2 border-near p-3">
           <p className="mb-2 font-semibold">{query}</p>
           <Choice
-            label="What is it"
+            label={t`What is it`}
             hideLabel
             value={because}
             onChange={onBecause}
             options={[
-              { value: 'measured-again', label: 'Measured again: it stands' },
-              { value: 'replaced', label: 'Part was replaced' },
+              { value: 'measured-again', label: t`Measured again: it stands` },
+              { value: 'replaced', label: t`Part was replaced` },
             ]}
           />
         </div>
@@ -147,18 +147,14 @@ export function Reading({
             <Trend measure={m} readings={earlier} trend={trend} now={judged.reading} />
           </Suspense>
           <figcaption className="text-[0.92rem] text-quiet">
-            {trend.reaches ? (
-              <>
-                At this rate at its limit about <strong className="figure text-ink">{trend.reaches}</strong>
-                {trend.earliest &&
+            {trend.reaches
+              ? rich`At this rate at its limit about ${<strong className="figure text-ink">{trend.reaches}</strong>}${
+                  trend.earliest &&
                   trend.latest &&
                   trend.earliest !== trend.latest &&
-                  `, between ${trend.earliest} and ${trend.latest}`}
-                .
-              </>
-            ) : (
-              (trend.why ?? 'Not going towards its limit.')
-            )}
+                  t`, between ${trend.earliest} and ${trend.latest}`
+                }.`
+              : (trend.why ?? t`Not going towards its limit.`)}
           </figcaption>
         </figure>
       )}

@@ -4,7 +4,6 @@ import {
   itemsOf,
   type Machine,
   type Occasion,
-  occasionWords,
   type Placed,
   preUseOf,
   readingsDue,
@@ -20,6 +19,8 @@ import { outbox } from '../api/outbox'
 import { putShift, useOutbox } from '../api/queries'
 import { DefectForm } from '../defects/defect-form'
 import { typing } from '../help/keys'
+import { t, told } from '../language/t'
+import { occasionWords } from '../language/words'
 import { Button } from '../look/button'
 import { Dialog } from '../look/dialog'
 import { Refused } from '../look/page'
@@ -50,7 +51,7 @@ export function FurtherInspection() {
   const context = useShiftContext()
   const { inspection = '' } = useParams()
   const found = context.shift.inspections.find((i) => i.id === inspection)
-  if (!found) return <p>This walk-round is not in the records.</p>
+  if (!found) return <p>{t`This walk-round is not in the records.`}</p>
   if (found.finishedAt) {
     const to = found.occasion === 'end-of-shift' ? 'stow' : nextStation(context.shift, context.file.definition)
     return <Navigate to={`/shifts/${context.shift.id}/${to}`} replace />
@@ -63,24 +64,21 @@ function Waits({ shift, file, raised }: ShiftContext & { raised: Placed[] }) {
   const next = nextStation(shift, file.definition)
   return (
     <Station
-      title={`Walk round ${file.definition.name}`}
-      below="The first part is finished."
+      title={t`Walk round ${file.definition.name}`}
+      below={t`The first part is finished.`}
       drawing={<FromAboveAndSide machine={file.definition} items={raised} entries={new Map()} here={null} onZone={() => {}} />}
       sheet={
         <section className="overflow-y-auto rounded-xl border border-line bg-sheet p-3.5 roomy:h-full">
-          <h2 className="mb-2">This waits</h2>
-          <p className="mb-2">
-            Proved over its travel once you have looked up and round
-            {file.definition.procedures.setup.length > 0 && ', and it is set up'}.
-          </p>
+          <h2 className="mb-2">{t`This waits`}</h2>
+          <p className="mb-2">{t`Proved over its travel once you have looked up and round${file.definition.procedures.setup.length > 0 && t`, and it is set up`}.`}</p>
           <ul className="list-disc pl-6">
             {raised.map((x) => (
-              <li key={x.item.id}>{x.item.label}</li>
+              <li key={x.item.id}>{told(x.item.label)}</li>
             ))}
           </ul>
         </section>
       }
-      actions={<NextLink shift={shift} to={next} label={next === 'site' ? 'On to the site' : 'On to setting up'} />}
+      actions={<NextLink shift={shift} to={next} label={next === 'site' ? t`On to the site` : t`On to setting up`} />}
     />
   )
 }
@@ -99,20 +97,20 @@ function Finished({ shift, file, items }: ShiftContext & { items: Placed[] }) {
   const further = shift.inspections.filter((i) => i.occasion !== 'pre-use')
   return (
     <Station
-      title={`Walk round ${file.definition.name}`}
-      below={`${items.length} items, all looked at`}
+      title={t`Walk round ${file.definition.name}`}
+      below={t`${items.length} items, all looked at`}
       drawing={<FromAboveAndSide machine={file.definition} items={items} entries={entries} here={null} onZone={() => {}} />}
       sheet={
         <ul className="overflow-y-auto rounded-xl border border-line bg-sheet p-3.5 roomy:h-full">
-          <li>{items.length} items before use: all looked at</li>
+          <li>{t`${items.length} items before use: all looked at`}</li>
           {further.map((r) => (
             <li key={r.id}>
-              {occasionWords[r.occasion]}: {r.finishedAt ? `${r.entries.length} items looked at` : 'under way'}
+              {occasionWords[r.occasion]}: {r.finishedAt ? t`${r.entries.length} items looked at` : t`under way`}
             </li>
           ))}
         </ul>
       }
-      actions={<NextLink shift={shift} to={nextStation(shift, file.definition)} label="Go on" />}
+      actions={<NextLink shift={shift} to={nextStation(shift, file.definition)} label={t`Go on`} />}
     />
   )
 }
@@ -154,9 +152,9 @@ interface RoundProps extends ShiftContext {
 }
 
 const titles: Record<Occasion, string> = {
-  'pre-use': 'Walk round',
-  'after-absence': 'Back at',
-  'end-of-shift': 'Once more round',
+  'pre-use': t`Walk round`,
+  'after-absence': t`Back at`,
+  'end-of-shift': t`Once more round`,
 }
 
 /** Once round in one direction, one item at a time; each answer is kept as it is tapped. */
@@ -248,8 +246,8 @@ function Round({ shift, file, inspection, part, items }: RoundProps) {
   if (!started) {
     return (
       <Station
-        title={`Walk round ${machine.name}`}
-        below={`${items.length} items in ${zones.length} zones`}
+        title={t`Walk round ${machine.name}`}
+        below={t`${items.length} items in ${zones.length} zones`}
         drawing={<FromAboveAndSide machine={machine} items={items} entries={entries} here={null} onZone={begin} />}
         sheet={
           <ol className="grid content-start gap-3 overflow-y-auto text-lg roomy:h-full">
@@ -261,20 +259,16 @@ function Round({ shift, file, inspection, part, items }: RoundProps) {
           </ol>
         }
         first="sheet"
-        actions={
-          <Button look="next" onClick={begin}>
-            Isolated and tagged, begin
-          </Button>
-        }
+        actions={<Button look="next" onClick={begin}>{t`Isolated and tagged, begin`}</Button>}
       />
     )
   }
-  const lead = part === 'raised' ? 'Raised, over its travel' : `${titles[occasion]} ${machine.name}`
+  const lead = part === 'raised' ? t`Raised, over its travel` : `${titles[occasion]} ${machine.name}`
   return (
     <>
       <Station
         title={lead}
-        below={`${done} of ${items.length} looked at${waiting.length > 0 ? `, ${waiting.length} still on their way to the records` : ''}`}
+        below={t`${done} of ${items.length} looked at${waiting.length > 0 ? t`, ${waiting.length} still on their way to the records` : ''}`}
         head={<Refused error={error} />}
         drawing={
           <FromAboveAndSide
@@ -308,22 +302,22 @@ function Round({ shift, file, inspection, part, items }: RoundProps) {
             onBack={at > 0 ? () => setAt(at - 1) : null}
           />
         }
-        why="Everything has been looked at."
+        why={t`Everything has been looked at.`}
         actions={
           complete && (
             <Button look="next" onClick={() => void finish()}>
-              {part === 'raised' ? 'Finish the second part' : 'Finish the walk-round'}
+              {part === 'raised' ? t`Finish the second part` : t`Finish the walk-round`}
             </Button>
           )
         }
       />
-      <Dialog open={defect !== null} onClose={() => setDefect(null)} title={`Defect: ${here.item.label}`}>
+      <Dialog open={defect !== null} onClose={() => setDefect(null)} title={t`Defect: ${told(here.item.label)}`}>
         <DefectForm
           machine={machine.id}
           definition={machine}
           shift={shift.id}
           item={here.item.id}
-          where={`${here.zone.label} · ${here.item.label}`}
+          where={`${here.zone.label} · ${told(here.item.label)}`}
           near={here.zone.at}
           onRaised={() => {
             const reading = defect?.reading ?? null

@@ -2,6 +2,7 @@ import { type Machine, measureUnit, type Placed, type Zone } from '@geolabe/core
 import clsx from 'clsx'
 import { onPaper, pairPath } from '../instruments/frame'
 import { MachinePlan, MachineSide } from '../instruments/machine-shape'
+import { t, told } from '../language/t'
 import type { ShownEntry } from './entries'
 
 type Entries = Map<string, ShownEntry>
@@ -44,7 +45,7 @@ export function ZonePlan({
       viewBox={box.join(' ')}
       className="block max-h-[34dvh] w-full rounded-xl border border-line bg-paper roomy:h-full roomy:max-h-none"
       role="group"
-      aria-label={`${machine.name} from above, zones in walking order`}
+      aria-label={t`${machine.name} from above, zones in walking order`}
     >
       <g transform="rotate(90)">
         <path
@@ -70,7 +71,7 @@ export function ZonePlan({
             key={z.id}
             role="button"
             tabIndex={0}
-            aria-label={`Zone ${i + 1}, ${z.label}: ${done} of ${inIt.length}${bad ? ', with a defect' : ''}`}
+            aria-label={t`Zone ${i + 1}, ${z.label}: ${done} of ${inIt.length}${bad ? t`, with a defect` : ''}`}
             className="cursor-pointer outline-none [&:focus-visible>.ring]:opacity-100"
             onClick={() => onZone(z.id)}
             onKeyDown={(e) => {
@@ -142,7 +143,7 @@ export function ZoneSide({ machine, zone, number }: { machine: Machine; zone: Zo
       viewBox={`${left - u} ${-top - u} ${right - left + 2 * u} ${top + 1.6 * u}`}
       className="block max-h-44 w-full rounded-xl border border-line bg-paper roomy:h-full roomy:max-h-none"
       role="img"
-      aria-label={`${machine.name} from its left${zone ? `, at ${zone.label}` : ''}`}
+      aria-label={t`${machine.name} from its left${zone ? t`, at ${zone.label}` : ''}`}
     >
       <path d={`M${left - 2 * u} 0H${right + 2 * u}`} stroke="var(--ink)" strokeWidth={0.05 * u} />
       <MachineSide machine={machine} thin={0.04 * u} stowed />
@@ -181,7 +182,7 @@ export function ZoneList({
   onItem: (id: string) => void
 }) {
   return (
-    <ul className="overflow-hidden rounded-xl border border-line bg-sheet" aria-label={`Items of ${zone.label}`}>
+    <ul className="overflow-hidden rounded-xl border border-line bg-sheet" aria-label={t`Items of ${zone.label}`}>
       {items
         .filter((x) => x.zone.id === zone.id)
         .map(({ item }) => {
@@ -198,7 +199,7 @@ export function ZoneList({
                 onClick={() => onItem(item.id)}
               >
                 <EntryShape entry={entry} />
-                <span className="grow">{item.label}</span>
+                <span className="grow">{told(item.label)}</span>
                 {entry?.reading != null && item.measure && (
                   <span className="figure text-quiet">
                     {entry.reading} {measureUnit(item.measure)}
@@ -214,8 +215,8 @@ export function ZoneList({
 
 function EntryShape({ entry }: { entry: ShownEntry | undefined }) {
   const words = !entry
-    ? 'to look at'
-    : `${entry.result === 'in-order' ? 'in order' : entry.result === 'defect' ? 'defect' : 'not fitted'}${entry.saved ? '' : ', not yet sent'}`
+    ? t`to look at`
+    : `${entry.result === 'in-order' ? t`in order` : entry.result === 'defect' ? 'defect' : t`not fitted`}${entry.saved ? '' : t`, not yet sent`}`
   return (
     <svg viewBox="0 0 20 20" className="size-5 shrink-0" role="img" aria-label={words}>
       {!entry && <circle cx="10" cy="10" r="7" fill="none" stroke="var(--edge)" strokeWidth="2" />}

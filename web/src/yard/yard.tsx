@@ -1,18 +1,20 @@
-import type { MachineState, YardMachine } from '@geolabe/contract'
-import { type Grade, gradeWords } from '@geolabe/contract'
+import type { Grade, MachineState, YardMachine } from '@geolabe/contract'
 import clsx from 'clsx'
 import { useState } from 'react'
 import { Link, useSearchParams } from 'react-router'
 import { useMe } from '../api/me'
 import { useMachine, useShift, useYard } from '../api/queries'
 import { MachineSide } from '../instruments/machine-shape'
+import { rich } from '../language/rich'
+import { plural, t } from '../language/t'
+import { gradeWords } from '../language/words'
 import { Choice } from '../look/choice'
 import { TextField } from '../look/field'
 import { Loaded, Title } from '../look/page'
 import { clock, date, day, when } from '../look/when'
 import { nextStation } from '../shift/route-line'
 
-const stateWords: Record<MachineState, string> = { ready: 'Ready', 'in-use': 'In use', stopped: 'Stopped' }
+const stateWords: Record<MachineState, string> = { ready: t`Ready`, 'in-use': t`In use`, stopped: t`Stopped` }
 
 export function StateMark({ state }: { state: MachineState }) {
   return (
@@ -61,14 +63,14 @@ export function Yard() {
   return (
     <>
       <div className="flex flex-wrap items-start justify-between gap-3">
-        <Title below={me.data?.organisation.name}>Yard</Title>
+        <Title below={me.data?.organisation.name}>{t`Yard`}</Title>
         <button
           type="button"
           className="min-h-12 rounded-lg border-2 border-edge px-4 font-semibold"
           aria-pressed={wall}
           onClick={() => set({ wall: wall ? null : '' })}
         >
-          {wall ? 'Leave wall view' : 'Wall view'}
+          {wall ? t`Leave wall view` : t`Wall view`}
         </button>
       </div>
       <Loaded query={yard}>
@@ -81,22 +83,24 @@ export function Yard() {
               {machines.length > 3 && (
                 <div className="mb-4 grid items-end gap-3 md:grid-cols-[1fr_16rem]">
                   <Choice
-                    label="Which machines"
+                    label={t`Which machines`}
                     hideLabel
                     value={which}
                     onChange={(w) => set({ which: w === 'all' ? null : w })}
                     options={[
-                      { value: 'all', label: `All ${count('all')}` },
-                      { value: 'ready', label: `Ready ${count('ready')}` },
-                      { value: 'in-use', label: `In use ${count('in-use')}` },
-                      { value: 'stopped', label: `Stopped ${count('stopped')}` },
-                      { value: 'due', label: `Due ${count('due')}` },
+                      { value: 'all', label: t`All ${count('all')}` },
+                      { value: 'ready', label: t`Ready ${count('ready')}` },
+                      { value: 'in-use', label: t`In use ${count('in-use')}` },
+                      { value: 'stopped', label: t`Stopped ${count('stopped')}` },
+                      { value: 'due', label: t`Due ${count('due')}` },
                     ]}
                   />
-                  {!wall && <TextField label="Name or kind" value={words} onChange={setWords} />}
+                  {!wall && <TextField label={t`Name or kind`} value={words} onChange={setWords} />}
                 </div>
               )}
-              {shown.length === 0 && <p className="rounded-xl border border-line bg-sheet p-6 text-lg">No machine like this.</p>}
+              {shown.length === 0 && (
+                <p className="rounded-xl border border-line bg-sheet p-6 text-lg">{t`No machine like this.`}</p>
+              )}
               <ul
                 className={clsx(
                   'grid gap-3 pb-8',
@@ -142,17 +146,11 @@ function Reason({ machine: m }: { machine: YardMachine }) {
   }
   if (m.handsOn) {
     return (
-      <strong className="text-outside">
-        Hands on: {m.handsOn.person.name} is on or under it, since {clock(m.handsOn.since)}
-      </strong>
+      <strong className="text-outside">{t`Hands on: ${m.handsOn.person.name} is on or under it, since ${clock(m.handsOn.since)}`}</strong>
     )
   }
   if (m.holder) {
-    return (
-      <>
-        <strong>{m.holder.person.name}</strong> at {m.holder.place}, since {when(m.holder.since)}
-      </>
-    )
+    return <>{rich`${<strong>{m.holder.person.name}</strong>} at ${m.holder.place}, since ${when(m.holder.since)}`}</>
   }
   return <>{m.note}</>
 }
@@ -163,12 +161,14 @@ function NextDue({ machine: m }: { machine: YardMachine }) {
   const on = m.nextDue.date && date(m.nextDue.date)
   const said =
     state === 'overdue'
-      ? `overdue${on ? ` since ${on}` : ''}`
+      ? on
+        ? t`overdue since ${on}`
+        : t`overdue`
       : state === 'never'
-        ? 'never recorded'
+        ? t`never recorded`
         : on
-          ? `due ${on}`
-          : 'due later'
+          ? t`due ${on}`
+          : t`due later`
   return (
     <span
       className={
@@ -192,7 +192,7 @@ function Drawing({ machine: m, className }: { machine: YardMachine; className: s
       viewBox={`${left - 0.3} ${-top - 0.1} ${right - left + 0.6} ${top + 0.2}`}
       className={className}
       role="img"
-      aria-label={`${m.name} from the side`}
+      aria-label={t`${m.name} from the side`}
     >
       <path d={`M${left - 30} 0H${right + 30}`} stroke="var(--ink)" strokeWidth={thin} />
       <MachineSide machine={m.drawing} thin={thin} stowed />
@@ -263,17 +263,17 @@ function MachineCard({
           {m.stoppedBy && (
             <Link className="font-semibold underline underline-offset-4" to={`/defects/${m.stoppedBy.id}`}>
               {m.stoppedBy.state === 'repaired' || m.stoppedBy.state === 'verified'
-                ? 'Repaired, waits for its return'
-                : 'See the defect'}
+                ? t`Repaired, waits for its return`
+                : t`See the defect`}
             </Link>
           )}
         </p>
         <p className="text-[0.95rem] text-quiet">
           <NextDue machine={m} />
           <span className="block">
-            {m.watched > 0 && `${m.watched} watched ${m.watched === 1 ? 'defect' : 'defects'} · `}
+            {m.watched > 0 && plural(m.watched, { one: '# watched defect · ', other: '# watched defects · ' })}
             {m.hours !== null && `${m.hours.toLocaleString()} h · `}
-            {m.lastHandover ? `handed over ${day(m.lastHandover)}` : 'no handover yet'}
+            {m.lastHandover ? t`handed over ${day(m.lastHandover)}` : t`no handover yet`}
           </span>
         </p>
         <div className="mt-auto flex flex-wrap gap-2 pt-1">
@@ -288,7 +288,7 @@ function MachineCard({
                 )}
                 to={`/take/${m.id}`}
               >
-                {m.state === 'ready' ? `Sign on to ${m.name}` : `Look at ${m.name}`}
+                {m.state === 'ready' ? t`Sign on to ${m.name}` : t`Look at ${m.name}`}
               </Link>
             )
           )}
@@ -296,7 +296,7 @@ function MachineCard({
             className="flex min-h-13 grow items-center justify-center rounded-lg border-2 border-edge px-3 font-semibold"
             to={`/defects?raise=${m.id}`}
           >
-            {inCharge && m.state !== 'stopped' ? 'Take out of service' : 'Report a defect'}
+            {inCharge && m.state !== 'stopped' ? t`Take out of service` : t`Report a defect`}
           </Link>
         </div>
       </div>
@@ -311,8 +311,6 @@ function GoOn({ shift, machine }: { shift: string; machine: string }) {
     <Link
       className="flex min-h-13 grow items-center justify-center rounded-lg border-2 border-ink bg-accent px-4 text-lg font-bold text-on-accent"
       to={`/shifts/${shift}/${s.data && file.data ? nextStation(s.data, file.data.definition) : 'walk-round'}`}
-    >
-      Go on with your shift
-    </Link>
+    >{t`Go on with your shift`}</Link>
   )
 }

@@ -31,6 +31,7 @@ export function spreadTo(values: readonly number[], to: number): number[] {
 
 /** Bearing points by what the maker's book gives of them: base along, spread across. */
 export const spreadOf = <In, K extends string>(of: (input: In) => readonly Foot[], name: K): AsMeasured<In> => ({
+  feet: name,
   figures: {
     outriggerBase_m: (i) => wide(of(i).map((f) => f.x_m)),
     outriggerSpread_m: (i) => wide(of(i).map((f) => f.y_m)),

@@ -5,6 +5,7 @@ import {
   telescopicGeometryCalculator,
   unfoldClearanceCalculator,
 } from '@geolabe/core'
+import { t } from '../../language/t'
 import { boomOf, standing, stepPlanned } from './mine'
 import { fig, hero, present } from './present'
 import { type At, Box, Dim, degrees, Earth, Line, polar, Round, Scene, Word } from './scene'
@@ -19,17 +20,17 @@ export const telescopicGeometry = present(telescopicGeometryCalculator, {
     return { boom_m: own.boom_m, pivot, headOffset_m, radius_m: nominal(to), angle_deg: undefined }
   },
   hero: (_i, o, say) => [
-    hero(say, 'Radius', 'length', o.radius_m),
-    hero(say, 'Tip height', 'length', o.tip_height_m),
-    hero(say, 'Boom angle', 'angle', o.angle_deg),
+    hero(say, t`Radius`, 'length', o.radius_m),
+    hero(say, t`Tip height`, 'length', o.tip_height_m),
+    hero(say, t`Boom angle`, 'angle', o.angle_deg),
   ],
   steps: (i, o) => [
-    `R = ${fig(i.boom_m)}·cos ${fig(o.angle_deg, 1)}° + ${fig(i.headOffset_m ?? 0)}·sin ${fig(o.angle_deg, 1)}° − ${fig(i.pivot.back_m)} = ${fig(o.radius_m)} m`,
-    `H = ${fig(i.pivot.height_m)} + ${fig(i.boom_m)}·sin ${fig(o.angle_deg, 1)}° − … = ${fig(o.tip_height_m)} m`,
+    t`R = ${fig(i.boom_m)}·cos ${fig(o.angle_deg, 1)}° + ${fig(i.headOffset_m ?? 0)}·sin ${fig(o.angle_deg, 1)}° − ${fig(i.pivot.back_m)} = ${fig(o.radius_m)} m`,
+    t`H = ${fig(i.pivot.height_m)} + ${fig(i.boom_m)}·sin ${fig(o.angle_deg, 1)}° − … = ${fig(o.tip_height_m)} m`,
   ],
   grips: (i, o, say) => [
     {
-      label: 'Boom tip',
+      label: t`Boom tip`,
       at: [o.radius_m, o.tip_height_m],
       value: say('length', o.radius_m),
       to: ([x, y]) => {
@@ -47,7 +48,7 @@ export const telescopicGeometry = present(telescopicGeometryCalculator, {
     return (
       <Scene
         box={[foot, tip, [-3, -output.tip_height_m * 0.09], [0, 0]]}
-        label={`Boom at ${fig(output.angle_deg, 0)} degrees, radius ${say('length', output.radius_m)}`}
+        label={t`Boom at ${fig(output.angle_deg, 0)} degrees, radius ${say('length', output.radius_m)}`}
       >
         <Earth from={-5} to={output.radius_m + 3} />
         <Box at={[-2.8, 0.5]} w={5.2} h={0.9} fill="sheet" />
@@ -76,14 +77,14 @@ export const telescopicGeometry = present(telescopicGeometryCalculator, {
 
 export const articulatedGeometry = present(articulatedGeometryCalculator, {
   hero: (_i, o, say) => [
-    hero(say, 'Radius', 'length', o.radius_m),
-    hero(say, 'Height', 'length', o.height_m),
-    ...o.poses.map((p) => ({ label: `Elbow ${p.elbow}`, value: `${fig(p.angle_deg, 1)}°, fold ${fig(p.fold_deg, 1)}°` })),
+    hero(say, t`Radius`, 'length', o.radius_m),
+    hero(say, t`Height`, 'length', o.height_m),
+    ...o.poses.map((p) => ({ label: t`Elbow ${p.elbow}`, value: t`${fig(p.angle_deg, 1)}°, fold ${fig(p.fold_deg, 1)}°` })),
   ],
   steps: (i, o) =>
     o.poses.map(
       (p) =>
-        `${fig(i.inner.length_m)}∠${fig(p.angle_deg, 1)}° + ${fig(i.outer.length_m + i.outer.extension_m)}∠${fig(p.angle_deg - p.fold_deg, 1)}° → ${fig(o.radius_m)} m out, ${fig(o.height_m)} m up`,
+        t`${fig(i.inner.length_m)}∠${fig(p.angle_deg, 1)}° + ${fig(i.outer.length_m + i.outer.extension_m)}∠${fig(p.angle_deg - p.fold_deg, 1)}° → ${fig(o.radius_m)} m out, ${fig(o.height_m)} m up`,
     ),
   grips: (i, o, say) => {
     if (!('angle_deg' in i.inner) || i.inner.angle_deg === undefined) return []
@@ -93,13 +94,13 @@ export const articulatedGeometry = present(articulatedGeometryCalculator, {
     const elbow = polar(inner.length_m, angle_deg, foot)
     return [
       {
-        label: 'Elbow',
+        label: t`Elbow`,
         at: elbow,
         value: `${fig(angle_deg, 0)}°`,
         to: ([x, y]) => ({ inner: { angle_deg: degrees(x - foot[0], y - foot[1]) } }),
       },
       {
-        label: 'Boom tip',
+        label: t`Boom tip`,
         at: [o.radius_m, o.height_m],
         value: say('length', o.radius_m),
         to: ([x, y]) => ({
@@ -118,7 +119,7 @@ export const articulatedGeometry = present(articulatedGeometryCalculator, {
     return (
       <Scene
         box={[foot, tip, ...elbows, [0, 0]]}
-        label={`Folding boom, tip ${say('length', output.radius_m)} out and ${say('length', output.height_m)} up`}
+        label={t`Folding boom, tip ${say('length', output.radius_m)} out and ${say('length', output.height_m)} up`}
       >
         <Earth from={-3} to={Math.max(3, output.radius_m + 2)} />
         <Line at={[[-input.pivot.back_m, 0], foot]} width={2.4} />
@@ -147,17 +148,17 @@ export const articulatedGeometry = present(articulatedGeometryCalculator, {
 
 export const unfoldClearance = present(unfoldClearanceCalculator, {
   hero: (_i, o, say) => [
-    { label: 'Inner boom up to, first', value: o.leastInner_deg === null ? 'nowhere enough' : say('angle', o.leastInner_deg) },
-    { label: 'Nearest with the outer folded', value: o.touches === null ? 'nowhere near' : say('angle', o.touches.fold_deg) },
+    { label: t`Inner boom up to, first`, value: o.leastInner_deg === null ? t`nowhere enough` : say('angle', o.leastInner_deg) },
+    { label: t`Nearest with the outer folded`, value: o.touches === null ? t`nowhere near` : say('angle', o.touches.fold_deg) },
   ],
   steps: (i, o) => [
     o.leastInner_deg === null
-      ? `at ${fig(i.maxAngle_deg, 1)}° it still touches what is ${fig(i.boxes[o.touches?.box ?? 0]?.top_m ?? 0)} m high`
-      : `clear by ${fig(i.margin_m)} m from ${fig(o.leastInner_deg)}° up to ${fig(i.maxAngle_deg, 1)}°, through every fold from ${fig(i.foldFrom_deg, 0)}° to ${fig(i.foldTo_deg, 0)}°`,
+      ? t`at ${fig(i.maxAngle_deg, 1)}° it still touches what is ${fig(i.boxes[o.touches?.box ?? 0]?.top_m ?? 0)} m high`
+      : t`clear by ${fig(i.margin_m)} m from ${fig(o.leastInner_deg)}° up to ${fig(i.maxAngle_deg, 1)}°, through every fold from ${fig(i.foldFrom_deg, 0)}° to ${fig(i.foldTo_deg, 0)}°`,
   ],
   grips: (i, _o, say) =>
     i.boxes.map((b, at) => ({
-      label: `Top of what lies there, ${at + 1}`,
+      label: t`Top of what lies there, ${at + 1}`,
       at: [b.x1_m, b.top_m] as const,
       value: say('length', b.top_m),
       to: ([x, y]: At) => ({ boxes: { [at]: { x1_m: x, top_m: y } } }),
@@ -177,7 +178,7 @@ export const unfoldClearance = present(unfoldClearanceCalculator, {
           elbow,
           ...folds.map((f) => polar(input.outer_m, angle - f, elbow)),
         ]}
-        label={`Inner boom at ${fig(angle, 0)} degrees, outer boom through its folds over what lies under it`}
+        label={t`Inner boom at ${fig(angle, 0)} degrees, outer boom through its folds over what lies under it`}
       >
         {input.boxes.map((b) => (
           <Box
@@ -200,7 +201,7 @@ export const unfoldClearance = present(unfoldClearanceCalculator, {
         <Line at={[foot, elbow]} width={2} />
         <Round at={elbow} r={0.12} fill="ink" />
         <Word at={[elbow[0], elbow[1] + 0.5]} bold>
-          {output.leastInner_deg === null ? 'not enough' : `${fig(output.leastInner_deg, 1)}°`}
+          {output.leastInner_deg === null ? t`not enough` : `${fig(output.leastInner_deg, 1)}°`}
         </Word>
       </Scene>
     )
@@ -214,18 +215,18 @@ export const hookTravel = present(hookTravelCalculator, {
   },
   hero: (i, o, say) => [
     {
-      ...hero(say, 'Gap after that', 'length', i.gap_m + o.gapChange_m),
+      ...hero(say, t`Gap after that`, 'length', i.gap_m + o.gapChange_m),
       // Nobody but the maker says how small a gap may be; none at all is too small.
       ...(i.gap_m + o.gapChange_m <= 0 ? { verdict: 'outside' as const } : {}),
     },
-    hero(say, 'Block meets head after', 'length', o.extensionUntilTwoBlock_m),
-    hero(say, 'Line that holds its height', 'length', o.lineToHoldHeight_m),
+    hero(say, t`Block meets head after`, 'length', o.extensionUntilTwoBlock_m),
+    hero(say, t`Line that holds its height`, 'length', o.lineToHoldHeight_m),
   ],
   steps: (i, o) => [
-    `gap changes by −${fig(i.boomExtension_m)}/${i.parts} … = ${fig(o.gapChange_m)} m`,
-    `pay out ${fig(i.boomExtension_m)}·(1 + ${i.parts}·sin ${fig(i.boomAngle_deg, 0)}°) = ${fig(o.lineToHoldHeight_m)} m`,
+    t`gap changes by −${fig(i.boomExtension_m)}/${i.parts} … = ${fig(o.gapChange_m)} m`,
+    t`pay out ${fig(i.boomExtension_m)}·(1 + ${i.parts}·sin ${fig(i.boomAngle_deg, 0)}°) = ${fig(o.lineToHoldHeight_m)} m`,
   ],
-  grips: (i, _o, say) => [{ label: 'Block', at: [0, -i.gap_m], value: say('length', i.gap_m), to: ([, y]) => ({ gap_m: -y }) }],
+  grips: (i, _o, say) => [{ label: t`Block`, at: [0, -i.gap_m], value: say('length', i.gap_m), to: ([, y]) => ({ gap_m: -y }) }],
   Drawing: ({ input, output, say }) => {
     const after = Math.max(0, input.gap_m + output.gapChange_m)
     const g = Math.max(input.gap_m, after, 0.4)
@@ -258,7 +259,7 @@ export const hookTravel = present(hookTravelCalculator, {
           [-0.8 * g, 0.5 * g],
           [2.4 * g, -g * 1.35],
         ]}
-        label={`Gap between block and head now ${say('length', input.gap_m)}, after ${say('length', after)}`}
+        label={t`Gap between block and head now ${say('length', input.gap_m)}, after ${say('length', after)}`}
       >
         {one(0, input.gap_m, 'now')}
         {one(1.6 * g, after, 'then')}

@@ -8,6 +8,7 @@ import {
   solidOf,
   winchPullCalculator,
 } from '@geolabe/core'
+import { plural, t } from '../../language/t'
 import { spreadTo, wide } from './feet'
 import { fig, hero, kN, present, use } from './present'
 import { Arrow, type At, Box, Cog, Dim, degrees, Earth, Line, polar, Round, Scene, Word } from './scene'
@@ -48,7 +49,7 @@ export function LoadDrawing({ input, output }: { input: { parts: Part[] }; outpu
     return <Box at={[x - w / 2, y - h / 2]} w={w} h={h} />
   }
   return (
-    <Scene box={box} label="The load from the side, and below it from above, with its centre of gravity">
+    <Scene box={box} label={t`The load from the side, and below it from above, with its centre of gravity`}>
       {placed.map(({ p, s, at }, i) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: parts have no names of their own
         <g key={i}>
@@ -65,13 +66,13 @@ export function LoadDrawing({ input, output }: { input: { parts: Part[] }; outpu
 export const loadMass = present(loadMassCalculator, {
   keepsInputs: true,
   hero: (_i, o, say) => [
-    hero(say, 'Mass', 'mass', o.mass_kg),
-    hero(say, 'Sail, seen along', 'area', o.sailArea_m2.x),
-    hero(say, 'Sail, seen across', 'area', o.sailArea_m2.y),
+    hero(say, t`Mass`, 'mass', o.mass_kg),
+    hero(say, t`Sail, seen along`, 'area', o.sailArea_m2.x),
+    hero(say, t`Sail, seen across`, 'area', o.sailArea_m2.y),
   ],
   steps: (_i, o) => [
-    ...o.parts.map((p) => `${p.name}: ${fig(p.mass_kg, 0)} kg`),
-    `centre of gravity at x ${fig(o.cg.x_m)}, y ${fig(o.cg.y_m)}, z ${fig(o.cg.z_m)} m`,
+    ...o.parts.map((p) => t`${p.name}: ${fig(p.mass_kg, 0)} kg`),
+    t`centre of gravity at x ${fig(o.cg.x_m)}, y ${fig(o.cg.y_m)}, z ${fig(o.cg.z_m)} m`,
     ...o.warnings,
   ],
   grips: (i, _o, say) =>
@@ -79,7 +80,7 @@ export const loadMass = present(loadMassCalculator, {
       p.at
         ? [
             {
-              label: p.name ?? `Part ${at + 1}`,
+              label: p.name ?? t`Part ${at + 1}`,
               at: [p.at.x_m, p.at.z_m] as const,
               value: `${say('length', p.at.x_m)}, ${say('length', p.at.z_m)} up`,
               to: ([x, y]: At) => ({ parts: { [at]: { at: { x_m: x, z_m: y } } } }),
@@ -98,17 +99,17 @@ export const slingTension = present(slingTensionCalculator, {
     const worst = [...o.legs].sort((a, b) => b.tension_N - a.tension_N)[0]
     return [
       {
-        label: 'Greatest in a leg',
+        label: t`Greatest in a leg`,
         value: say('force', worst?.tension_N ?? 0),
       },
-      hero(say, 'Equivalent hanging mass', 'mass', (worst?.tension_N ?? 0) / 9.80665),
-      use(say, 'Used of its limit', worst?.utilisation ?? null),
-      { label: 'Steepest off plumb', value: say('angle', Math.max(...o.legs.map((l) => l.angle_deg))) },
+      hero(say, t`Equivalent hanging mass`, 'mass', (worst?.tension_N ?? 0) / 9.80665),
+      use(say, t`Used of its limit`, worst?.utilisation ?? null),
+      { label: t`Steepest off plumb`, value: say('angle', Math.max(...o.legs.map((l) => l.angle_deg))) },
     ]
   },
   steps: (_i, o) => [
-    ...o.legs.map((l) => `leg ${l.id}: ${fig(l.angle_deg, 1)}° off plumb, ${kN(l.tension_N)}`),
-    o.limit_kg === null ? 'no limit given' : `limit of a leg ${fig(o.limit_kg, 0)} kg, by its ${o.governs}`,
+    ...o.legs.map((l) => t`leg ${l.id}: ${fig(l.angle_deg, 1)}° off plumb, ${kN(l.tension_N)}`),
+    o.limit_kg === null ? t`no limit given` : t`limit of a leg ${fig(o.limit_kg, 0)} kg, by its ${o.governs}`,
   ],
   asMeasured: {
     figures: {
@@ -132,10 +133,10 @@ export const slingTension = present(slingTensionCalculator, {
     },
   },
   grips: (i, _o, say) => [
-    { label: 'Hook', at: [i.cg.x_m, i.hook.z_m], value: say('length', i.hook.z_m), to: ([, y]) => ({ hook: { z_m: y } }) },
+    { label: t`Hook`, at: [i.cg.x_m, i.hook.z_m], value: say('length', i.hook.z_m), to: ([, y]) => ({ hook: { z_m: y } }) },
     ...i.lifts
       .map((l, at) => ({
-        label: `Lift point ${l.id}`,
+        label: t`Lift point ${l.id}`,
         at: [l.x_m, l.z_m] as const,
         value: `${say('length', l.x_m)}, ${say('length', l.z_m)} up`,
         to: ([x, y]: At) => ({ lifts: { [at]: { x_m: x, z_m: y } } }),
@@ -154,7 +155,7 @@ export const slingTension = present(slingTensionCalculator, {
     return (
       <Scene
         box={[hook, [x0, low - (x1 - x0) * 0.3], [x1, input.hook.z_m + 0.3]]}
-        label={`Slings from the side, hook ${say('length', output.headroom_m)} above the lift points`}
+        label={t`Slings from the side, hook ${say('length', output.headroom_m)} above the lift points`}
       >
         <Box at={[x0, low - (x1 - x0) * 0.28]} w={x1 - x0} h={(x1 - x0) * 0.28} fill="sunk" />
         <Line at={[hook, [hook[0], low - (x1 - x0) * 0.1]]} dash tone="edge" />
@@ -192,20 +193,20 @@ export const slingTension = present(slingTensionCalculator, {
 export const loadSharing = present(loadSharingCalculator, {
   hero: (_i, o, say) => [
     ...o.hooks.map((h) => ({
-      label: `${h.id}${h.upper_kg > h.load_kg * 1.001 ? `, at most ${say('mass', h.upper_kg)}` : ''}`,
+      label: `${h.id}${h.upper_kg > h.load_kg * 1.001 ? t`, at most ${say('mass', h.upper_kg)}` : ''}`,
       value: say('mass', h.load_kg),
     })),
-    ...(o.greatestUse === null ? [] : [use(say, 'Fullest', o.greatestUse)]),
+    ...(o.greatestUse === null ? [] : [use(say, t`Fullest`, o.greatestUse)]),
   ],
   steps: (i, o) => [
     i.two
-      ? `R₁ = W(b + h·tan φ)/(a + b) = ${fig(i.mass_kg, 0)}·(${fig(i.two.b_m)} + ${fig(i.two.h_m)}·tan ${fig(i.two.tilt_deg, 1)}°)/${fig(i.two.a_m + i.two.b_m)} = ${fig(o.hooks[0]?.load_kg ?? 0, 0)} kg`
-      : 'as legs on springs, and at most whatever settles',
+      ? t`R₁ = W(b + h·tan φ)/(a + b) = ${fig(i.mass_kg, 0)}·(${fig(i.two.b_m)} + ${fig(i.two.h_m)}·tan ${fig(i.two.tilt_deg, 1)}°)/${fig(i.two.a_m + i.two.b_m)} = ${fig(o.hooks[0]?.load_kg ?? 0, 0)} kg`
+      : t`as legs on springs, and at most whatever settles`,
     ...o.hooks
       .filter((h) => h.pressure_kPa !== null)
       .map(
         (h) =>
-          `${h.id}: should read ${fig(h.pressure_kPa ?? 0, 0)} kPa${h.pressureRatio === null ? '' : `, reads ${fig(h.pressureRatio * 100, 0)} % of it`}`,
+          t`${h.id}: should read ${fig(h.pressure_kPa ?? 0, 0)} kPa${h.pressureRatio === null ? '' : t`, reads ${fig(h.pressureRatio * 100, 0)} % of it`}`,
       ),
   ],
   asMeasured: {
@@ -220,17 +221,17 @@ export const loadSharing = present(loadSharingCalculator, {
   grips: ({ two, several }, _o, say) =>
     several
       ? several.points.map((p, at) => ({
-          label: `Lift point ${p.id}`,
+          label: t`Lift point ${p.id}`,
           at: [-p.y_m, p.x_m] as const,
           value: `${say('length', p.x_m)}, ${say('length', p.y_m)}`,
           to: ([x, y]: At) => ({ several: { points: { [at]: { x_m: y, y_m: -x } } } }),
         }))
       : two
         ? [
-            { label: 'First hook', at: [-two.a_m, 0], value: say('length', two.a_m), to: ([x]) => ({ two: { a_m: -x } }) },
-            { label: 'Second hook', at: [two.b_m, 0], value: say('length', two.b_m), to: ([x]) => ({ two: { b_m: x } }) },
+            { label: t`First hook`, at: [-two.a_m, 0], value: say('length', two.a_m), to: ([x]) => ({ two: { a_m: -x } }) },
+            { label: t`Second hook`, at: [two.b_m, 0], value: say('length', two.b_m), to: ([x]) => ({ two: { b_m: x } }) },
             {
-              label: 'Centre of gravity',
+              label: t`Centre of gravity`,
               at: [0, -two.h_m],
               value: say('length', two.h_m),
               to: ([, y]) => ({ two: { h_m: -y } }),
@@ -241,7 +242,7 @@ export const loadSharing = present(loadSharingCalculator, {
     if (input.several) {
       const pts = input.several.points
       return (
-        <Scene box={[...pts.map((p): At => [-p.y_m, p.x_m]), [0, 0]]} label="Lift points in plan with what each carries">
+        <Scene box={[...pts.map((p): At => [-p.y_m, p.x_m]), [0, 0]]} label={t`Lift points in plan with what each carries`}>
           <Line at={pts.map((p): At => [-p.y_m, p.x_m])} close tone="edge" fill="sunk" />
           {pts.map((p) => (
             <g key={p.id}>
@@ -255,33 +256,33 @@ export const loadSharing = present(loadSharingCalculator, {
         </Scene>
       )
     }
-    const t = input.two ?? { a_m: 1, b_m: 1, h_m: 0, tilt_deg: 0 }
-    const span = t.a_m + t.b_m
-    const rise = Math.tan((t.tilt_deg * Math.PI) / 180)
+    const two = input.two ?? { a_m: 1, b_m: 1, h_m: 0, tilt_deg: 0 }
+    const span = two.a_m + two.b_m
+    const rise = Math.tan((two.tilt_deg * Math.PI) / 180)
     const [left, right]: At[] = [
-      [-t.a_m, t.a_m * rise],
-      [t.b_m, -t.b_m * rise],
+      [-two.a_m, two.a_m * rise],
+      [two.b_m, -two.b_m * rise],
     ]
     return (
       <Scene
         box={[
-          [-t.a_m, span * 0.45],
-          [t.b_m, -span * 0.35 - t.h_m],
+          [-two.a_m, span * 0.45],
+          [two.b_m, -span * 0.35 - two.h_m],
         ]}
-        label="A load on two hooks with what each carries"
+        label={t`A load on two hooks with what each carries`}
       >
         <Line at={[left as At, right as At]} width={3} tone="edge" />
-        <Box at={[-span * 0.2, -t.h_m - span * 0.12]} w={span * 0.4} h={t.h_m + span * 0.12} />
-        <Cog at={[0, -t.h_m]} tone="outside" />
-        <Arrow from={[-t.a_m, span * 0.12]} to={[-t.a_m, span * 0.34]} width={1.2} />
-        <Arrow from={[t.b_m, span * 0.12]} to={[t.b_m, span * 0.34]} width={1.2} />
-        <Word at={[-t.a_m, span * 0.42]} bold>{`1: ${say('mass', output.hooks[0]?.load_kg ?? 0)}`}</Word>
-        <Word at={[t.b_m, span * 0.42]} bold>{`2: ${say('mass', output.hooks[1]?.load_kg ?? 0)}`}</Word>
-        <Dim a={[-t.a_m, -t.h_m - span * 0.14]} b={[0, -t.h_m - span * 0.14]} off={-4}>
-          {say('length', t.a_m)}
+        <Box at={[-span * 0.2, -two.h_m - span * 0.12]} w={span * 0.4} h={two.h_m + span * 0.12} />
+        <Cog at={[0, -two.h_m]} tone="outside" />
+        <Arrow from={[-two.a_m, span * 0.12]} to={[-two.a_m, span * 0.34]} width={1.2} />
+        <Arrow from={[two.b_m, span * 0.12]} to={[two.b_m, span * 0.34]} width={1.2} />
+        <Word at={[-two.a_m, span * 0.42]} bold>{`1: ${say('mass', output.hooks[0]?.load_kg ?? 0)}`}</Word>
+        <Word at={[two.b_m, span * 0.42]} bold>{`2: ${say('mass', output.hooks[1]?.load_kg ?? 0)}`}</Word>
+        <Dim a={[-two.a_m, -two.h_m - span * 0.14]} b={[0, -two.h_m - span * 0.14]} off={-4}>
+          {say('length', two.a_m)}
         </Dim>
-        <Dim a={[0, -t.h_m - span * 0.14]} b={[t.b_m, -t.h_m - span * 0.14]} off={-4}>
-          {say('length', t.b_m)}
+        <Dim a={[0, -two.h_m - span * 0.14]} b={[two.b_m, -two.h_m - span * 0.14]} off={-4}>
+          {say('length', two.b_m)}
         </Dim>
       </Scene>
     )
@@ -290,17 +291,17 @@ export const loadSharing = present(loadSharingCalculator, {
 
 export const hydraulicForce = present(hydraulicForceCalculator, {
   hero: (_i, o, say) => [
-    hero(say, 'Carries', 'force', o.net_N),
-    hero(say, 'While raising', 'force', o.raising_N),
-    hero(say, 'While creeping in', 'force', o.lowering_N),
-    ...(o.atRelief ? [{ label: 'Relief valve', value: 'reached: not a rating', verdict: 'outside' as const }] : []),
+    hero(say, t`Carries`, 'force', o.net_N),
+    hero(say, t`While raising`, 'force', o.raising_N),
+    hero(say, t`While creeping in`, 'force', o.lowering_N),
+    ...(o.atRelief ? [{ label: t`Relief valve`, value: t`reached: not a rating`, verdict: 'outside' as const }] : []),
   ],
   steps: (i, o) => [
-    `${fig(i.base_kPa, 0)} kPa × ${fig(o.base_m2 * 1e4, 1)} cm² − ${fig(i.rodSide_kPa, 0)} kPa × ${fig(o.ring_m2 * 1e4, 1)} cm² = ${kN(o.net_N)}`,
+    t`${fig(i.base_kPa, 0)} kPa × ${fig(o.base_m2 * 1e4, 1)} cm² − ${fig(i.rodSide_kPa, 0)} kPa × ${fig(o.ring_m2 * 1e4, 1)} cm² = ${kN(o.net_N)}`,
   ],
   grips: (i, _o, say) => [
-    { label: 'Bore', at: [i.bore_m * 0.6, i.bore_m / 2], value: say('length', i.bore_m), to: ([, y]) => ({ bore_m: y * 2 }) },
-    { label: 'Rod', at: [i.bore_m * 2.4, i.rod_m / 2], value: say('length', i.rod_m), to: ([, y]) => ({ rod_m: y * 2 }) },
+    { label: t`Bore`, at: [i.bore_m * 0.6, i.bore_m / 2], value: say('length', i.bore_m), to: ([, y]) => ({ bore_m: y * 2 }) },
+    { label: t`Rod`, at: [i.bore_m * 2.4, i.rod_m / 2], value: say('length', i.rod_m), to: ([, y]) => ({ rod_m: y * 2 }) },
   ],
   Drawing: ({ input, output, say }) => {
     const b = input.bore_m
@@ -310,7 +311,7 @@ export const hydraulicForce = present(hydraulicForceCalculator, {
           [-b * 0.2, -b],
           [b * 4.4, b * 1.2],
         ]}
-        label={`A cylinder carrying ${say('force', output.net_N)}`}
+        label={t`A cylinder carrying ${say('force', output.net_N)}`}
       >
         <Box at={[0, -b / 2]} w={b * 2.6} h={b} fill="sheet" />
         <Box at={[0, -b / 2]} w={b * 1.2} h={b} fill="water" />
@@ -329,18 +330,23 @@ export const hydraulicForce = present(hydraulicForceCalculator, {
 
 export const winchPull = present(winchPullCalculator, {
   hero: (_i, o, say) => [
-    hero(say, 'Pull needed', 'force', o.pull_N),
-    hero(say, 'On the line', 'force', o.line_N),
-    ...(o.utilisation === null ? [] : [use(say, 'Used of the winch', o.utilisation)]),
+    hero(say, t`Pull needed`, 'force', o.pull_N),
+    hero(say, t`On the line`, 'force', o.line_N),
+    ...(o.utilisation === null ? [] : [use(say, t`Used of the winch`, o.utilisation)]),
   ],
   steps: (i, o) => [
-    `${fig(i.mass_kg, 0)}·g·(sin ${fig(i.slope_deg, 1)}° + ${fig(i.resistance_share)}·cos ${fig(i.slope_deg, 1)}°) = ${kN(o.pull_N)}`,
-    `${i.parts} ${i.parts === 1 ? 'part' : 'parts'} of line → ${kN(o.line_N)}; on the last anchor ${kN(o.anchor_N)}`,
+    t`${fig(i.mass_kg, 0)}·g·(sin ${fig(i.slope_deg, 1)}° + ${fig(i.resistance_share)}·cos ${fig(i.slope_deg, 1)}°) = ${kN(o.pull_N)}`,
+    plural(
+      i.parts,
+      { one: '# part of line → {1}; on the last anchor {2}', other: '# parts of line → {1}; on the last anchor {2}' },
+      kN(o.line_N),
+      kN(o.anchor_N),
+    ),
   ],
   grips: (i) => {
     const drawn = Math.max(-30, Math.min(50, i.slope_deg))
     return [
-      { label: 'Slope', at: polar(10, drawn), value: `${fig(i.slope_deg, 0)}°`, to: ([x, y]) => ({ slope_deg: degrees(x, y) }) },
+      { label: t`Slope`, at: polar(10, drawn), value: `${fig(i.slope_deg, 0)}°`, to: ([x, y]) => ({ slope_deg: degrees(x, y) }) },
     ]
   },
   Drawing: ({ input, output, say }) => {
@@ -349,7 +355,7 @@ export const winchPull = present(winchPullCalculator, {
     return (
       <Scene
         box={[[0, 0], up(10, 2.5), [10, 0]]}
-        label={`A load on a slope of ${fig(input.slope_deg, 0)} degrees, pulled with ${say('force', output.pull_N)}`}
+        label={t`A load on a slope of ${fig(input.slope_deg, 0)} degrees, pulled with ${say('force', output.pull_N)}`}
       >
         <Line at={[[0, 0], up(10), [10 * Math.cos(a), 0]]} close fill="sunk" />
         <Line at={[up(1.6, 0.25), up(3.8, 0.25), up(3.8, 1.5), up(1.6, 1.5)]} close fill="sheet" />
@@ -369,22 +375,22 @@ export const winchPull = present(winchPullCalculator, {
 export const recovery = present(recoveryCalculator, {
   hero: (_i, o, say) => [
     {
-      label: 'Left on the front axle',
+      label: t`Left on the front axle`,
       value: `${say('force', o.frontLeft_N)}, ${say('share', o.frontLeft_share)}`,
       verdict: o.ok ? 'inside' : 'outside',
     },
     o.rear_N === undefined
-      ? { label: 'Rear axle', value: 'not given', verdict: 'not-proven' as const }
-      : use(say, `Rear axle, ${say('force', o.rear_N)}`, o.rearUse ?? null),
-    hero(say, 'At most behind', 'force', Math.max(0, o.greatestPull_N)),
+      ? { label: t`Rear axle`, value: t`not given`, verdict: 'not-proven' as const }
+      : use(say, t`Rear axle, ${say('force', o.rear_N)}`, o.rearUse ?? null),
+    hero(say, t`At most behind`, 'force', Math.max(0, o.greatestPull_N)),
   ],
   steps: (i, o) => [
     `${kN(i.frontAxle_N)} − ${kN(i.pull_N)} × ${fig(i.overhang_m)} / ${fig(i.wheelbase_m)} = ${kN(i.frontAxle_N - (i.pull_N * i.overhang_m) / i.wheelbase_m)}`,
-    `so ${fig(o.frontLeft_share * 100, 0)} % stays`,
+    t`so ${fig(o.frontLeft_share * 100, 0)} % stays`,
   ],
   grips: (i, _o, say) => [
-    { label: 'Towed end', at: [-i.overhang_m, 1.6], value: say('length', i.overhang_m), to: ([x]) => ({ overhang_m: -x }) },
-    { label: 'Front axle', at: [i.wheelbase_m, 0.5], value: say('length', i.wheelbase_m), to: ([x]) => ({ wheelbase_m: x }) },
+    { label: t`Towed end`, at: [-i.overhang_m, 1.6], value: say('length', i.overhang_m), to: ([x]) => ({ overhang_m: -x }) },
+    { label: t`Front axle`, at: [i.wheelbase_m, 0.5], value: say('length', i.wheelbase_m), to: ([x]) => ({ wheelbase_m: x }) },
   ],
   Drawing: ({ input, output, say }) => {
     const w = input.wheelbase_m
@@ -394,7 +400,7 @@ export const recovery = present(recoveryCalculator, {
           [-input.overhang_m - 1, 0],
           [w + 1.6, 3],
         ]}
-        label={`A truck with ${say('force', input.pull_N)} behind its rear axle`}
+        label={t`A truck with ${say('force', input.pull_N)} behind its rear axle`}
       >
         <Earth from={-input.overhang_m - 2} to={w + 2.4} />
         <Box at={[-0.9, 0.7]} w={w + 2} h={0.5} fill="sheet" />

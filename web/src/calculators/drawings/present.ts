@@ -1,5 +1,6 @@
 import { byUse, type Calculator, type Nominal, type Quantity, type Say, usualNear_share, type Verdict } from '@geolabe/core'
 import type { ComponentType } from 'react'
+import { t } from '../../language/t'
 import type { Grip, Part } from './grip'
 import type { Mine } from './mine'
 
@@ -15,6 +16,8 @@ export interface Hero {
 export interface AsMeasured<In> {
   figures: Record<string, (input: In) => number>
   to: (figures: Record<string, number>, input: In) => Part<In>
+  /** The field of its feet, where these can be told by a machine's marked stops as well. */
+  feet?: string
 }
 
 /** How one calculator is shown: its answer, its formula with the person’s own figures, its drawing. */
@@ -54,9 +57,9 @@ export const fig = (v: number, digits = 2) =>
   })
 export const kN = (v: number, digits = 1) => `${fig(v / 1000, digits)} kN`
 
-export const hero = (say: Say, label: string, q: Quantity, v: number | null | 'not-rated', none = 'not given'): Hero => ({
+export const hero = (say: Say, label: string, q: Quantity, v: number | null | 'not-rated', none = t`not given`): Hero => ({
   label,
-  value: v === null ? none : v === 'not-rated' ? 'not rated' : say(q, v),
+  value: v === null ? none : v === 'not-rated' ? t`not rated` : say(q, v),
 })
 /** How a share of a limit stands, where no site says from when on it is near. */
 export const verdictOf = (share: number | null): Verdict => (share === null ? 'not-proven' : byUse(share, usualNear_share))
@@ -64,11 +67,11 @@ export const verdictOf = (share: number | null): Verdict => (share === null ? 'n
 /** A share of a limit. */
 export const use = (say: Say, label: string, share: number | null): Hero => ({
   label,
-  value: share === null ? 'not proven' : say('share', share),
+  value: share === null ? t`not proven` : say('share', share),
   verdict: verdictOf(share),
 })
 export const yes = (label: string, ok: boolean | null, good: string, bad: string): Hero => ({
   label,
-  value: ok === null ? 'not proven' : ok ? good : bad,
+  value: ok === null ? t`not proven` : ok ? good : bad,
   verdict: ok === null ? 'not-proven' : ok ? 'inside' : 'outside',
 })

@@ -12,6 +12,7 @@ import {
   stageRatingCalculator,
   tableCheckCalculator,
 } from '@geolabe/core'
+import { t } from '../../language/t'
 import { feet, spreadOf } from './feet'
 import { fig, hero, present, use } from './present'
 import { type At, Box, degrees, Earth, Line, plan, polar, Round, Scene, useUnit, Word } from './scene'
@@ -55,7 +56,7 @@ function TableDrawing({
         [-2.4, 0.4],
         [columns.length * w, -(rows.length + 0.4) * h],
       ]}
-      label={`${g.label}: the rows and columns about the reading`}
+      label={t`${g.label}: the rows and columns about the reading`}
     >
       <Word at={[-1.2, 0]} tone="quiet" size={2.8}>{`${axes.row.label} ↓`}</Word>
       {columns.map((c, j) => (
@@ -95,13 +96,13 @@ function TableDrawing({
 
 export const chartReading = present(chartReadingCalculator, {
   hero: (_i, o, say) => [
-    hero(say, 'Left for the load', 'mass', o.net_kg),
-    hero(say, 'Table says', 'mass', o.gross_kg),
-    ...(o.utilisation === null ? [] : [use(say, `Used, by ${o.governs}`, o.utilisation)]),
+    hero(say, t`Left for the load`, 'mass', o.net_kg),
+    hero(say, t`Table says`, 'mass', o.gross_kg),
+    ...(o.utilisation === null ? [] : [use(say, t`Used, by ${o.governs}`, o.utilisation)]),
   ],
   steps: (i, o) => [
-    `${o.rule === 'worse-row' ? 'worse row of' : 'straight line between'} ${o.rows.map((r) => (r.rating_kg === null ? 'not rated' : `${fig(r.rating_kg, 0)} kg`)).join(' and ') || 'nothing'}`,
-    `less ${i.deductions.map((d) => `${d.name} ${fig(d.mass_kg, 0)} kg`).join(', ') || 'nothing'} = ${o.net_kg === 'not-rated' ? 'not rated' : `${fig(o.net_kg, 0)} kg`}`,
+    `${o.rule === 'worse-row' ? t`worse row of` : t`straight line between`} ${o.rows.map((r) => (r.rating_kg === null ? t`not rated` : t`${fig(r.rating_kg, 0)} kg`)).join(' and ') || 'nothing'}`,
+    t`less ${i.deductions.map((d) => t`${d.name} ${fig(d.mass_kg, 0)} kg`).join(', ') || t`nothing`} = ${o.net_kg === 'not-rated' ? t`not rated` : t`${fig(o.net_kg, 0)} kg`}`,
   ],
   Drawing: ({ input }) => {
     const { row, column } = chartPlace(input)
@@ -109,19 +110,19 @@ export const chartReading = present(chartReadingCalculator, {
   },
 })
 
-const sectionAt = (t: RatingTable, configuration: string, section: string) => {
-  const g = t.configurations.find((x) => x.id === configuration)
+const sectionAt = (tower: RatingTable, configuration: string, section: string) => {
+  const g = tower.configurations.find((x) => x.id === configuration)
   const j = g?.columnNames?.indexOf(section) ?? -1
   return j < 0 ? undefined : Number(g?.columns[j])
 }
 export const stageRating = present(stageRatingCalculator, {
   hero: (_i, o, say) => [
-    hero(say, 'Rated', 'mass', o.allowed_kg),
-    use(say, 'Used', o.utilisation),
-    hero(say, 'This load goes out to', 'length', o.furthest_m, 'nowhere here'),
+    hero(say, t`Rated`, 'mass', o.allowed_kg),
+    use(say, t`Used`, o.utilisation),
+    hero(say, t`This load goes out to`, 'length', o.furthest_m, t`nowhere here`),
   ],
   steps: (i, o) => [
-    `${i.section} at ${fig(i.radius_m)} m: ${o.allowed_kg === 'not-rated' ? 'not rated' : `${fig(o.allowed_kg, 0)} kg`} for ${fig(i.load_kg, 0)} kg`,
+    t`${i.section} at ${fig(i.radius_m)} m: ${o.allowed_kg === 'not-rated' ? t`not rated` : t`${fig(o.allowed_kg, 0)} kg`} for ${fig(i.load_kg, 0)} kg`,
   ],
   Drawing: ({ input }) => (
     <TableDrawing
@@ -135,12 +136,12 @@ export const stageRating = present(stageRatingCalculator, {
 
 export const articulatedRating = present(articulatedRatingCalculator, {
   hero: (_i, o, say) => [
-    hero(say, 'Rated at the worst point', 'mass', o.allowed_kg),
-    use(say, 'Used there', o.utilisation),
-    hero(say, 'Rated at the end', 'mass', o.end.allowed_kg),
+    hero(say, t`Rated at the worst point`, 'mass', o.allowed_kg),
+    use(say, t`Used there`, o.utilisation),
+    hero(say, t`Rated at the end`, 'mass', o.end.allowed_kg),
   ],
   steps: (_i, o) => [
-    `furthest out ${fig(o.worst.radius_m)} m with the inner boom at ${fig(o.worst.angle_deg, 1)}°; ends at ${fig(o.end.radius_m)} m`,
+    t`furthest out ${fig(o.worst.radius_m)} m with the inner boom at ${fig(o.worst.angle_deg, 1)}°; ends at ${fig(o.end.radius_m)} m`,
   ],
   grips: (i, _o, say) =>
     i.path.map((p, at) => {
@@ -148,7 +149,7 @@ export const articulatedRating = present(articulatedRatingCalculator, {
       const tip = foldingTip({ inner_m: i.inner_m, outer_m: i.outer_m, pivot: i.pivot }, p)
       const elbow = polar(i.inner_m, p.angle_deg, foot)
       return {
-        label: `Tip, pose ${at + 1}`,
+        label: t`Tip, pose ${at + 1}`,
         at: [tip.radius_m, tip.height_m] as const,
         value: say('length', tip.radius_m),
         to: ([x, y]: At) => ({ path: { [at]: { fold_deg: p.angle_deg - degrees(x - elbow[0], y - elbow[1]) } } }),
@@ -159,11 +160,11 @@ export const articulatedRating = present(articulatedRatingCalculator, {
     const b = { inner_m: input.inner_m, outer_m: input.outer_m, pivot: input.pivot }
     const tips = input.path.map((p) => foldingTip(b, p))
     const elbows = input.path.map((p) => polar(input.inner_m, p.angle_deg, foot))
-    const tip = (t: { radius_m: number; height_m: number }): At => [t.radius_m, t.height_m]
+    const tip = (tower: { radius_m: number; height_m: number }): At => [tower.radius_m, tower.height_m]
     return (
       <Scene
         box={[foot, [0, 0], ...elbows, ...tips.map(tip), tip(output.worst)]}
-        label={`The path of the tip, worst at ${say('length', output.worst.radius_m)}`}
+        label={t`The path of the tip, worst at ${say('length', output.worst.radius_m)}`}
       >
         <Earth from={-3} to={Math.max(3, output.worst.radius_m + 2)} />
         {elbows.map((e, i) => (
@@ -185,12 +186,12 @@ export const articulatedRating = present(articulatedRatingCalculator, {
 
 export const counterweightRating = present(counterweightRatingCalculator, {
   hero: (_i, o, say) => [
-    hero(say, 'Rated', 'mass', o.allowed_kg),
-    use(say, 'Used', o.utilisation),
-    hero(say, 'Least extension for this load', 'length', o.needs_extension_m, 'none listed'),
+    hero(say, t`Rated`, 'mass', o.allowed_kg),
+    use(say, t`Used`, o.utilisation),
+    hero(say, t`Least extension for this load`, 'length', o.needs_extension_m, t`none listed`),
   ],
   steps: (i, o) => [
-    `${i.slabs} slabs, out ${fig(i.extension_m)} m, ${o.configuration ?? 'no such load centre'}: ${o.allowed_kg === 'not-rated' ? 'not rated: only listed steps are' : `${fig(o.allowed_kg, 0)} kg`}`,
+    t`${i.slabs} slabs, out ${fig(i.extension_m)} m, ${o.configuration ?? t`no such load centre`}: ${o.allowed_kg === 'not-rated' ? t`not rated: only listed steps are` : t`${fig(o.allowed_kg, 0)} kg`}`,
   ],
   Drawing: ({ input, output }) => (
     <TableDrawing
@@ -204,14 +205,17 @@ export const counterweightRating = present(counterweightRatingCalculator, {
 
 export const heightRating = present(heightRatingCalculator, {
   hero: (_i, o, say) => [
-    hero(say, 'Each tower rated', 'mass', o.perTower_kg),
-    use(say, `Fullest, ${o.governs ?? 'none'}`, o.utilisation),
-    hero(say, 'This stage ends at', 'length', o.stage_m, 'above the last'),
+    hero(say, t`Each tower rated`, 'mass', o.perTower_kg),
+    use(say, t`Fullest, ${o.governs ?? t`none`}`, o.utilisation),
+    hero(say, t`This stage ends at`, 'length', o.stage_m, t`above the last`),
   ],
   steps: (_i, o) =>
-    o.towers.map((t) => `${t.id}: ${fig(t.load_kg, 0)} kg${t.utilisation === null ? '' : `, ${fig(t.utilisation * 100, 0)} %`}`),
+    o.towers.map(
+      (tower) =>
+        t`${tower.id}: ${fig(tower.load_kg, 0)} kg${tower.utilisation === null ? '' : `, ${fig(tower.utilisation * 100, 0)} %`}`,
+    ),
   grips: (i, _o, say) => [
-    { label: 'Height of the towers', at: [0, i.height_m], value: say('length', i.height_m), to: ([, y]) => ({ height_m: y }) },
+    { label: t`Height of the towers`, at: [0, i.height_m], value: say('length', i.height_m), to: ([, y]) => ({ height_m: y }) },
   ],
   Drawing: ({ input, output, say }) => {
     const n = input.towers.length
@@ -223,20 +227,20 @@ export const heightRating = present(heightRatingCalculator, {
           [-step * 0.4, 0],
           [n * step, h * 1.2],
         ]}
-        label={`Towers at ${say('length', h)} with the share of each`}
+        label={t`Towers at ${say('length', h)} with the share of each`}
       >
         <Earth from={-step} to={(n + 0.4) * step} />
-        {input.towers.map((t, i) => {
+        {input.towers.map((tower, i) => {
           const use_ = output.towers[i]?.utilisation ?? null
           const tone = use_ === null ? 'unproven' : use_ > 1 ? 'outside' : use_ >= 0.9 ? 'near' : 'inside'
           return (
-            <g key={t.id}>
+            <g key={tower.id}>
               <Box at={[i * step, 0]} w={step * 0.3} h={h} fill="sheet" />
               <Box at={[i * step, 0]} w={step * 0.3} h={h * Math.min(1, use_ ?? 0)} tone={tone} fill={tone} />
               <Word at={[i * step + step * 0.15, h * 1.08]} size={2.7} bold>
-                {say('mass', t.load_kg)}
+                {say('mass', tower.load_kg)}
               </Word>
-              <Word at={[i * step + step * 0.15, -h * 0.07]}>{t.id}</Word>
+              <Word at={[i * step + step * 0.15, -h * 0.07]}>{tower.id}</Word>
             </g>
           )
         })}
@@ -257,12 +261,12 @@ export const heightRating = present(heightRatingCalculator, {
 
 export const hoistChainRating = present(hoistChainRatingCalculator, {
   hero: (_i, o, say) => [
-    hero(say, 'Rated', 'mass', o.allowed_kg),
-    use(say, `Used${o.governs ? `, by ${o.governs}` : ''}`, o.utilisation),
-    ...(o.missing.length > 0 ? [{ label: 'No mark on', value: o.missing.join(', '), verdict: 'not-proven' as const }] : []),
+    hero(say, t`Rated`, 'mass', o.allowed_kg),
+    use(say, t`Used${o.governs ? t`, by ${o.governs}` : ''}`, o.utilisation),
+    ...(o.missing.length > 0 ? [{ label: t`No mark on`, value: o.missing.join(', '), verdict: 'not-proven' as const }] : []),
   ],
   steps: (i, o) => [
-    `least of hoist ${i.hoist_kg ?? '—'}, trolley ${i.trolley_kg ?? '—'}, beam ${i.beam_kg ?? '—'}, hook ${i.hook_kg ?? '—'} kg${o.governs ? `: ${o.governs}` : ''}`,
+    t`least of hoist ${i.hoist_kg ?? '—'}, trolley ${i.trolley_kg ?? '—'}, beam ${i.beam_kg ?? '—'}, hook ${i.hook_kg ?? '—'} kg${o.governs ? `: ${o.governs}` : ''}`,
   ],
   Drawing: ({ input, output, say }) => {
     const mark = (name: string, kg: number | null, at: At) => (
@@ -273,7 +277,7 @@ export const hoistChainRating = present(hoistChainRatingCalculator, {
         bold={output.governs === name}
         tone={kg === null ? 'outside' : output.governs === name ? 'near' : 'ink'}
       >
-        {`${name} ${kg === null ? 'no mark' : say('mass', kg)}`}
+        {`${name} ${kg === null ? t`no mark` : say('mass', kg)}`}
       </Word>
     )
     return (
@@ -282,7 +286,7 @@ export const hoistChainRating = present(hoistChainRatingCalculator, {
           [-3, -4],
           [5, 1],
         ]}
-        label="Beam, trolley, hoist, chain and hook with their marks"
+        label={t`Beam, trolley, hoist, chain and hook with their marks`}
       >
         <Box at={[-3.5, 0]} w={7} h={0.5} fill="sunk" />
         <Box at={[-0.6, -0.5]} w={1.2} h={0.4} fill="sheet" />
@@ -317,14 +321,14 @@ export const capacityMap = present(capacityMapCalculator, {
     const rated = o.utilisation.filter((u) => u !== null)
     return [
       {
-        label: 'Inside the limits',
-        value: `${say('share', rated.filter((u) => (u as number) <= 1).length / o.utilisation.length)} of the cells`,
+        label: t`Inside the limits`,
+        value: t`${say('share', rated.filter((u) => (u as number) <= 1).length / o.utilisation.length)} of the cells`,
       },
-      { label: 'Not rated, or not proven', value: say('share', 1 - rated.length / o.utilisation.length) },
+      { label: t`Not rated, or not proven`, value: say('share', 1 - rated.length / o.utilisation.length) },
     ]
   },
   steps: (_i, o) => [
-    `${o.slew_deg.length} slews × ${o.radii_m.length} radii; ends first by ${[...new Set(o.governs.filter((g, i) => g !== null && (o.utilisation[i] ?? 0) > 1))].join(', ') || 'the table'}`,
+    t`${o.slew_deg.length} slews × ${o.radii_m.length} radii; ends first by ${[...new Set(o.governs.filter((g, i) => g !== null && (o.utilisation[i] ?? 0) > 1))].join(', ') || 'the table'}`,
   ],
   asMeasured: spreadOf((i) => i.footprint, 'footprint'),
   grips: (i, _o, say) => feet(i.footprint, say, 'footprint'),
@@ -336,7 +340,7 @@ export const capacityMap = present(capacityMapCalculator, {
           [-far, -far],
           [far, far],
         ]}
-        label="Plan: cells inside, near and outside the limits"
+        label={t`Plan: cells inside, near and outside the limits`}
       >
         <Cells map={output} />
         <Line at={input.footprint.map(plan)} close fill="sheet" />
@@ -373,12 +377,12 @@ function Cells({ map }: { map: MapOut }) {
 
 export const tableCheck = present(tableCheckCalculator, {
   hero: (_i, o) => [
-    { label: 'Cells to ask about', value: String(o.findings.length), verdict: o.findings.length === 0 ? 'inside' : 'outside' },
+    { label: t`Cells to ask about`, value: String(o.findings.length), verdict: o.findings.length === 0 ? 'inside' : 'outside' },
   ],
   steps: (_i, o) =>
     o.findings.length === 0
-      ? ['nothing stands out; that is no proof of the table']
-      : o.findings.slice(0, 8).map((f) => `${f.configuration}, row ${f.rowValue}, column ${f.columnValue}: ${f.message}`),
+      ? [t`nothing stands out; that is no proof of the table`]
+      : o.findings.slice(0, 8).map((f) => t`${f.configuration}, row ${f.rowValue}, column ${f.columnValue}: ${f.message}`),
   Drawing: ({ input, output }) => {
     const first = output.findings[0]
     return (

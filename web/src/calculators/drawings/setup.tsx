@@ -11,6 +11,7 @@ import {
   supportReactionsCalculator,
   tippingLoadCalculator,
 } from '@geolabe/core'
+import { plural, t } from '../../language/t'
 import { feet, spreadOf } from './feet'
 import { standing, supportsOf, weighing } from './mine'
 import { fig, hero, kN, present, yes } from './present'
@@ -35,23 +36,23 @@ import {
 
 export const bubbleCheck = present(bubbleCheckCalculator, {
   hero: (_i, o, say) => [
-    hero(say, 'True slope', 'angle', o.true_deg),
-    hero(say, 'The loose level is off by', 'angle', o.error_deg),
-    hero(say, 'The machine’s bubble is off by', 'angle', o.fixedError_deg, 'not compared'),
+    hero(say, t`True slope`, 'angle', o.true_deg),
+    hero(say, t`The loose level is off by`, 'angle', o.error_deg),
+    hero(say, t`The machine’s bubble is off by`, 'angle', o.fixedError_deg, t`not compared`),
   ],
   steps: (i, o) => [
-    `(${fig(i.first_deg)} − ${fig(i.turned_deg)}) / 2 = ${fig(o.true_deg)}° true`,
-    `(${fig(i.first_deg)} + ${fig(i.turned_deg)}) / 2 = ${fig(o.error_deg)}° its own error`,
+    t`(${fig(i.first_deg)} − ${fig(i.turned_deg)}) / 2 = ${fig(o.true_deg)}° true`,
+    t`(${fig(i.first_deg)} + ${fig(i.turned_deg)}) / 2 = ${fig(o.error_deg)}° its own error`,
   ],
   grips: (i) => [
     {
-      label: 'First reading',
+      label: t`First reading`,
       at: [-i.first_deg * 0.5, 2.2],
       value: `${fig(i.first_deg)}°`,
       to: ([x]) => ({ first_deg: -x * 2 }),
     },
     {
-      label: 'Reading turned',
+      label: t`Reading turned`,
       at: [i.turned_deg * 0.5, 0],
       value: `${fig(i.turned_deg)}°`,
       to: ([x]) => ({ turned_deg: x * 2 }),
@@ -79,7 +80,7 @@ export const bubbleCheck = present(bubbleCheckCalculator, {
             tone="edge"
           />
           <Round at={[(turned ? -1 : 1) * Math.max(-1.6, Math.min(1.6, -read * 0.5)), y]} r={0.16} fill="water" />
-          <Word at={[0, y + 0.75]}>{`${turned ? 'turned' : 'first'}: ${fig(read)}°`}</Word>
+          <Word at={[0, y + 0.75]}>{turned ? t`turned: ${fig(read)}°` : t`first: ${fig(read)}°`}</Word>
         </g>
       )
     }
@@ -90,7 +91,7 @@ export const bubbleCheck = present(bubbleCheckCalculator, {
           [-3, -1],
           [3, 3.6],
         ]}
-        label={`A level read both ways on a slope of ${fig(output.true_deg)} degrees`}
+        label={t`A level read both ways on a slope of ${fig(output.true_deg)} degrees`}
       >
         {one(2.2, tilt, input.first_deg, false)}
         {one(0, tilt, input.turned_deg, true)}
@@ -115,14 +116,14 @@ export const levelling = present(levellingCalculator, {
     }
   },
   hero: (_i, o, say) => [
-    yes('Within the strokes', o.feasible, 'yes', 'no'),
+    yes(t`Within the strokes`, o.feasible, 'yes', 'no'),
     ...o.jacks.map((j) =>
-      hero(say, `${j.id}${j.packing_m > 0 ? `, pack ${say('length', j.packing_m)}` : ''}`, 'length', j.change_m),
+      hero(say, `${j.id}${j.packing_m > 0 ? t`, pack ${say('length', j.packing_m)}` : ''}`, 'length', j.change_m),
     ),
   ],
   steps: (i, o) => [
-    `rise = −(x·sin ${fig(i.pitch_deg)}° + y·sin ${fig(i.roll_deg)}°) + c`,
-    `in this order: ${o.order.join(', ')}; ${o.rounds} ${o.rounds === 1 ? 'round' : 'rounds'}`,
+    t`rise = −(x·sin ${fig(i.pitch_deg)}° + y·sin ${fig(i.roll_deg)}°) + c`,
+    plural(o.rounds, { one: 'in this order: {1}; # round', other: 'in this order: {1}; # rounds' }, o.order.join(', ')),
   ],
   asMeasured: spreadOf((i) => i.supports, 'supports'),
   grips: (i, _o, say) => feet(i.supports, say, 'supports'),
@@ -130,7 +131,7 @@ export const levelling = present(levellingCalculator, {
     const pts = input.supports.map(plan)
     const most = Math.max(...output.jacks.map((j) => Math.abs(j.change_m)), 0.01)
     return (
-      <Scene box={roomy(pts)} label="Plan of the jacks with what each has to do">
+      <Scene box={roomy(pts)} label={t`Plan of the jacks with what each has to do`}>
         <Line at={convexHull(input.supports).map(plan)} close tone="edge" fill="sunk" />
         {output.jacks.map((j) => {
           const s = input.supports.find((x) => x.id === j.id)
@@ -161,14 +162,14 @@ export const levelling = present(levellingCalculator, {
 
 export const levelEffect = present(levelEffectCalculator, {
   hero: (_i, o, say) => [
-    hero(say, 'Radius changes by', 'length', o.radiusChange_m),
-    { label: 'Sideways pull on the boom', value: `${fig(o.sideLoadShare * 100, 1)} % of the load` },
+    hero(say, t`Radius changes by`, 'length', o.radiusChange_m),
+    { label: t`Sideways pull on the boom`, value: t`${fig(o.sideLoadShare * 100, 1)} % of the load` },
   ],
   steps: (i, o) => [
-    `−${fig(i.height_m)}·(tan ${fig(i.pitch_deg)}°·cos ${fig(i.slew_deg, 0)}° + tan ${fig(i.roll_deg)}°·sin ${fig(i.slew_deg, 0)}°) = ${fig(o.radiusChange_m, 3)} m`,
+    t`−${fig(i.height_m)}·(tan ${fig(i.pitch_deg)}°·cos ${fig(i.slew_deg, 0)}° + tan ${fig(i.roll_deg)}°·sin ${fig(i.slew_deg, 0)}°) = ${fig(o.radiusChange_m, 3)} m`,
   ],
   grips: (i, _o, say) => [
-    { label: 'Boom tip', at: [0, Math.max(1, i.height_m)], value: say('length', i.height_m), to: ([, y]) => ({ height_m: y }) },
+    { label: t`Boom tip`, at: [0, Math.max(1, i.height_m)], value: say('length', i.height_m), to: ([, y]) => ({ height_m: y }) },
   ],
   Drawing: ({ input, output, say }) => {
     const h = Math.max(1, input.height_m)
@@ -179,7 +180,7 @@ export const levelEffect = present(levelEffectCalculator, {
           [-h * 0.35, 0],
           [h * 0.5, h],
         ]}
-        label={`Boom tip ${say('length', h)} up, moved ${say('length', output.radiusChange_m)}`}
+        label={t`Boom tip ${say('length', h)} up, moved ${say('length', output.radiusChange_m)}`}
       >
         <Earth from={-h * 0.4} to={h * 0.55} />
         <Line
@@ -203,9 +204,7 @@ export const levelEffect = present(levelEffectCalculator, {
         <Dim a={[-h * 0.2, 0]} b={[-h * 0.2, h]} off={3}>
           {say('length', h)}
         </Dim>
-        <Word at={[h * 0.25, h * 0.08]} tone="quiet" size={3}>
-          drawn four times as much
-        </Word>
+        <Word at={[h * 0.25, h * 0.08]} tone="quiet" size={3}>{t`drawn four times as much`}</Word>
       </Scene>
     )
   },
@@ -253,13 +252,13 @@ export const supportReactions = present(supportReactionsCalculator, {
   },
   hero: (_i, o, say) => [
     o.stable
-      ? { label: 'Inside the edge by', value: say('length', o.margin_m), verdict: 'inside' as const }
-      : { label: 'As it stands', value: 'would fall', verdict: 'outside' as const },
-    ...(o.reactions ?? []).map((r) => ({ label: `${r.id}, at most`, value: say('force', r.upper_N) })),
+      ? { label: t`Inside the edge by`, value: say('length', o.margin_m), verdict: 'inside' as const }
+      : { label: t`As it stands`, value: t`would fall`, verdict: 'outside' as const },
+    ...(o.reactions ?? []).map((r) => ({ label: t`${r.id}, at most`, value: say('force', r.upper_N) })),
   ],
   steps: (_i, o) => [
-    `resultant ${kN(o.resultant.force_N)} at x ${fig(o.resultant.x_m)}, y ${fig(o.resultant.y_m)} m`,
-    ...(o.reactions ?? []).map((r) => `${r.id}: ${kN(r.reaction_N)} as springs, ${kN(r.upper_N)} at most`),
+    t`resultant ${kN(o.resultant.force_N)} at x ${fig(o.resultant.x_m)}, y ${fig(o.resultant.y_m)} m`,
+    ...(o.reactions ?? []).map((r) => t`${r.id}: ${kN(r.reaction_N)} as springs, ${kN(r.upper_N)} at most`),
   ],
   asMeasured: spreadOf((i) => i.supports, 'supports'),
   grips: (i, _o, say) => feet(i.supports, say, 'supports'),
@@ -269,7 +268,7 @@ export const supportReactions = present(supportReactionsCalculator, {
     return (
       <Scene
         box={roomy([...input.supports.map(plan), plan(output.resultant)])}
-        label={`Footprint with the load on each leg; the weight stands ${say('length', output.margin_m)} inside`}
+        label={t`Footprint with the load on each leg; the weight stands ${say('length', output.margin_m)} inside`}
       >
         <Feet input={input} loads={loads} worst={worst} />
         <Cog at={plan(output.resultant)} tone={output.stable ? 'ink' : 'outside'} />
@@ -285,20 +284,20 @@ export const reactionEnvelope = present(reactionEnvelopeCalculator, {
   },
   hero: (_i, o, say) => [
     {
-      label: 'Least margin',
+      label: t`Least margin`,
       value: `${say('length', o.margin.least_m)} at ${fig(o.margin.at_deg, 0)}°`,
       verdict: o.margin.least_m > 0 ? 'inside' : 'outside',
     },
-    ...o.supports.map((s) => ({ label: `${s.id}, greatest`, value: `${say('force', s.max_N)} at ${fig(s.max_at_deg, 0)}°` })),
+    ...o.supports.map((s) => ({ label: t`${s.id}, greatest`, value: `${say('force', s.max_N)} at ${fig(s.max_at_deg, 0)}°` })),
   ],
   steps: (_i, o) => [
     ...o.supports.map(
       (s) =>
-        `${s.id}: ${kN(s.min_N)} at ${fig(s.min_at_deg, 0)}° … ${kN(s.max_N)} at ${fig(s.max_at_deg, 0)}°; at most ${kN(s.upper_N)}`,
+        t`${s.id}: ${kN(s.min_N)} at ${fig(s.min_at_deg, 0)}° … ${kN(s.max_N)} at ${fig(s.max_at_deg, 0)}°; at most ${kN(s.upper_N)}`,
     ),
     o.lifted.length > 0
-      ? `comes loose: ${o.lifted.map((l) => `${l.id} ${fig(l.from_deg, 0)}–${fig(l.to_deg, 0)}°`).join(', ')}`
-      : 'every leg stays down',
+      ? t`comes loose: ${o.lifted.map((l) => `${l.id} ${fig(l.from_deg, 0)}–${fig(l.to_deg, 0)}°`).join(', ')}`
+      : t`every leg stays down`,
   ],
   asMeasured: spreadOf((i) => i.supports, 'supports'),
   grips: (i, _o, say) => feet(i.supports, say, 'supports'),
@@ -312,7 +311,7 @@ export const reactionEnvelope = present(reactionEnvelopeCalculator, {
     return (
       <Scene
         box={roomy([...input.supports.map(plan), ...arcOf(far, 0, 360)])}
-        label="Footprint with the least and greatest load on each leg over the arc"
+        label={t`Footprint with the least and greatest load on each leg over the arc`}
       >
         <Line at={arcOf(far, input.from_deg, input.to_deg).map((p): At => [-p[1], p[0]])} tone="near" width={1.2} />
         <Feet input={input} loads={loads} />
@@ -332,14 +331,14 @@ export const tippingLoad = present(tippingLoadCalculator, {
     return radius_m === null ? rest : { ...rest, radius_m }
   },
   hero: (_i, o, say) => [
-    hero(say, 'Tips at', 'mass', o.tippingLoad_kg, 'cannot tip from here'),
-    hero(say, 'Stability alone allows', 'mass', o.ratedByStability_kg, 'no limit by tipping'),
+    hero(say, t`Tips at`, 'mass', o.tippingLoad_kg, t`cannot tip from here`),
+    hero(say, t`Stability alone allows`, 'mass', o.ratedByStability_kg, t`no limit by tipping`),
   ],
   steps: (i, o) => [
     o.edge
-      ? `over ${o.edge.join('–')}: T = W·d_W / d_P = ${fig(o.tippingLoad_kg ?? 0, 0)} kg`
-      : 'the hook stays inside the footprint',
-    `${i.rule} → ${o.ratedByStability_kg === null ? 'no limit' : `${fig(o.ratedByStability_kg, 0)} kg`}; a table may only be lower`,
+      ? t`over ${o.edge.join('–')}: T = W·d_W / d_P = ${fig(o.tippingLoad_kg ?? 0, 0)} kg`
+      : t`the hook stays inside the footprint`,
+    t`${i.rule} → ${o.ratedByStability_kg === null ? t`no limit` : t`${fig(o.ratedByStability_kg, 0)} kg`}; a table may only be lower`,
   ],
   asMeasured: spreadOf((i) => i.supports, 'supports'),
   grips: (i, _o, say) => {
@@ -347,7 +346,7 @@ export const tippingLoad = present(tippingLoadCalculator, {
     return [
       ...feet(i.supports, say, 'supports'),
       {
-        label: 'Hook',
+        label: t`Hook`,
         at: [-y, x],
         value: `${say('length', i.radius_m)} at ${fig(i.slew_deg, 0)}°`,
         to: ([across, along]) => ({ radius_m: Math.hypot(across, along), slew_deg: (degrees(along, -across) + 360) % 360 }),
@@ -361,14 +360,14 @@ export const tippingLoad = present(tippingLoadCalculator, {
     return (
       <Scene
         box={[...roomy(input.supports.map(plan)), [hook[0] - 2, hook[1] + 1.2], [hook[0] + 2, hook[1]]]}
-        label={`Plan with the hook at ${say('length', input.radius_m)} and the edge it would tip over`}
+        label={t`Plan with the hook at ${say('length', input.radius_m)} and the edge it would tip over`}
       >
         <Feet input={input} loads={{}} />
         {edge.length === 2 && <Line at={edge.map(plan)} tone="outside" width={1.8} />}
         <Line at={[[0, 0], hook]} width={1.6} />
         <Round at={hook} r={0.35} fill="near" />
         <Word at={[hook[0], hook[1] + 0.9]} bold>
-          {output.tippingLoad_kg === null ? 'cannot tip' : say('mass', output.tippingLoad_kg)}
+          {output.tippingLoad_kg === null ? t`cannot tip` : say('mass', output.tippingLoad_kg)}
         </Word>
       </Scene>
     )
@@ -381,20 +380,23 @@ export const backwardStability = present(backwardStabilityCalculator, {
     return own && { supports: own.supports, masses: own.masses, slewing: own.slewing, crawler: false }
   },
   hero: (_i, o, say) => [
-    yes('Backwards', o.ok, 'stands', 'not enough'),
-    hero(say, 'Least margin', 'length', o.least_m),
-    { label: 'Way to the edge used', value: say('share', o.backwardShare) },
+    yes(t`Backwards`, o.ok, 'stands', t`not enough`),
+    hero(say, t`Least margin`, 'length', o.least_m),
+    { label: t`Way to the edge used`, value: say('share', o.backwardShare) },
   ],
   steps: (i, o) => [
-    `least at slew ${fig(o.at_deg, 0)}°, over ${o.edge.join('–')}: ${fig(o.least_m)} m`,
-    i.crawler ? `crawler: ${fig(o.backwardShare * 100, 0)} % of at most 70 %` : `${fig(o.backwardShare * 100, 0)} % of the way`,
+    t`least at slew ${fig(o.at_deg, 0)}°, over ${o.edge.join('–')}: ${fig(o.least_m)} m`,
+    i.crawler ? t`crawler: ${fig(o.backwardShare * 100, 0)} % of at most 70 %` : t`${fig(o.backwardShare * 100, 0)} % of the way`,
   ],
   asMeasured: spreadOf((i) => i.supports, 'supports'),
   grips: (i, _o, say) => feet(i.supports, say, 'supports'),
   Drawing: ({ input, output, say }) => {
     const back = polar(2.2, output.at_deg + 180)
     return (
-      <Scene box={roomy(input.supports.map(plan))} label={`Plan: the weight leans back at slew ${fig(output.at_deg, 0)} degrees`}>
+      <Scene
+        box={roomy(input.supports.map(plan))}
+        label={t`Plan: the weight leans back at slew ${fig(output.at_deg, 0)} degrees`}
+      >
         <Feet input={input} loads={{}} />
         <Arrow from={[0, 0]} to={[-back[1], back[0]]} tone={output.ok ? 'inside' : 'outside'} width={1.4} />
         <Word at={[0, 0.5]} bold>
@@ -408,25 +410,25 @@ export const backwardStability = present(backwardStabilityCalculator, {
 export const boomRaising = present(boomRaisingCalculator, {
   hero: (_i, o, say) => [
     yes(
-      'Raised so',
+      t`Raised so`,
       o.stands && o.counterweightShort_kg === 0,
-      'it stands',
-      o.counterweightShort_kg > 0 ? `${say('mass', o.counterweightShort_kg)} short` : 'it falls',
+      t`it stands`,
+      o.counterweightShort_kg > 0 ? t`${say('mass', o.counterweightShort_kg)} short` : t`it falls`,
     ),
-    hero(say, 'Greatest pull in the pendants', 'force', o.greatestPendant_N),
-    hero(say, 'Counterweight needed', 'mass', Math.max(0, o.counterweightNeeded_kg)),
+    hero(say, t`Greatest pull in the pendants`, 'force', o.greatestPendant_N),
+    hero(say, t`Counterweight needed`, 'mass', Math.max(0, o.counterweightNeeded_kg)),
   ],
   steps: (_i, o) =>
-    o.angles.map((a) => `${fig(a.angle_deg, 0)}°: pendants ${kN(a.pendant_N, 0)}, front margin ${fig(a.frontMargin_m)} m`),
+    o.angles.map((a) => t`${fig(a.angle_deg, 0)}°: pendants ${kN(a.pendant_N, 0)}, front margin ${fig(a.frontMargin_m)} m`),
   grips: (i, _o, say) => [
     {
-      label: 'Counterweight',
+      label: t`Counterweight`,
       at: [i.counterweight.x_m, 2],
       value: say('length', i.counterweight.x_m),
       to: ([x]) => ({ counterweight: { x_m: x } }),
     },
     {
-      label: 'Mast head',
+      label: t`Mast head`,
       at: [i.pendant.mast_x_m, i.pendant.mast_height_m],
       value: say('length', i.pendant.mast_height_m),
       to: ([x, y]) => ({ pendant: { mast_x_m: x, mast_height_m: y } }),
@@ -443,7 +445,7 @@ export const boomRaising = present(boomRaisingCalculator, {
     return (
       <Scene
         box={[tip, mast, [input.counterweight.x_m - 1, 0], foot]}
-        label={`Boom leaving the ground, pendants pulling ${say('force', first?.pendant_N ?? 0)}`}
+        label={t`Boom leaving the ground, pendants pulling ${say('force', first?.pendant_N ?? 0)}`}
       >
         <Earth from={-input.back_m - 6} to={tip[0] + 2} />
         <Box at={[-input.back_m, 0]} w={input.front_m + input.back_m} h={input.foot.height_m} fill="sheet" />

@@ -12,6 +12,7 @@ import {
   wearTrendCalculator,
 } from '@geolabe/core'
 import { scaleLinear } from 'd3-scale'
+import { t } from '../../language/t'
 import { standing } from './mine'
 import { fig, hero, kN, present, use, verdictOf, yes } from './present'
 import { Arrow, type At, Box, Dim, Earth, Line, Round, Scene, Word } from './scene'
@@ -19,17 +20,17 @@ import { Arrow, type At, Box, Dim, Earth, Line, Round, Scene, Word } from './sce
 export const wear = present(wearCalculator, {
   hero: (_i, o, say) => [
     {
-      label: o.unit === 'share' ? 'Worn' : 'Reading',
+      label: o.unit === 'share' ? t`Worn` : t`Reading`,
       value: o.unit === 'share' ? say('share', o.value) : `${fig(o.value)} ${o.unit}`,
       verdict: o.verdict === 'ok' ? 'inside' : o.verdict === 'watch' ? 'near' : 'outside',
     },
-    { label: 'Limit', value: o.unit === 'share' ? `${fig(o.limit * 100, 1)} %` : `${fig(o.limit)} ${o.unit}` },
+    { label: t`Limit`, value: o.unit === 'share' ? `${fig(o.limit * 100, 1)} %` : `${fig(o.limit)} ${o.unit}` },
   ],
   steps: (i, o) => [
     i.nominal !== undefined && o.unit === 'share'
-      ? `|${fig(i.nominal)} − ${fig(i.measured)}| / ${fig(i.nominal)} = ${fig(o.value * 100)} % of ${fig(o.limit * 100)} %`
-      : `${fig(o.value)} ${o.unit} against ${fig(o.limit)} ${o.unit}`,
-    `By ${o.source}`,
+      ? t`|${fig(i.nominal)} − ${fig(i.measured)}| / ${fig(i.nominal)} = ${fig(o.value * 100)} % of ${fig(o.limit * 100)} %`
+      : t`${fig(o.value)} ${o.unit} against ${fig(o.limit)} ${o.unit}`,
+    t`By ${o.source}`,
   ],
   Drawing: ({ input, output }) => {
     const along = scaleLinear([0, Math.max(output.value, output.limit) * 1.25 || 1], [0, 10])
@@ -41,7 +42,7 @@ export const wear = present(wearCalculator, {
           [0, -1],
           [10, 4],
         ]}
-        label={`Worn ${fig(output.value * (output.unit === 'share' ? 100 : 1))} against a limit of ${fig(output.limit * (output.unit === 'share' ? 100 : 1))}`}
+        label={t`Worn ${fig(output.value * (output.unit === 'share' ? 100 : 1))} against a limit of ${fig(output.limit * (output.unit === 'share' ? 100 : 1))}`}
       >
         <Box at={[0, 0.6]} w={10} h={1.6} fill="sunk" tone="edge" />
         <Box at={[0, 0.6]} w={Math.max(0.02, w)} h={1.6} tone={tone} fill={tone} />
@@ -60,10 +61,8 @@ export const wear = present(wearCalculator, {
           dash
           tone="quiet"
         />
-        <Word at={[l, 3]}>limit</Word>
-        <Word at={[l * 0.7, 0.1]} tone="quiet" size={3}>
-          watch from here
-        </Word>
+        <Word at={[l, 3]}>{t`limit`}</Word>
+        <Word at={[l * 0.7, 0.1]} tone="quiet" size={3}>{t`watch from here`}</Word>
         <Word at={[Math.max(w, 0.4), -0.6]} tone={tone} bold>
           {fig(input.measured)}
         </Word>
@@ -74,15 +73,15 @@ export const wear = present(wearCalculator, {
 
 export const wearTrend = present(wearTrendCalculator, {
   hero: (_i, o) => [
-    { label: 'Reaches its limit', value: o.reaches ?? (o.enough ? 'not within ten years' : 'no trend yet') },
-    { label: 'Between', value: o.enough ? `${o.earliest ?? '—'} and ${o.latest ?? 'later'}` : (o.why ?? '') },
+    { label: t`Reaches its limit`, value: o.reaches ?? (o.enough ? t`not within ten years` : t`no trend yet`) },
+    { label: t`Between`, value: o.enough ? t`${o.earliest ?? '—'} and ${o.latest ?? t`later`}` : (o.why ?? '') },
   ],
   steps: (i, o) =>
     o.perDay === null
       ? [o.why ?? '']
       : [
-          `${i.readings.length} readings, ${fig(o.perDay * 30, 3)} a month`,
-          `line now at ${fig(o.now ?? 0)}, limit ${fig(i.limit)}`,
+          t`${i.readings.length} readings, ${fig(o.perDay * 30, 3)} a month`,
+          t`line now at ${fig(o.now ?? 0)}, limit ${fig(i.limit)}`,
         ],
   Drawing: ({ input, output }) => {
     const day = (d: string) => Date.parse(d) / 86_400_000
@@ -101,12 +100,10 @@ export const wearTrend = present(wearTrendCalculator, {
           [-0.5, -0.6],
           [10.5, 5.6],
         ]}
-        label={`Readings and the line through them, limit ${fig(input.limit)}`}
+        label={t`Readings and the line through them, limit ${fig(input.limit)}`}
       >
         <Line at={[put(x0, input.limit), put(end, input.limit)]} tone="outside" width={0.8} />
-        <Word at={[0, put(x0, input.limit)[1] + 0.45]} anchor="start" tone="outside">
-          limit {fig(input.limit)}
-        </Word>
+        <Word at={[0, put(x0, input.limit)[1] + 0.45]} anchor="start" tone="outside">{t`limit ${fig(input.limit)}`}</Word>
         {output.enough && <Line at={[put(x0, at(x0)), put(end, at(end))]} dash />}
         {pts.map((p) => (
           <Round key={`${p.x} ${p.y}`} at={put(p.x, p.y)} r={0.14} fill="ink" />
@@ -127,16 +124,16 @@ export const lineApproach = present(lineApproachCalculator, {
     return line ? { voltage_kV: line.voltage_kV ?? null } : null
   },
   hero: (_i, o, say) => [
-    hero(say, 'Keep away at least', 'length', o.required_m, 'ask the utility'),
-    yes('This is', o.ok, 'far enough', `${o.short_m === null ? '' : say('length', o.short_m)} too near`),
+    hero(say, t`Keep away at least`, 'length', o.required_m, t`ask the utility`),
+    yes(t`This is`, o.ok, t`far enough`, t`${o.short_m === null ? '' : say('length', o.short_m)} too near`),
   ],
   steps: (i, o) => [
-    `${i.voltage_kV === null ? 'voltage unknown' : `${fig(i.voltage_kV, 0)} kV`} → ${o.required_m === null ? 'no figure' : `${fig(o.required_m)} m`}`,
-    `${fig(i.distance_m)} m − sag ${fig(i.sag_m ?? 0)} − blow-out ${fig(i.blowOut_m ?? 0)} = ${fig(i.distance_m - (i.sag_m ?? 0) - (i.blowOut_m ?? 0))} m left`,
+    `${i.voltage_kV === null ? t`voltage unknown` : `${fig(i.voltage_kV, 0)} kV`} → ${o.required_m === null ? 'no figure' : `${fig(o.required_m)} m`}`,
+    t`${fig(i.distance_m)} m − sag ${fig(i.sag_m ?? 0)} − blow-out ${fig(i.blowOut_m ?? 0)} = ${fig(i.distance_m - (i.sag_m ?? 0) - (i.blowOut_m ?? 0))} m left`,
   ],
   grips: (i, _o, say) => [
     {
-      label: 'Boom tip',
+      label: t`Boom tip`,
       at: [Math.max(0.3, i.distance_m), 8],
       value: say('length', i.distance_m),
       to: ([x]) => ({ distance_m: x }),
@@ -152,7 +149,7 @@ export const lineApproach = present(lineApproachCalculator, {
           [-r - 1, 8 - r],
           [Math.max(d, r) + 3, 9 + r * 0.4],
         ]}
-        label={`Wire, the zone of ${say('length', r)} round it, boom tip ${say('length', d)} away`}
+        label={t`Wire, the zone of ${say('length', r)} round it, boom tip ${say('length', d)} away`}
       >
         <Round at={[0, 8]} r={r} fill={near} tone={near} />
         <Round at={[0, 8]} r={0.12} fill="ink" />
@@ -175,7 +172,7 @@ export const lineApproach = present(lineApproachCalculator, {
           {say('length', d)}
         </Dim>
         <Word at={[0, 8 - r * 0.6]} tone={near}>
-          {output.required_m === null ? 'not proven' : say('length', r)}
+          {output.required_m === null ? t`not proven` : say('length', r)}
         </Word>
       </Scene>
     )
@@ -184,22 +181,22 @@ export const lineApproach = present(lineApproachCalculator, {
 
 export const edgeSetback = present(edgeSetbackCalculator, {
   hero: (_i, o, say) => [
-    hero(say, 'Stay back', 'length', o.required_m),
+    hero(say, t`Stay back`, 'length', o.required_m),
     o.engineer
-      ? { label: 'Here', value: 'an engineer decides', verdict: 'not-proven' as const }
-      : yes('This is', o.ok, 'far enough', `${say('length', o.short_m)} short`),
+      ? { label: t`Here`, value: t`an engineer decides`, verdict: 'not-proven' as const }
+      : yes(t`This is`, o.ok, t`far enough`, t`${say('length', o.short_m)} short`),
   ],
   steps: (i, o) => [
-    `${i.soil === 'firm' ? '1' : '2'} × ${fig(i.depth_m)} m depth = ${fig(o.required_m)} m; stands ${fig(i.padEdgeToToe_m)} m from the toe`,
+    t`${i.soil === 'firm' ? '1' : '2'} × ${fig(i.depth_m)} m depth = ${fig(o.required_m)} m; stands ${fig(i.padEdgeToToe_m)} m from the toe`,
   ],
   grips: (i, _o, say) => [
     {
-      label: 'Edge of the pad',
+      label: t`Edge of the pad`,
       at: [i.padEdgeToToe_m, 0.07],
       value: say('length', i.padEdgeToToe_m),
       to: ([x]) => ({ padEdgeToToe_m: x }),
     },
-    { label: 'Foot of the edge', at: [0, -i.depth_m], value: say('length', i.depth_m), to: ([, y]) => ({ depth_m: -y }) },
+    { label: t`Foot of the edge`, at: [0, -i.depth_m], value: say('length', i.depth_m), to: ([, y]) => ({ depth_m: -y }) },
   ],
   Drawing: ({ input, output, say }) => {
     const { depth_m: h, padEdgeToToe_m: d } = input
@@ -211,7 +208,7 @@ export const edgeSetback = present(edgeSetbackCalculator, {
           [-1.5, -h - 0.6],
           [far, 1.4],
         ]}
-        label={`Edge ${say('length', h)} deep, pad ${say('length', d)} from its toe`}
+        label={t`Edge ${say('length', h)} deep, pad ${say('length', d)} from its toe`}
       >
         <Line
           at={[
@@ -265,26 +262,26 @@ export const groundPressure = present(groundPressureCalculator, {
     }
   },
   hero: (_i, o, say) => [
-    hero(say, 'On the ground', 'pressure', o.formation_kPa),
-    use(say, 'Used of what it allows', o.utilisation),
-    hero(say, 'Square that would do', 'length', o.requiredSide_m, 'no figure'),
+    hero(say, t`On the ground`, 'pressure', o.formation_kPa),
+    use(say, t`Used of what it allows`, o.utilisation),
+    hero(say, t`Square that would do`, 'length', o.requiredSide_m, 'no figure'),
   ],
   steps: (i, o) => [
     i.mat
-      ? `mat works over ${fig(o.effective.length_m)} × ${fig(o.effective.width_m)} m (${o.governs === 'mat-size' ? 'its whole size' : `${o.governs} of the mat`})`
-      : `pad ${fig(i.pad.length_m)} × ${fig(i.pad.width_m)} m`,
-    `(${kN(i.reaction_N)}${i.mat?.mass_kg ? ` + ${kN(i.mat.mass_kg * 9.80665)}` : ''}) / area = ${fig(o.formation_kPa, 0)} kPa${o.allowable_kPa === null ? '' : ` of ${fig(o.allowable_kPa, 0)} kPa${o.presumed ? ', presumed' : ''}`}`,
+      ? t`mat works over ${fig(o.effective.length_m)} × ${fig(o.effective.width_m)} m (${o.governs === 'mat-size' ? t`its whole size` : t`${o.governs} of the mat`})`
+      : t`pad ${fig(i.pad.length_m)} × ${fig(i.pad.width_m)} m`,
+    t`(${kN(i.reaction_N)}${i.mat?.mass_kg ? ` + ${kN(i.mat.mass_kg * 9.80665)}` : ''}) / area = ${fig(o.formation_kPa, 0)} kPa${o.allowable_kPa === null ? '' : t` of ${fig(o.allowable_kPa, 0)} kPa${o.presumed ? t`, presumed` : ''}`}`,
   ],
   grips: (i, _o, say) => [
     i.mat
       ? {
-          label: 'Edge of the mat',
+          label: t`Edge of the mat`,
           at: [i.mat.length_m / 2, i.mat.thickness_m / 2],
           value: say('length', i.mat.length_m),
           to: ([x]) => ({ mat: { length_m: x * 2 } }),
         }
       : {
-          label: 'Edge of the pad',
+          label: t`Edge of the pad`,
           at: [i.pad.length_m / 2, 0.025],
           value: say('length', i.pad.length_m),
           to: ([x]) => ({ pad: { length_m: x * 2 } }),
@@ -292,7 +289,7 @@ export const groundPressure = present(groundPressureCalculator, {
   ],
   Drawing: ({ input, output, say }) => {
     const m = input.mat
-    const [w, t] = [m?.length_m ?? input.pad.length_m, m?.thickness_m ?? 0.02]
+    const [w, thick] = [m?.length_m ?? input.pad.length_m, m?.thickness_m ?? 0.02]
     const e = output.effective.length_m
     const out = input.layer ? input.layer.thickness_m * Math.tan((input.layer.spreadFromVertical_deg * Math.PI) / 180) : 0
     const deep = input.layer?.thickness_m ?? 0
@@ -303,15 +300,15 @@ export const groundPressure = present(groundPressureCalculator, {
       <Scene
         box={[
           [-w / 2 - 0.5, -0.55 - deep],
-          [w / 2 + 0.5, t + 0.9],
+          [w / 2 + 0.5, thick + 0.9],
         ]}
-        label={`Leg of ${say('force', input.reaction_N)} on ${m ? 'a mat' : 'its pad'}, ${say('pressure', output.formation_kPa)} on the ground`}
+        label={t`Leg of ${say('force', input.reaction_N)} on ${m ? t`a mat` : t`its pad`}, ${say('pressure', output.formation_kPa)} on the ground`}
       >
         <Earth from={-w / 2 - 0.6} to={w / 2 + 0.6} deep={deep + 0.9} />
-        {m && <Box at={[-w / 2, 0]} w={w} h={t} fill="sheet" />}
-        {m && <Box at={[-e / 2, 0]} w={e} h={t} fill={tone} tone={tone} />}
-        <Box at={[-input.pad.length_m / 2, m ? t : 0]} w={input.pad.length_m} h={0.05} fill="ink" />
-        <Arrow from={[0, t + 0.75]} to={[0, t + 0.07]} width={1.4}>
+        {m && <Box at={[-w / 2, 0]} w={w} h={thick} fill="sheet" />}
+        {m && <Box at={[-e / 2, 0]} w={e} h={thick} fill={tone} tone={tone} />}
+        <Box at={[-input.pad.length_m / 2, m ? thick : 0]} w={input.pad.length_m} h={0.05} fill="ink" />
+        <Arrow from={[0, thick + 0.75]} to={[0, thick + 0.07]} width={1.4}>
           {say('force', input.reaction_N)}
         </Arrow>
         {deep > 0 && (
@@ -339,15 +336,15 @@ export const groundPressure = present(groundPressureCalculator, {
 })
 
 export const trackPressure = present(trackPressureCalculator, {
-  hero: (_i, o, say) => o.tracks.map((t) => hero(say, `Greatest, ${t.side}`, 'pressure', t.max_kPa)),
+  hero: (_i, o, say) => o.tracks.map((track) => hero(say, t`Greatest, ${track.side}`, 'pressure', track.max_kPa)),
   steps: (i, o) =>
     o.tracks.map(
-      (t) =>
-        `${t.side}: ${kN(t.force_N)} over ${fig(t.contact_m)} of ${fig(i.track.length_m)} m → ${fig(t.min_kPa, 0)} to ${fig(t.max_kPa, 0)} kPa`,
+      (track) =>
+        t`${track.side}: ${kN(track.force_N)} over ${fig(track.contact_m)} of ${fig(i.track.length_m)} m → ${fig(track.min_kPa, 0)} to ${fig(track.max_kPa, 0)} kPa`,
     ),
   Drawing: ({ input, output, say }) => {
     const L = input.track.length_m
-    const most = Math.max(...output.tracks.map((t) => t.max_kPa), 1)
+    const most = Math.max(...output.tracks.map((track) => track.max_kPa), 1)
     const front = input.eccentricityLong_m >= 0
     return (
       <Scene
@@ -355,28 +352,28 @@ export const trackPressure = present(trackPressureCalculator, {
           [-L / 2 - 0.6, -L * 0.9],
           [L / 2 + 0.6, L * 0.3],
         ]}
-        label="Pressure along each track, the greater under the end that the weight leans to"
+        label={t`Pressure along each track, the greater under the end that the weight leans to`}
       >
-        {output.tracks.map((t, k) => {
+        {output.tracks.map((track, k) => {
           const y = -k * L * 0.56
           const h = (p: number) => (p / most) * L * 0.22
-          const end = L / 2 - t.contact_m
+          const end = L / 2 - track.contact_m
           const shape: At[] = [
             [L / 2, y],
-            [L / 2, y - h(t.max_kPa)],
-            [end, y - h(t.min_kPa)],
+            [L / 2, y - h(track.max_kPa)],
+            [end, y - h(track.min_kPa)],
             [end, y],
           ]
           const flip = (p: At): At => (front ? p : [-p[0], p[1]])
           return (
-            <g key={t.side}>
+            <g key={track.side}>
               <Box at={[-L / 2, y]} w={L} h={L * 0.07} fill="sheet" />
               <Line at={shape.map(flip)} close tone="near" fill="near" />
-              <Word at={flip([L / 2 - 0.1, y - h(t.max_kPa) - L * 0.045])} anchor={front ? 'end' : 'start'} bold>
-                {say('pressure', t.max_kPa)}
+              <Word at={flip([L / 2 - 0.1, y - h(track.max_kPa) - L * 0.045])} anchor={front ? 'end' : 'start'} bold>
+                {say('pressure', track.max_kPa)}
               </Word>
               <Word at={[-L / 2, y + L * 0.14]} anchor="start" tone="quiet">
-                {t.side}, {say('force', t.force_N)}
+                {track.side}, {say('force', track.force_N)}
               </Word>
             </g>
           )
@@ -389,14 +386,14 @@ export const trackPressure = present(trackPressureCalculator, {
 export const clearance = present(clearanceCalculator, {
   hero: (_i, o, say) => [
     {
-      ...hero(say, 'Least room', 'length', o.least_m),
+      ...hero(say, t`Least room`, 'length', o.least_m),
       verdict: o.least_m <= 0 ? 'outside' : o.least_m < crushGap_m ? 'near' : 'inside',
     },
-    { label: 'Between', value: `${o.body} and ${o.obstacle}` },
+    { label: t`Between`, value: t`${o.body} and ${o.obstacle}` },
   ],
   steps: (_i, o) => [
-    `nearest at slew ${fig(o.at.slew_deg, 1)}°, boom ${fig(o.at.boom_m)} m at ${fig(o.at.angle_deg, 1)}°`,
-    'each step’s motion is taken off, so the true room is at most a centimetre more',
+    t`nearest at slew ${fig(o.at.slew_deg, 1)}°, boom ${fig(o.at.boom_m)} m at ${fig(o.at.angle_deg, 1)}°`,
+    t`each step’s motion is taken off, so the true room is at most a centimetre more`,
   ],
   grips: (i, _o, say) =>
     i.obstacles.flatMap((o, at) =>
@@ -424,7 +421,7 @@ export const clearance = present(clearanceCalculator, {
     const load = posed.find((b) => b.name === 'load')
     const tail = posed.find((b) => b.name === 'tail')
     return (
-      <Scene box={box} label={`Plan: least room ${say('length', output.least_m)} between ${output.body} and ${output.obstacle}`}>
+      <Scene box={box} label={t`Plan: least room ${say('length', output.least_m)} between ${output.body} and ${output.obstacle}`}>
         {input.obstacles.map((o) =>
           o.kind === 'prism' ? (
             <Line

@@ -1,4 +1,5 @@
 import { axleLoadsCalculator, stabilityTriangleCalculator, tailSwingCalculator, truckRatingCalculator } from '@geolabe/core'
+import { t } from '../../language/t'
 import { fig, hero, kN, present, use, yes } from './present'
 import { Arrow, type At, arcOf, Box, Cog, Dim, Earth, Line, Round, Scene, Word } from './scene'
 
@@ -56,18 +57,20 @@ function Truck({
 
 export const truckRating = present(truckRatingCalculator, {
   hero: (_i, o, say) => [
-    hero(say, o.estimate ? 'Estimated' : 'Plate allows', 'mass', o.allowed_kg),
-    o.proven ? use(say, 'Used', o.utilisation) : { label: 'Battery', value: 'outside the plate', verdict: 'not-proven' as const },
+    hero(say, o.estimate ? t`Estimated` : t`Plate allows`, 'mass', o.allowed_kg),
+    o.proven
+      ? use(say, t`Used`, o.utilisation)
+      : { label: t`Battery`, value: t`outside the plate`, verdict: 'not-proven' as const },
   ],
   steps: (i, o) => {
     const x = i.faceToAxle_m
     const r = o.row
     const how =
       o.estimate && r && x !== undefined
-        ? `${fig(r.capacity_kg, 0)}·(${fig(x)} + ${fig(r.loadCentre_m)})/(${fig(x)} + ${fig(i.load.centre_m)}) = ${fig(Number(o.allowed_kg), 0)} kg, an estimate`
+        ? t`${fig(r.capacity_kg, 0)}·(${fig(x)} + ${fig(r.loadCentre_m)})/(${fig(x)} + ${fig(i.load.centre_m)}) = ${fig(Number(o.allowed_kg), 0)} kg, an estimate`
         : r
-          ? `row of ${fig(r.loadCentre_m)} m load centre, ${fig(r.liftHeight_m)} m high: ${fig(r.capacity_kg, 0)} kg`
-          : 'no row of the plate is as hard as this load'
+          ? t`row of ${fig(r.loadCentre_m)} m load centre, ${fig(r.liftHeight_m)} m high: ${fig(r.capacity_kg, 0)} kg`
+          : t`no row of the plate is as hard as this load`
     return [how, ...o.warnings]
   },
   asMeasured: {
@@ -78,7 +81,7 @@ export const truckRating = present(truckRatingCalculator, {
     const face = i.faceToAxle_m ?? 0.45
     return [
       {
-        label: 'Load centre',
+        label: t`Load centre`,
         at: [face + i.load.centre_m, Math.max(0.1, i.load.height_m)],
         value: `${say('length', i.load.centre_m)}, ${say('length', i.load.height_m)} up`,
         to: ([x, y]) => ({ load: { centre_m: x - face, height_m: y } }),
@@ -94,7 +97,7 @@ export const truckRating = present(truckRatingCalculator, {
           [-2, 0],
           [face + input.load.centre_m * 2 + 0.4, h + 1.4],
         ]}
-        label={`Forklift with a load of ${say('mass', input.load.mass_kg)}, centre ${say('length', input.load.centre_m)} from the face`}
+        label={t`Forklift with a load of ${say('mass', input.load.mass_kg)}, centre ${say('length', input.load.centre_m)} from the face`}
       >
         <Earth from={-3.5} to={face + 3} />
         <Truck face={face} base={1.6} height={h} centre={input.load.centre_m} load={say('mass', input.load.mass_kg)} />
@@ -107,7 +110,7 @@ export const truckRating = present(truckRatingCalculator, {
           bold
           tone={output.utilisation !== null && output.utilisation > 1 ? 'outside' : 'ink'}
         >
-          {output.allowed_kg === 'not-rated' ? 'not rated' : `at most ${say('mass', output.allowed_kg)}`}
+          {output.allowed_kg === 'not-rated' ? t`not rated` : t`at most ${say('mass', output.allowed_kg)}`}
         </Word>
       </Scene>
     )
@@ -116,23 +119,23 @@ export const truckRating = present(truckRatingCalculator, {
 
 export const axleLoads = present(axleLoadsCalculator, {
   hero: (_i, o, say) => [
-    hero(say, 'Worst wheel, moving', 'force', o.worstWheel_N),
-    yes('Rear axle', !o.tips, say('force', o.rear_N), 'tips forward'),
-    hero(say, 'Plate it needs', 'length', o.plateSide_m, 'floor not given'),
+    hero(say, t`Worst wheel, moving`, 'force', o.worstWheel_N),
+    yes(t`Rear axle`, !o.tips, say('force', o.rear_N), t`tips forward`),
+    hero(say, t`Plate it needs`, 'length', o.plateSide_m, t`floor not given`),
   ],
   steps: (i, o) => [
-    `rear: (${fig(i.truck.mass_kg, 0)}·${fig(i.truck.cgBehindFront_m)} − ${fig(i.load.mass_kg, 0)}·${fig(i.load.aheadOfFront_m)})·g / ${fig(i.truck.wheelbase_m)} = ${kN(o.rear_N)}`,
-    `front ${kN(o.front_N)}, ${fig(o.frontShare * 100, 0)} % of all; wheel × ${fig(o.dynamicFactor, 1)} = ${kN(o.worstWheel_N)}`,
+    t`rear: (${fig(i.truck.mass_kg, 0)}·${fig(i.truck.cgBehindFront_m)} − ${fig(i.load.mass_kg, 0)}·${fig(i.load.aheadOfFront_m)})·g / ${fig(i.truck.wheelbase_m)} = ${kN(o.rear_N)}`,
+    t`front ${kN(o.front_N)}, ${fig(o.frontShare * 100, 0)} % of all; wheel × ${fig(o.dynamicFactor, 1)} = ${kN(o.worstWheel_N)}`,
   ],
   grips: (i, _o, say) => [
     {
-      label: 'Rear axle',
+      label: t`Rear axle`,
       at: [-i.truck.wheelbase_m, 0.26],
       value: say('length', i.truck.wheelbase_m),
       to: ([x]) => ({ truck: { wheelbase_m: -x } }),
     },
     {
-      label: 'Load',
+      label: t`Load`,
       at: [i.load.aheadOfFront_m, 0.6],
       value: say('length', i.load.aheadOfFront_m),
       to: ([x]) => ({ load: { aheadOfFront_m: x } }),
@@ -144,7 +147,7 @@ export const axleLoads = present(axleLoadsCalculator, {
         [-input.truck.wheelbase_m - 0.5, -1.1],
         [input.load.aheadOfFront_m + 0.9, 2.2],
       ]}
-      label={`Axle loads: front ${say('force', output.front_N)}, rear ${say('force', output.rear_N)}`}
+      label={t`Axle loads: front ${say('force', output.front_N)}, rear ${say('force', output.rear_N)}`}
     >
       <Earth from={-input.truck.wheelbase_m - 2} to={input.load.aheadOfFront_m + 2} />
       <Truck
@@ -172,30 +175,30 @@ export const axleLoads = present(axleLoadsCalculator, {
 export const stabilityTriangle = present(stabilityTriangleCalculator, {
   hero: (_i, o, say) => [
     yes(
-      'Stands',
+      t`Stands`,
       o.stable,
-      `${say('length', Math.min(...Object.values(o.margins).filter((m) => m !== undefined)))} inside`,
+      t`${say('length', Math.min(...Object.values(o.margins).filter((m) => m !== undefined)))} inside`,
       'tips',
     ),
-    hero(say, 'Overturns in this turn at', 'speed', o.tipSpeed_mps, 'straight on'),
-    hero(say, 'Drive at most', 'speed', o.permittedSpeed_mps, 'straight on'),
+    hero(say, t`Overturns in this turn at`, 'speed', o.tipSpeed_mps, t`straight on`),
+    hero(say, t`Drive at most`, 'speed', o.permittedSpeed_mps, t`straight on`),
   ],
   steps: (_i, o) => [
-    `weight at x ${fig(o.x_m)}, y ${fig(o.y_m)} m`,
-    `to the front ${fig(o.margins.front_m)} m, left ${fig(o.margins.left_m)} m, right ${fig(o.margins.right_m)} m${o.margins.rear_m === undefined ? '' : `, rear ${fig(o.margins.rear_m)} m`}`,
+    t`weight at x ${fig(o.x_m)}, y ${fig(o.y_m)} m`,
+    t`to the front ${fig(o.margins.front_m)} m, left ${fig(o.margins.left_m)} m, right ${fig(o.margins.right_m)} m${o.margins.rear_m === undefined ? '' : t`, rear ${fig(o.margins.rear_m)} m`}`,
   ],
   grips: (i, _o, say) => [
     {
-      label: 'Front wheel',
+      label: t`Front wheel`,
       at: [i.frontHalfTrack_m, 0],
       value: say('length', i.frontHalfTrack_m),
       to: ([x]) => ({ frontHalfTrack_m: x }),
     },
-    { label: 'Rear axle', at: [0, -i.wheelbase_m], value: say('length', i.wheelbase_m), to: ([, y]) => ({ wheelbase_m: -y }) },
+    { label: t`Rear axle`, at: [0, -i.wheelbase_m], value: say('length', i.wheelbase_m), to: ([, y]) => ({ wheelbase_m: -y }) },
     ...i.masses.map((m, at) => ({
-      label: `Mass ${at + 1}, ${say('mass', m.mass_kg)}`,
+      label: t`Mass ${at + 1}, ${say('mass', m.mass_kg)}`,
       at: [-m.y_m, m.x_m] as const,
-      value: `${say('length', m.x_m)} ahead`,
+      value: t`${say('length', m.x_m)} ahead`,
       to: ([x, y]: At) => ({ masses: { [at]: { x_m: y, y_m: -x } } }),
     })),
   ],
@@ -216,7 +219,7 @@ export const stabilityTriangle = present(stabilityTriangleCalculator, {
     return (
       <Scene
         box={[...pts, now, still, [0, 0.6]]}
-        label="The triangle between the wheels, where the weight stands still and where it stands now"
+        label={t`The triangle between the wheels, where the weight stands still and where it stands now`}
       >
         <Line at={pts} close fill="sunk" width={0.9} />
         {pts.map((p) => (
@@ -225,9 +228,7 @@ export const stabilityTriangle = present(stabilityTriangleCalculator, {
         <Line at={[still, now]} dash tone="quiet" />
         <Cog at={still} tone="quiet" />
         <Cog at={now} tone={output.stable ? 'ink' : 'outside'} />
-        <Word at={[0, 0.3]} tone="quiet">
-          forks
-        </Word>
+        <Word at={[0, 0.3]} tone="quiet">{t`forks`}</Word>
       </Scene>
     )
   },
@@ -235,22 +236,22 @@ export const stabilityTriangle = present(stabilityTriangleCalculator, {
 
 export const tailSwing = present(tailSwingCalculator, {
   hero: (_i, o, say) => [
-    hero(say, 'Aisle needed', 'length', o.aisle_m),
-    hero(say, 'Tail swings out', 'length', o.tailOut_m),
-    hero(say, 'Sweeps', 'length', o.sweptWidth_m),
+    hero(say, t`Aisle needed`, 'length', o.aisle_m),
+    hero(say, t`Tail swings out`, 'length', o.tailOut_m),
+    hero(say, t`Sweeps`, 'length', o.sweptWidth_m),
   ],
   steps: (_i, o) => [
-    `turns about a point ${fig(o.turnCentre_m)} m to the side; tail ${fig(o.tailRadius_m)} m, load corner ${fig(o.loadRadius_m)} m round it`,
+    t`turns about a point ${fig(o.turnCentre_m)} m to the side; tail ${fig(o.tailRadius_m)} m, load corner ${fig(o.loadRadius_m)} m round it`,
   ],
   grips: (i, _o, say) => [
     {
-      label: 'Corner of the load',
+      label: t`Corner of the load`,
       at: [i.load.width_m / 2, i.load.faceAhead_m + i.load.length_m],
-      value: `${say('length', i.load.width_m)} wide, ${say('length', i.load.length_m)} long`,
+      value: t`${say('length', i.load.width_m)} wide, ${say('length', i.load.length_m)} long`,
       to: ([x, y]) => ({ load: { width_m: x * 2, length_m: y - i.load.faceAhead_m } }),
     },
     {
-      label: 'Corner of the tail',
+      label: t`Corner of the tail`,
       at: [i.halfWidth_m, -i.wheelbase_m - i.tailOverhang_m],
       value: say('length', i.tailOverhang_m),
       to: ([x, y]) => ({ halfWidth_m: x, tailOverhang_m: -y - i.wheelbase_m }),
@@ -263,7 +264,7 @@ export const tailSwing = present(tailSwingCalculator, {
     return (
       <Scene
         box={[...arcOf(far, -80, 80, c), [-input.halfWidth_m, -input.wheelbase_m]]}
-        label={`Plan of a turn: tail radius ${say('length', output.tailRadius_m)}`}
+        label={t`Plan of a turn: tail radius ${say('length', output.tailRadius_m)}`}
       >
         <Line at={arcOf(output.tailRadius_m, -90, 90, c)} dash tone="near" />
         <Line at={arcOf(output.loadRadius_m, -90, 90, c)} dash tone="quiet" />

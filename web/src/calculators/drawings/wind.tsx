@@ -5,6 +5,7 @@ import {
   windLimitCalculator,
   windLoadCalculator,
 } from '@geolabe/core'
+import { t, told } from '../../language/t'
 import { fig, hero, kN, present } from './present'
 import { Arrow, type At, Box, Dim, Earth, Line, polar, Round, Scene, Word } from './scene'
 
@@ -20,10 +21,10 @@ function Breeze({ at: [x, y], long, n = 4, gap }: { at: At; long: number; n?: nu
 
 export const beaufort = present(beaufortCalculator, {
   hero: (_i, o, say) => [
-    { label: o.name, value: `Force ${o.force}` },
-    hero(say, 'Reckon with', 'speed', o.to_mps, `over ${fig(o.from_mps, 1)} m/s`),
+    { label: told(o.name), value: t`Force ${o.force}` },
+    hero(say, t`Reckon with`, 'speed', o.to_mps, t`over ${fig(o.from_mps, 1)} m/s`),
   ],
-  steps: (_i, o) => [`${fig(o.from_mps, 1)} to ${o.to_mps === null ? '…' : fig(o.to_mps, 1)} m/s; seen: ${o.seen}`],
+  steps: (_i, o) => [t`${fig(o.from_mps, 1)} to ${o.to_mps === null ? '…' : fig(o.to_mps, 1)} m/s; seen: ${told(o.seen)}`],
   Drawing: ({ output }) => {
     const bend = output.force * 3.2
     const top = polar(5, 90 - bend)
@@ -33,7 +34,7 @@ export const beaufort = present(beaufortCalculator, {
           [-4, 0],
           [5, 6.4],
         ]}
-        label={`${output.name}: ${output.seen}`}
+        label={`${told(output.name)}: ${told(output.seen)}`}
       >
         <Earth from={-6} to={7} />
         <Line at={[[0, 0], polar(2.4, 90 - bend * 0.35), top]} width={1.4} />
@@ -48,15 +49,15 @@ export const beaufort = present(beaufortCalculator, {
 })
 
 export const windAtHeight = present(windAtHeightCalculator, {
-  hero: (_i, o, say) => [hero(say, 'Gust up there', 'speed', o.gust_mps)],
+  hero: (_i, o, say) => [hero(say, t`Gust up there`, 'speed', o.gust_mps)],
   steps: (i, o) => [
     i.read === 'gust-at-tip'
-      ? 'read at the tip: not raised again'
+      ? t`read at the tip: not raised again`
       : `((${fig(Math.max(10, i.height_m))}/10)^0.14 + 0.4) × ${fig(i.speed_mps, 1)} = ${fig(o.gust_mps, 1)} m/s`,
   ],
   grips: (i, _o, say) => [
     {
-      label: 'Height',
+      label: t`Height`,
       at: [Math.max(10, i.height_m) * 0.5, i.height_m],
       value: say('length', i.height_m),
       to: ([, y]) => ({ height_m: y }),
@@ -70,7 +71,7 @@ export const windAtHeight = present(windAtHeightCalculator, {
           [-h * 0.7, 0],
           [h * 0.8, h * 1.15],
         ]}
-        label={`Wind growing with height to ${say('speed', output.gust_mps)}`}
+        label={t`Wind growing with height to ${say('speed', output.gust_mps)}`}
       >
         <Earth from={-h} to={h} />
         {[0.1, 0.25, 0.4, 0.55, 0.7, 0.85, 1].map((s) => (
@@ -132,8 +133,8 @@ function Hanging({ angle, sail, words }: { angle: number; sail: number; words: s
 }
 export const windLimit = present(windLimitCalculator, {
   hero: (_i, o, say) => [
-    hero(say, 'Up to', 'speed', o.limit_mps),
-    { label: 'Set by', value: o.reducedByLoad ? 'this load’s sail' : 'the table’s own limit' },
+    hero(say, t`Up to`, 'speed', o.limit_mps),
+    { label: t`Set by`, value: o.reducedByLoad ? t`this load’s sail` : t`the table’s own limit` },
   ],
   steps: (i, o) => [
     `${fig(i.chartLimit_mps, 1)}·√(${fig(i.referenceArea_m2_per_t)}·${fig(i.mass_kg / 1000)} t / (${fig(i.dragCoefficient)}·${fig(i.sailArea_m2)} m²)) ${o.reducedByLoad ? '=' : '>'} ${fig(o.limit_mps, 1)} m/s`,
@@ -144,7 +145,7 @@ export const windLimit = present(windLimitCalculator, {
         [-4.5, 0.8],
         [4, -9],
       ]}
-      label={`A load that may be lifted up to ${say('speed', output.limit_mps)}`}
+      label={t`A load that may be lifted up to ${say('speed', output.limit_mps)}`}
     >
       <Hanging angle={output.reducedByLoad ? 12 : 5} sail={input.sailArea_m2} words={`≤ ${say('speed', output.limit_mps)}`} />
     </Scene>
@@ -152,13 +153,13 @@ export const windLimit = present(windLimitCalculator, {
 })
 export const windLoad = present(windLoadCalculator, {
   hero: (_i, o, say) => [
-    o.force_N < 10_000 ? { label: 'Force', value: `${fig(o.force_N, 0)} N` } : hero(say, 'Force', 'force', o.force_N),
-    hero(say, 'Hangs out by', 'length', o.drift_m),
-    ...(o.moment_Nm === null ? [] : [{ label: 'Moment', value: `${fig(o.moment_Nm / 1000, 1)} kNm` }]),
+    o.force_N < 10_000 ? { label: t`Force`, value: `${fig(o.force_N, 0)} N` } : hero(say, t`Force`, 'force', o.force_N),
+    hero(say, t`Hangs out by`, 'length', o.drift_m),
+    ...(o.moment_Nm === null ? [] : [{ label: t`Moment`, value: `${fig(o.moment_Nm / 1000, 1)} kNm` }]),
   ],
   steps: (i, o) => [
     `½·1.25·${fig(i.speed_mps ?? 0, 1)}²·c·${fig(i.sailArea_m2)} = ${kN(o.force_N, 2)}`,
-    `${fig(i.ropeLength_m ?? 0)} m × force / weight = ${fig(o.drift_m)} m`,
+    t`${fig(i.ropeLength_m ?? 0)} m × force / weight = ${fig(o.drift_m)} m`,
   ],
   Drawing: ({ input, output, say }) => (
     <Scene
@@ -166,7 +167,7 @@ export const windLoad = present(windLoadCalculator, {
         [-4.5, 0.8],
         [4.5, -9],
       ]}
-      label={`A load hanging out ${say('length', output.drift_m)} in the wind`}
+      label={t`A load hanging out ${say('length', output.drift_m)} in the wind`}
     >
       <Hanging angle={Math.min(50, output.angle_deg)} sail={input.sailArea_m2} words={say('length', output.drift_m)} />
     </Scene>
@@ -175,17 +176,17 @@ export const windLoad = present(windLoadCalculator, {
 
 export const swing = present(swingCalculator, {
   hero: (_i, o, say) => [
-    { label: 'There and back', value: `${fig(o.period_s, 1)} s` },
-    { label: 'Left swinging', value: say('angle', o.residualAmplitude_deg) },
-    hero(say, 'Further out while slewing', 'length', o.extraRadius_m),
+    { label: t`There and back`, value: `${fig(o.period_s, 1)} s` },
+    { label: t`Left swinging`, value: say('angle', o.residualAmplitude_deg) },
+    hero(say, t`Further out while slewing`, 'length', o.extraRadius_m),
   ],
   steps: (i, o) => [
-    `T = 2π√(${fig(i.ropeLength_m)}/g) … = ${fig(o.period_s)} s; a start or stop that takes ${fig(o.quietRamp_s, 1)} s leaves no swing`,
-    `at most ${fig(o.peakAngle_deg, 1)}° while it lasts, ${fig(o.residualAmplitude_deg, 1)}° after`,
+    t`T = 2π√(${fig(i.ropeLength_m)}/g) … = ${fig(o.period_s)} s; a start or stop that takes ${fig(o.quietRamp_s, 1)} s leaves no swing`,
+    t`at most ${fig(o.peakAngle_deg, 1)}° while it lasts, ${fig(o.residualAmplitude_deg, 1)}° after`,
   ],
   grips: (i, _o, say) => [
     {
-      label: 'Load on its rope',
+      label: t`Load on its rope`,
       at: [0, -i.ropeLength_m],
       value: say('length', i.ropeLength_m),
       to: ([, y]) => ({ ropeLength_m: -y }),
@@ -201,7 +202,7 @@ export const swing = present(swingCalculator, {
           [-l * 0.5, l * 0.12],
           [l * 0.5, -l * 1.15],
         ]}
-        label={`A load on ${say('length', l)} of rope swinging ${fig(output.residualAmplitude_deg, 1)} degrees`}
+        label={t`A load on ${say('length', l)} of rope swinging ${fig(output.residualAmplitude_deg, 1)} degrees`}
       >
         <Line
           at={[
