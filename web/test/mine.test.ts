@@ -2,7 +2,7 @@ import type { Shift } from '@geolabe/contract'
 import { assess, calculators, isRefusal, project } from '@geolabe/core'
 import { expect, it } from 'vitest'
 import { demoMachine, northQuay, tern, ternLift, ternSetup, ternTable } from '../../core/test/demo'
-import type { Mine } from '../src/calculators/drawings/mine'
+import { knownBy, type Mine } from '../src/calculators/drawings/mine'
 import { presentationOf } from '../src/calculators/presentations'
 
 const person = { id: 'ines', name: 'Ines Haldane' }
@@ -54,4 +54,10 @@ it('what a shift does not know it gives to none: no set-up, no lift, another kin
     expect(mine({ machine: tern, place: northQuay, shift: empty }), c.name).toBeNull()
     expect(mine({ machine: demoMachine('puffin'), place: northQuay, shift: worked }), c.name).toBeNull()
   }
+})
+
+it('a set-up in which something is not said yet gives nothing, and breaks nothing', async () => {
+  const unsaid = { ...worked, setups: [{ plan: { ...setup, fitted: {} } }] } as unknown as Shift
+  for (const { mine } of await taking())
+    expect(() => knownBy(mine, { machine: tern, place: northQuay, shift: unsaid })).not.toThrow()
 })

@@ -3,6 +3,7 @@ import { useState } from 'react'
 import { useMachine, useMyShifts, usePlaces, useShift } from '../api/queries'
 import { t } from '../language/t'
 import { Button } from '../look/button'
+import { knownBy } from './drawings/mine'
 import type { Presentation } from './drawings/present'
 import type { Obj } from './schema'
 
@@ -21,7 +22,7 @@ function OfMachine({ shift, mine, onTake }: { shift: Shift } & Parameters<typeof
   const [taken, setTaken] = useState(false)
   const machine = useMachine(shift.machine.id).data?.definition
   const place = usePlaces().data?.places.find((p) => p.id === shift.place.id)
-  const known = machine && place ? mine({ machine, place, shift }) : null
+  const known = machine && place ? knownBy(mine, { machine, place, shift }) : null
   if (!known) return null
   return (
     <p className="flex flex-wrap items-center gap-x-3">

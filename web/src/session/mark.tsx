@@ -1,4 +1,3 @@
-import { t } from '../language/t'
 export function Wordmark() {
   return (
     <span className="inline-flex items-center gap-2 text-xl font-[800] tracking-tight">
@@ -7,7 +6,7 @@ export function Wordmark() {
         <path d="M15 18.5 25 3.5" stroke="currentColor" strokeWidth="2.6" strokeLinecap="round" />
         <circle cx="15" cy="18.5" r="3.4" fill="var(--accent)" stroke="currentColor" strokeWidth="1.6" />
       </svg>
-      {t`Geolabe`}
+      Geolabe
     </span>
   )
 }

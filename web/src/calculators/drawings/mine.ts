@@ -6,6 +6,7 @@ import {
   type Machine,
   nominal,
   type Place,
+  Refusal,
   type Step,
   supportOf,
   telescopicBoom,
@@ -17,6 +18,16 @@ export interface Mine {
   machine: Machine
   place: Place
   shift: Shift
+}
+
+/** What the shift knows; nothing while something that it rests on, its counterweight say, is not said. */
+export function knownBy<Known>(mine: (at: Mine) => Known | null, at: Mine): Known | null {
+  try {
+    return mine(at)
+  } catch (e) {
+    if (e instanceof Refusal) return null
+    throw e
+  }
 }
 
 /** The machine with its set-up and the last lift planned in it, where it stands on outriggers; else null. */
