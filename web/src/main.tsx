@@ -1,5 +1,5 @@
 import { setNonce } from 'get-nonce'
-import { speakAsChosen } from './language/chosen'
+import { speakAsChosen } from './units/chosen'
 import './style.css'
 
 // Dialogs hold the page still with a style of their own; the page's rules take it by this word.

@@ -1,5 +1,5 @@
 import { Fragment, type ReactNode, useEffect, useMemo, useState } from 'react'
-import { chooseLanguage, chosenLanguage } from '../language/chosen'
+import { chooseLanguage, chosenLanguage } from './chosen'
 import { PreferencesContext, type System } from './units'
 
 const kept = (key: string) => {

@@ -1,7 +1,7 @@
-import { loadLocale } from '../units/locale'
-import { writeFiguresAs } from '../units/units'
-import { catalogueOf, hasCatalogue } from './catalogues'
-import { inUse, speak } from './t'
+import { catalogueOf, hasCatalogue } from '../language/catalogues'
+import { inUse, speak } from '../language/t'
+import { loadLocale } from './locale'
+import { writeFiguresAs } from './units'
 
 const key = 'geolabe.language'
 
