@@ -186,6 +186,7 @@ export { counterweightRatingCalculator, heightRatingCalculator, hoistChainRating
 export { expectedOnPlate, type PlateFault, plateFault } from './rating/plate'
 export { ratedAtSlew, ratingAt } from './rating/read'
 export { articulatedRatingCalculator, stageRatingCalculator } from './rating/stage-rating'
+export { supportChoiceCalculator, supportRatings } from './rating/support-choice'
 export {
   type RatingConfiguration,
   type RatingTable,

@@ -154,7 +154,10 @@ describe('a cell of the working area', () => {
             const f = a.findings.find((x) => x.id === id)
             const u = layer[cell] as number
             if (f?.utilisation == null || u === Infinity) continue
-            expect(Math.abs(u / f.utilisation - 1), `${id} ${u} ${f.utilisation}`).toBeLessThan(1e-9)
+            // What is far off is only known to be further than that.
+            if (['clearance', 'overhead-line'].includes(f.check) && u <= 0.5)
+              expect(u, id).toBeGreaterThan(f.utilisation * (1 - 1e-9))
+            else expect(Math.abs(u / f.utilisation - 1), `${id} ${u} ${f.utilisation}`).toBeLessThan(1e-9)
           }
         })
       }),

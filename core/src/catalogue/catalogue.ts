@@ -17,6 +17,7 @@ import { chartReadingCalculator } from '../rating/chart-reading'
 import { tableCheckCalculator } from '../rating/limit/table-check'
 import { counterweightRatingCalculator, heightRatingCalculator, hoistChainRatingCalculator } from '../rating/listed-ratings'
 import { articulatedRatingCalculator, stageRatingCalculator } from '../rating/stage-rating'
+import { supportChoiceCalculator } from '../rating/support-choice'
 import { truckRatingCalculator } from '../rating/truck-rating'
 import { recoveryCalculator } from '../recovery/recovery'
 import { winchPullCalculator } from '../recovery/winch-pull'
@@ -88,6 +89,7 @@ export const calculatorGroups: readonly CalculatorGroup[] = [
       unfoldClearanceCalculator,
       hookTravelCalculator,
       chartReadingCalculator,
+      supportChoiceCalculator,
       stageRatingCalculator,
       articulatedRatingCalculator,
       counterweightRatingCalculator,

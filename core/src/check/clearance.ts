@@ -10,7 +10,7 @@ import { high, low } from '../quantity/measured'
 import { type Layer, NOT_RATED, type Ring, UNREACHABLE } from './area'
 import type { Check } from './check'
 import type { LiftContext } from './context'
-import { type Bodies, bodiesOf, movingIn, widest_m } from './swept'
+import { alongRadius, type Bodies, bodiesOf, movingIn, widest_m } from './swept'
 
 /** No more corners are looked at: a plan drawn finer is not proven. */
 const most_corners = 2000
@@ -156,14 +156,15 @@ export const clearanceCheck: Check<'clearance'> = {
 
 /** The same in each pose of a working area; what the tail does at a slew is worked out once for all its radii. */
 function clearanceField(ctx: LiftContext): Layer {
-  const { plan, machine, near_share } = ctx
+  const { plan, machine, near_share, boom, step } = ctx
   const limit = plan.policy.thingGap_m
+  const matters_m = mattersTo_m(ctx)
   const all = thingsOf(ctx)
   const tails = new Map<Thing, { slew_deg: number; gap: Gap }>()
   const tailAt = (bodies: Bodies, thing: Thing, slew_deg: number) => {
     const known = tails.get(thing)
     if (known?.slew_deg === slew_deg) return known.gap
-    const gap = gapOf(bodies.tailTo(thing.o, slew_deg, slew_deg, mattersTo_m(ctx)))
+    const gap = gapOf(bodies.tailTo(thing.o, slew_deg, slew_deg, matters_m))
     tails.set(thing, { slew_deg, gap })
     return gap
   }
@@ -176,11 +177,14 @@ function clearanceField(ctx: LiftContext): Layer {
     rings.set(ring, known)
     return known
   }
+  const near = alongRadius(boom.hinged ?? false, (2 * limit) / near_share, step.boom_m + machine.boom.headOffset_m)
   const useAt: Layer['useAt'] = ({ ring, slew_deg }) => {
     if (!ring.reaches) return NOT_RATED
     const { bodies, things } = rings.get(ring) ?? onRing(ring)
     if (things.length === 0) return 0
     if (lacking(ctx, bodies.load_m, things)) return NOT_RATED
+    const known_m = near.atLeast(ring, slew_deg, bodies.load_m ?? widest_m)
+    if (known_m !== null) return shareOf(limit, known_m) ?? UNREACHABLE
     const there = (gap_m: number): Gap => ({ gap_m, found_m: gap_m, slew_deg })
     const { gap, overWhat } = worstOf(ctx, things, (thing, top_m) => {
       const load = there(bodies.loadTo(thing.o)(slew_deg, ring.angle_deg))
@@ -191,6 +195,7 @@ function clearanceField(ctx: LiftContext): Layer {
         ends: { pickUp: load, setDown: load },
       }
     })
+    near.seen(ring, slew_deg, bodies.load_m ?? widest_m, { gap_m: Math.min(gap.gap_m, matters_m), boom: gap.body === 'boom' })
     return overWhat ? NOT_RATED : (shareOf(limit, gap.gap_m) ?? UNREACHABLE)
   }
   return { id: 'clearance', useAt }

@@ -7,7 +7,7 @@ import type { Feature } from '../place/place'
 import { type Layer, NOT_RATED, type Ring, UNREACHABLE } from './area'
 import type { Check } from './check'
 import type { LiftContext } from './context'
-import { type Bodies, bodiesOf, type Moving, movingIn, widest_m } from './swept'
+import { alongRadius, type Bodies, bodiesOf, type Moving, movingIn, widest_m } from './swept'
 
 /** Least distance of any part to one line, its sag and blow-out taken off, against what its voltage asks for. */
 function approach(ctx: LiftContext, moving: Moving, line: Feature): Finding {
@@ -70,7 +70,7 @@ export const overheadLineCheck: Check<'overhead-line'> = {
 
 /** The same in each pose of a working area. */
 function lineField(ctx: LiftContext, line: Feature): Layer {
-  const { plan, machine } = ctx
+  const { plan, machine, boom, step } = ctx
   const { required_m: limit } = lineApproach({ voltage_kV: line.voltage_kV ?? null, distance_m: 0 })
   const o = outlineOf(line, plan.setup.position)
   const centre_m = planDistance(o, { x_m: 0, y_m: 0 })
@@ -83,6 +83,7 @@ function lineField(ctx: LiftContext, line: Feature): Layer {
     rings.set(ring, bodies)
     return bodies
   }
+  const near = alongRadius(boom.hinged ?? false, 2 * (limit ?? 0) + moves_m, step.boom_m + machine.boom.headOffset_m)
   const useAt: Layer['useAt'] = ({ ring, slew_deg }) => {
     if (limit === null || !ring.reaches) return NOT_RATED
     const bodies = rings.get(ring) ?? onRing(ring)
@@ -90,8 +91,12 @@ function lineField(ctx: LiftContext, line: Feature): Layer {
     const use = (m: number) => shareOf(limit, Math.max(0, m - moves_m)) ?? UNREACHABLE
     if (beside_m > 2 * limit) return use(beside_m)
     if (unknown || machine.boom.halfWidth_m === undefined || bodies.load_m === null) return NOT_RATED
+    const known_m = near.atLeast(ring, slew_deg, bodies.load_m)
+    if (known_m !== null) return use(known_m)
     const at = [slew_deg, ring.angle_deg] as const
-    return use(Math.min(bodies.boomToWire(o, height_m)(...at), bodies.loadToWire(o, height_m)(...at)))
+    const gap_m = Math.min(bodies.boomToWire(o, height_m)(...at), bodies.loadToWire(o, height_m)(...at))
+    near.seen(ring, slew_deg, bodies.load_m, { gap_m, boom: false })
+    return use(gap_m)
   }
   return { id: `overhead-line:${line.id}`, useAt }
 }

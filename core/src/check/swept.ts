@@ -5,6 +5,7 @@ import { nth } from '../list'
 import { rad } from '../physics'
 import { atSlew, type Point } from '../plane/point'
 import type { Point3 } from '../plane/segment3'
+import type { Ring } from './area'
 import type { LiftContext } from './context'
 
 /** How near one body is to something in one pose, metres. */
@@ -132,5 +133,30 @@ export function movingIn(ctx: LiftContext): Moving {
     reach_m: path.greatest_m + (bodies.load_m ?? widest_m),
     least: (inPose, enough_m) => leastOverSweep(inPose, bodies.reach, sweep, enough_m),
     leastLow: (inPose, enough_m) => leastOverSweep(inPose, bodies.reach, low, enough_m),
+  }
+}
+
+/**
+ * What is known of a gap at one slew from another radius, so that not every cell of a working area is looked at closely. Between two
+ * radii nothing moves further than the boom's head or the load does: as far as what was seen allows for that, the gap is known well enough.
+ * Where the boom strikes something it strikes it further out as well, unless it is hinged: over any place in plan it is then no higher.
+ *
+ * @param enough_m a gap that is wider need not be known exactly
+ * @param reach_m how far the head is from the boom's foot
+ */
+export function alongRadius(hinged: boolean, enough_m: number, reach_m: number) {
+  let last: { slew_deg: number; ring: Ring; load_m: number; gap_m: number; boom: boolean } | null = null
+  return {
+    /** The gap is no less than this; null: look. */
+    atLeast: (ring: Ring, slew_deg: number, load_m: number): number | null => {
+      if (last?.slew_deg !== slew_deg) return null
+      if (!hinged && last.boom && last.gap_m === 0 && ring.radius_m >= last.ring.radius_m) return 0
+      const raised_m = Math.abs(ring.angle_deg - last.ring.angle_deg) * rad * reach_m
+      const moved_m = Math.max(raised_m, Math.abs(ring.radius_m - last.ring.radius_m) + Math.max(0, load_m - last.load_m))
+      return last.gap_m - moved_m >= enough_m ? last.gap_m - moved_m : null
+    },
+    seen: (ring: Ring, slew_deg: number, load_m: number, { gap_m, boom }: { gap_m: number; boom: boolean }): void => {
+      last = { slew_deg, ring, load_m, gap_m, boom }
+    },
   }
 }

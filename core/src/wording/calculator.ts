@@ -34,6 +34,7 @@ const words: Readonly<Record<string, CalculatorWords>> = {
   'unfold-clearance': { title: 'Unfold over what lies under it', also: 'folding knuckle boom bed headboard cargo inner angle' },
   'hook-travel': { title: 'Block and boom head', also: 'two-block anti hook limit telescope line' },
   'chart-reading': { title: 'Read a rating table', also: 'chart capacity radius boom deduction line limit' },
+  'support-choice': { title: 'Which way of standing', also: 'support wheels braces props outriggers state choose' },
   'stage-rating': { title: 'Pinned section', also: 'pin position hand-drawn trailer crane' },
   'articulated-rating': { title: 'Folding boom: the whole path', also: 'knuckle unfolding path rating' },
   'counterweight-rating': { title: 'Sliding counterweight', also: 'slabs extension heavy forklift' },

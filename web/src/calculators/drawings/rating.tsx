@@ -10,11 +10,12 @@ import {
   heightRatingCalculator,
   hoistChainRatingCalculator,
   stageRatingCalculator,
+  supportChoiceCalculator,
   tableCheckCalculator,
 } from '@geolabe/core'
 import { t } from '../../language/t'
 import { feet, spreadOf } from './feet'
-import { fig, hero, present, use } from './present'
+import { fig, hero, present, use, verdictOf } from './present'
 import { type At, Box, degrees, Earth, Line, plan, polar, Round, Scene, useUnit, Word } from './scene'
 
 /** A table being read: its cells with the ones the figure came from. */
@@ -201,6 +202,61 @@ export const counterweightRating = present(counterweightRatingCalculator, {
       column={input.slabs}
     />
   ),
+})
+
+export const supportChoice = present(supportChoiceCalculator, {
+  hero: (i, o, say) => [
+    { label: t`The least work that takes it`, value: o.first === null ? t`none of these` : (i.states[o.first - 1] ?? '') },
+    ...o.options.map((x) => ({
+      label: x.state,
+      value: x.net_kg === null ? t`not rated` : say('mass', x.net_kg),
+      verdict: verdictOf(x.utilisation),
+    })),
+  ],
+  steps: (i, o) =>
+    o.options.map((x) =>
+      x.net_kg === null
+        ? t`${x.state}: rates nothing somewhere on the way`
+        : t`${x.state}: ${fig(x.net_kg, 0)} kg net at the worst point, ${fig(i.load_kg, 0)} kg asked`,
+    ),
+  Drawing: ({ input, output, say }) => {
+    const most = Math.max(input.load_kg, ...output.options.map((x) => x.net_kg ?? 0), 1) * 1.15
+    const wide = 10 / output.options.length
+    const high = (kg: number) => (kg / most) * 6
+    return (
+      <Scene
+        box={[
+          [0, -0.8],
+          [10, 6.4],
+        ]}
+        label={t`What each way of standing rates, beside the load of ${say('mass', input.load_kg)}`}
+      >
+        {output.options.map((x, i) => {
+          const verdict = verdictOf(x.utilisation)
+          const tone = verdict === 'not-proven' ? 'unproven' : verdict
+          return (
+            <g key={x.state}>
+              <Box at={[i * wide + wide * 0.2, 0]} w={wide * 0.6} h={high(x.net_kg ?? 0)} fill={tone} tone={tone} />
+              <Word at={[(i + 0.5) * wide, high(x.net_kg ?? 0) + 0.2]} size={2.7} bold>
+                {x.net_kg === null ? t`not rated` : say('mass', x.net_kg)}
+              </Word>
+              <Word at={[(i + 0.5) * wide, -0.5]}>{x.state}</Word>
+            </g>
+          )
+        })}
+        <Line
+          at={[
+            [0, high(input.load_kg)],
+            [10, high(input.load_kg)],
+          ]}
+          dash
+        />
+        <Word at={[9.8, high(input.load_kg) + 0.15]} anchor="end">
+          {t`the load`}
+        </Word>
+      </Scene>
+    )
+  },
 })
 
 export const heightRating = present(heightRatingCalculator, {
