@@ -286,7 +286,7 @@ export { english, type Language, messageOf, type Plural, pluralMessage, type Sho
 export { uncertaintyWords } from './wording/uncertainty'
 export { verdictWords } from './wording/verdict'
 export { maybeWords, words } from './words'
-export { capacityMap, emptyMap, fillMap, type MapInput, prepareMap, probe, useAt } from './working-area/capacity-map'
+export { capacityMap, emptyMap, fillMap, type MapInput, prepareMap, useAt } from './working-area/capacity-map'
 export { mapOfCase } from './working-area/case-map'
 export { capacityMapCalculator } from './working-area/map-calculator'
 export { workingAreaZones, type Zone as MapZone, zonesBetween } from './working-area/zones'

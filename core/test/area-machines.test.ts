@@ -62,8 +62,8 @@ describe.each(stood)('the working area of %s, %s', (id, state) => {
           )
           const most = Math.max(...own.map((f) => f.utilisation ?? -1))
           // Further than matters, each says no more than that it is further.
-          const { thingGap_m, near_share } = c.policy
-          const least = layer === 'clearance' ? thingGap_m / ((2 * thingGap_m) / near_share) : 0
+          const { near_share } = c.policy
+          const least = layer === 'clearance' ? near_share / 1.1 : 0
           if (own.length > 0 && most >= 0) expect(Math.max(least, shares[0] ?? 0), layer).toBeCloseTo(Math.max(least, most), 6)
         }
       }),

@@ -13,7 +13,6 @@ import {
   outwardShift_m,
   poseAtRadius,
   prepareMap,
-  probe,
   rowFigures,
   stopNamed,
   supportReactions,
@@ -166,7 +165,7 @@ describe('the capacity map', () => {
     ].sort((a, b) => a - b)
     const slew_deg = Array.from({ length: 24 }, (_, i) => i * 15)
     const fine = { ...base, radii_m, slew_deg, ground: base.ground.map((g) => ({ ...g, allowable_kPa: 320 })) }
-    const zones = workingAreaZones(capacityMap(fine), radii_m, slew_deg, 0.9, probe(prepareMap(fine)))
+    const zones = workingAreaZones(prepareMap(fine), 0.9)
     for (const z of zones) {
       if (!z) throw new Error('nowhere')
       const at = (r: number) => useAt(capacityMap({ ...fine, radii_m: [r], slew_deg: [z.slew_deg] }), 0)

@@ -10,7 +10,7 @@ import { high, low } from '../quantity/measured'
 import { type Layer, NOT_RATED, type Ring, UNREACHABLE } from './area'
 import type { Check } from './check'
 import type { LiftContext } from './context'
-import { alongRadius, type Bodies, bodiesOf, movingIn, widest_m } from './swept'
+import { alongRadius, type Bodies, bodiesOf, movingIn, plenty, widest_m } from './swept'
 
 /** No more corners are looked at: a plan drawn finer is not proven. */
 const most_corners = 2000
@@ -23,7 +23,6 @@ interface Gap {
   found_m: number
   slew_deg: number
 }
-type BodyGap = Gap & { body: 'boom' | 'load' | 'tail' }
 /** How near each body comes to one thing, in a pose or over a sweep. */
 interface Gaps {
   /** @param enough_m the nearest that is known already: further than that need not be looked at closely */
@@ -36,29 +35,36 @@ interface Gaps {
 
 const gapOf = ({ least_m, found_m, slew_deg }: Swept): Gap => ({ gap_m: least_m, found_m, slew_deg })
 
+/** The nearest that anything comes to one thing. */
+interface Nearest {
+  gap: Gap
+  body: 'boom' | 'load' | 'tail'
+  found_m: number
+  /** The load would be carried over it or past it, and nobody has said how high. */
+  low: boolean
+}
+
 /**
- * The nearest that anything comes to one solid thing. What the load is carried over is the hook height's affair; what stands higher
- * it passes beside. `low`: it would be carried over or past it, and nobody has said how high.
+ * What the load is carried over is the hook height's affair; what stands higher it passes beside. Asked of every cell of a working area:
+ * nothing is made on the way that is not needed.
  */
-function nearestTo(
-  { step, plan }: LiftContext,
-  { height_m: top_m = Infinity }: Feature,
-  gaps: Gaps,
-  known_m: number,
-): { gap: BodyGap; found_m: number; low: boolean } {
+function nearestTo({ step, plan }: LiftContext, { height_m: top_m = Infinity }: Feature, gaps: Gaps, known_m: number): Nearest {
   const heights = heightsOf(step)
-  const boom: BodyGap = { body: 'boom', ...gaps.boom(known_m) }
-  const tail: BodyGap = { body: 'tail', ...gaps.tail() }
-  const all: BodyGap[] = [boom, tail]
+  const boom = gaps.boom(known_m)
+  const tail = gaps.tail()
   const load = gaps.load(Math.max(plan.policy.thingGap_m, Math.min(known_m, boom.found_m, tail.found_m)))
-  if (heights === null || top_m > heights.over_m) all.push({ body: 'load', ...load })
-  else {
-    if (top_m > heights.pickUp_m) all.push({ body: 'load', ...gaps.ends.pickUp })
-    if (top_m > heights.setDown_m) all.push({ body: 'load', ...gaps.ends.setDown })
+  let [gap, body, found_m]: [Gap, Nearest['body'], number] = [boom, 'boom', Math.min(boom.found_m, tail.found_m)]
+  if (tail.gap_m < gap.gap_m) [gap, body] = [tail, 'tail']
+  const beside = (one: Gap) => {
+    found_m = Math.min(found_m, one.found_m)
+    if (one.gap_m < gap.gap_m) [gap, body] = [one, 'load']
   }
-  const gap = all.reduce((a, b) => (b.gap_m < a.gap_m ? b : a))
-  const low = heights === null && top_m < Infinity && load.gap_m < plan.policy.thingGap_m
-  return { gap, found_m: Math.min(...all.map((g) => g.found_m)), low }
+  if (heights === null || top_m > heights.over_m) beside(load)
+  else {
+    if (top_m > heights.pickUp_m) beside(gaps.ends.pickUp)
+    if (top_m > heights.setDown_m) beside(gaps.ends.setDown)
+  }
+  return { gap, body, found_m, low: heights === null && top_m < Infinity && load.gap_m < plan.policy.thingGap_m }
 }
 
 /** A solid thing in the machine's frame, and how near it comes to the slew centre. */
@@ -95,15 +101,18 @@ const mattersTo_m = ({ plan, near_share }: LiftContext) => plan.policy.thingGap_
 function worstOf(ctx: LiftContext, things: readonly Thing[], gapsTo: (thing: Thing, top_m: number) => Gaps) {
   // Beyond this nothing is near, and how far it is does not matter.
   let known_m = mattersTo_m(ctx)
-  const looked = things.map((thing) => {
+  let worst: { feature: Feature; nearest: Nearest } | null = null
+  let low: Feature | undefined
+  for (const thing of things) {
     const { feature } = thing
     const nearest = nearestTo(ctx, feature, gapsTo(thing, feature.height_m ?? Infinity), known_m)
     known_m = Math.min(known_m, nearest.found_m)
-    return { feature, ...nearest }
-  })
-  const low = looked.find((x) => x.low)
-  const { feature, gap } = looked.reduce((a, b) => (b.gap.gap_m < a.gap.gap_m ? b : a))
-  return { feature, gap, overWhat: gap.body === 'load' ? low?.feature : undefined }
+    if (nearest.low) low ??= feature
+    if (worst === null || nearest.gap.gap_m < worst.nearest.gap.gap_m) worst = { feature, nearest }
+  }
+  if (worst === null) return null
+  const { feature, nearest } = worst
+  return { feature, gap: nearest.gap, body: nearest.body, overWhat: nearest.body === 'load' ? low : undefined }
 }
 
 /** Room between boom, load, tail and whatever solid stands there, over every slew and radius of the step. */
@@ -129,12 +138,14 @@ export const clearanceCheck: Check<'clearance'> = {
       const gaps = [low(radius_m), high(radius_m)].map((r) => bodies.loadAt(o, atSlew(r, slew_deg)))
       return { gap_m: Math.min(...gaps), found_m: Math.min(...gaps), slew_deg }
     }
-    const { feature, gap, overWhat } = worstOf(ctx, things, ({ o }, top_m) => ({
+    const worst = worstOf(ctx, things, ({ o }, top_m) => ({
       boom: (enough_m) => gapOf(leastLow(bodies.boomTo(o, top_m), enough_m)),
       load: (enough_m) => gapOf(least(bodies.loadTo(o), enough_m)),
       tail: () => gapOf(bodies.tailTo(o, path.arc.from_deg, path.arc.to_deg, mattersTo_m(ctx))),
       ends: { pickUp: end('pickUp', o), setDown: end('setDown', o) },
     }))
+    if (!worst) return []
+    const { feature, gap, body, overWhat } = worst
     if (overWhat) return missing('no-heights', overWhat)
     const utilisation = shareOf(limit, gap.gap_m)
     const figures = { quantity: 'length', measured: gap.gap_m, nominal: gap.gap_m, limit, utilisation } as const
@@ -144,7 +155,7 @@ export const clearanceCheck: Check<'clearance'> = {
       reason: 'gap',
       ...figures,
       at: { radius_m: path.greatest_m, slew_deg: normalDegrees(gap.slew_deg) },
-      detail: { label: feature.label, body: gap.body },
+      detail: { label: feature.label, body },
     })
     return [finding]
   },
@@ -177,7 +188,7 @@ function clearanceField(ctx: LiftContext): Layer {
     rings.set(ring, known)
     return known
   }
-  const near = alongRadius(boom.hinged ?? false, (2 * limit) / near_share, step.boom_m + machine.boom.headOffset_m)
+  const near = alongRadius(boom.hinged ?? false, (plenty * limit) / near_share, step.boom_m + machine.boom.headOffset_m)
   const useAt: Layer['useAt'] = ({ ring, slew_deg }) => {
     if (!ring.reaches) return NOT_RATED
     const { bodies, things } = rings.get(ring) ?? onRing(ring)
@@ -186,7 +197,7 @@ function clearanceField(ctx: LiftContext): Layer {
     const known_m = near.atLeast(ring, slew_deg, bodies.load_m ?? widest_m)
     if (known_m !== null) return shareOf(limit, known_m) ?? UNREACHABLE
     const there = (gap_m: number): Gap => ({ gap_m, found_m: gap_m, slew_deg })
-    const { gap, overWhat } = worstOf(ctx, things, (thing, top_m) => {
+    const worst = worstOf(ctx, things, (thing, top_m) => {
       const load = there(bodies.loadTo(thing.o)(slew_deg, ring.angle_deg))
       return {
         boom: () => there(bodies.boomTo(thing.o, top_m)(slew_deg, ring.angle_deg)),
@@ -195,7 +206,9 @@ function clearanceField(ctx: LiftContext): Layer {
         ends: { pickUp: load, setDown: load },
       }
     })
-    near.seen(ring, slew_deg, bodies.load_m ?? widest_m, { gap_m: Math.min(gap.gap_m, matters_m), boom: gap.body === 'boom' })
+    if (!worst) return 0
+    const { gap, body, overWhat } = worst
+    near.seen(ring, slew_deg, bodies.load_m ?? widest_m, { gap_m: Math.min(gap.gap_m, matters_m), boom: body === 'boom' })
     return overWhat ? NOT_RATED : (shareOf(limit, gap.gap_m) ?? UNREACHABLE)
   }
   return { id: 'clearance', useAt }

@@ -7,7 +7,7 @@ import type { Feature } from '../place/place'
 import { type Layer, NOT_RATED, type Ring, UNREACHABLE } from './area'
 import type { Check } from './check'
 import type { LiftContext } from './context'
-import { alongRadius, type Bodies, bodiesOf, type Moving, movingIn, widest_m } from './swept'
+import { alongRadius, type Bodies, bodiesOf, type Moving, movingIn, plenty, widest_m } from './swept'
 
 /** Least distance of any part to one line, its sag and blow-out taken off, against what its voltage asks for. */
 function approach(ctx: LiftContext, moving: Moving, line: Feature): Finding {
@@ -70,7 +70,7 @@ export const overheadLineCheck: Check<'overhead-line'> = {
 
 /** The same in each pose of a working area. */
 function lineField(ctx: LiftContext, line: Feature): Layer {
-  const { plan, machine, boom, step } = ctx
+  const { plan, machine, boom, step, near_share } = ctx
   const { required_m: limit } = lineApproach({ voltage_kV: line.voltage_kV ?? null, distance_m: 0 })
   const o = outlineOf(line, plan.setup.position)
   const centre_m = planDistance(o, { x_m: 0, y_m: 0 })
@@ -83,7 +83,11 @@ function lineField(ctx: LiftContext, line: Feature): Layer {
     rings.set(ring, bodies)
     return bodies
   }
-  const near = alongRadius(boom.hinged ?? false, 2 * (limit ?? 0) + moves_m, step.boom_m + machine.boom.headOffset_m)
+  const near = alongRadius(
+    boom.hinged ?? false,
+    (plenty * (limit ?? 0)) / near_share + moves_m,
+    step.boom_m + machine.boom.headOffset_m,
+  )
   const useAt: Layer['useAt'] = ({ ring, slew_deg }) => {
     if (limit === null || !ring.reaches) return NOT_RATED
     const bodies = rings.get(ring) ?? onRing(ring)

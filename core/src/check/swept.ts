@@ -136,6 +136,9 @@ export function movingIn(ctx: LiftContext): Moving {
   }
 }
 
+/** In a working area a gap by this much wider than where it is near need not be known exactly: it is enough that it is no less. */
+export const plenty = 1.1
+
 /**
  * What is known of a gap at one slew from another radius, so that not every cell of a working area is looked at closely. Between two
  * radii nothing moves further than the boom's head or the load does: as far as what was seen allows for that, the gap is known well enough.

@@ -169,14 +169,45 @@ export function fillMap(p: PreparedMap, out: CapacityMap, fromSlew: number, toSl
   }
 }
 
-/** The share used at one slew of the map and any radius, as `useAt` says it: for finding an edge between two cells. */
-export function probe(p: PreparedMap): (slew: number, radius_m: number) => number {
+/**
+ * The cells of a map one slew after another, each worked out when it is asked for, and any radius between them: for who does not need
+ * them all.
+ */
+export function slewBySlew(p: PreparedMap) {
+  const { layers, rings, ringAt } = p
   const at = cellsOf(p)
   const one = mapOf(p, 1, 1)
-  return (slew, radius_m) => {
-    at.turnTo(slew)
-    fillCell(p, at.cellAt(p.ringAt(radius_m)), one, 0)
-    return useAt(one, 0)
+  const known = new Float64Array(rings.length).fill(Number.NaN)
+  // Edges are searched for by halving: the same radii come again at each slew.
+  const between = new Map<number, Ring>()
+  const ringBetween = (radius_m: number) => {
+    const ring = between.get(radius_m) ?? ringAt(radius_m)
+    between.set(radius_m, ring)
+    return ring
+  }
+  const used = (ring: Ring) => {
+    const cell = at.cellAt(ring)
+    return shareUsed(layers.length, (l) => nth(layers, l).useAt(cell))
+  }
+  return {
+    turnTo: (slew: number): void => {
+      at.turnTo(slew)
+      known.fill(Number.NaN)
+    },
+    /** The share used in a cell of this slew, as `useAt` says it. */
+    useIn: (i: number): number => {
+      const had = known[i] ?? Number.NaN
+      if (!Number.isNaN(had)) return had
+      const use = used(nth(rings, i))
+      known[i] = use
+      return use
+    },
+    useAtRadius: (radius_m: number): number => used(ringBetween(radius_m)),
+    /** The layer that is used most in a cell of this slew. */
+    governsIn: (i: number): string => {
+      fillCell(p, at.cellAt(nth(rings, i)), one, 0)
+      return nth(layers, nth(one.governs, 0)).id
+    },
   }
 }
 
@@ -284,13 +315,15 @@ export function capacityMap(input: MapInput): CapacityMap {
 }
 
 /** The greatest share used in a cell; `NOT_RATED` where the table does not rate it or something there is not proven. */
-export function useAt({ layers }: CapacityMap, at: number): number {
-  const first = nth(nth(layers, 0).use, at)
-  if (first === NOT_RATED) return NOT_RATED
-  let worst = first
+export const useAt = ({ layers }: CapacityMap, at: number): number => shareUsed(layers.length, (l) => nth(nth(layers, l).use, at))
+
+/** The rated capacity comes first: where there is none nothing else is asked. */
+function shareUsed(layers: number, useOf: (layer: number) => number): number {
+  let worst = useOf(0)
+  if (worst === NOT_RATED) return NOT_RATED
   let open = false
-  for (const { use } of layers) {
-    const u = nth(use, at)
+  for (let l = 1; l < layers; l++) {
+    const u = useOf(l)
     if (u === NOT_RATED) open = true
     if (u > worst) worst = u
   }

@@ -1,7 +1,7 @@
 import { NOT_RATED } from '../check/area'
 import { nth } from '../list'
 import { boundary } from '../search'
-import { type CapacityMap, useAt } from './capacity-map'
+import { type PreparedMap, slewBySlew } from './capacity-map'
 
 /** How finely the edge of a zone is found, metres. */
 const edge_m = 0.03
@@ -19,44 +19,36 @@ export interface Zone {
 
 /**
  * The stretches of a map that are inside the limits, slew by slew, the first one from the middle outwards; a slew with none is
- * left out. Where a limit is crossed between two cells the crossing is searched for, and the side that holds is given.
- *
- * @param useBetween share used at a slew’s index and any radius: `probe` of the same map
+ * left out. Where a limit is crossed between two cells the crossing is searched for, and the side that holds is given. What lies beyond
+ * the end of a stretch is not looked at.
  */
-export function workingAreaZones(
-  m: CapacityMap,
-  radii_m: readonly number[],
-  slew_deg: readonly number[],
-  near_share: number,
-  useBetween: (slew: number, radius_m: number) => number,
-): (Zone | null)[] {
+export function workingAreaZones(p: PreparedMap, near_share: number): (Zone | null)[] {
+  const { radii_m, slew_deg } = p.input
+  const cells = slewBySlew(p)
+  const { useIn, useAtRadius } = cells
+  const holds = (u: number, level: number) => u !== NOT_RATED && u <= level
+  // The inner side of where a level is crossed between two cells.
+  const crossing = (i: number, level: number) =>
+    boundary((r) => holds(useAtRadius(r), level), nth(radii_m, i), nth(radii_m, i + 1), edge_m)
   return slew_deg.map((slew, j) => {
-    const use = (i: number) => useAt(m, j * m.radii + i)
-    const inside = (i: number) => {
-      const u = use(i)
-      return u !== NOT_RATED && u <= 1
-    }
+    cells.turnTo(j)
+    const inside = (i: number) => holds(useIn(i), 1)
     let first = 0
-    while (first < m.radii && !inside(first)) first++
-    if (first === m.radii) return null
+    while (first < radii_m.length && !inside(first)) first++
+    if (first === radii_m.length) return null
     let last = first
-    while (last + 1 < m.radii && inside(last + 1)) last++
-    const holds = (u: number, level: number) => u !== NOT_RATED && u <= level
-    // The inner side of where a level is crossed between two cells.
-    const crossing = (i: number, level: number) =>
-      boundary((r) => holds(useBetween(j, r), level), nth(radii_m, i), nth(radii_m, i + 1), edge_m)
-    const ends = last + 1 < m.radii
+    while (last + 1 < radii_m.length && inside(last + 1)) last++
+    const ends = last + 1 < radii_m.length
     let near_m = Infinity
     for (let i = first; i <= last && near_m === Infinity; i++) {
-      if (use(i) >= near_share) near_m = i === first ? nth(radii_m, i) : crossing(i - 1, near_share)
+      if (useIn(i) >= near_share) near_m = i === first ? nth(radii_m, i) : crossing(i - 1, near_share)
     }
-    const next = j * m.radii + last + 1
     return {
       slew_deg: slew,
       from_m: nth(radii_m, first),
       to_m: ends ? crossing(last, 1) : nth(radii_m, last),
-      near_m: Math.min(near_m, ends && use(last) < near_share ? crossing(last, near_share) : Infinity),
-      endedBy: ends && use(last + 1) !== NOT_RATED ? nth(m.layers, nth(m.governs, next)).id : null,
+      near_m: Math.min(near_m, ends && useIn(last) < near_share ? crossing(last, near_share) : Infinity),
+      endedBy: ends && useIn(last + 1) !== NOT_RATED ? cells.governsIn(last + 1) : null,
     }
   })
 }

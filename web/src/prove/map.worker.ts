@@ -1,11 +1,8 @@
 import {
-  emptyMap,
-  fillMap,
   type MapZone,
   mapOfCase,
   nearShareOf,
   prepareMap,
-  probe,
   Refusal,
   rowFigures,
   workingAreaZones,
@@ -38,10 +35,7 @@ const mapper = {
       const radii_m = radiiFor(ground)
       const input = mapOfCase(c, radii_m, slews_deg)
       if (!input) return null
-      const prepared = prepareMap(input)
-      const map = emptyMap(prepared)
-      fillMap(prepared, map, 0, map.slews)
-      return zonesBetween(workingAreaZones(map, radii_m, slews_deg, nearShareOf(c), probe(prepared)))
+      return zonesBetween(workingAreaZones(prepareMap(input), nearShareOf(c)))
     } catch (e) {
       if (e instanceof Refusal) return null
       throw e
