@@ -156,7 +156,7 @@ export { crushGap_m, tailGap } from './place/tail'
 export { contains, convexHull, insideLine, marginInside, sizeOf } from './plane/hull'
 export { atSlew, distanceToSegment, type Point, turn } from './plane/point'
 export { inSector } from './plane/sector'
-export { type Procedure, stepsIn, waitsFor, withoutStep } from './procedure/procedure'
+export { type Procedure, stepsIn, stepsOfLift, waitsFor, withoutStep } from './procedure/procedure'
 export { isoDate, moment } from './quantity/date'
 export { high, low, type Nominal, nominal, type Tol } from './quantity/measured'
 export {

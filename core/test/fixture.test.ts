@@ -170,7 +170,7 @@ function readMore(was: Gives, now: Gives): string[] {
 
 const newReasons = new Set<string>(['mats-near', 'mats-overlap'])
 /** Falling over backwards (proof.md K30), edges, clearance, lines (K24, K22, K23), swing. */
-const newChecks = new Set<string>(['backward', 'edge', 'clearance', 'overhead-line', 'swing'])
+const newChecks = new Set<string>(['backward', 'edge', 'clearance', 'overhead-line', 'people', 'swing'])
 
 /** What is answered now, in the form it was kept in. */
 function nowOf(c: Case, like: Gives): Gives {

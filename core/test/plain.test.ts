@@ -27,6 +27,7 @@ interface RawModel {
     masses: { mass_kg: number; at_m: number; share: number }[]
   }
   outriggers: {
+    id: string
     drop?: Xy
     positions?: { fullyExtended: Xy }
     swing?: { hinge: Xy; stops: { section_m: number; angle_deg: number }[] }
@@ -72,8 +73,8 @@ function angleAt(boom: RawModel['boom'], L: number, radius: number): number {
   return lo
 }
 
-/** The least mass on the hook that tips it over any edge, at one slew. */
-function tipping(model: RawModel, stand: { x: number; y: number }[], L: number, radius: number, slew: number): number {
+/** Every mass of the machine with its place in plan, and how far out along the boom something is. */
+function massesAt(model: RawModel, L: number, radius: number, slew: number) {
   const a = angleAt(model.boom, L, radius)
   const [c, s] = [Math.cos(slew * rad), Math.sin(slew * rad)]
   const along = (m: number, r: number): Pt => ({ m, x: r * c, y: r * s })
@@ -83,7 +84,20 @@ function tipping(model: RawModel, stand: { x: number; y: number }[], L: number, 
     ...model.upper.counterweights.slice(0, 1).map((m) => along(m.mass_kg, m.radius_m)),
     ...model.boom.masses.map((m) => along(m.mass_kg, (m.at_m + m.share * L) * Math.cos(a * rad) - model.boom.pivot.back_m)),
   ]
-  const hook = along(1, radius)
+  return { points, hook: along(1, radius) }
+}
+
+/** All its weight together, with something on the hook. */
+function weightOf({ points, hook }: ReturnType<typeof massesAt>, hung_kg: number): { N: number; x: number; y: number } {
+  const all = [...points, { ...hook, m: hung_kg }]
+  const m = all.reduce((sum, p) => sum + p.m, 0)
+  const mean = (of: (p: Pt) => number) => all.reduce((sum, p) => sum + p.m * of(p), 0) / m
+  return { N: m * 9.80665, x: mean((p) => p.x), y: mean((p) => p.y) }
+}
+
+/** The least mass on the hook that tips it over any edge, at one slew. */
+function tipping(model: RawModel, stand: { x: number; y: number }[], L: number, radius: number, slew: number): number {
+  const { points, hook } = massesAt(model, L, radius, slew)
   let least = Infinity
   for (const p of stand)
     for (const q of stand) {
@@ -96,6 +110,25 @@ function tipping(model: RawModel, stand: { x: number; y: number }[], L: number, 
     }
   return least
 }
+
+/** What one leg carries at the most, however the others settle: of every three that hold it up alone, newtons. */
+function mostOn(stand: { x: number; y: number }[], w: { N: number; x: number; y: number }, leg: number): number {
+  let most = 0
+  for (let i = 0; i < stand.length; i++)
+    for (let j = i + 1; j < stand.length; j++)
+      for (let k = j + 1; k < stand.length; k++) {
+        const at = [i, j, k].map((n) => stand[n] ?? { x: 0, y: 0 }) as [Xyz, Xyz, Xyz]
+        const area = (a: Xyz, b: Xyz, c: Xyz) => (b.x - a.x) * (c.y - a.y) - (b.y - a.y) * (c.x - a.x)
+        const whole = area(at[0], at[1], at[2])
+        if (Math.abs(whole) < 1e-9) continue
+        const shares = [area(w, at[1], at[2]), area(at[0], w, at[2]), area(at[0], at[1], w)].map((s) => s / whole)
+        if (shares.some((s) => s < -1e-9)) continue
+        const own = [i, j, k].indexOf(leg)
+        if (own >= 0) most = Math.max(most, (shares[own] ?? 0) * w.N)
+      }
+  return most
+}
+type Xyz = { x: number; y: number }
 
 /** The rating by hand: of both neighbours in row and column the least; null: nothing is rated. */
 function ratedAt(table: RawTable, id: string, row: number, column: number): number | null {
@@ -115,6 +148,8 @@ function ratedAt(table: RawTable, id: string, row: number, column: number): numb
   const cells = rows.flatMap((i) => columns.map((j) => c.rows[i]?.ratings_kg[j] ?? null))
   return cells.length === 0 || cells.includes(null) ? null : Math.min(...(cells as number[]))
 }
+
+const outriggersOf = ({ setup: { standing } }: Case) => (standing.on === 'outriggers' ? standing.outriggers : [])
 
 const machines = [
   { id: 'wren', configuration: 'legs', share: 0.75, hook: 14, far: 5.4, near: 1.6, booms: [3.4, 4.2, 5, 5.8], byAngle: false },
@@ -193,6 +228,17 @@ describe.each(machines)('$id beside a plain reckoning', ({ id, configuration, sh
             const rule = share * tipping(model, stand, boom, r, from + (by * i) / 8)
             if (rule === Infinity || over?.utilisation === null) continue
             if (over?.utilisation !== undefined) expect(over.utilisation).toBeGreaterThan(total / rule - 1e-6)
+            // Each leg, with the load on and its jerk, and with the hook empty; and what its mat or float presses with.
+            const at = massesAt(model, boom, r, from + (by * i) / 8)
+            for (const [n, leg] of model.outriggers.entries()) {
+              const carries = Math.max(...[total * base.policy.dynamicFactor, 0].map((kg) => mostOn(stand, weightOf(at, kg), n)))
+              const said = a.findings.find((f) => f.check === 'outrigger' && f.subject === leg.id)
+              if (said?.measured != null) expect(said.measured, leg.id).toBeGreaterThan(carries * (1 - 1e-9) - 1e-6)
+              const under = a.findings.find((f) => f.check === 'ground' && f.subject === leg.id)
+              const m = outriggersOf(plan)[n]?.mat
+              if (under?.measured != null && m)
+                expect(under.measured, leg.id).toBeGreaterThan(carries / (m.length_m * m.width_m) / 1000 - 1e-6)
+            }
           }
       }),
       { numRuns: runs(25_000, 60) },

@@ -8,6 +8,7 @@ import {
   type Finding,
   g_mps2,
   type LiftPlan,
+  nearestRemedies,
   placeDefinition,
   ratingAt,
 } from '../src'
@@ -156,6 +157,74 @@ describe('distances', () => {
       ),
       { numRuns: runs(1000, 60) },
     )
+  })
+})
+
+describe('people', () => {
+  const walk = (geometry: object) => ({ id: 'path', label: 'Footpath', kind: 'people', geometry })
+  it('under the load’s way are found wherever it passes over them, and are no matter where they are closed', () => {
+    const at = fc.record({
+      x: fc.double({ min: -14, max: 14, noNaN: true }),
+      y: fc.double({ min: -14, max: 14, noNaN: true }),
+      wide: fc.double({ min: 0.5, max: 4, noNaN: true }),
+      from: fc.integer({ min: 0, max: 359 }),
+      by: fc.integer({ min: 1, max: 180 }),
+      r0: fc.double({ min: 5, max: 9, noNaN: true }),
+      r1: fc.double({ min: 5, max: 9, noNaN: true }),
+    })
+    const seen = { over: 0, clear: 0 }
+    fc.assert(
+      fc.property(at, ({ x, y, wide, from, by, r0, r1 }) => {
+        const lift = turned({
+          pickUp: { radius_m: r0, slew_deg: from },
+          setDown: { radius_m: r1, slew_deg: from + by },
+          slewDirection: 'anticlockwise',
+        })
+        const features = [walk(box(x, y, x + wide, y + wide))]
+        const [f] = the(caseWith(features, lift), 'people')
+        const outside = half_m + swingOf(tipAt(19.4, Math.min(r0, r1)))
+        let least = Infinity
+        for (let i = 0; i <= 40; i++)
+          for (let j = 0; j <= 10; j++) {
+            const p = atSlew(r0 + ((r1 - r0) * j) / 10, from + (by * i) / 40)
+            const [dx, dy] = [Math.max(x - p.x_m, 0, p.x_m - x - wide), Math.max(y - p.y_m, 0, p.y_m - y - wide)]
+            least = Math.min(least, Math.hypot(dx, dy) - outside)
+          }
+        if (least <= 0) {
+          seen.over++
+          expect(f).toMatchObject({ verdict: 'outside', reason: 'over', subject: 'path' })
+        }
+        // Between the places looked at it comes nearer by less than half a step.
+        if (least > 0.5) {
+          seen.clear++
+          expect(f).toMatchObject({ verdict: 'inside', reason: 'clear' })
+          expect(f?.measured).toBeLessThan(least + 1e-9)
+        }
+        const [closed] = the(caseWith(features, { ...lift, closes: ['path'] }), 'people')
+        expect(closed?.verdict).toBe('inside')
+      }),
+      { numRuns: runs(1000, 60) },
+    )
+    expect(seen.over).toBeGreaterThan(0)
+    expect(seen.clear).toBeGreaterThan(0)
+  })
+  it('are not asked after with the hook empty; where the load’s size is missing nothing is proven; the change offered closes them', () => {
+    const features = [walk(box(-2, 7, 2, 9))]
+    const { size: _, ...unsized } = load
+    expect(the(caseWith([], turned()), 'people')).toMatchObject([{ verdict: 'inside', reason: 'none-drawn' }])
+    expect(the(caseWith(features, turned({ load: unsized })), 'people')[0]).toMatchObject({
+      verdict: 'not-proven',
+      reason: 'no-load-size',
+    })
+    expect(() => assess(caseWith(features, { ...turned(), closes: ['gate'] }))).toThrow(/drawn are: path/)
+    const c = caseWith(features, turned())
+    expect(the({ ...c, lift: withSteps(c.lift, { laden: false }) }, 'people')).toEqual([])
+    const over = the(c, 'people')[0]
+    expect(over?.verdict).toBe('outside')
+    const offered = over ? nearestRemedies(c, over, { mats: [], canStand: () => true }) : []
+    const made = offered.find((o) => o.change.kind === 'close')
+    expect(made?.change).toEqual({ kind: 'close', feature: 'path', label: 'Footpath' })
+    expect(made?.changedCase && the({ ...c, ...made.changedCase }, 'people')[0]?.verdict).toBe('inside')
   })
 })
 

@@ -122,6 +122,11 @@ const given: Said[] = [
   { check: 'clearance', reason: 'no-heights', detail: wall },
   { check: 'clearance', reason: 'too-many', detail: wall },
   { check: 'clearance', reason: 'gap', detail: { ...wall, body: 'boom' } },
+  { check: 'people', reason: 'none-drawn', detail: bare },
+  { check: 'people', reason: 'clear', detail: wall },
+  { check: 'people', reason: 'closed', detail: wall },
+  { check: 'people', reason: 'over', detail: wall },
+  { check: 'people', reason: 'no-load-size', detail: wall },
   { check: 'overhead-line', reason: 'none-drawn', detail: bare },
   { check: 'overhead-line', reason: 'no-height', detail: wires },
   { check: 'overhead-line', reason: 'no-movement', detail: wires },
@@ -175,6 +180,8 @@ const always = new Set<string>([
   'confirmed',
   'under-roof',
   'nothing-on',
+  'clear',
+  'closed',
   'persons',
 ])
 
@@ -248,6 +255,7 @@ describe('changes in words', () => {
     [{ kind: 'wind', wind_mps: 8.2 }, /under 8\.2 m\/s/],
     [{ kind: 'lifted', mass_kg: 1550, less_kg: 950 }, /at most 1,550 kg behind, 950 kg less/],
     [{ kind: 'arm', out_m: 2.4, less_m: 0.2 }, /arm in to 2\.40 m, 0\.20 m less/],
+    [{ kind: 'close', feature: 'path', label: 'Footpath' }, /Close footpath while the load is up/],
     [{ kind: 'level' }, /Level the machine again/],
   ])('%o', (change, words) => {
     expect(changeWords(change, sayMetric)).toMatch(words)

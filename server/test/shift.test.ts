@@ -288,6 +288,26 @@ describe('from site to handover', () => {
     expect((await ines.post(`/shifts/${id}/handover`, hand)).body.error.code).toBe('lift-waiting')
   })
 
+  it('a place that is closed while the load is up is confirmed before the lift is called done', async () => {
+    const ines = await app.as('Ines Haldane')
+    const id = await readyShift(ines)
+    const setup = setupBody()
+    await ines.post(`/shifts/${id}/setups`, setup)
+    await proveRaised(ines, id)
+    const body = liftBody(setup.id)
+    const closing = (closes: string[]) => ({ ...body, plan: { ...body.plan, closes } })
+    expect((await ines.post(`/shifts/${id}/lifts`, closing(['gate']))).body.error).toMatchObject({
+      code: 'unknown-area',
+      path: expect.stringContaining('closes.0'),
+    })
+    expect((await ines.post(`/shifts/${id}/lifts`, closing(['walk']))).status).toBe(200)
+    const steps = tern.procedures.lift.map((s) => s.id)
+    const done = (all: string[]) =>
+      ines.post(`/shifts/${id}/lifts/${body.id}/outcome`, { outcome: 'done', reason: '', steps: all })
+    expect((await done(steps)).body.error).toMatchObject({ code: 'not-confirmed' })
+    expect((await done(['closed:walk', ...steps])).status).toBe(200)
+  })
+
   it('keeps a lift that is not inside from being called done', async () => {
     const ines = await app.as('Ines Haldane')
     const id = await readyShift(ines)

@@ -16,6 +16,7 @@ import { liftsOnOutriggers } from '../machine/crane'
 import { isTruck } from '../machine/provable'
 import { rad } from '../physics'
 import { nominal } from '../quantity/measured'
+import { Refusal } from '../refusal'
 import { type Assessment, type ContactUse, notCheckedIn } from './assessment'
 
 /** How an assessment is done, where not by all checks as finely as is usual. */
@@ -39,6 +40,7 @@ export interface Thoroughness {
  */
 export function assess(plan: Case, { checks: run = checks, points, contexts }: Thoroughness = {}): Assessment {
   refuseImpossibleSteps(plan.machine, plan.lift)
+  refuseUnknownAreas(plan)
   if (isTruck(plan.machine)) return assessTruck(plan, run)
   if (plan.lift.steps[0]?.do === 'tow') return assessTow(plan, run)
   if (!liftsOnOutriggers(plan.machine)) return summed(plan, withUnanswered(plan, 0, []))
@@ -48,6 +50,15 @@ export function assess(plan: Case, { checks: run = checks, points, contexts }: T
     return withUnanswered(plan, ctx.index, found)
   })
   return { ...summed(plan, steps.length > 1 ? worstOfEach(findings) : findings), ...figuresOf(steps) }
+}
+
+/** Only a place where people walk can be closed. @throws Refusal `unknown-area` */
+function refuseUnknownAreas({ lift, place }: Case): void {
+  const areas = place.features.filter((f) => f.kind === 'people')
+  const at = (lift.closes ?? []).findIndex((id) => areas.every((a) => a.id !== id))
+  if (at < 0) return
+  const there = areas.map((a) => a.id).join(', ') || 'none'
+  throw new Refusal('unknown-area', `People walk in no such place here; drawn are: ${there}.`, `lift.closes.${at}`)
 }
 
 /** The same of a truck: it has no hook and no outriggers, and its plate says what it may take. */

@@ -19,6 +19,7 @@ import { motionCheck } from './motion'
 import { outriggerCheck } from './outrigger'
 import { overheadLineCheck } from './overhead-line'
 import { overturningCheck } from './overturning'
+import { peopleCheck } from './people'
 import { ratingCheck } from './rating'
 import { structureCheck } from './structure'
 import { swingCheck } from './swing'
@@ -55,6 +56,7 @@ export const checks: readonly Check[] = [
   edgeCheck,
   clearanceCheck,
   overheadLineCheck,
+  peopleCheck,
   hookHeightCheck,
   twoBlockCheck,
   structureCheck,

@@ -44,6 +44,7 @@ const hasHeights = (s: LiftPlan['steps'][number] | undefined) => s?.laden === tr
 const dueByStep: readonly [(lift: LiftPlan, i: number) => boolean, CheckName][] = [
   [({ steps }, i) => hasHeights(steps[i]), 'hook-height'],
   [({ steps }, i) => drawnOut_m(steps, i) > 0, 'two-block'],
+  [({ steps }, i) => steps[i]?.laden === true && (steps[i].do === 'slew' || steps[i].do === 'pose'), 'people'],
   [({ steps }, i) => steps[i]?.do === 'drive', 'way'],
   [({ steps }, i) => steps[i]?.do === 'drive', 'travel'],
   [({ steps }, i) => steps[i]?.do === 'drive', 'traction'],

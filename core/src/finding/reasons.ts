@@ -125,6 +125,7 @@ export const reasons = {
     'too-many': named,
     gap: z.strictObject({ label: z.string(), body: z.enum(['boom', 'load', 'tail']) }),
   },
+  people: { 'none-drawn': bare, clear: named, closed: named, over: named, 'no-load-size': named },
   'overhead-line': {
     'none-drawn': bare,
     'no-height': named,

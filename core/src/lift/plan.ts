@@ -106,6 +106,8 @@ export const liftPlan = z.strictObject({
   steps: z.array(step).min(1, 'Give at least one step.').max(12, 'At most 12 steps; prove the rest as another lift.'),
   /** The table the machine's own computer is set to; omitted: the best that covers this set-up is proposed. */
   configuration: z.string().optional(),
+  /** Places where people walk that are closed while the load is up. */
+  closes: z.array(z.string().min(1)).max(50).optional(),
 })
 export type LiftPlan = z.infer<typeof liftPlan>
 

@@ -25,6 +25,8 @@ export type RemedyKind =
   /** Behind: less on the arm, or the arm drawn in. */
   | { kind: 'lifted'; mass_kg: number; less_kg: number }
   | { kind: 'arm'; out_m: number; less_m: number }
+  /** A place where people walk, closed while the load is up. */
+  | { kind: 'close'; feature: string; label: string }
   | { kind: 'level' }
 
 /** The kinds of change that can put a finding right. */

@@ -32,6 +32,26 @@ export type Step = Procedure[number]
 export const stepsIn = (steps: Procedure, state: string | undefined): Procedure =>
   steps.filter((s) => s.standing === undefined || state === undefined || s.standing.includes(state))
 
+/**
+ * The steps of one lift: the machine's own in this way of standing, and before all of them one for each place where people walk that is
+ * closed while the load is up.
+ *
+ * @param labelOf what the place calls it; its id where it is no longer drawn
+ */
+export const stepsOfLift = (
+  steps: Procedure,
+  state: string | undefined,
+  closes: readonly string[] | undefined,
+  labelOf: (feature: string) => string,
+): Procedure => [
+  ...(closes ?? []).map((feature) => ({
+    id: `closed:${feature}`,
+    label: `${labelOf(feature)} closed, somebody there who keeps it closed`,
+    after: [],
+  })),
+  ...stepsIn(steps, state),
+]
+
 /** The labels of what still has to be confirmed before a step can be; empty: it can. */
 export function waitsFor(steps: Procedure, stepId: string, confirmed: ReadonlySet<string>): Step[] {
   const at = steps.findIndex((s) => s.id === stepId)

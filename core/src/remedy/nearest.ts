@@ -468,6 +468,14 @@ const facing: Search = (c, _f, _means, prove) => {
   return prove({ kind: 'facing', facing: other }, { lift: { ...c.lift, steps } })
 }
 
+/** The place where people walk that the load would pass over, closed meanwhile. */
+const close: Search = (c, f, _means, prove) => {
+  const area = c.place.features.find((x) => x.kind === 'people' && x.id === f.subject)
+  if (!area) return null
+  const closes = [...(c.lift.closes ?? []), area.id]
+  return prove({ kind: 'close', feature: area.id, label: area.label }, { lift: { ...c.lift, closes } })
+}
+
 const level: Search = () => ({ change: { kind: 'level' }, changedCase: null, assessment: null })
 
 /** How each change is looked for. Which of them can put a check right, and in which order they are offered, the check says. */
@@ -491,5 +499,6 @@ const searches: Record<RemedyName, Search> = {
   facing,
   lifted,
   arm,
+  close,
   level,
 }

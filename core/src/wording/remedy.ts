@@ -44,6 +44,8 @@ export function changeWords(c: RemedyKind, say: Say, { t, told }: Language = eng
       return t`Lift at most ${say('mass', c.mass_kg)} behind, ${say('mass', c.less_kg)} less`
     case 'arm':
       return t`Draw the arm in to ${say('length', c.out_m)}, ${say('length', c.less_m)} less`
+    case 'close':
+      return t`Close ${c.label.toLowerCase()} while the load is up, with somebody who keeps it closed`
     case 'level':
       return t`Level the machine again and read both ways`
   }

@@ -1,5 +1,5 @@
 import { outcomeRequest } from '@geolabe/contract'
-import { stepsIn } from '@geolabe/core'
+import { stepsOfLift } from '@geolabe/core'
 import { Router } from 'express'
 import type { Database } from '../db/database'
 import { notFound, uuidParam, writes } from '../http/routes'
@@ -17,8 +17,14 @@ export function liftRoutes(db: Database): Router {
     writes(db, outcomeRequest, async (tx, b, req) => {
       const [id, lift] = [uuidParam(req), uuidParam(req, 'lift')]
       await ownOpenShift(tx, id)
-      const r = await tx.query<{ verdict: string; done: boolean; current: boolean; state: string | null }>(
-        "select assessment->>'verdict' as verdict, outcome is not null as done, setup = (select u.id from setup u join shift s on s.org = u.org and s.id = u.shift where u.org = lift.org and u.shift = lift.shift and (s.moved_at is null or u.at > s.moved_at) order by u.at desc, u.id limit 1) as current, (select u.plan->'standing'->>'state' from setup u where u.org = lift.org and u.id = lift.setup) as state from lift where id = $1 and shift = $2",
+      const r = await tx.query<{
+        verdict: string
+        done: boolean
+        current: boolean
+        state: string | null
+        closes: string[] | null
+      }>(
+        "select assessment->>'verdict' as verdict, outcome is not null as done, setup = (select u.id from setup u join shift s on s.org = u.org and s.id = u.shift where u.org = lift.org and u.shift = lift.shift and (s.moved_at is null or u.at > s.moved_at) order by u.at desc, u.id limit 1) as current, (select u.plan->'standing'->>'state' from setup u where u.org = lift.org and u.id = lift.setup) as state, plan->'closes' as closes from lift where id = $1 and shift = $2",
         [lift, id],
       )
       const row = r.rows[0]
@@ -35,7 +41,8 @@ export function liftRoutes(db: Database): Router {
             'This lift is not proven inside its limits; it can only be abandoned, or proved anew.',
           )
         }
-        requireProcedure(stepsIn(definition.procedures.lift, row.state ?? undefined), b.steps, 'steps')
+        const order = stepsOfLift(definition.procedures.lift, row.state ?? undefined, row.closes ?? [], (id) => id)
+        requireProcedure(order, b.steps, 'steps')
       }
       await tx.query('update lift set outcome = $2 where id = $1', [lift, JSON.stringify({ ...b, at: new Date().toISOString() })])
       await record(tx, id, { kind: 'lift-outcome', lift, outcome: b }, { lift, ...b })

@@ -1,5 +1,15 @@
 import { type LiftRecord, type OutcomeRequest, outcomeRequest, type Shift } from '@geolabe/contract'
-import { fittedOf, isProvable, isTruck, liftsOnOutriggers, type Machine, nominal, stepsIn, tows } from '@geolabe/core'
+import {
+  fittedOf,
+  isProvable,
+  isTruck,
+  liftsOnOutriggers,
+  type Machine,
+  nominal,
+  type Place,
+  stepsOfLift,
+  tows,
+} from '@geolabe/core'
 import { lazy, Suspense, useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { newId } from '../api/client'
@@ -31,7 +41,7 @@ const TruckView = lazy(() => import('../truck/truck-view').then((m) => ({ defaul
 
 /** Station: the proven lift, its last confirmations, and how it ended. */
 export function Lift() {
-  const { shift, file } = useShiftContext()
+  const { shift, file, place } = useShiftContext()
   const { waiting } = useOutbox()
   const kept = waiting.filter((w) => w.what === 'prove-lift' && w.params.shift === shift.id).length
   if (!isProvable(file.definition)) return <Sequence procedure="lift" />
@@ -51,7 +61,12 @@ export function Lift() {
       <LiftsSoFar shift={shift} machine={file.definition} />
       <Again
         shift={shift}
-        steps={stepsIn(file.definition.procedures.lift, shift.setups.at(-1)?.plan.standing.state).map((s) => s.id)}
+        steps={stepsOfLift(
+          file.definition.procedures.lift,
+          shift.setups.at(-1)?.plan.standing.state,
+          shift.lifts.at(-1)?.plan.closes,
+          areaIn(place),
+        ).map((s) => s.id)}
         stopped={file.stopping.length > 0}
       />
       <ActionBar why={t`Another lift is proved first; or stow and hand over.`}>
@@ -69,6 +84,9 @@ export function Lift() {
 }
 
 /** The last one over again: proved anew with what it was proved with, and recorded as done. One touch a load. */
+/** What a place calls one of its features. */
+const areaIn = (place: Place) => (id: string) => place.features.find((f) => f.id === id)?.label ?? id
+
 function Again({ shift, steps, stopped }: { shift: Shift; steps: string[]; stopped: boolean }) {
   const say = useSay()
   const last = shift.lifts.at(-1)
@@ -148,7 +166,7 @@ function OneLift({ lift }: { lift: LiftRecord }) {
   const setup = shift.setups.find((s) => s.id === lift.setup)
   const stale = shift.setups[shift.setups.length - 1]?.id !== lift.setup
   const proven = a.verdict === 'inside' || a.verdict === 'near'
-  const order = stepsIn(machine.procedures.lift, setup?.plan.standing.state)
+  const order = stepsOfLift(machine.procedures.lift, setup?.plan.standing.state, lift.plan.closes, areaIn(place))
   const open = order.filter((s) => !steps.includes(s.id)).length
   const stopped = file.stopping.length > 0
   const why = stopped

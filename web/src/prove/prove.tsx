@@ -17,6 +17,7 @@ import { Station } from '../look/station'
 import type { ShiftContext } from '../shift/frame'
 import { takeForLift } from '../transfer/transfer-to-lift'
 import type { Ground, Planned } from './case-parts'
+import { ClosedAreas } from './closed-areas'
 import {
   firstLift,
   isLiftDraft,
@@ -56,10 +57,12 @@ const sheetOf: Partial<Record<CheckName, Tab>> = {
   'hook-height': 'slings',
   'two-block': 'slings',
   structure: 'slings',
+  people: 'path',
 }
 
 /** Heights are asked for by more than one check. */
-const sheetFor = (f: Finding | undefined): Tab | undefined => f && (f.reason === 'no-heights' ? 'slings' : sheetOf[f.check])
+const sheetFor = (f: Finding | undefined): Tab | undefined =>
+  f && (f.reason === 'no-heights' ? 'slings' : f.reason === 'no-load-size' ? 'load' : sheetOf[f.check])
 
 /** Where on the drawing a finding is: its outrigger, or its point of the path. */
 function placeOf(f: Finding | undefined, outriggers: readonly { id: string }[]): Lit | null {
@@ -112,6 +115,7 @@ export function ProveCrane({
     (to: Partial<LiftPlan['hung']>) => setDraft((d) => ({ ...d, lift: withHung(d.lift, to) })),
     [setDraft],
   )
+  const close = (closes: string[]) => setDraft((d) => ({ ...d, lift: { ...d.lift, closes } }))
   const move = (which: 'pickUp' | 'setDown', to: Polar) =>
     setDraft((d) => {
       const s = stepOf(d.lift)
@@ -225,12 +229,16 @@ export function ProveCrane({
               id: 'path',
               name: t`Path`,
               verdict: openOn(findings, 'path'),
-              body:
-                step.do === 'pose' ? (
-                  <PosePanel machine={machine} step={step} change={change} />
-                ) : (
-                  <PathPanel step={step} change={change} />
-                ),
+              body: (
+                <>
+                  {step.do === 'pose' ? (
+                    <PosePanel machine={machine} step={step} change={change} />
+                  ) : (
+                    <PathPanel step={step} change={change} />
+                  )}
+                  <ClosedAreas place={place} lift={lift} findings={findings} onChange={close} />
+                </>
+              ),
             },
             {
               id: 'slings',

@@ -1,4 +1,5 @@
 import { type Procedure, waitsFor, withoutStep } from '@geolabe/core'
+import { told } from '../language/t'
 import { Tick } from '../look/tick'
 
 /** A written sequence: a step can be confirmed only after what it rests on, and taking one back takes back what followed. */
@@ -35,7 +36,7 @@ export function Steps({
                 ) : null
               }
             >
-              {s.label}
+              {told(s.label)}
             </Tick>
           </li>
         )

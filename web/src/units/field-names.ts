@@ -42,6 +42,7 @@ const said: Record<string, string> = {
   lifts: t`Lift points`,
   masses: t`Masses`,
   slewing: t`Masses that turn with the boom`,
+  states: t`Ways of standing, the least work first`,
   footprint: t`Where the legs stand`,
   wll_kg: t`Sling’s limit (tag)`,
   eye_share: t`Left by the eye or fitting`,

@@ -237,7 +237,7 @@ export const supportChoice = present(supportChoiceCalculator, {
           return (
             <g key={x.state}>
               <Box at={[i * wide + wide * 0.2, 0]} w={wide * 0.6} h={high(x.net_kg ?? 0)} fill={tone} tone={tone} />
-              <Word at={[(i + 0.5) * wide, high(x.net_kg ?? 0) + 0.2]} size={2.7} bold>
+              <Word at={[(i + 0.5) * wide, high(x.net_kg ?? 0) + 0.35]} size={2.7} bold>
                 {x.net_kg === null ? t`not rated` : say('mass', x.net_kg)}
               </Word>
               <Word at={[(i + 0.5) * wide, -0.5]}>{x.state}</Word>
@@ -251,7 +251,7 @@ export const supportChoice = present(supportChoiceCalculator, {
           ]}
           dash
         />
-        <Word at={[9.8, high(input.load_kg) + 0.15]} anchor="end">
+        <Word at={[0, high(input.load_kg) + 0.2]} size={2.7} anchor="start">
           {t`the load`}
         </Word>
       </Scene>

@@ -1,0 +1,80 @@
+import { planDistance } from '../clearance/standing'
+import { type Finding, found } from '../finding/finding'
+import { normalDegrees } from '../physics'
+import { outlineOf } from '../place/outline'
+import type { Feature } from '../place/place'
+import { atSlew } from '../plane/point'
+import { type Layer, NOT_RATED, type Ring, UNREACHABLE } from './area'
+import type { Check } from './check'
+import type { LiftContext } from './context'
+import { type Bodies, bodiesOf, type Moving, movingIn, widest_m } from './swept'
+
+const areasOf = ({ plan }: LiftContext) => plan.place.features.filter((f) => f.kind === 'people')
+const isClosed = ({ plan }: LiftContext, { id }: Feature) => plan.lift.closes?.includes(id) ?? false
+
+/** The load with its swing over one place where people walk; closed while the load is up, it may pass. */
+function over(ctx: LiftContext, moving: Moving, area: Feature): Finding {
+  const { plan, path } = ctx
+  const { bodies } = moving
+  const { id: subject, label } = area
+  const o = outlineOf(area, plan.setup.position)
+  const at = (slew_deg: number) => ({ radius_m: path.greatest_m, slew_deg: normalDegrees(slew_deg) })
+  const clear = (gap_m: number, slew_deg: number) =>
+    found({
+      check: 'people',
+      subject,
+      verdict: 'inside',
+      reason: 'clear',
+      quantity: 'length',
+      measured: gap_m,
+      nominal: gap_m,
+      at: at(slew_deg),
+      detail: { label },
+    })
+  const beyond_m = planDistance(o, { x_m: 0, y_m: 0 }) - moving.reach_m
+  if (beyond_m > 0) return clear(beyond_m, path.arc.to_deg)
+  if (isClosed(ctx, area)) return found({ check: 'people', subject, verdict: 'inside', reason: 'closed', detail: { label } })
+  if (bodies.load_m === null)
+    return found({ check: 'people', subject, verdict: 'not-proven', reason: 'no-load-size', detail: { label } })
+  const { least_m, slew_deg } = moving.least(bodies.loadTo(o))
+  if (least_m > 0) return clear(least_m, slew_deg)
+  return found({ check: 'people', subject, verdict: 'outside', reason: 'over', at: at(slew_deg), detail: { label } })
+}
+
+/** No load over people: places where others walk are closed while it is up, or it goes another way. */
+export const peopleCheck: Check<'people'> = {
+  id: 'people',
+  since: 1,
+  run: (ctx) => {
+    if (ctx.reached || !ctx.step.laden) return []
+    const areas = areasOf(ctx)
+    if (areas.length === 0) return [found({ check: 'people', verdict: 'inside', reason: 'none-drawn', detail: {} })]
+    const moving = movingIn(ctx)
+    return areas.map((area) => over(ctx, moving, area))
+  },
+  field: ({ lift }) => (lift?.step.laden ? areasOf(lift).map((area) => areaField(lift, area)) : []),
+  heldBackBy: ['boom-limits'],
+  impliedBy: [],
+  remedies: ['close', 'slew-direction', 'set-down-slew'],
+}
+
+/** The same in each pose of a working area. */
+function areaField(ctx: LiftContext, area: Feature): Layer {
+  const o = outlineOf(area, ctx.plan.setup.position)
+  const centre_m = planDistance(o, { x_m: 0, y_m: 0 })
+  const closed = isClosed(ctx, area)
+  const rings = new Map<Ring, Bodies>()
+  const onRing = (ring: Ring) => {
+    const bodies = bodiesOf(ctx, ring.tip_height_m, ring.radius_m)
+    rings.set(ring, bodies)
+    return bodies
+  }
+  const useAt: Layer['useAt'] = ({ ring, slew_deg }) => {
+    if (!ring.reaches) return NOT_RATED
+    const bodies = rings.get(ring) ?? onRing(ring)
+    if (closed || ring.radius_m + (bodies.load_m ?? widest_m) < centre_m) return 0
+    if (bodies.load_m === null) return NOT_RATED
+    return bodies.loadAt(o, atSlew(ring.radius_m, slew_deg)) > 0 ? 0 : UNREACHABLE
+  }
+  return { id: `people:${area.id}`, useAt }
+}
