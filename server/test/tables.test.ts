@@ -1,5 +1,5 @@
 import { tableToCsv } from '@geolabe/contract'
-import { type RatingTable, withCell } from '@geolabe/core'
+import { calculators as every, type RatingTable, withCell } from '@geolabe/core'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { type Person, type Running, start } from './helper'
 
@@ -226,7 +226,7 @@ describe('calculators over the wire', () => {
   })
   it('publish their schemas, cautions and examples, and each example keeps to its schema', async () => {
     const { calculators } = await (await fetch(`${app.base}/api/calc`)).json()
-    expect(calculators.length).toBe(42)
+    expect(calculators.map((c: { name: string }) => c.name).sort()).toEqual(every.map((c) => c.name).sort())
     for (const c of calculators) {
       expect(c.input.type).toBe('object')
       expect(c.input.additionalProperties).toBe(false)
