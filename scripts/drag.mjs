@@ -77,8 +77,10 @@ try {
   const events = []
   cdp.on('Tracing.dataCollected', ({ value }) => events.push(...value))
   await cdp.send('Tracing.start', { categories: 'devtools.timeline,v8,__metadata', transferMode: 'ReportEvents' })
+  // Straight to the browser: what the tool that moves the mouse runs in the page itself is not the page's.
+  const moveTo = ([x, y]) => cdp.send('Input.dispatchMouseEvent', { type: 'mouseMoved', x, y, button: 'left', buttons: 1 })
   for (let i = 80; i < 80 + moves; i++) {
-    await page.mouse.move(...to(i))
+    await moveTo(to(i))
     await page.waitForTimeout(14)
   }
   const done = new Promise((go) => cdp.once('Tracing.tracingComplete', go))

@@ -75,6 +75,19 @@ function isGrouped(integer: string, locale: string): boolean {
  * @example readFigure('12,500', 'en-GB') // { value: 12500, either: [12500, 12.5] }
  */
 export function readFigure(text: string, locale: string): ReadFigure {
+  const key = `${locale} ${text}`
+  const known = read.get(key)
+  if (known) return known
+  // The fields of a screen ask for the same few at every move of a finger.
+  if (read.size >= mostRead) read.clear()
+  const found = readAnew(text, locale)
+  read.set(key, found)
+  return found
+}
+const read = new Map<string, ReadFigure>()
+const mostRead = 200
+
+function readAnew(text: string, locale: string): ReadFigure {
   const { group, decimal } = separatorsOf(locale)
   let plain = plainDigits(text.trim(), locale)
     .replace(/^[\u2212\u2013]/, '-')

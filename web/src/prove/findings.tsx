@@ -1,7 +1,7 @@
 import type { Assessment, Finding, Verdict } from '@geolabe/core'
 import clsx from 'clsx'
 import { ChevronDown } from 'lucide-react'
-import { memo } from 'react'
+import { memo, useState } from 'react'
 import { findingWords, notCheckedWords } from '../language/finding-words'
 import { t } from '../language/t'
 import { verdictWords } from '../language/words'
@@ -35,6 +35,9 @@ export const Findings = memo(function Findings({
   // What is inside and not among the fullest needs no reading; it is there to be looked up.
   const looked = all.filter((f, i) => f.verdict !== 'inside' || i < atLeast)
   const folded = all.slice(looked.length)
+  // What nobody has opened is not drawn anew at every move of a finger.
+  const [unfolded, setUnfolded] = useState(false)
+  const there = unfolded || folded.some((f) => f.id === open)
   const line = (f: Finding) => (
     <div key={f.id} className="border-t border-line first:border-t-0">
       <Line
@@ -53,9 +56,9 @@ export const Findings = memo(function Findings({
       <section aria-label={t`What was checked`}>
         {looked.map(line)}
         {folded.length > 0 && (
-          <details className="border-t border-line" open={folded.some((f) => f.id === open) || undefined}>
+          <details className="border-t border-line" open={there || undefined} onToggle={(e) => setUnfolded(e.currentTarget.open)}>
             <summary className="min-h-12 content-center px-3 font-semibold">{t`${folded.length} more inside`}</summary>
-            {folded.map(line)}
+            {there && folded.map(line)}
           </details>
         )}
       </section>
