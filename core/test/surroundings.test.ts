@@ -84,10 +84,27 @@ describe('distances', () => {
         const apart = samples.map((t) => segmentDistance(mix(a, b, t), mix(a, b, t), c, d))
         expect(said).toBeLessThanOrEqual(Math.min(...apart) + 1e-6)
         expect(said).toBeGreaterThanOrEqual(Math.min(...apart) - Math.hypot(a.x - b.x, a.y - b.y, a.z - b.z) / 400)
-        expect(segmentDistance(c, d, a, b)).toBeCloseTo(said, 8)
-        expect(segmentDistance(a, a, b, b)).toBeCloseTo(Math.hypot(a.x - b.x, a.y - b.y, a.z - b.z), 8)
+        expect(segmentDistance(c, d, a, b)).toBeCloseTo(said, 9)
+        expect(segmentDistance(a, a, b, b)).toBeCloseTo(Math.hypot(a.x - b.x, a.y - b.y, a.z - b.z), 9)
       }),
       { numRuns: runs(5000, 300) },
+    )
+  })
+  it('between segments that are all but parallel are the same from both sides, and touch where they touch', () => {
+    const slight = fc.double({ min: -1e-5, max: 1e-5, noNaN: true })
+    fc.assert(
+      fc.property(point3, point3, slight, slight, fc.double({ min: -1, max: 2, noNaN: true }), (a, b, dx, dy, along) => {
+        fc.pre(Math.hypot(a.x - b.x, a.y - b.y, a.z - b.z) > 1e-3)
+        const on = mix(a, b, along)
+        const c = { x: on.x + dx, y: on.y + dy, z: on.z }
+        const d = { x: c.x + b.x - a.x + dy, y: c.y + b.y - a.y + dx, z: c.z + b.z - a.z }
+        const said = segmentDistance(a, b, c, d)
+        expect(segmentDistance(c, d, a, b)).toBeCloseTo(said, 9)
+        // From an end nothing is nearer than it says; and both may share one.
+        for (const p of [a, b]) expect(said).toBeLessThanOrEqual(segmentDistance(p, p, c, d) + 1e-10)
+        expect(segmentDistance(a, b, b, d)).toBeLessThan(2e-9)
+      }),
+      { numRuns: runs(20_000, 500) },
     )
   })
   it('from a boom to what stands are the least of any of its points, over a plan that bends inwards too', () => {

@@ -5,6 +5,9 @@ export interface Point3 {
   z: number
 }
 
+/** Square of the sine between two directions under which rounding, not they, says where they cross. */
+const nearlyParallel = 1e-10
+
 const unit = (v: number) => (v < 0 ? 0 : v > 1 ? 1 : v)
 
 /**
@@ -24,11 +27,13 @@ export function segmentDistance(p1: Point3, q1: Point3, p2: Point3, q2: Point3):
   const tiny = 1e-18
   let s = 0
   let t = 0
+  let parallel = false
   if (a <= tiny && e <= tiny) t = 0
   else if (a <= tiny) t = unit(f / e)
   else if (e <= tiny) s = unit(-c / a)
   else {
     const across = a * e - b * b
+    parallel = across <= nearlyParallel * a * e
     s = across > tiny * a * e ? unit((b * f - c * e) / across) : 0
     t = (b * s + f) / e
     if (t < 0) {
@@ -40,5 +45,9 @@ export function segmentDistance(p1: Point3, q1: Point3, p2: Point3, q2: Point3):
     }
   }
   const [x, y, z] = [rx + s * ux - t * vx, ry + s * uy - t * vy, rz + s * uz - t * vz]
-  return Math.sqrt(x * x + y * y + z * z)
+  const found = Math.sqrt(x * x + y * y + z * z)
+  if (!parallel) return found
+  // Rounding decides where such a pair is nearest; at an end of one of them it is as near, or nearer than what was found.
+  const ends = [segmentDistance(p1, p1, p2, q2), segmentDistance(q1, q1, p2, q2)]
+  return Math.min(found, ...ends, segmentDistance(p2, p2, p1, q1), segmentDistance(q2, q2, p1, q1))
 }
