@@ -1,8 +1,8 @@
-import { byUse, found, shareOf } from '../finding/finding'
 import { outwardShift_m } from '../parts/stability/stability'
 import type { Axle } from '../parts/supports/wheels'
 import { g_mps2, normalDegrees, rad } from '../physics'
 import { UNREACHABLE } from './area'
+import { axlePlate } from './axle-plate'
 import type { Check } from './check'
 import type { LiftContext } from './context'
 import { tiltOf } from './tilt'
@@ -70,23 +70,9 @@ export const axleCheck: Check<'axle'> = {
   run: (ctx) =>
     ctx.support.on !== 'wheels'
       ? []
-      : axleUses(ctx).map(({ axle, load_N, at, empty }) => {
-          const measured = load_N / g_mps2
-          const utilisation = shareOf(Math.max(0, measured), axle.rating_kg)
-          return found({
-            check: 'axle',
-            subject: axle.id,
-            verdict: byUse(utilisation, ctx.near_share),
-            reason: 'rating',
-            quantity: 'mass',
-            measured,
-            nominal: measured,
-            limit: axle.rating_kg,
-            utilisation,
-            at,
-            detail: { label: axle.label, empty },
-          })
-        }),
+      : axleUses(ctx).map(({ axle: { id, label, rating_kg }, load_N, at, empty }) =>
+          axlePlate({ id, label, measured_kg: load_N / g_mps2, rating_kg, empty, at }, ctx.near_share),
+        ),
   field: (area) => {
     const carried = wheelsIn(area)
     if (!carried) return []

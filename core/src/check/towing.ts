@@ -2,6 +2,7 @@ import { byUse, type Finding, found, shareOf } from '../finding/finding'
 import type { WayPart } from '../parts/truck-steps'
 import { g_mps2 } from '../physics'
 import { high, low, nominal } from '../quantity/measured'
+import { axlePlate } from './axle-plate'
 import { type AxleOn, hasPlate, onFloor } from './on-floor'
 import type { AxleLoads, TowContext } from './tow-context'
 
@@ -58,21 +59,10 @@ export function towAxles(ctx: TowContext): Finding[] {
   const all = everywhere(ctx)
   if (all.length === 0) return []
   const nominally = ctx.axles({ lifted_kg: nominal(ctx.step.lifted_kg ?? 0), overhang_m: nominal(ctx.step.overhang_m) }, 0)
-  const plates = [ctx.front, ctx.rear].map((axle): Finding => {
-    const measured = Math.max(...all.map((a) => a[`${axle.id}_kg`]), ctx.unladen[`${axle.id}_kg`])
-    const utilisation = shareOf(measured, axle.rating_kg)
-    return found({
-      check: 'axle',
-      subject: axle.id,
-      verdict: byUse(utilisation, ctx.near_share),
-      reason: 'rating',
-      quantity: 'mass',
-      measured,
-      nominal: nominally[`${axle.id}_kg`],
-      limit: axle.rating_kg,
-      utilisation,
-      detail: { label: axle.label, empty: measured <= ctx.unladen[`${axle.id}_kg`] },
-    })
+  const plates = [ctx.front, ctx.rear].map(({ id, label, rating_kg }): Finding => {
+    const measured_kg = Math.max(...all.map((a) => a[`${id}_kg`]), ctx.unladen[`${id}_kg`])
+    const empty = measured_kg <= ctx.unladen[`${id}_kg`]
+    return axlePlate({ id, label, measured_kg, nominal_kg: nominally[`${id}_kg`], rating_kg, empty }, ctx.near_share)
   })
   const left = Math.min(...all.map((a) => a.front_kg)) / ctx.unladen.front_kg
   const limit = ctx.tow.leastFrontShare

@@ -2,6 +2,7 @@ import { byUse, type Finding, found, shareOf } from '../finding/finding'
 import { g_mps2, rad } from '../physics'
 import { high, low, type Tol } from '../quantity/measured'
 import { axlesOf, type Balance, type MastPose, marginsOf, type OnForks } from '../truck/balance'
+import { axlePlate } from './axle-plate'
 import { type AxleOn, hasPlate, onFloor } from './on-floor'
 import { tiltOf } from './tilt'
 import type { TruckContext } from './truck-context'
@@ -123,25 +124,13 @@ export function truckAxles(ctx: TruckContext): { axle: 'front' | 'rear'; load_kg
   })
 }
 
-export function truckAxle(ctx: TruckContext): Finding[] {
-  const limits = ctx.truck.chassis.axles
-  return truckAxles(ctx).map(({ axle, load_kg, empty }) => {
-    const limit = limits[`${axle}_kg`]
-    const utilisation = shareOf(Math.max(0, load_kg), limit)
-    return found({
-      check: 'axle',
-      subject: axle,
-      verdict: byUse(utilisation, ctx.near_share),
-      reason: 'rating',
-      quantity: 'mass',
-      measured: load_kg,
-      nominal: load_kg,
-      limit,
-      utilisation,
-      detail: { label: `${axle} axle`, empty },
-    })
-  })
-}
+export const truckAxle = (ctx: TruckContext): Finding[] =>
+  truckAxles(ctx).map(({ axle, load_kg, empty }) =>
+    axlePlate(
+      { id: axle, label: `${axle} axle`, measured_kg: load_kg, rating_kg: ctx.truck.chassis.axles[`${axle}_kg`], empty },
+      ctx.near_share,
+    ),
+  )
 
 /**
  * The floor it stands on, and every floor of its way: a building's by axle and by wheel with its factor, a trailer's plate as it is. Both axles: with
