@@ -10,7 +10,7 @@ import { high, low } from '../quantity/measured'
 import { type Layer, NOT_RATED, type Ring, UNREACHABLE } from './area'
 import type { Check } from './check'
 import type { LiftContext } from './context'
-import { alongRadius, type Bodies, bodiesOf, movingIn, plenty, widest_m } from './swept'
+import { alongRadius, type Bodies, bodiesOnRing, movingIn, plenty, widest_m } from './swept'
 
 /** No more corners are looked at: a plan drawn finer is not proven. */
 const most_corners = 2000
@@ -181,7 +181,7 @@ function clearanceField(ctx: LiftContext): Layer {
   }
   const rings = new Map<Ring, { bodies: Bodies; things: readonly Thing[] }>()
   const onRing = (ring: Ring) => {
-    const bodies = bodiesOf(ctx, ring.tip_height_m, ring.radius_m)
+    const bodies = bodiesOnRing(ctx, ring)
     const reach_m = Math.max(ring.radius_m + (bodies.load_m ?? widest_m), machine.upper.tailSwingRadius_m)
     const within_m = reach_m + limit / near_share + beyond_m
     const known = { bodies, things: all.filter((t) => t.centre_m < within_m) }

@@ -4,10 +4,10 @@ import { lineApproach } from '../ground/line-approach'
 import { normalDegrees } from '../physics'
 import { outlineOf } from '../place/outline'
 import type { Feature } from '../place/place'
-import { type Layer, NOT_RATED, type Ring, UNREACHABLE } from './area'
+import { type Layer, NOT_RATED, UNREACHABLE } from './area'
 import type { Check } from './check'
 import type { LiftContext } from './context'
-import { alongRadius, type Bodies, bodiesOf, type Moving, movingIn, plenty, widest_m } from './swept'
+import { alongRadius, bodiesOnRing, type Moving, movingIn, plenty, widest_m } from './swept'
 
 /** Least distance of any part to one line, its sag and blow-out taken off, against what its voltage asks for. */
 function approach(ctx: LiftContext, moving: Moving, line: Feature): Finding {
@@ -77,12 +77,6 @@ function lineField(ctx: LiftContext, line: Feature): Layer {
   const moves_m = (line.sag_m ?? 0) + (line.blowOut_m ?? 0)
   const unknown = line.height_m === undefined || line.sag_m === undefined || line.blowOut_m === undefined
   const height_m = line.height_m ?? 0
-  const rings = new Map<Ring, Bodies>()
-  const onRing = (ring: Ring) => {
-    const bodies = bodiesOf(ctx, ring.tip_height_m, ring.radius_m)
-    rings.set(ring, bodies)
-    return bodies
-  }
   const near = alongRadius(
     boom.hinged ?? false,
     (plenty * (limit ?? 0)) / near_share + moves_m,
@@ -90,7 +84,7 @@ function lineField(ctx: LiftContext, line: Feature): Layer {
   )
   const useAt: Layer['useAt'] = ({ ring, slew_deg }) => {
     if (limit === null || !ring.reaches) return NOT_RATED
-    const bodies = rings.get(ring) ?? onRing(ring)
+    const bodies = bodiesOnRing(ctx, ring)
     const beside_m = centre_m - ring.radius_m - (bodies.load_m ?? widest_m)
     const use = (m: number) => shareOf(limit, Math.max(0, m - moves_m)) ?? UNREACHABLE
     if (beside_m > 2 * limit) return use(beside_m)

@@ -4,10 +4,10 @@ import { normalDegrees } from '../physics'
 import { outlineOf } from '../place/outline'
 import type { Feature } from '../place/place'
 import { atSlew } from '../plane/point'
-import { type Layer, NOT_RATED, type Ring, UNREACHABLE } from './area'
+import { type Layer, NOT_RATED, UNREACHABLE } from './area'
 import type { Check } from './check'
 import type { LiftContext } from './context'
-import { type Bodies, bodiesOf, type Moving, movingIn, widest_m } from './swept'
+import { bodiesOnRing, type Moving, movingIn, widest_m } from './swept'
 
 const areasOf = ({ plan }: LiftContext) => plan.place.features.filter((f) => f.kind === 'people')
 const isClosed = ({ plan }: LiftContext, { id }: Feature) => plan.lift.closes?.includes(id) ?? false
@@ -63,15 +63,9 @@ function areaField(ctx: LiftContext, area: Feature): Layer {
   const o = outlineOf(area, ctx.plan.setup.position)
   const centre_m = planDistance(o, { x_m: 0, y_m: 0 })
   const closed = isClosed(ctx, area)
-  const rings = new Map<Ring, Bodies>()
-  const onRing = (ring: Ring) => {
-    const bodies = bodiesOf(ctx, ring.tip_height_m, ring.radius_m)
-    rings.set(ring, bodies)
-    return bodies
-  }
   const useAt: Layer['useAt'] = ({ ring, slew_deg }) => {
     if (!ring.reaches) return NOT_RATED
-    const bodies = rings.get(ring) ?? onRing(ring)
+    const bodies = bodiesOnRing(ctx, ring)
     if (closed || ring.radius_m + (bodies.load_m ?? widest_m) < centre_m) return 0
     if (bodies.load_m === null) return NOT_RATED
     return bodies.loadAt(o, atSlew(ring.radius_m, slew_deg)) > 0 ? 0 : UNREACHABLE

@@ -136,6 +136,17 @@ export function movingIn(ctx: LiftContext): Moving {
   }
 }
 
+const byRing = new WeakMap<LiftContext, Map<Ring, Bodies>>()
+
+/** The bodies at one radius of a working area: made once, whichever check asks first. */
+export function bodiesOnRing(ctx: LiftContext, ring: Ring): Bodies {
+  const rings = byRing.get(ctx) ?? new Map<Ring, Bodies>()
+  byRing.set(ctx, rings)
+  const bodies = rings.get(ring) ?? bodiesOf(ctx, ring.tip_height_m, ring.radius_m)
+  rings.set(ring, bodies)
+  return bodies
+}
+
 /** In a working area a gap by this much wider than where it is near need not be known exactly: it is enough that it is no less. */
 export const plenty = 1.1
 
