@@ -2,7 +2,7 @@
 import { readdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
-import { calculators } from '@geolabe/core'
+import { calculators, messageOf, pluralMessage } from '@geolabe/core'
 import ts from 'typescript'
 import { type Schema, schemaOf } from '../web/src/calculators/schema'
 import { choiceBy, namedBy } from '../web/src/units/field-names'
@@ -10,7 +10,6 @@ import { choiceBy, namedBy } from '../web/src/units/field-names'
 const root = fileURLToPath(new URL('..', import.meta.url))
 export const catalogueFile = join(root, 'web/src/language/en.json')
 
-const numbered = (parts: readonly string[]) => parts.map((s, i) => (i === 0 ? s : `{${i - 1}}${s}`)).join('')
 const partsOf = (n: ts.TemplateLiteral): string[] =>
   ts.isNoSubstitutionTemplateLiteral(n) ? [n.text] : [n.head.text, ...n.templateSpans.map((s) => s.literal.text)]
 
@@ -33,7 +32,7 @@ function forMachines(n: ts.Node): boolean {
 
 /** The sentences of a file on which words are marked: `t`, `rich`, `plural`. */
 function marked(n: ts.Node): string[] {
-  if (ts.isTaggedTemplateExpression(n) && /(^|\.)(t|rich)$/.test(n.tag.getText())) return [numbered(partsOf(n.template))]
+  if (ts.isTaggedTemplateExpression(n) && /(^|\.)(t|rich)$/.test(n.tag.getText())) return [messageOf(partsOf(n.template))]
   if (!ts.isCallExpression(n) || !/(^|\.)plural$/.test(n.expression.getText())) return []
   const given = n.arguments[1]
   if (!given || !ts.isObjectLiteralExpression(given)) throw new Error(`${n.getText()}: give its forms where it is used.`)
@@ -43,7 +42,7 @@ function marked(n: ts.Node): string[] {
       throw new Error(`${n.getText()}: ${name} is missing.`)
     return at.initializer.text
   }
-  return [`{0, plural, one {${form('one')}} other {${form('other')}}}`]
+  return [pluralMessage({ one: form('one'), other: form('other') })]
 }
 
 /** Short words that have a sentence to stand in: values of a list of words, what is given to `told`. */
@@ -64,7 +63,7 @@ function plain(n: ts.Node): string[] {
   if (!ts.isTemplateExpression(n)) return []
   const parts = partsOf(n)
   return reads(parts.join(' ')) && !code.test(parts.join('')) && parts.join('').replace(/\P{L}/gu, '').length >= 4
-    ? [numbered(parts)]
+    ? [messageOf(parts)]
     : []
 }
 

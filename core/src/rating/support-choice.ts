@@ -62,8 +62,8 @@ export function supportRatings(input: SupportChoiceInput) {
   const options = input.states.map((state) => {
     const c = configurationNamed(chart, state)
     const holds = slewsOn(c, way).every((slew_deg) => ratedAtSlew(c, slew_deg))
-    // Where in its sector it is read makes no difference; that it holds all the way is looked at above.
-    const slew_deg = c.appliesTo.sector?.from_deg ?? way.from.slew_deg
+    // Where it holds all the way, the slew that it is read at makes no difference; where not, it rates nothing anyhow.
+    const { slew_deg } = way.from
     const reads = radiiOn(c, way).map((radius_m) =>
       chartReading({ chart, configuration: state, radius_m, boom_m, slew_deg, rule, load_kg, deductions }),
     )
