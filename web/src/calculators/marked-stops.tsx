@@ -43,13 +43,16 @@ export function withFeet(input: Obj, field: string, feet: readonly { id: string;
 export function MarkedStops({ field, input, onChange }: { field: string; input: Obj; onChange: (input: Obj) => void }) {
   const [id, setId] = useState('')
   const [set, setSet] = useState<Stops>({})
+  const [taken, setTaken] = useState(false)
   const yard = useYard()
   const file = useMachine(id, id !== '')
   const machine = id === '' ? undefined : file.data?.definition
   const give = (m: Machine, stops: Stops) => {
     setSet(stops)
     const { feet } = feetAt(m, stops)
-    if (feet.length > 0) onChange(withFeet(input, field, feet))
+    if (feet.length === 0) return
+    onChange(withFeet(input, field, feet))
+    setTaken(true)
   }
   const machines = yard.data?.machines ?? []
   if (machines.length === 0) return null
@@ -64,6 +67,7 @@ export function MarkedStops({ field, input, onChange }: { field: string; input: 
           options={[{ value: '', label: t`Measured instead` }, ...machines.map((m) => ({ value: m.id, label: m.name }))]}
           onChange={(to) => {
             setSet({})
+            setTaken(false)
             setId(to)
           }}
         />
@@ -84,8 +88,11 @@ export function MarkedStops({ field, input, onChange }: { field: string; input: 
         </p>
       )}
       {machine && feet.length > 0 && (
-        <p className="mt-2">
+        <p className="mt-2 flex flex-wrap items-center gap-x-3">
           <Button onClick={() => give(machine, set)}>{t`Take these stops`}</Button>
+          <span role="status" className="text-quiet">
+            {taken && t`Where its feet stand is filled in. The rest is not of this machine: look at it.`}
+          </span>
         </p>
       )}
     </fieldset>

@@ -24,7 +24,9 @@ async function writeAs(language: string): Promise<void> {
 export async function speakAsChosen(): Promise<void> {
   const language = chosenLanguage()
   await writeAs(language)
-  speak(await catalogueOf(language))
+  const catalogue = await catalogueOf(language)
+  speak(catalogue)
+  if (catalogue) document.documentElement.lang = language
 }
 
 /** Takes another language. Sentences are said as screens are loaded, so where these change the page is loaded anew. */
