@@ -2,6 +2,7 @@ import { atSlew, normalDegrees } from '@geolabe/core'
 import { useDrag } from '@use-gesture/react'
 import { type KeyboardEvent, useRef } from 'react'
 import { onPaper, underFinger } from './frame'
+import { PointMark } from './point-mark'
 
 export interface Polar {
   radius_m: number
@@ -15,18 +16,7 @@ export function HookMark({ letter, at, size }: { letter: string; at: Polar; size
   const [x, y] = onPaper(atSlew(at.radius_m, at.slew_deg))
   return (
     <g aria-hidden="true">
-      <circle cx={x} cy={y} r={size} fill="var(--accent)" stroke="var(--ink)" strokeWidth={size * 0.2} />
-      <text
-        x={x}
-        y={y}
-        fontSize={size * 1.15}
-        fontWeight="750"
-        textAnchor="middle"
-        dominantBaseline="central"
-        fill="var(--on-accent)"
-      >
-        {letter}
-      </text>
+      <PointMark letter={letter} x={x} y={y} size={size} />
     </g>
   )
 }

@@ -2,6 +2,7 @@ import { type ArticulatedPose, type Crane, foldingOf, jointsOf, motionsOf, nomin
 import { useDrag } from '@use-gesture/react'
 import { type KeyboardEvent, useMemo, useRef } from 'react'
 import { MachineSide } from '../instruments/machine-shape'
+import { PointMark } from '../instruments/point-mark'
 import { t } from '../language/t'
 import { useSay } from '../units/units'
 import { poseAt } from './draft'
@@ -151,22 +152,7 @@ function Head({
     e.preventDefault()
     to(at.out_m + by[0], at.height_m + by[1])
   }
-  const marks = (
-    <>
-      <circle cx={at.out_m} cy={-at.height_m} r={size} fill="var(--accent)" stroke="var(--ink)" strokeWidth={size * 0.2} />
-      <text
-        x={at.out_m}
-        y={-at.height_m}
-        fontSize={size * 1.15}
-        fontWeight="750"
-        textAnchor="middle"
-        dominantBaseline="central"
-        fill="var(--on-accent)"
-      >
-        {letter}
-      </text>
-    </>
-  )
+  const marks = <PointMark letter={letter} x={at.out_m} y={-at.height_m} size={size} />
   if (!onPose) return <g aria-hidden="true">{marks}</g>
   return (
     <g

@@ -1,11 +1,8 @@
-import type { ProveRequest, Shift } from '@geolabe/contract'
+import type { Shift } from '@geolabe/contract'
 import { type Case, type CheckName, type Finding, type LiftPlan, type Remedy, type Verdict, worstVerdict } from '@geolabe/core'
 import { useCallback, useEffect, useMemo, useState } from 'react'
 import { useNavigate } from 'react-router'
-import { newId } from '../api/client'
 import { useDraft } from '../api/draft'
-import { outbox } from '../api/outbox'
-import { putShift } from '../api/queries'
 import type { Lit, Touched } from '../instruments/dial'
 import type { Polar } from '../instruments/hook-point'
 import { rich } from '../language/rich'
@@ -35,6 +32,7 @@ import { LoadPanel, MachinePanel, PathPanel } from './inputs'
 import { LiftDrawing } from './lift-drawing'
 import { PosePanel } from './pose-panel'
 import { ProofHead, worthOf } from './proof-head'
+import { useRecordProof } from './record-proof'
 import { ChangeList } from './remedy-list'
 import { RoomPanel, SlingPanel } from './room'
 import { SupportBars } from './support-bars'
@@ -84,7 +82,6 @@ export function ProveCrane({
   machine,
   setup,
 }: ShiftContext & { machine: Parameters<typeof firstLift>[0]; setup: Shift['setups'][number] }) {
-  const navigate = useNavigate()
   // The plan is the person's work; a new set-up keeps it and proves it anew.
   const [draft, setDraft, clear] = useDraft<ProveDraft>(`${shift.id}.prove`, firstLift(machine, place, shift), isLiftDraft)
   // A calculation that was meant for this lift is taken up once.
@@ -93,7 +90,8 @@ export function ProveCrane({
     if (transferred) setDraft((d) => withTransferred(d, transferred))
   }, [shift.id, setDraft])
   const [tried, setTried] = useState<Case['setup'] | null>(null)
-  const [error, setError] = useState<unknown>(null)
+  const navigate = useNavigate()
+  const { record: recordProof, error } = useRecordProof(shift.id, clear)
   const [tab, setTab] = useState<Tab>('load')
   const [opened, setOpened] = useState('')
   const plan = tried ?? setup.plan
@@ -135,18 +133,7 @@ export function ProveCrane({
     },
     [setDraft, setup.plan],
   )
-  const record = async () => {
-    setError(null)
-    const body: ProveRequest = { id: newId(), setup: setup.id, plan: lift, conditions: { wind_mps } }
-    try {
-      const s = await outbox.sendPatiently<Shift, 'prove-lift'>('prove-lift', { shift: shift.id }, body)
-      if (s) putShift(shift.id, s)
-      clear()
-      navigate(`/shifts/${shift.id}/lift`)
-    } catch (e) {
-      setError(e)
-    }
-  }
+  const record = () => recordProof({ setup: setup.id, plan: lift, conditions: { wind_mps } })
   const findings = assessment?.findings ?? []
   const openFinding = useCallback(
     (id: string) => {

@@ -1,12 +1,9 @@
-import type { ProveRequest, Shift } from '@geolabe/contract'
+import type { Shift } from '@geolabe/contract'
 import { type Case, type CheckName, type Verdict, worstVerdict } from '@geolabe/core'
 import { useMemo, useState } from 'react'
-import { useNavigate } from 'react-router'
-import { newId } from '../api/client'
-import { outbox } from '../api/outbox'
-import { putShift } from '../api/queries'
 import type { ShiftContext } from '../shift/frame'
 import type { Planned } from './case-parts'
+import { useRecordProof } from './record-proof'
 import { useAdvice } from './use-advice'
 import { useProof } from './use-proof'
 
@@ -23,8 +20,7 @@ export function useProving<Tab extends string>(
   first: Tab,
   clear: () => void,
 ) {
-  const navigate = useNavigate()
-  const [error, setError] = useState<unknown>(null)
+  const { record: recordProof, error } = useRecordProof(shift.id, clear)
   const [tab, setTab] = useState<Tab>(first)
   const [opened, setOpened] = useState('')
   const { definition: machine, tables } = file
@@ -58,17 +54,6 @@ export function useProving<Tab extends string>(
       ),
     proven: assessment?.verdict === 'inside' || assessment?.verdict === 'near',
     ready: assessment !== null && current,
-    record: async () => {
-      setError(null)
-      const body: ProveRequest = { id: newId(), setup: setup.id, plan: lift, conditions }
-      try {
-        const s = await outbox.sendPatiently<Shift, 'prove-lift'>('prove-lift', { shift: shift.id }, body)
-        if (s) putShift(shift.id, s)
-        clear()
-        navigate(`/shifts/${shift.id}/lift`)
-      } catch (e) {
-        setError(e)
-      }
-    },
+    record: () => recordProof({ setup: setup.id, plan: lift, conditions }),
   }
 }
