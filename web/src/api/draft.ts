@@ -8,7 +8,7 @@ import { useCallback, useEffect, useRef, useState } from 'react'
  */
 export function useDraft<T>(
   key: string,
-  initial: T,
+  initial: T | (() => T),
   fits: (kept: T) => boolean = () => true,
 ): [T, (change: T | ((before: T) => T)) => void, () => void] {
   const stored = `geolabe.draft.${key}`
@@ -16,10 +16,11 @@ export function useDraft<T>(
     try {
       const kept = localStorage.getItem(stored)
       const draft = kept === null ? null : (JSON.parse(kept) as T)
-      return draft !== null && fits(draft) ? draft : initial
+      if (draft !== null && fits(draft)) return draft
     } catch {
-      return initial
+      // Not to be read: begun anew.
     }
+    return initial instanceof Function ? initial() : initial
   })
   const unwritten = useRef<{ value: T } | null>(null)
   const write = useCallback(() => {

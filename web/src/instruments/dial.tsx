@@ -335,10 +335,11 @@ function evenWay(pickUp: Polar, setDown: Polar, arc: DialProps['arc']): Point[] 
 }
 
 function Path({ points, thin }: { points: readonly Point[]; thin: number }) {
+  const d = pathOf(points, false)
   return (
     <g aria-hidden="true" fill="none">
-      <path d={pathOf(points, false)} stroke="var(--paper)" strokeWidth={thin * 9} />
-      <path d={pathOf(points, false)} stroke="var(--ink)" strokeWidth={thin * 4.5} strokeDasharray={`${thin * 12} ${thin * 6}`} />
+      <path d={d} stroke="var(--paper)" strokeWidth={thin * 9} />
+      <path d={d} stroke="var(--ink)" strokeWidth={thin * 4.5} strokeDasharray={`${thin * 12} ${thin * 6}`} />
     </g>
   )
 }

@@ -1,5 +1,6 @@
 import { type Machine, type Polygon, rad } from '@geolabe/core'
 import { curveLinearClosed, line } from 'd3-shape'
+import { memo, useMemo } from 'react'
 import { pathOf, turned } from './frame'
 
 const fills: Record<Polygon['shade'], string> = {
@@ -93,7 +94,15 @@ const views = {
 } as const
 
 /** Parts of an outline: what carries is drawn with a heavier line than shell and covers. */
-function Shapes({ polygons, thin, view }: { polygons: readonly Polygon[]; thin: number; view: keyof typeof views }) {
+const Shapes = memo(function Shapes({
+  polygons,
+  thin,
+  view,
+}: {
+  polygons: readonly Polygon[]
+  thin: number
+  view: keyof typeof views
+}) {
   const { closed, open } = views[view]
   return polygons.map((p) => {
     const weight = p.made ? thin * 1.7 : thin * 0.8
@@ -125,16 +134,17 @@ function Shapes({ polygons, thin, view }: { polygons: readonly Polygon[]; thin: 
       </g>
     )
   })
-}
+})
 
 /** The machine from above, drawn from its definition; what slews is turned with the boom. */
 export function MachinePlan({ machine, slew_deg, thin }: { machine: Machine; slew_deg: number; thin: number }) {
   const { plan } = machine.outline
+  const [stays, slews] = useMemo(() => [plan.filter((p) => !p.slews), plan.filter((p) => p.slews)], [plan])
   return (
     <g aria-hidden="true">
-      <Shapes polygons={plan.filter((p) => !p.slews)} thin={thin} view="above" />
+      <Shapes polygons={stays} thin={thin} view="above" />
       <g transform={turned(slew_deg)}>
-        <Shapes polygons={plan.filter((p) => p.slews)} thin={thin} view="above" />
+        <Shapes polygons={slews} thin={thin} view="above" />
       </g>
     </g>
   )

@@ -13,7 +13,7 @@ export interface SheetTab<Id extends string> {
 
 /**
  * The sheet beside a drawing: one at a time, chosen by touching its thing on the drawing or its name here. The others keep what was
- * typed in them, and are brought up to date when nothing else is to be done.
+ * typed in them, and are brought up to date when they are opened.
  */
 export function Sheets<Id extends string>({
   label,
@@ -34,19 +34,27 @@ export function Sheets<Id extends string>({
     >
       <Names label={label} tabs={tabs} />
       {tabs.map((t) => (
-        <Activity key={t.id} mode={t.id === open ? 'visible' : 'hidden'}>
-          <Tabs.Content
-            forceMount
-            value={t.id}
-            className="relative min-h-0 overflow-y-auto p-3.5 outline-offset-[-3px] roomy:grow"
-          >
-            {t.body}
-          </Tabs.Content>
-        </Activity>
+        <Sheet key={t.id} id={t.id} open={t.id === open}>
+          {t.body}
+        </Sheet>
       ))}
     </Tabs.Root>
   )
 }
+
+/** What nobody sees is not drawn anew. */
+const Sheet = memo(
+  function Sheet({ id, open, children }: { id: string; open: boolean; children: ReactNode }) {
+    return (
+      <Activity mode={open ? 'visible' : 'hidden'}>
+        <Tabs.Content forceMount value={id} className="relative min-h-0 overflow-y-auto p-3.5 outline-offset-[-3px] roomy:grow">
+          {children}
+        </Tabs.Content>
+      </Activity>
+    )
+  },
+  (before, next) => !before.open && !next.open,
+)
 
 interface Name {
   id: string

@@ -120,27 +120,43 @@ export const LoadPanel = memo(function LoadPanel({
 export const PathPanel = memo(function PathPanel({ step, change }: { step: SlewStep; change: (to: StepChange) => void }) {
   return (
     <div className="grid gap-3">
-      {(['pickUp', 'setDown'] as const).map((which) => (
-        <fieldset key={which} className="grid grid-cols-[1.7fr_1fr] gap-2">
-          <legend className="mb-1 font-bold">{which === 'pickUp' ? t`P · Pick up` : t`S · Set down`}</legend>
-          <TolField
-            label={t`Radius`}
-            quantity="length"
-            value={step[which].radius_m}
-            least={0.5}
-            onChange={(r) => r !== null && change({ [which]: { ...step[which], radius_m: r } })}
-          />
-          <NumberField
-            label={t`Slew`}
-            quantity="angle"
-            value={step[which].slew_deg}
-            onChange={(s) => s !== null && change({ [which]: { ...step[which], slew_deg: s } })}
-          />
-        </fieldset>
-      ))}
+      <PointFields which="pickUp" name={t`P · Pick up`} at={step.pickUp} change={change} />
+      <PointFields which="setDown" name={t`S · Set down`} at={step.setDown} change={change} />
       <Turned direction={step.slewDirection} change={change} />
       <RadiusBasis basis={step.radiusBasis} change={change} />
     </div>
+  )
+})
+
+/** One point of the path; the other is not drawn anew while this one is moved. */
+const PointFields = memo(function PointFields({
+  which,
+  name,
+  at,
+  change,
+}: {
+  which: 'pickUp' | 'setDown'
+  name: string
+  at: SlewStep['pickUp']
+  change: (to: StepChange) => void
+}) {
+  return (
+    <fieldset className="grid grid-cols-[1.7fr_1fr] gap-2">
+      <legend className="mb-1 font-bold">{name}</legend>
+      <TolField
+        label={t`Radius`}
+        quantity="length"
+        value={at.radius_m}
+        least={0.5}
+        onChange={(r) => r !== null && change({ [which]: { ...at, radius_m: r } })}
+      />
+      <NumberField
+        label={t`Slew`}
+        quantity="angle"
+        value={at.slew_deg}
+        onChange={(s) => s !== null && change({ [which]: { ...at, slew_deg: s } })}
+      />
+    </fieldset>
   )
 })
 

@@ -11,14 +11,14 @@ import {
   worstVerdict,
 } from '@geolabe/core'
 import { useDrag, usePinch } from '@use-gesture/react'
-import { useMemo, useRef, useState } from 'react'
+import { memo, type RefObject, useMemo, useRef, useState } from 'react'
 import { Dial, type Lit, type Touched } from '../instruments/dial'
 import { aroundFeet } from '../instruments/frame'
 import type { Polar } from '../instruments/hook-point'
 import { SideView } from '../instruments/side-view'
 import { ZoneLegend } from '../instruments/zones'
 import { t } from '../language/t'
-import { dialOutriggers } from '../setup/dial-outriggers'
+import { dialFeet } from '../setup/dial-feet'
 import { useSay } from '../units/units'
 import { plainPoint, type SeenStep } from './draft'
 import { FoldingView } from './folding-view'
@@ -50,6 +50,7 @@ export function LiftDrawing({ label, machine, place, setup, seen, assessment, zo
   const verdictOf = (id: string) =>
     worstVerdict((assessment?.findings ?? []).filter((f) => f.subject === id).map((f) => f.verdict))
   const [pickUp, setDown] = [plainPoint(seen.pickUp), plainPoint(seen.setDown)]
+  const standing = useMemo(() => dialFeet(machine, setup), [machine, setup])
   const far_m = Math.max(pickUp.radius_m, setDown.radius_m)
   const [held, setHeld] = useState(false)
   const feet = useMemo(() => supportOf(machine, setup.standing).contacts, [machine, setup.standing])
@@ -61,26 +62,7 @@ export function LiftDrawing({ label, machine, place, setup, seen, assessment, zo
   // Two fingers, or the wheel with Ctrl: nearer or further off.
   const box = useRef<HTMLDivElement>(null)
   const [zoom, setZoom] = useState(1)
-  // The last word of a pinch comes late, when somebody may have gone back to the whole already.
-  usePinch(({ offset: [scale], last }) => !last && setZoom(scale), {
-    target: box,
-    from: () => [zoom, 0],
-    scaleBounds: { min: 0.6, max: 3 },
-    eventOptions: { passive: false },
-  })
-  // Brought nearer, it is moved about by its ground; what can be taken hold of is not the ground.
   const [aside_m, setAside] = useState<readonly [number, number]>([0, 0])
-  useDrag(
-    ({ delta: [dx, dy], event }) => {
-      const wide = box.current?.clientWidth ?? 0
-      if (zoom <= 1.02 || wide === 0 || (event.target as Element).closest('[role=slider], button, fieldset, details')) return
-      const per = (2 * extent_m) / zoom / Math.min(wide, box.current?.clientHeight ?? wide)
-      const most = extent_m - extent_m / zoom
-      const within = (v: number) => Math.min(most, Math.max(-most, v))
-      setAside(([x, y]) => [within(x - dx * per), within(y - dy * per)])
-    },
-    { target: box, pointer: { keys: false }, filterTaps: true, preventScroll: false },
-  )
   const whole = () => {
     setZoom(1)
     setAside([0, 0])
@@ -104,6 +86,7 @@ export function LiftDrawing({ label, machine, place, setup, seen, assessment, zo
       }}
       onPointerCancelCapture={() => setHeld(false)}
     >
+      <Closer box={box} extent_m={extent_m} zoom={zoom} setZoom={setZoom} setAside={setAside} />
       {view === 'above' ? (
         <Dial
           machine={machine}
@@ -112,9 +95,9 @@ export function LiftDrawing({ label, machine, place, setup, seen, assessment, zo
           position={setup.position}
           extent_m={extent_m / zoom}
           aside_m={zoom > 1.02 ? aside_m : undefined}
-          outriggers={dialOutriggers(machine, setup, (id) => {
-            const use = assessment?.outriggers.find((l) => l.id === id)
-            return { verdict: verdictOf(id), note: use ? say('force', use.upper_N) : '' }
+          outriggers={standing.map((foot) => {
+            const use = assessment?.outriggers.find((l) => l.id === foot.id)
+            return { ...foot, verdict: verdictOf(foot.id), note: use ? say('force', use.upper_N) : '' }
           })}
           boom={setDown}
           pickUp={pickUp}
@@ -175,3 +158,39 @@ export function LiftDrawing({ label, machine, place, setup, seen, assessment, zo
     </div>
   )
 }
+
+/** Two fingers bring it nearer; one moves it about then. Neither is listened to anew while a point is dragged. */
+const Closer = memo(function Closer({
+  box,
+  extent_m,
+  zoom,
+  setZoom,
+  setAside,
+}: {
+  box: RefObject<HTMLDivElement | null>
+  extent_m: number
+  zoom: number
+  setZoom: (zoom: number) => void
+  setAside: (change: (aside_m: readonly [number, number]) => readonly [number, number]) => void
+}) {
+  // The last word of a pinch comes late, when somebody may have gone back to the whole already.
+  usePinch(({ offset: [scale], last }) => !last && setZoom(scale), {
+    target: box,
+    from: () => [zoom, 0],
+    scaleBounds: { min: 0.6, max: 3 },
+    eventOptions: { passive: false },
+  })
+  // It is moved about by its ground; what can be taken hold of is not the ground.
+  useDrag(
+    ({ delta: [dx, dy], event }) => {
+      const wide = box.current?.clientWidth ?? 0
+      if (zoom <= 1.02 || wide === 0 || (event.target as Element).closest('[role=slider], button, fieldset, details')) return
+      const per = (2 * extent_m) / zoom / Math.min(wide, box.current?.clientHeight ?? wide)
+      const most = extent_m - extent_m / zoom
+      const within = (v: number) => Math.min(most, Math.max(-most, v))
+      setAside(([x, y]) => [within(x - dx * per), within(y - dy * per)])
+    },
+    { target: box, pointer: { keys: false }, filterTaps: true, preventScroll: false },
+  )
+  return null
+})

@@ -83,7 +83,7 @@ export function ProveCrane({
   setup,
 }: ShiftContext & { machine: Parameters<typeof firstLift>[0]; setup: Shift['setups'][number] }) {
   // The plan is the person's work; a new set-up keeps it and proves it anew.
-  const [draft, setDraft, clear] = useDraft<ProveDraft>(`${shift.id}.prove`, firstLift(machine, place, shift), isLiftDraft)
+  const [draft, setDraft, clear] = useDraft<ProveDraft>(`${shift.id}.prove`, () => firstLift(machine, place, shift), isLiftDraft)
   // A calculation that was meant for this lift is taken up once.
   useEffect(() => {
     const transferred = takeForLift(shift.id)

@@ -13,7 +13,7 @@ import type { ShiftContext } from '../shift/frame'
 import { Steps } from '../shift/steps'
 import { useSay } from '../units/units'
 import { ConfirmSheet } from './confirm-sheet'
-import { dialOutriggers } from './dial-outriggers'
+import { dialFeet } from './dial-feet'
 import { blockedBy, firstDraft, isSetupDraft, planOf, type SetupDraft, standsOnWheels, stateOf, widestThatFits } from './draft'
 import { LevelPanel } from './level-panel'
 import { OutriggerSheet } from './outrigger-sheet'
@@ -52,7 +52,11 @@ type Tab = 'stand' | 'outriggers' | 'props' | 'level' | 'order' | 'confirm' | 'l
 /** Station: the machine on its legs or wheels, where they can stand, on what, and level. */
 export function SetupCrane({ shift, file, place, machine }: ShiftContext & { machine: Crane }) {
   const say = useSay()
-  const [draft, setDraft, clear] = useDraft<SetupDraft>(`${shift.id}.set-up`, firstDraft(machine, place, shift), isSetupDraft)
+  const [draft, setDraft, clear] = useDraft<SetupDraft>(
+    `${shift.id}.set-up`,
+    () => firstDraft(machine, place, shift),
+    isSetupDraft,
+  )
   const { record, error } = useRecordSetup(shift, machine, clear)
   const [tab, setTab] = useState<Tab>(machine.supportStates ? 'stand' : 'outriggers')
   const [outrigger, setOutrigger] = useState(machine.outriggers[0]?.id ?? '')
@@ -154,10 +158,10 @@ export function SetupCrane({ shift, file, place, machine }: ShiftContext & { mac
                     }),
                 }
           }
-          outriggers={dialOutriggers(machine, plan, (id) => {
-            const s = states.get(id)
+          outriggers={dialFeet(machine, plan).map((foot) => {
+            const s = states.get(foot.id)
             const N = (onWheels ? (s?.loaded ?? s?.unloaded)?.max_N : s?.structure?.measured) ?? null
-            return { verdict: s?.verdict ?? null, note: N === null ? '' : say('force', N) }
+            return { ...foot, verdict: s?.verdict ?? null, note: N === null ? '' : say('force', N) }
           })}
         />
       }

@@ -33,7 +33,7 @@ const still = { wind_mps: null }
 /** Station: one end of a vehicle lifted behind, and where it is towed. */
 export function ProveTow({ machine, setup, ...context }: ShiftContext & { machine: Tower; setup: Shift['setups'][number] }) {
   const { shift, place } = context
-  const [draft, setDraft, clear] = useDraft<TowDraft>(`${shift.id}.tow`, firstTow(machine, place, shift), isTow)
+  const [draft, setDraft, clear] = useDraft<TowDraft>(`${shift.id}.tow`, () => firstTow(machine, place, shift), isTow)
   const { lift } = draft
   const proving = useProving<Tab>(context, setup, { lift, conditions: still }, sheetOf, 'arm', clear)
   return (

@@ -38,7 +38,7 @@ export function ProveTruck({
   ...context
 }: ShiftContext & { machine: TruckMachine; setup: Shift['setups'][number] }) {
   const { shift, place } = context
-  const [draft, setDraft, clear] = useDraft<TruckDraft>(`${shift.id}.prove`, firstMove(machine, place, shift), isMove)
+  const [draft, setDraft, clear] = useDraft<TruckDraft>(`${shift.id}.prove`, () => firstMove(machine, place, shift), isMove)
   const { lift, wind_mps, roofShut } = draft
   const conditions = useMemo(() => ({ wind_mps, roofShut }), [wind_mps, roofShut])
   const proving = useProving<Tab>(context, setup, { lift, conditions }, sheetOf, 'load', clear)

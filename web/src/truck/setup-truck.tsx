@@ -33,7 +33,11 @@ type Tab = 'fitted' | 'floor' | 'order' | 'confirm'
 
 /** Station: a truck's tool, tyres, battery and floor, once a shift and again when one of them changes. */
 export function SetupTruck({ shift, file, place, machine }: ShiftContext & { machine: TruckMachine }) {
-  const [draft, setDraft, clear] = useDraft<TruckSetupDraft>(`${shift.id}.set-up`, firstTruckSetup(machine, shift), isTruckSetup)
+  const [draft, setDraft, clear] = useDraft<TruckSetupDraft>(
+    `${shift.id}.set-up`,
+    () => firstTruckSetup(machine, shift),
+    isTruckSetup,
+  )
   const { record, error } = useRecordSetup(shift, machine, clear)
   const { truck } = machine
   const slabbed = truck.slab !== undefined

@@ -1,12 +1,8 @@
-import { type Crane, type SetupPlan, supportOf, type Verdict } from '@geolabe/core'
+import { type Crane, type SetupPlan, supportOf } from '@geolabe/core'
 import type { DialOutrigger } from '../instruments/dial'
 
 /** What a machine stands on by its plan, as the dial draws it: what presses on the ground at its true size. */
-export function dialOutriggers(
-  machine: Crane,
-  plan: SetupPlan,
-  tell: (id: string) => { verdict: Verdict | null; note: string },
-): DialOutrigger[] {
+export function dialFeet(machine: Crane, plan: SetupPlan): Omit<DialOutrigger, 'verdict' | 'note'>[] {
   const { contacts, points, settings } = supportOf(machine, plan.standing)
   return contacts.map((foot) => {
     const point = points.find((l) => l.id === foot.id)
@@ -25,7 +21,6 @@ export function dialOutriggers(
           : (outrigger?.swing?.hinge ?? (outrigger?.drop ? { x_m: x_m * 0.3, y_m: y_m * 0.2 } : { x_m, y_m: 0 })),
       length_m: on?.length_m ?? 0.5,
       width_m: on?.width_m ?? 0.5,
-      ...tell(foot.id),
     }
   })
 }
