@@ -1,153 +1,30 @@
-import { readFileSync } from 'node:fs'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { assess, type Case } from '../src'
+import { type Assessment, assess, type Case } from '../src'
 import { openField } from './demo'
 import { caseOf, type Job, worksBy } from './jobs'
+import {
+  along,
+  angleAt,
+  feet,
+  massesAt,
+  mostOn,
+  type RawModel,
+  type RawTable,
+  rad,
+  ratedAt,
+  raw,
+  type Stood,
+  tipping,
+  weightOf,
+} from './plain'
 import { runs } from './runs'
 
 /**
  * A second, plain reckoning of rating and overturning: from the demo's raw files, with nothing of `core/src` but what is judged. Every
  * figure at the places it looks at; where the core finds a figure more favourable than this, the core is wrong.
  */
-const raw = (path: string) => JSON.parse(readFileSync(new URL(`../../demo/${path}`, import.meta.url), 'utf8'))
-const rad = Math.PI / 180
-
-interface Xy {
-  x_m: number
-  y_m: number
-}
-/** As much of the raw files as is looked at. */
-interface RawModel {
-  chassis: { masses: ({ mass_kg: number } & Xy)[] }
-  upper: { masses: { mass_kg: number; radius_m: number }[]; counterweights: { mass_kg: number; radius_m: number }[] }
-  boom: {
-    pivot: { back_m: number }
-    headOffset_m: number
-    masses: { mass_kg: number; at_m: number; share: number }[]
-  }
-  outriggers: {
-    id: string
-    drop?: Xy
-    positions?: { fullyExtended: Xy }
-    swing?: { hinge: Xy; stops: { section_m: number; angle_deg: number }[] }
-  }[]
-}
-interface RawTable {
-  configurations: { id: string; columns: number[]; rows: { at: number; ratings_kg: (number | null)[] }[] }[]
-}
-
-interface Pt {
-  m: number
-  x: number
-  y: number
-}
-
-/** Where its feet stand, as far out as they go, worked out by hand. */
-function feet({ outriggers }: RawModel): { x: number; y: number }[] {
-  return outriggers.map(({ drop, positions, swing }) => {
-    const at = drop ?? positions?.fullyExtended
-    if (at) return { x: at.x_m, y: at.y_m }
-    const stop = swing?.stops.at(-1)
-    if (!swing || !stop) throw new Error('an outrigger that stands nowhere')
-    const { hinge } = swing
-    const { section_m, angle_deg } = stop
-    return {
-      x: hinge.x_m + Math.sign(hinge.x_m) * section_m * Math.cos(angle_deg * rad),
-      y: hinge.y_m + Math.sign(hinge.y_m) * section_m * Math.sin(angle_deg * rad),
-    }
-  })
-}
-
-/** Angle of the boom with its head at a radius: by halving, the raised one. */
-function angleAt(boom: RawModel['boom'], L: number, radius: number): number {
-  let [lo, hi] = [0, 90]
-  const at = (a: number) => L * Math.cos(a * rad) + boom.headOffset_m * Math.sin(a * rad) - boom.pivot.back_m
-  // Radius falls as the boom is raised, past the angle of its head offset.
-  lo = Math.atan2(boom.headOffset_m, L) / rad
-  for (let i = 0; i < 80; i++) {
-    const mid = (lo + hi) / 2
-    if (at(mid) > radius) lo = mid
-    else hi = mid
-  }
-  return lo
-}
-
-/** Every mass of the machine with its place in plan, and how far out along the boom something is. */
-function massesAt(model: RawModel, L: number, radius: number, slew: number) {
-  const a = angleAt(model.boom, L, radius)
-  const [c, s] = [Math.cos(slew * rad), Math.sin(slew * rad)]
-  const along = (m: number, r: number): Pt => ({ m, x: r * c, y: r * s })
-  const points: Pt[] = [
-    ...model.chassis.masses.map((m) => ({ m: m.mass_kg, x: m.x_m, y: m.y_m })),
-    ...model.upper.masses.map((m) => along(m.mass_kg, m.radius_m)),
-    ...model.upper.counterweights.slice(0, 1).map((m) => along(m.mass_kg, m.radius_m)),
-    ...model.boom.masses.map((m) => along(m.mass_kg, (m.at_m + m.share * L) * Math.cos(a * rad) - model.boom.pivot.back_m)),
-  ]
-  return { points, hook: along(1, radius) }
-}
-
-/** All its weight together, with something on the hook. */
-function weightOf({ points, hook }: ReturnType<typeof massesAt>, hung_kg: number): { N: number; x: number; y: number } {
-  const all = [...points, { ...hook, m: hung_kg }]
-  const m = all.reduce((sum, p) => sum + p.m, 0)
-  const mean = (of: (p: Pt) => number) => all.reduce((sum, p) => sum + p.m * of(p), 0) / m
-  return { N: m * 9.80665, x: mean((p) => p.x), y: mean((p) => p.y) }
-}
-
-/** The least mass on the hook that tips it over any edge, at one slew. */
-function tipping(model: RawModel, stand: { x: number; y: number }[], L: number, radius: number, slew: number): number {
-  const { points, hook } = massesAt(model, L, radius, slew)
-  let least = Infinity
-  for (const p of stand)
-    for (const q of stand) {
-      if (p === q) continue
-      const inside = (t: { x: number; y: number }) => (q.x - p.x) * (t.y - p.y) - (q.y - p.y) * (t.x - p.x)
-      if (stand.some((t) => inside(t) < -1e-9)) continue
-      const holds = points.reduce((sum, t) => sum + t.m * inside(t), 0)
-      const lifts = -inside(hook)
-      if (lifts > 1e-12) least = Math.min(least, Math.max(0, holds) / lifts)
-    }
-  return least
-}
-
-/** What one leg carries at the most, however the others settle: of every three that hold it up alone, newtons. */
-function mostOn(stand: { x: number; y: number }[], w: { N: number; x: number; y: number }, leg: number): number {
-  let most = 0
-  for (let i = 0; i < stand.length; i++)
-    for (let j = i + 1; j < stand.length; j++)
-      for (let k = j + 1; k < stand.length; k++) {
-        const at = [i, j, k].map((n) => stand[n] ?? { x: 0, y: 0 }) as [Xyz, Xyz, Xyz]
-        const area = (a: Xyz, b: Xyz, c: Xyz) => (b.x - a.x) * (c.y - a.y) - (b.y - a.y) * (c.x - a.x)
-        const whole = area(at[0], at[1], at[2])
-        if (Math.abs(whole) < 1e-9) continue
-        const shares = [area(w, at[1], at[2]), area(at[0], w, at[2]), area(at[0], at[1], w)].map((s) => s / whole)
-        if (shares.some((s) => s < -1e-9)) continue
-        const own = [i, j, k].indexOf(leg)
-        if (own >= 0) most = Math.max(most, (shares[own] ?? 0) * w.N)
-      }
-  return most
-}
-type Xyz = { x: number; y: number }
-
-/** The rating by hand: of both neighbours in row and column the least; null: nothing is rated. */
-function ratedAt(table: RawTable, id: string, row: number, column: number): number | null {
-  const c = table.configurations.find((x) => x.id === id)
-  if (!c) throw new Error(`no ${id}`)
-  const near = (list: number[], v: number): number[] => {
-    const same = list.findIndex((x) => Math.abs(x - v) < 1e-9)
-    if (same >= 0) return [same]
-    const above = list.findIndex((x) => x > v)
-    return above <= 0 ? [] : [above - 1, above]
-  }
-  const rows = near(
-    c.rows.map((r) => r.at),
-    row,
-  )
-  const columns = near(c.columns, column)
-  const cells = rows.flatMap((i) => columns.map((j) => c.rows[i]?.ratings_kg[j] ?? null))
-  return cells.length === 0 || cells.includes(null) ? null : Math.min(...(cells as number[]))
-}
+const level = { pitch_deg: 0, roll_deg: 0, levelVerified: true }
 
 const outriggersOf = ({ setup: { standing } }: Case) => (standing.on === 'outriggers' ? standing.outriggers : [])
 
@@ -167,6 +44,45 @@ const machines = [
   },
 ] as const
 
+interface Reckoned {
+  c: Case
+  a: Assessment
+  model: RawModel
+  table: RawTable
+  configuration: string
+  share: number
+  /** What hangs, block and all. */
+  total: number
+  stand: { x: number; y: number }[]
+}
+const findingOf = ({ a }: Reckoned, check: string, subject?: string) =>
+  a.findings.find((f) => f.check === check && (subject === undefined || f.subject === subject))
+
+/** The table, read at one place. */
+function ratedNoBetter(r: Reckoned, row: number, column: number) {
+  const rated = ratedAt(r.table, r.configuration, row, column)
+  const rating = findingOf(r, 'rating')
+  if (rated === null) expect(rating?.verdict, `not rated at ${row}`).toBe('outside')
+  else if (rating?.utilisation != null) expect(rating.utilisation).toBeGreaterThan(r.total / rated - 1e-9)
+}
+
+/** Tipping, each leg with the load on and its jerk and with the hook empty, and what its mat or float presses with. */
+function standsNoBetter(r: Reckoned, at: Stood) {
+  const rule = r.share * tipping(r.stand, at)
+  const over = findingOf(r, 'overturning')
+  if (rule === Infinity || over?.utilisation === null) return
+  if (over?.utilisation !== undefined) expect(over.utilisation).toBeGreaterThan(r.total / rule - 1e-6)
+  for (const [n, leg] of r.model.outriggers.entries()) {
+    const carries = Math.max(...[r.total * r.c.policy.dynamicFactor, 0].map((kg) => mostOn(r.stand, weightOf(at, kg), n)))
+    const said = findingOf(r, 'outrigger', leg.id)
+    if (said?.measured != null) expect(said.measured, leg.id).toBeGreaterThan(carries * (1 - 1e-9) - 1e-6)
+    const under = findingOf(r, 'ground', leg.id)
+    const m = outriggersOf(r.c)[n]?.mat
+    if (under?.measured != null && m)
+      expect(under.measured, leg.id).toBeGreaterThan(carries / (m.length_m * m.width_m) / 1000 - 1e-6)
+  }
+}
+
 describe.each(machines)('$id beside a plain reckoning', ({ id, configuration, share, hook, far, near, booms, byAngle }) => {
   const model: RawModel = raw(`models/${id}.json`)
   const table: RawTable = raw(`tables/${id}-main.json`)
@@ -174,7 +90,6 @@ describe.each(machines)('$id beside a plain reckoning', ({ id, configuration, sh
   const work = worksBy(id)
   const job: Job = { ...(work.jobs[0] as Job), rigging_kg: 0, wind_mps: 0, partsOfLine: id === 'turnstone' ? 4 : 2 }
   const base = caseOf(work, id === 'petrel' ? { ...job, state: 'legs' } : job)
-  const level = { pitch_deg: 0, roll_deg: 0, levelVerified: true }
   const lift = fc.record({
     boom: fc.constantFrom(...booms),
     r0: fc.double({ min: near, max: far, noNaN: true }),
@@ -209,39 +124,131 @@ describe.each(machines)('$id beside a plain reckoning', ({ id, configuration, sh
           conditions: { wind_mps: 0 },
         }
         const a = assess(plan)
-        const of = (check: string) => a.findings.find((f) => f.check === check)
+        const r: Reckoned = { c: plan, a, model, table, configuration, share, total: kg + hook, stand }
         // What the boom does not reach is outside already.
-        if (of('boom-limits')) return
-        const total = kg + hook
-        const rating = of('rating')
-        const over = of('overturning')
+        if (findingOf(r, 'boom-limits')) return
         for (let i = 0; i <= 6; i++) {
-          const r = r0 + ((r1 - r0) * i) / 6
-          const row = byAngle ? angleAt(model.boom, boom, r) : r
-          const rated = ratedAt(table, configuration, row, boom)
-          if (rated === null) expect(rating?.verdict, `not rated at ${r}`).toBe('outside')
-          else if (rating?.utilisation !== null && rating?.utilisation !== undefined)
-            expect(rating.utilisation).toBeGreaterThan(total / rated - 1e-9)
+          const out = r0 + ((r1 - r0) * i) / 6
+          ratedNoBetter(r, byAngle ? angleAt(model.boom, boom, out) : out, boom)
         }
-        for (const r of [r0, r1])
-          for (let i = 0; i <= 8; i++) {
-            const rule = share * tipping(model, stand, boom, r, from + (by * i) / 8)
-            if (rule === Infinity || over?.utilisation === null) continue
-            if (over?.utilisation !== undefined) expect(over.utilisation).toBeGreaterThan(total / rule - 1e-6)
-            // Each leg, with the load on and its jerk, and with the hook empty; and what its mat or float presses with.
-            const at = massesAt(model, boom, r, from + (by * i) / 8)
-            for (const [n, leg] of model.outriggers.entries()) {
-              const carries = Math.max(...[total * base.policy.dynamicFactor, 0].map((kg) => mostOn(stand, weightOf(at, kg), n)))
-              const said = a.findings.find((f) => f.check === 'outrigger' && f.subject === leg.id)
-              if (said?.measured != null) expect(said.measured, leg.id).toBeGreaterThan(carries * (1 - 1e-9) - 1e-6)
-              const under = a.findings.find((f) => f.check === 'ground' && f.subject === leg.id)
-              const m = outriggersOf(plan)[n]?.mat
-              if (under?.measured != null && m)
-                expect(under.measured, leg.id).toBeGreaterThan(carries / (m.length_m * m.width_m) / 1000 - 1e-6)
-            }
-          }
+        for (const out of [r0, r1])
+          for (let i = 0; i <= 8; i++) standsNoBetter(r, massesAt(model, boom, out, from + (by * i) / 8))
       }),
       { numRuns: runs(25_000, 60) },
     )
+  })
+})
+
+interface RawFolding extends RawModel {
+  boom: RawModel['boom'] & {
+    articulated: {
+      inner_m: number
+      outer_m: number
+      stage_m: number
+      masses: Record<'inner' | 'outer' | 'stages', { mass_kg: number; at_m: number; share?: number }>
+    }
+  }
+}
+interface Pose {
+  inner_deg: number
+  fold_deg: number
+  extension_m: number
+  slew_deg: number
+}
+
+/** A boom that folds: its hinge by the inner boom, its head by the outer one. */
+function folded({ chassis, upper, boom }: RawFolding, p: Pose): Stood & { radius: number } {
+  const { inner_m, outer_m, masses } = boom.articulated
+  const [a, o] = [p.inner_deg * rad, (p.inner_deg - p.fold_deg) * rad]
+  const hinge = inner_m * Math.cos(a) - boom.pivot.back_m
+  const radius = hinge + (outer_m + p.extension_m) * Math.cos(o)
+  const put = (m: number, out: number) => along(m, out, p.slew_deg)
+  return {
+    radius,
+    hook: put(1, radius),
+    points: [
+      ...chassis.masses.map((m) => ({ m: m.mass_kg, x: m.x_m, y: m.y_m })),
+      ...upper.masses.map((m) => put(m.mass_kg, m.radius_m)),
+      put(masses.inner.mass_kg, masses.inner.at_m * Math.cos(a) - boom.pivot.back_m),
+      put(masses.outer.mass_kg, hinge + masses.outer.at_m * Math.cos(o)),
+      put(masses.stages.mass_kg, hinge + (masses.stages.at_m + (masses.stages.share ?? 0) * p.extension_m) * Math.cos(o)),
+    ],
+  }
+}
+
+describe('heron beside a plain reckoning', () => {
+  const model: RawFolding = raw('models/heron.json')
+  const table: RawTable = raw('tables/heron-main.json')
+  const stand = feet(model)
+  const work = worksBy('heron')
+  const base = caseOf(work, { ...(work.jobs[0] as Job), rigging_kg: 0, wind_mps: 0 })
+  const { inner_m, outer_m, stage_m } = model.boom.articulated
+  const pose = fc.record({
+    inner_deg: fc.double({ min: 20, max: 80, noNaN: true }),
+    fold_deg: fc.double({ min: 0, max: 120, noNaN: true }),
+    extension_m: fc.integer({ min: 0, max: 3 }).map((n) => n * stage_m),
+    slew_deg: fc.integer({ min: 0, max: 359 }),
+  })
+  const asked = fc.record({
+    from: pose,
+    to: pose,
+    by: fc.integer({ min: -120, max: 120 }),
+    together: fc.boolean(),
+    kg: fc.double({ min: 50, max: 5000, noNaN: true }),
+  })
+  /** Joint by joint: the inner boom, the outer one, what is drawn out, the slew. */
+  const oneByOne = (a: Pose, b: Pose): Pose[] => [
+    a,
+    { ...a, inner_deg: b.inner_deg },
+    { ...a, inner_deg: b.inner_deg, fold_deg: b.fold_deg },
+    { ...b, slew_deg: a.slew_deg },
+    b,
+  ]
+  const seen = { rated: 0 }
+  it('is nowhere more favourable', { timeout: 600_000 }, () => {
+    fc.assert(
+      fc.property(asked, ({ from, to, by, together, kg }) => {
+        const step = base.lift.steps[0]
+        if (step?.do !== 'pose') throw new Error('no pose')
+        const waypoints = [from, { ...to, slew_deg: from.slew_deg + by }]
+        const c: Case = {
+          ...base,
+          place: openField,
+          setup: { ...base.setup, level },
+          lift: {
+            ...base.lift,
+            hung: { ...base.lift.hung, load: { ...base.lift.hung.load, mass_kg: kg, windArea_m2: 0 } },
+            steps: [{ ...step, waypoints, mode: together ? 'together' : 'one-after-another' }],
+            configuration: 'full',
+          },
+          conditions: { wind_mps: 0 },
+        }
+        let a: Assessment
+        try {
+          a = assess(c)
+        } catch (e) {
+          // Below its deck, or the head behind its own mast: no way to move at all.
+          if (e instanceof Error && 'code' in e) return
+          throw e
+        }
+        const r: Reckoned = { c, a, model, table, configuration: 'full', share: 0.75, total: kg + 38, stand }
+        if (findingOf(r, 'boom-limits')) return
+        if (findingOf(r, 'rating')?.utilisation != null) seen.rated++
+        const [p, q] = waypoints as [Pose, Pose]
+        const ends = together ? [p, q] : oneByOne(p, q)
+        for (const [n, b] of ends.slice(1).entries())
+          for (let i = 0; i <= 12; i++) {
+            const a = ends[n] as Pose
+            const run = (key: keyof Pose) => a[key] + ((b[key] - a[key]) * i) / 12
+            const keys = ['inner_deg', 'fold_deg', 'extension_m', 'slew_deg'] as const
+            const at = Object.fromEntries(keys.map((key) => [key, run(key)])) as unknown as Pose
+            const stood = folded(model, at)
+            ratedNoBetter(r, stood.radius, inner_m + outer_m + at.extension_m)
+            standsNoBetter(r, stood)
+          }
+      }),
+      { numRuns: runs(8_000, 40) },
+    )
+    expect(seen.rated).toBeGreaterThan(0)
   })
 })

@@ -106,12 +106,15 @@ function inStep(f: Finding, { index, motion, path }: LiftContext): Finding {
   return { ...f, where: { step: index, ...(posed && { t: posed.t_at(radius_m), pose: posed.poseAt(radius_m) }) } }
 }
 
+/** Not rated at all: worse than any share of what is. */
+const beyondAny = (f: Finding) => f.verdict === 'outside' && f.utilisation === null && f.limit === null
+
 /** Of several findings of the same thing, each from another step, the worst. */
 function worstOfEach(findings: readonly Finding[]): Finding[] {
   const worst = new Map<string, Finding>()
   for (const f of findings) {
     const other = worst.get(f.id)
-    if (!other || governingOf([other, f]) === f) worst.set(f.id, f)
+    if (!other || (!beyondAny(other) && (beyondAny(f) || governingOf([other, f]) === f))) worst.set(f.id, f)
   }
   return [...worst.values()]
 }
