@@ -15,6 +15,7 @@ import {
   zonesBetween,
 } from '../src'
 import { deck, northQuay, openField, tern, ternLift, ternSetup, ternTable, withOutriggers } from './demo'
+import { caseOf, type Job, worksBy } from './jobs'
 import { runs } from './runs'
 
 const size = { length_m: 2.4, width_m: 1.5, height_m: 1.7 }
@@ -163,6 +164,52 @@ describe('a cell of the working area', () => {
       { numRuns: runs(1000, 25) },
     )
   }, 300_000)
+  it('says no less of a gap after all the cells before it than by itself', { timeout: 300_000 }, () => {
+    const folding = caseOf(worksBy('heron'), worksBy('heron').jobs[0] as Job)
+    const inYard = { ...folding, place: yard, setup: { ...folding.setup, position: { x_m: 0, y_m: 0, heading_deg: 0 } } }
+    const walk = fc.record({
+      d: drawn,
+      folds: fc.boolean(),
+      from_m: fc.double({ min: 3.5, max: 8, noNaN: true }),
+      step_m: fc.double({ min: 0.05, max: 0.6, noNaN: true }),
+      from_deg: fc.integer({ min: 0, max: 300 }),
+      step_deg: fc.constantFrom(0.5, 1, 3),
+    })
+    const [looked, bound] = [{ n: 0 }, { n: 0 }]
+    fc.assert(
+      fc.property(walk, ({ d, folds, from_m, step_m, from_deg, step_deg }) => {
+        const c = folds ? inYard : caseAt(d)
+        const radii_m = Array.from({ length: 12 }, (_, i) => from_m + i * step_m)
+        const slews_deg = Array.from({ length: 15 }, (_, i) => from_deg + i * step_deg)
+        const mapAt = (radii: number[], slews: number[]) => {
+          const input = mapOfCase(c, radii, slews)
+          if (!input) throw new Error('no map')
+          return capacityMap(input)
+        }
+        const all = mapAt(radii_m, slews_deg)
+        const near = nearShareOf(c) / 1.1
+        for (const [j, slew_deg] of slews_deg.entries())
+          for (const [i, radius_m] of radii_m.entries()) {
+            if ((i + j) % 4 > 0) continue
+            const alone = mapAt([radius_m], [slew_deg])
+            for (const [l, { id, use }] of all.layers.entries()) {
+              const [here, itself] = [use[j * radii_m.length + i] as number, alone.layers[l]?.use[0] as number]
+              // A gap that is wide is only known to be no less; all else is the same.
+              if (/^(clearance|overhead-line)/.test(id) && itself >= 0 && itself <= near) {
+                expect(here, id).toBeGreaterThan(itself * (1 - 1e-9))
+                expect(here, id).toBeLessThan(nearShareOf(c))
+                bound.n++
+              } else {
+                expect(here, `${id} ${radius_m} ${slew_deg}`).toBe(itself)
+                looked.n++
+              }
+            }
+          }
+      }),
+      { numRuns: runs(2000, 25) },
+    )
+    expect(Math.min(looked.n, bound.n)).toBeGreaterThan(0)
+  })
   it('of each kind was among them', () => {
     for (const verdict of ['inside', 'outside', 'not-proven']) expect(seen[verdict], verdict).toBeGreaterThan(0)
   })

@@ -2,7 +2,7 @@ import { type Outline, planDistance } from '../clearance/standing'
 import type { Swept } from '../clearance/sweep'
 import { byUse, type Finding, found, shareOf } from '../finding/finding'
 import { heightsOf } from '../parts/stability/slew'
-import { normalDegrees } from '../physics'
+import { normalDegrees, rad } from '../physics'
 import { outlineOf } from '../place/outline'
 import type { Feature } from '../place/place'
 import { atSlew } from '../plane/point'
@@ -10,7 +10,7 @@ import { high, low } from '../quantity/measured'
 import { type Layer, NOT_RATED, type Ring, UNREACHABLE } from './area'
 import type { Check } from './check'
 import type { LiftContext } from './context'
-import { alongRadius, type Bodies, bodiesOnRing, movingIn, plenty, widest_m } from './swept'
+import { type Bodies, bodiesOnRing, fromPoseToPose, movingIn, plenty, widest_m } from './swept'
 
 /** No more corners are looked at: a plan drawn finer is not proven. */
 const most_corners = 2000
@@ -165,50 +165,74 @@ export const clearanceCheck: Check<'clearance'> = {
   remedies: ['slew-direction', 'radius', 'set-down-slew'],
 }
 
-/** The same in each pose of a working area; what the tail does at a slew is worked out once for all its radii. */
-function clearanceField(ctx: LiftContext): Layer {
-  const { plan, machine, near_share, boom, step } = ctx
-  const limit = plan.policy.thingGap_m
+/** How far round something may still be from where it was last looked at, where a gap of so much or more is wide enough. */
+function tailsOf(ctx: LiftContext, wide_m: number): (bodies: Bodies, thing: Thing, slew_deg: number) => Gap {
+  const radius_m = ctx.machine.upper.tailSwingRadius_m
   const matters_m = mattersTo_m(ctx)
-  const all = thingsOf(ctx)
-  const tails = new Map<Thing, { slew_deg: number; gap: Gap }>()
-  const tailAt = (bodies: Bodies, thing: Thing, slew_deg: number) => {
+  const tails = new Map<Thing, Gap>()
+  return (bodies, thing, slew_deg) => {
     const known = tails.get(thing)
-    if (known?.slew_deg === slew_deg) return known.gap
-    const gap = gapOf(bodies.tailTo(thing.o, slew_deg, slew_deg, matters_m))
-    tails.set(thing, { slew_deg, gap })
+    if (known) {
+      if (known.slew_deg === slew_deg) return known
+      const gap_m = known.gap_m - Math.abs(slew_deg - known.slew_deg) * rad * radius_m
+      if (gap_m >= wide_m) return { gap_m, found_m: gap_m, slew_deg }
+    }
+    const gap = { ...gapOf(bodies.tailTo(thing.o, slew_deg, slew_deg, matters_m)), slew_deg }
+    tails.set(thing, gap)
     return gap
   }
-  const rings = new Map<Ring, { bodies: Bodies; things: readonly Thing[] }>()
+}
+
+/** The same in each pose of a working area. Of boom and load is looked at closely only what may be near. */
+function clearanceField(ctx: LiftContext): Layer {
+  const { plan, machine, near_share } = ctx
+  const limit = plan.policy.thingGap_m
+  const wide_m = (plenty * limit) / near_share
+  const matters_m = mattersTo_m(ctx)
+  const all = thingsOf(ctx)
+  const tailAt = tailsOf(ctx, wide_m)
+  const rings = new Map<Ring, { bodies: Bodies; things: readonly Thing[]; open: boolean }>()
   const onRing = (ring: Ring) => {
     const bodies = bodiesOnRing(ctx, ring)
     const reach_m = Math.max(ring.radius_m + (bodies.load_m ?? widest_m), machine.upper.tailSwingRadius_m)
     const within_m = reach_m + limit / near_share + beyond_m
-    const known = { bodies, things: all.filter((t) => t.centre_m < within_m) }
+    const things = all.filter((t) => t.centre_m < within_m)
+    const known = { bodies, things, open: lacking(ctx, bodies.load_m, things) !== null }
     rings.set(ring, known)
     return known
   }
-  const near = alongRadius(boom.hinged ?? false, (plenty * limit) / near_share, step.boom_m + machine.boom.headOffset_m)
+  const [booms, loads] = [fromPoseToPose(ctx, wide_m), fromPoseToPose(ctx, wide_m)]
   const useAt: Layer['useAt'] = ({ ring, slew_deg }) => {
     if (!ring.reaches) return NOT_RATED
-    const { bodies, things } = rings.get(ring) ?? onRing(ring)
+    const { bodies, things, open } = rings.get(ring) ?? onRing(ring)
     if (things.length === 0) return 0
-    if (lacking(ctx, bodies.load_m, things)) return NOT_RATED
-    const known_m = near.atLeast(ring, slew_deg, bodies.load_m ?? widest_m)
-    if (known_m !== null) return shareOf(limit, known_m) ?? UNREACHABLE
+    if (open) return NOT_RATED
+    const load_m = bodies.load_m ?? widest_m
+    const [boom_m, hung_m] = [booms.atLeast(ring, slew_deg, 0), loads.atLeast(ring, slew_deg, load_m)]
+    if (boom_m !== null && hung_m !== null) {
+      let least_m = Math.min(boom_m, hung_m)
+      for (const thing of things) least_m = Math.min(least_m, tailAt(bodies, thing, slew_deg).gap_m)
+      return shareOf(limit, least_m) ?? UNREACHABLE
+    }
     const there = (gap_m: number): Gap => ({ gap_m, found_m: gap_m, slew_deg })
+    let [leastBoom_m, leastLoad_m] = [matters_m, matters_m]
     const worst = worstOf(ctx, things, (thing, top_m) => {
-      const load = there(bodies.loadTo(thing.o)(slew_deg, ring.angle_deg))
+      const boom = boom_m ?? bodies.boomTo(thing.o, top_m)(slew_deg, ring.angle_deg)
+      const hung = hung_m ?? bodies.loadTo(thing.o)(slew_deg, ring.angle_deg)
+      leastBoom_m = Math.min(leastBoom_m, boom)
+      leastLoad_m = Math.min(leastLoad_m, hung)
+      const load = there(hung)
       return {
-        boom: () => there(bodies.boomTo(thing.o, top_m)(slew_deg, ring.angle_deg)),
+        boom: () => there(boom),
         load: () => load,
         tail: () => tailAt(bodies, thing, slew_deg),
         ends: { pickUp: load, setDown: load },
       }
     })
     if (!worst) return 0
-    const { gap, body, overWhat } = worst
-    near.seen(ring, slew_deg, bodies.load_m ?? widest_m, { gap_m: Math.min(gap.gap_m, matters_m), boom: body === 'boom' })
+    if (boom_m === null) booms.seen(ring, slew_deg, 0, leastBoom_m)
+    if (hung_m === null) loads.seen(ring, slew_deg, load_m, leastLoad_m)
+    const { gap, overWhat } = worst
     return overWhat ? NOT_RATED : (shareOf(limit, gap.gap_m) ?? UNREACHABLE)
   }
   return { id: 'clearance', useAt }

@@ -7,7 +7,7 @@ import type { Feature } from '../place/place'
 import { type Layer, NOT_RATED, UNREACHABLE } from './area'
 import type { Check } from './check'
 import type { LiftContext } from './context'
-import { alongRadius, bodiesOnRing, type Moving, movingIn, plenty, widest_m } from './swept'
+import { bodiesOnRing, fromPoseToPose, type Moving, movingIn, plenty, widest_m } from './swept'
 
 /** Least distance of any part to one line, its sag and blow-out taken off, against what its voltage asks for. */
 function approach(ctx: LiftContext, moving: Moving, line: Feature): Finding {
@@ -70,18 +70,14 @@ export const overheadLineCheck: Check<'overhead-line'> = {
 
 /** The same in each pose of a working area. */
 function lineField(ctx: LiftContext, line: Feature): Layer {
-  const { plan, machine, boom, step, near_share } = ctx
+  const { plan, machine, near_share } = ctx
   const { required_m: limit } = lineApproach({ voltage_kV: line.voltage_kV ?? null, distance_m: 0 })
   const o = outlineOf(line, plan.setup.position)
   const centre_m = planDistance(o, { x_m: 0, y_m: 0 })
   const moves_m = (line.sag_m ?? 0) + (line.blowOut_m ?? 0)
   const unknown = line.height_m === undefined || line.sag_m === undefined || line.blowOut_m === undefined
   const height_m = line.height_m ?? 0
-  const near = alongRadius(
-    boom.hinged ?? false,
-    (plenty * (limit ?? 0)) / near_share + moves_m,
-    step.boom_m + machine.boom.headOffset_m,
-  )
+  const near = fromPoseToPose(ctx, (plenty * (limit ?? 0)) / near_share + moves_m)
   const useAt: Layer['useAt'] = ({ ring, slew_deg }) => {
     if (limit === null || !ring.reaches) return NOT_RATED
     const bodies = bodiesOnRing(ctx, ring)
@@ -93,7 +89,7 @@ function lineField(ctx: LiftContext, line: Feature): Layer {
     if (known_m !== null) return use(known_m)
     const at = [slew_deg, ring.angle_deg] as const
     const gap_m = Math.min(bodies.boomToWire(o, height_m)(...at), bodies.loadToWire(o, height_m)(...at))
-    near.seen(ring, slew_deg, bodies.load_m, { gap_m, boom: false })
+    near.seen(ring, slew_deg, bodies.load_m, gap_m)
     return use(gap_m)
   }
   return { id: `overhead-line:${line.id}`, useAt }

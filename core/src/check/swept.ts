@@ -150,27 +150,54 @@ export function bodiesOnRing(ctx: LiftContext, ring: Ring): Bodies {
 /** In a working area a gap by this much wider than where it is near need not be known exactly: it is enough that it is no less. */
 export const plenty = 1.1
 
+/** A gap that was seen, or is no less than that, in one pose of a working area. */
+interface Known {
+  slew_deg: number
+  ring: Ring
+  load_m: number
+  gap_m: number
+}
+
 /**
- * What is known of a gap at one slew from another radius, so that not every cell of a working area is looked at closely. Between two
- * radii nothing moves further than the boom's head or the load does: as far as what was seen allows for that, the gap is known well enough.
- * Where the boom strikes something it strikes it further out as well, unless it is hinged: over any place in plan it is then no higher.
+ * What is known of a gap from another radius of the same slew, or from another slew at the same radius, so that not every cell of a working
+ * area is looked at closely. Between two radii nothing moves further than the boom's head or the load does, between two slews nothing
+ * further than its way round: as far as what was seen allows for that, the gap is known well enough.
  *
  * @param enough_m a gap that is wider need not be known exactly
- * @param reach_m how far the head is from the boom's foot
  */
-export function alongRadius(hinged: boolean, enough_m: number, reach_m: number) {
-  let last: { slew_deg: number; ring: Ring; load_m: number; gap_m: number; boom: boolean } | null = null
+export function fromPoseToPose({ boom, step, machine }: LiftContext, enough_m: number) {
+  const hinged = boom.hinged ?? false
+  /** How far the head is from the boom's foot, and whatever turns from the slew centre besides it. */
+  const reach_m = step.boom_m + machine.boom.headOffset_m
+  const round_m = Math.max(machine.upper.tailSwingRadius_m, machine.boom.pivot.back_m, hinged ? reach_m : 0)
+  let last: Known | null = null
+  const onRing = new Map<Ring, Known>()
+  const alongSlew = (ring: Ring, load_m: number): number => {
+    if (!last) return 0
+    const raised_m = Math.abs(ring.angle_deg - last.ring.angle_deg) * rad * reach_m
+    const moved_m = Math.max(raised_m, Math.abs(ring.radius_m - last.ring.radius_m) + Math.max(0, load_m - last.load_m))
+    return last.gap_m - moved_m
+  }
+  const keep = (known: Known) => {
+    last = known
+    onRing.set(known.ring, known)
+  }
   return {
     /** The gap is no less than this; null: look. */
     atLeast: (ring: Ring, slew_deg: number, load_m: number): number | null => {
-      if (last?.slew_deg !== slew_deg) return null
-      if (!hinged && last.boom && last.gap_m === 0 && ring.radius_m >= last.ring.radius_m) return 0
-      const raised_m = Math.abs(ring.angle_deg - last.ring.angle_deg) * rad * reach_m
-      const moved_m = Math.max(raised_m, Math.abs(ring.radius_m - last.ring.radius_m) + Math.max(0, load_m - last.load_m))
-      return last.gap_m - moved_m >= enough_m ? last.gap_m - moved_m : null
+      if (last?.slew_deg === slew_deg) {
+        const along_m = alongSlew(ring, load_m)
+        if (along_m >= enough_m) return along_m
+      }
+      const before = onRing.get(ring)
+      if (!before) return null
+      const turned_m = Math.abs(slew_deg - before.slew_deg) * rad * Math.max(ring.radius_m, round_m)
+      const gap_m = before.gap_m - turned_m
+      if (gap_m < enough_m) return null
+      // What is known of it here is known of the next radius too.
+      last = { ...before, slew_deg, gap_m }
+      return gap_m
     },
-    seen: (ring: Ring, slew_deg: number, load_m: number, { gap_m, boom }: { gap_m: number; boom: boolean }): void => {
-      last = { slew_deg, ring, load_m, gap_m, boom }
-    },
+    seen: (ring: Ring, slew_deg: number, load_m: number, gap_m: number): void => keep({ slew_deg, ring, load_m, gap_m }),
   }
 }

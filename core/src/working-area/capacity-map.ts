@@ -185,16 +185,31 @@ export function slewBySlew(p: PreparedMap) {
     between.set(radius_m, ring)
     return ring
   }
-  const used = (ring: Ring) => {
+  // What was passed in the last cell is most likely passed in the next: it is asked first.
+  let passed = 0
+  const used = (ring: Ring): number => {
     const cell = at.cellAt(ring)
-    return shareUsed(layers.length, (l) => nth(layers, l).useAt(cell))
+    let worst = nth(layers, 0).useAt(cell)
+    if (worst === NOT_RATED) return NOT_RATED
+    let open = false
+    for (let k = 0; k < layers.length; k++) {
+      const l = k === 0 ? passed : k <= passed ? k - 1 : k
+      const u = nth(layers, l).useAt(cell)
+      if (u === NOT_RATED) open = true
+      if (u > worst) worst = u
+      if (worst > 1) {
+        passed = l
+        return worst
+      }
+    }
+    return open ? NOT_RATED : worst
   }
   return {
     turnTo: (slew: number): void => {
       at.turnTo(slew)
       known.fill(Number.NaN)
     },
-    /** The share used in a cell of this slew, as `useAt` says it. */
+    /** The share used in a cell of this slew, as `useAt` says it; where a limit is passed, not by how much. */
     useIn: (i: number): number => {
       const had = known[i] ?? Number.NaN
       if (!Number.isNaN(had)) return had
@@ -314,15 +329,16 @@ export function capacityMap(input: MapInput): CapacityMap {
   return out
 }
 
-/** The greatest share used in a cell; `NOT_RATED` where the table does not rate it or something there is not proven. */
-export const useAt = ({ layers }: CapacityMap, at: number): number => shareUsed(layers.length, (l) => nth(nth(layers, l).use, at))
-
-/** The rated capacity comes first: where there is none nothing else is asked. */
-function shareUsed(layers: number, useOf: (layer: number) => number): number {
+/**
+ * The greatest share used in a cell; `NOT_RATED` where the table does not rate it or something there is not proven. The rated capacity comes
+ * first: where there is none nothing else is asked.
+ */
+export function useAt({ layers }: CapacityMap, at: number): number {
+  const useOf = (l: number) => nth(nth(layers, l).use, at)
   let worst = useOf(0)
   if (worst === NOT_RATED) return NOT_RATED
   let open = false
-  for (let l = 1; l < layers; l++) {
+  for (let l = 1; l < layers.length; l++) {
     const u = useOf(l)
     if (u === NOT_RATED) open = true
     if (u > worst) worst = u
