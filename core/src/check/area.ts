@@ -25,14 +25,18 @@ export interface Ring {
   gross_kg: readonly (number | null)[]
 }
 
-/** One radius at one slew, with what every check there needs, worked out once. */
-export interface Cell {
+/** One radius at one slew. */
+export interface Spot {
   ring: Ring
   slew_deg: number
   /** The place of the slew in the area's list; −1: none of them. */
   slew: number
   /** Of the tables that cover this slew, the one that rates most here; −1: none rates anything. */
   table: number
+}
+
+/** The same with what the machine weighs on its supports there, worked out once for every check. */
+export interface Cell extends Spot {
   /** The machine falls with the load on. */
   falls: boolean
   /** Mass on the hook at which it would tip, kg; nothing where it falls without one, Infinity where none could. */
@@ -58,8 +62,16 @@ export interface Area {
 }
 
 /** Share of one limit that is used, cell by cell: `NOT_RATED` and `UNREACHABLE` besides. */
-export interface Layer {
-  /** That of the finding: check and subject. */
-  id: string
-  useAt: (cell: Cell) => number
-}
+export type Layer =
+  | {
+      /** That of the finding: check and subject. */
+      id: string
+      weighs: true
+      useAt: (cell: Cell) => number
+    }
+  | {
+      id: string
+      /** It says the same whatever weighs on the supports: asked before that is worked out. */
+      weighs: false
+      useAt: (spot: Spot) => number
+    }

@@ -78,6 +78,7 @@ export const axleCheck: Check<'axle'> = {
     if (!carried) return []
     return carried.axles.map((axle, k) => ({
       id: `axle:${axle.id}`,
+      weighs: true,
       useAt: (cell) => {
         const on = carried.at(cell)
         return on === null ? UNREACHABLE : Math.max(0, on.axle_N[k] ?? 0) / g_mps2 / axle.rating_kg

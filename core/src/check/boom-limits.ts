@@ -18,7 +18,7 @@ export const boomLimitsCheck: Check<'boom-limits'> = {
       ? [found({ ...outside, reason: reached.reason, detail: { boom_m } })]
       : [found({ ...outside, reason: reached.reason, detail: { angle_deg: reached.limit_deg, boom_m } })]
   },
-  field: () => [{ id: 'boom-limits', useAt: ({ ring }) => (ring.reaches ? 0 : UNREACHABLE) }],
+  field: () => [{ id: 'boom-limits', weighs: false, useAt: ({ ring }) => (ring.reaches ? 0 : UNREACHABLE) }],
   heldBackBy: ['mass'],
   impliedBy: ['overturning'],
   remedies: ['boom', 'radius'],

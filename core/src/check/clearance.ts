@@ -7,7 +7,7 @@ import { outlineOf } from '../place/outline'
 import type { Feature } from '../place/place'
 import { atSlew } from '../plane/point'
 import { high, low } from '../quantity/measured'
-import { type Layer, NOT_RATED, type Ring, UNREACHABLE } from './area'
+import { type Layer, NOT_RATED, type Ring, type Spot, UNREACHABLE } from './area'
 import type { Check } from './check'
 import type { LiftContext } from './context'
 import { type Bodies, bodiesOnRing, fromPoseToPose, movingIn, plenty, widest_m } from './swept'
@@ -202,7 +202,7 @@ function clearanceField(ctx: LiftContext): Layer {
     return known
   }
   const [booms, loads] = [fromPoseToPose(ctx, wide_m), fromPoseToPose(ctx, wide_m)]
-  const useAt: Layer['useAt'] = ({ ring, slew_deg }) => {
+  const useAt = ({ ring, slew_deg }: Spot): number => {
     if (!ring.reaches) return NOT_RATED
     const { bodies, things, open } = rings.get(ring) ?? onRing(ring)
     if (things.length === 0) return 0
@@ -235,5 +235,5 @@ function clearanceField(ctx: LiftContext): Layer {
     const { gap, overWhat } = worst
     return overWhat ? NOT_RATED : (shareOf(limit, gap.gap_m) ?? UNREACHABLE)
   }
-  return { id: 'clearance', useAt }
+  return { id: 'clearance', weighs: false, useAt }
 }

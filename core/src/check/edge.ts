@@ -6,7 +6,7 @@ import { outlineOf } from '../place/outline'
 import type { Feature } from '../place/place'
 import type { Point } from '../plane/point'
 import type { Support } from '../statics/footprint'
-import { type Layer, NOT_RATED, UNREACHABLE } from './area'
+import { type Cell, type Layer, NOT_RATED, UNREACHABLE } from './area'
 import type { Bearing } from './bearing'
 import type { Check } from './check'
 import type { LiftContext } from './context'
@@ -98,7 +98,7 @@ function edgeFields(ctx: LiftContext, contact: Support, i: number): Layer[] {
   const over = place.features.filter(
     (f) => f.kind === 'void' && outlineDistance(footOf(contact, foot), outlineOf(f, setup.position)) === 0,
   )
-  if (over.length > 0) return over.map((f) => ({ id: `edge:${contact.id}-${f.id}`, useAt: () => UNREACHABLE }))
+  if (over.length > 0) return over.map((f) => ({ id: `edge:${contact.id}-${f.id}`, weighs: false, useAt: () => UNREACHABLE }))
   const shareAt = (edge: Feature, reaction_N: number) => {
     const f = besideEdge(ctx, foot, contact, edge, reaction_N)
     return f === null ? null : f.verdict === 'not-proven' ? NOT_RATED : (f.utilisation ?? UNREACHABLE)
@@ -107,7 +107,7 @@ function edgeFields(ctx: LiftContext, contact: Support, i: number): Layer[] {
     if (edge.kind !== 'edge') return []
     const [light, heavy] = [shareAt(edge, 0), shareAt(edge, Infinity)]
     if (light === null || heavy === null) return []
-    const useAt: Layer['useAt'] = ({ reaction }) => (light === heavy || (reaction[i] ?? 0) <= heavyFoot_N ? light : heavy)
-    return [{ id: `edge:${contact.id}-${edge.id}`, useAt }]
+    const useAt = ({ reaction }: Cell): number => (light === heavy || (reaction[i] ?? 0) <= heavyFoot_N ? light : heavy)
+    return [{ id: `edge:${contact.id}-${edge.id}`, weighs: true, useAt }]
   })
 }

@@ -38,6 +38,7 @@ export const floorCheck: Check<'floor'> = {
     const limits = standing.ground && floorLimits(standing.ground)
     const layer = (id: string, share: (on: Carried, to: FloorLimits) => number): Layer => ({
       id,
+      weighs: true,
       useAt: (cell) => {
         if (!limits) return NOT_RATED
         const on = carried.at(cell)

@@ -62,6 +62,7 @@ export const groundCheck: Check<'ground'> = {
   field: ({ f, groundUse, lift }) =>
     (lift?.support.on === 'wheels' ? [] : f.supports).map(({ id }, i) => ({
       id: `ground:${id}`,
+      weighs: true,
       useAt: ({ ring, falls, reaction }) => {
         if (!ring.reaches) return NOT_RATED
         return falls ? UNREACHABLE : (groundUse[i]?.(reaction[i] ?? 0) ?? NOT_RATED)

@@ -3,7 +3,7 @@ import { motionsOf } from '../lift/motion'
 import { drawnOut_m, sizeOf } from '../lift/plan'
 import { heightsOf } from '../parts/stability/slew'
 import { high } from '../quantity/measured'
-import { type Layer, NOT_RATED, UNREACHABLE } from './area'
+import { type Layer, NOT_RATED, type Spot, UNREACHABLE } from './area'
 import type { Check } from './check'
 import type { LiftContext } from './context'
 import { reachedAt } from './reached'
@@ -59,11 +59,11 @@ export const hookHeightCheck: Check<'hook-height'> = {
     const [heights, hangs_m] = [heightsOf(lift.step), hangsBelow_m(lift)]
     const highest_m = heights && Math.max(...events.map((e) => heights[`${e}_m`]))
     const limit = lift.plan.policy.thingGap_m
-    const useAt: Layer['useAt'] = ({ ring }) =>
+    const useAt = ({ ring }: Spot): number =>
       hangs_m === null || highest_m === null
         ? NOT_RATED
         : (shareOf(limit, ring.tip_height_m - hangs_m - highest_m) ?? UNREACHABLE)
-    return [{ id: 'hook-height', useAt }]
+    return [{ id: 'hook-height', weighs: false, useAt }]
   },
   heldBackBy: ['boom-limits'],
   impliedBy: [],

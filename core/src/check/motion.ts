@@ -24,12 +24,12 @@ export const motionCheck: Check<'motion'> = {
   field: ({ lift }) => {
     const state = lift?.support.state
     // What only goes straight up and down, or tows, has no ground to cover.
-    if (state && (state.for !== 'lift' || state.upAndDown)) return [{ id: 'motion', useAt: () => UNREACHABLE }]
+    if (state && (state.for !== 'lift' || state.upAndDown)) return [{ id: 'motion', weighs: false, useAt: () => UNREACHABLE }]
     if (!state?.slew) return []
     const { slew } = state
     const useAt = ({ slew_deg }: { slew_deg: number }) =>
       arcInside(slew, { from_deg: slew_deg, to_deg: slew_deg }) ? 0 : UNREACHABLE
-    return [{ id: 'motion', useAt }]
+    return [{ id: 'motion', weighs: false, useAt }]
   },
   tow: towMotion,
   heldBackBy: [],

@@ -1,5 +1,5 @@
 import { byUse, found } from '../finding/finding'
-import { type Layer, UNREACHABLE } from './area'
+import { type Cell, type Layer, UNREACHABLE } from './area'
 import type { Check } from './check'
 
 /** What each outrigger carries against the strength of its own structure. */
@@ -26,9 +26,9 @@ export const outriggerCheck: Check<'outrigger'> = {
     (lift?.support.on === 'wheels' ? [] : f.supports).flatMap(({ id }, i) => {
       const most_N = capacity_N[i] ?? null
       if (most_N === null) return []
-      const useAt: Layer['useAt'] = ({ ring, falls, reaction }) =>
+      const useAt = ({ ring, falls, reaction }: Cell): number =>
         !ring.reaches || falls ? UNREACHABLE : (reaction[i] ?? 0) / most_N
-      return [{ id: `outrigger:${id}`, useAt }]
+      return [{ id: `outrigger:${id}`, weighs: true, useAt }]
     }),
   heldBackBy: ['mass', 'boom-limits', 'overturning'],
   impliedBy: [],

@@ -4,7 +4,7 @@ import { lineApproach } from '../ground/line-approach'
 import { normalDegrees } from '../physics'
 import { outlineOf } from '../place/outline'
 import type { Feature } from '../place/place'
-import { type Layer, NOT_RATED, UNREACHABLE } from './area'
+import { type Layer, NOT_RATED, type Spot, UNREACHABLE } from './area'
 import type { Check } from './check'
 import type { LiftContext } from './context'
 import { bodiesOnRing, fromPoseToPose, type Moving, movingIn, plenty, widest_m } from './swept'
@@ -78,7 +78,7 @@ function lineField(ctx: LiftContext, line: Feature): Layer {
   const unknown = line.height_m === undefined || line.sag_m === undefined || line.blowOut_m === undefined
   const height_m = line.height_m ?? 0
   const near = fromPoseToPose(ctx, (plenty * (limit ?? 0)) / near_share + moves_m)
-  const useAt: Layer['useAt'] = ({ ring, slew_deg }) => {
+  const useAt = ({ ring, slew_deg }: Spot): number => {
     if (limit === null || !ring.reaches) return NOT_RATED
     const bodies = bodiesOnRing(ctx, ring)
     const beside_m = centre_m - ring.radius_m - (bodies.load_m ?? widest_m)
@@ -92,5 +92,5 @@ function lineField(ctx: LiftContext, line: Feature): Layer {
     near.seen(ring, slew_deg, bodies.load_m, gap_m)
     return use(gap_m)
   }
-  return { id: `overhead-line:${line.id}`, useAt }
+  return { id: `overhead-line:${line.id}`, weighs: false, useAt }
 }

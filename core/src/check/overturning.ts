@@ -41,6 +41,7 @@ export const overturningCheck: Check<'overturning'> = {
   field: ({ tables, total_kg, head_kg }) => [
     {
       id: 'overturning',
+      weighs: true,
       useAt: ({ ring, table, tipping_kg }) => {
         if (!ring.reaches) return UNREACHABLE
         if (tipping_kg === Infinity) return 0

@@ -4,7 +4,7 @@ import { normalDegrees } from '../physics'
 import { outlineOf } from '../place/outline'
 import type { Feature } from '../place/place'
 import { atSlew } from '../plane/point'
-import { type Layer, NOT_RATED, UNREACHABLE } from './area'
+import { type Layer, NOT_RATED, type Spot, UNREACHABLE } from './area'
 import type { Check } from './check'
 import type { LiftContext } from './context'
 import { bodiesOnRing, type Moving, movingIn, widest_m } from './swept'
@@ -63,12 +63,12 @@ function areaField(ctx: LiftContext, area: Feature): Layer {
   const o = outlineOf(area, ctx.plan.setup.position)
   const centre_m = planDistance(o, { x_m: 0, y_m: 0 })
   const closed = isClosed(ctx, area)
-  const useAt: Layer['useAt'] = ({ ring, slew_deg }) => {
+  const useAt = ({ ring, slew_deg }: Spot): number => {
     if (!ring.reaches) return NOT_RATED
     const bodies = bodiesOnRing(ctx, ring)
     if (closed || ring.radius_m + (bodies.load_m ?? widest_m) < centre_m) return 0
     if (bodies.load_m === null) return NOT_RATED
     return bodies.loadAt(o, atSlew(ring.radius_m, slew_deg)) > 0 ? 0 : UNREACHABLE
   }
-  return { id: `people:${area.id}`, useAt }
+  return { id: `people:${area.id}`, weighs: false, useAt }
 }

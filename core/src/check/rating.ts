@@ -32,6 +32,7 @@ export const ratingCheck: Check<'rating'> = {
   field: ({ used_kg }) => [
     {
       id: 'rating',
+      weighs: false,
       useAt: ({ ring, table }) => {
         const kg = ring.gross_kg[table] ?? null
         return kg === null ? NOT_RATED : kg > 0 ? used_kg / kg : UNREACHABLE

@@ -45,6 +45,7 @@ export const wheelCheck: Check<'wheel'> = {
     if (!carried || standing?.on !== 'wheels') return []
     return carried.axles.map((axle, k) => ({
       id: `wheel:${axle.id}`,
+      weighs: true,
       useAt: (cell) => {
         if (axle.tyre_kg === undefined || standing.tyres === null) return NOT_RATED
         const on = carried.at(cell)

@@ -165,7 +165,10 @@ export function fillMap(p: PreparedMap, out: CapacityMap, fromSlew: number, toSl
   const at = cellsOf(p)
   for (let j = fromSlew; j < toSlew; j++) {
     at.turnTo(j)
-    for (let i = 0; i < p.rings.length; i++) fillCell(p, at.cellAt(nth(p.rings, i)), out, j * p.rings.length + i)
+    for (let i = 0; i < p.rings.length; i++) {
+      at.placed(nth(p.rings, i))
+      fillCell(p, at.weighed(), out, j * p.rings.length + i)
+    }
   }
 }
 
@@ -185,24 +188,33 @@ export function slewBySlew(p: PreparedMap) {
     between.set(radius_m, ring)
     return ring
   }
-  // What was passed in the last cell is most likely passed in the next: it is asked first.
-  let passed = 0
-  const used = (ring: Ring): number => {
-    const cell = at.cellAt(ring)
-    let worst = nth(layers, 0).useAt(cell)
-    if (worst === NOT_RATED) return NOT_RATED
-    let open = false
-    for (let k = 0; k < layers.length; k++) {
-      const l = k === 0 ? passed : k <= passed ? k - 1 : k
-      const u = nth(layers, l).useAt(cell)
+  const [rated, ...others] = layers
+  const light = others.filter((l) => !l.weighs)
+  const heavy = others.filter((l) => l.weighs)
+  /** The greatest share of some layers; what is not known counts once no limit is passed. The limit passed is asked first the next time. */
+  const most = (of: Layer[], from: number, cell: Cell): number => {
+    let [worst, open] = [from, false]
+    for (let l = 0; l < of.length; l++) {
+      const layer = nth(of, l)
+      const u = layer.useAt(cell)
       if (u === NOT_RATED) open = true
       if (u > worst) worst = u
       if (worst > 1) {
-        passed = l
+        of.splice(l, 1)
+        of.unshift(layer)
         return worst
       }
     }
     return open ? NOT_RATED : worst
+  }
+  const used = (ring: Ring): number => {
+    const spot = at.placed(ring)
+    const rating = rated?.useAt(spot) ?? NOT_RATED
+    if (rating === NOT_RATED || rating > 1) return rating
+    const beside = most(light, rating, spot)
+    if (beside > 1) return beside
+    const all = most(heavy, Math.max(rating, beside), at.weighed())
+    return beside === NOT_RATED && all <= 1 ? NOT_RATED : all
   }
   return {
     turnTo: (slew: number): void => {
@@ -220,7 +232,8 @@ export function slewBySlew(p: PreparedMap) {
     useAtRadius: (radius_m: number): number => used(ringBetween(radius_m)),
     /** The layer that is used most in a cell of this slew. */
     governsIn: (i: number): string => {
-      fillCell(p, at.cellAt(nth(rings, i)), one, 0)
+      at.placed(nth(rings, i))
+      fillCell(p, at.weighed(), one, 0)
       return nth(layers, nth(one.governs, 0)).id
     },
   }
@@ -285,13 +298,19 @@ function cellsOf(p: PreparedMap) {
         along[i] = e.nx * c + e.ny * s
       })
     },
-    cellAt: (ring: Ring): Cell => {
+    /** At a radius of this slew; what weighs on the supports is not known yet. */
+    placed: (ring: Ring): Cell => {
       cell.ring = ring
       cell.table = -1
       for (const k of covers) {
         const kg = ring.gross_kg[k] ?? null
         if (kg !== null && (cell.table < 0 || kg > (ring.gross_kg[cell.table] ?? 0))) cell.table = k
       }
+      return cell
+    },
+    /** The same with that. */
+    weighed: (): Cell => {
+      const { ring } = cell
       if (!ring.reaches) return cell
       reaction.fill(0)
       cell.tipping_kg = tipping_kg(p, ring, along, c, s)
