@@ -1,5 +1,5 @@
 import { byUse, found } from '../finding/finding'
-import { type Cell, type Layer, UNREACHABLE } from './area'
+import { type Cell, UNREACHABLE } from './area'
 import type { Check } from './check'
 
 /** What each outrigger carries against the strength of its own structure. */

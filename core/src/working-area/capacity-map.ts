@@ -172,6 +172,37 @@ export function fillMap(p: PreparedMap, out: CapacityMap, fromSlew: number, toSl
   }
 }
 
+/** The greatest share used at a radius, or that a limit is passed: what is passed in one cell most likely is in the next, and is asked first. */
+function asking([rated, ...others]: readonly Layer[], at: ReturnType<typeof cellsOf>): (ring: Ring) => number {
+  const light = others.filter((l) => !l.weighs)
+  const heavy = others.filter((l) => l.weighs)
+  const most = (of: Layer[], from: number, cell: Cell): number => {
+    let [worst, open] = [from, false]
+    for (let l = 0; l < of.length; l++) {
+      const layer = nth(of, l)
+      const u = layer.useAt(cell)
+      if (u === NOT_RATED) open = true
+      if (u > worst) worst = u
+      if (worst > 1) {
+        of.splice(l, 1)
+        of.unshift(layer)
+        return worst
+      }
+    }
+    // What is not known counts where no limit is passed.
+    return open ? NOT_RATED : worst
+  }
+  return (ring) => {
+    const spot = at.placed(ring)
+    const rating = rated?.useAt(spot) ?? NOT_RATED
+    if (rating === NOT_RATED || rating > 1) return rating
+    const beside = most(light, rating, spot)
+    if (beside > 1) return beside
+    const all = most(heavy, Math.max(rating, beside), at.weighed())
+    return beside === NOT_RATED && all <= 1 ? NOT_RATED : all
+  }
+}
+
 /**
  * The cells of a map one slew after another, each worked out when it is asked for, and any radius between them: for who does not need
  * them all.
@@ -188,34 +219,7 @@ export function slewBySlew(p: PreparedMap) {
     between.set(radius_m, ring)
     return ring
   }
-  const [rated, ...others] = layers
-  const light = others.filter((l) => !l.weighs)
-  const heavy = others.filter((l) => l.weighs)
-  /** The greatest share of some layers; what is not known counts once no limit is passed. The limit passed is asked first the next time. */
-  const most = (of: Layer[], from: number, cell: Cell): number => {
-    let [worst, open] = [from, false]
-    for (let l = 0; l < of.length; l++) {
-      const layer = nth(of, l)
-      const u = layer.useAt(cell)
-      if (u === NOT_RATED) open = true
-      if (u > worst) worst = u
-      if (worst > 1) {
-        of.splice(l, 1)
-        of.unshift(layer)
-        return worst
-      }
-    }
-    return open ? NOT_RATED : worst
-  }
-  const used = (ring: Ring): number => {
-    const spot = at.placed(ring)
-    const rating = rated?.useAt(spot) ?? NOT_RATED
-    if (rating === NOT_RATED || rating > 1) return rating
-    const beside = most(light, rating, spot)
-    if (beside > 1) return beside
-    const all = most(heavy, Math.max(rating, beside), at.weighed())
-    return beside === NOT_RATED && all <= 1 ? NOT_RATED : all
-  }
+  const used = asking(layers, at)
   return {
     turnTo: (slew: number): void => {
       at.turnTo(slew)
