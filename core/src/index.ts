@@ -151,6 +151,7 @@ export {
   usualNear_share,
 } from './place/place'
 export { answerIn, isSofter, type PolicyQuestion, policyQuestions, usualPolicy, withAnswer } from './place/policies'
+export { type Routed, snapped, wayAlong, type Xy } from './place/route'
 export { groundAt, inTheWay, type MachinePosition, toMachine, toPlace } from './place/standing'
 export { crushGap_m, tailGap } from './place/tail'
 export { contains, convexHull, insideLine, marginInside, sizeOf } from './plane/hull'

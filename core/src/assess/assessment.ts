@@ -25,6 +25,8 @@ const ofTrucks = new Set<NotChecked>(['way-past'])
 /** The same for one lift: what it says is looked at. */
 export function notCheckedIn({ hung, steps }: LiftPlan): NotChecked[] {
   const said: Partial<Record<NotChecked, boolean>> = {
+    'way-past':
+      steps.every((s) => s.do === 'mast' || (s.do === 'drive' && s.route !== undefined)) && steps.some((s) => s.do === 'drive'),
     slings: hung.slings !== undefined,
     'hook-height': steps.every((s) => !s.laden || (s.do !== 'slew' && s.do !== 'pose') || s.heights !== undefined),
   }

@@ -45,6 +45,13 @@ const dueByStep: readonly [(lift: LiftPlan, i: number) => boolean, CheckName][] 
   [({ steps }, i) => hasHeights(steps[i]), 'hook-height'],
   [({ steps }, i) => drawnOut_m(steps, i) > 0, 'two-block'],
   [({ steps }, i) => steps[i]?.laden === true && (steps[i].do === 'slew' || steps[i].do === 'pose'), 'people'],
+  [
+    ({ steps }, i) => {
+      const s = steps[i]
+      return s?.do === 'drive' && s.route !== undefined
+    },
+    'people',
+  ],
   [({ steps }, i) => steps[i]?.do === 'drive', 'way'],
   [({ steps }, i) => steps[i]?.do === 'drive', 'travel'],
   [({ steps }, i) => steps[i]?.do === 'drive', 'traction'],

@@ -8,6 +8,7 @@ import { type Layer, NOT_RATED, type Spot, UNREACHABLE } from './area'
 import type { Check } from './check'
 import type { LiftContext } from './context'
 import { bodiesOnRing, type Moving, movingIn, widest_m } from './swept'
+import { truckPeople } from './truck-travels'
 
 const areasOf = ({ plan }: LiftContext) => plan.place.features.filter((f) => f.kind === 'people')
 const isClosed = ({ plan }: LiftContext, { id }: Feature) => plan.lift.closes?.includes(id) ?? false
@@ -52,6 +53,7 @@ export const peopleCheck: Check<'people'> = {
     const moving = movingIn(ctx)
     return areas.map((area) => over(ctx, moving, area))
   },
+  truck: truckPeople,
   field: ({ lift }) => (lift?.step.laden ? areasOf(lift).map((area) => areaField(lift, area)) : []),
   heldBackBy: ['boom-limits'],
   impliedBy: [],

@@ -1,6 +1,7 @@
 import { byUse, type Finding, found, shareOf, worstVerdict } from '../finding/finding'
 import type { DriveStep, WayPart } from '../parts/truck-steps'
 import { g_mps2 } from '../physics'
+import { besideRoute, peopleBeside } from '../place/route'
 import { high } from '../quantity/measured'
 import { axlesOf, type Balance, forwardOf, marginsOf, tractionOf } from '../truck/balance'
 import { tailSwing } from '../truck/tail-swing'
@@ -161,7 +162,7 @@ export function truckWay(ctx: TruckContext): Finding[] {
     drive.height_m + (chassis.guardAbove_m ?? 0),
   )
   const pieces = piecesOf(ctx)
-  return pieces.flatMap((piece): Finding[] => {
+  const each = pieces.flatMap((piece): Finding[] => {
     const { part, name, i } = piece
     // An uncoupled trailer tips over its landing legs or its bogie; that is not worked out here.
     if (part.kind === 'trailer' && !part.nose) return [open(i, name, 'nose')]
@@ -193,6 +194,45 @@ export function truckWay(ctx: TruckContext): Finding[] {
       // Tips go first into a rise: on the way forwards, and only where the floor turns up.
       ...(rise > 0 && drive.facing === 'load-first' ? [gap(ctx, piece, 'tips', drive.height_m - rise * tips_m, tipAir_m)] : []),
     ]
+  })
+  return [...each, ...besideWay(ctx, wide_m / 2)]
+}
+
+/** What stands beside a way that is drawn over the place, or in it: the nearest. */
+function besideWay({ drive, plan, near_share }: TruckContext, half_m: number): Finding[] {
+  if (!drive?.route) return []
+  const [nearest] = besideRoute(plan.place, drive.route).sort((a, b) => a.gap_m - b.gap_m)
+  const base = { check: 'way', subject: 'beside' } as const
+  if (!nearest || nearest.gap_m === Infinity) return []
+  const { label } = nearest.feature
+  if (nearest.gap_m === 0) return [found({ ...base, verdict: 'outside', reason: 'through', detail: { label } })]
+  const [measured, limit] = [nearest.gap_m - half_m, plan.policy.trucks.sideGap_m]
+  const utilisation = shareOf(limit, measured)
+  const figures = { quantity: 'length', measured, nominal: measured, limit, utilisation } as const
+  return [found({ ...base, verdict: byUse(utilisation, near_share), reason: 'beside', ...figures, detail: { label } })]
+}
+
+/** Places where people walk that a drawn way comes over with what drives there; closed meanwhile, they may be crossed. */
+export function truckPeople({ drive, plan, truck }: TruckContext): Finding[] {
+  if (!drive?.route) return []
+  const half_m = Math.max(truck.chassis.width_m, (drive.laden && plan.lift.hung.load.size?.width_m) || 0) / 2
+  const areas = peopleBeside(plan.place, drive.route)
+  if (areas.length === 0) return [found({ check: 'people', verdict: 'inside', reason: 'none-drawn', detail: {} })]
+  return areas.map(({ feature: { id: subject, label }, gap_m }) => {
+    const base = { check: 'people', subject } as const
+    const measured = gap_m - half_m
+    if (measured > 0)
+      return found({
+        ...base,
+        verdict: 'inside',
+        reason: 'beside',
+        quantity: 'length',
+        measured,
+        nominal: measured,
+        detail: { label },
+      })
+    if (plan.lift.closes?.includes(subject)) return found({ ...base, verdict: 'inside', reason: 'closed', detail: { label } })
+    return found({ ...base, verdict: 'outside', reason: 'across', detail: { label } })
   })
 }
 

@@ -85,6 +85,8 @@ export const reasons = {
     gap: z.strictObject({ piece, what: z.enum(['width', 'height', 'aisle', 'tips']) }),
     slope: z.strictObject({ piece, what: z.enum(['grade', 'cross-fall']) }),
     'too-tight': z.strictObject({ piece }),
+    through: z.strictObject({ label: z.string() }),
+    beside: z.strictObject({ label: z.string() }),
   },
   travel: {
     raised: z.strictObject({ most_m: z.number() }),
@@ -125,7 +127,7 @@ export const reasons = {
     'too-many': named,
     gap: z.strictObject({ label: z.string(), body: z.enum(['boom', 'load', 'tail']) }),
   },
-  people: { 'none-drawn': bare, clear: named, closed: named, over: named, 'no-load-size': named },
+  people: { 'none-drawn': bare, clear: named, closed: named, over: named, 'no-load-size': named, beside: named, across: named },
   'overhead-line': {
     'none-drawn': bare,
     'no-height': named,

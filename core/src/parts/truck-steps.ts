@@ -48,6 +48,12 @@ export const driveStep = z.strictObject({
   do: z.literal('drive'),
   laden: z.boolean().default(true),
   way: z.array(wayPart).min(1, 'Give at least one piece of the way.').max(40, 'At most 40 pieces.'),
+  /** As it is drawn over the place, in its metres; left out: it is not. */
+  route: z
+    .array(z.tuple([finite, finite]))
+    .min(2, 'A way goes from somewhere to somewhere.')
+    .max(40, 'At most 40 corners.')
+    .optional(),
   /** Underside of the forks above the floor. */
   height_m: notNegative,
   facing: z.enum(['load-first', 'load-last']),

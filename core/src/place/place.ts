@@ -33,9 +33,24 @@ const feature = z.strictObject({
   label: z.string().min(1),
   /**
    * solid: nothing can stand or sweep there · void: an outrigger must not stand there · ground: what lies underfoot · overhead: a
-   * line in the air · people: where others walk · edge: where the ground drops away.
+   * line in the air · people: where others walk · edge: where the ground drops away. For trucks besides · aisle: the middle of a way ·
+   * door: across its opening · ramp, leveller, trailer: what they drive on to · rack · ceiling: what they drive under.
    */
-  kind: z.enum(['solid', 'void', 'ground', 'overhead', 'people', 'edge']),
+  kind: z.enum([
+    'solid',
+    'void',
+    'ground',
+    'overhead',
+    'people',
+    'edge',
+    'aisle',
+    'door',
+    'ramp',
+    'leveller',
+    'trailer',
+    'rack',
+    'ceiling',
+  ]),
   /** Local metres, as GeoJSON names them. */
   geometry: z.discriminatedUnion('type', [
     z.strictObject({ type: z.literal('Polygon'), points: z.array(xy).min(3).max(200) }),
@@ -51,6 +66,13 @@ const feature = z.strictObject({
   drop_m: positive.optional(),
   soil: z.enum(edgeSoils).optional(),
   structure: z.enum(edgeStructures).optional(),
+  /** Solid: a building that trucks drive into, by its doors. */
+  hollow: z.literal(true).optional(),
+  /** Aisle: from side to side. */
+  width_m: positive.optional(),
+  /** Ramp, leveller, trailer: how much it rises, from where to where. */
+  grade_pct: finite.min(0).max(40, 'At most 40 %; is this in degrees?').optional(),
+  axis: z.tuple([xy, xy]).optional(),
   /** How far feet stay from it, by whom. */
   engineer: z.strictObject({ least_m: positive, source: z.string().min(1) }).optional(),
 })
@@ -145,6 +167,24 @@ const most_corners = 5000
 /** Points of all its overhead lines. */
 const most_masts = 300
 
+/** What of its kind a feature does not say. */
+function lackedBy({ kind, geometry, width_m, height_m, grade_pct, axis }: Feature): [keyof Feature, string][] {
+  const line = geometry.type === 'LineString'
+  if (kind === 'aisle')
+    return [
+      ...(line ? [] : [['geometry', 'Draw the middle of an aisle as a line.'] as [keyof Feature, string]]),
+      ...(width_m === undefined ? [['width_m', 'Say how wide this aisle is.'] as [keyof Feature, string]] : []),
+    ]
+  if (kind === 'door')
+    return [
+      ...(line ? [] : [['geometry', 'Draw a door as a line across its opening.'] as [keyof Feature, string]]),
+      ...(height_m === undefined ? [['height_m', 'Say how high this door is.'] as [keyof Feature, string]] : []),
+    ]
+  if (kind === 'ramp' && (grade_pct === undefined || axis === undefined))
+    return [['axis', 'Say how steep this ramp is, and from where to where it rises.']]
+  return kind === 'ceiling' && height_m === undefined ? [['height_m', 'Say how high this ceiling is.']] : []
+}
+
 /** A place where machines work, in its own metres. */
 export const placeDefinition = z
   .strictObject({
@@ -181,6 +221,7 @@ export const placeDefinition = z
     if (!known.has(p.defaultGround))
       ctx.addIssue({ code: 'custom', path: ['defaultGround'], message: 'Not one of this place’s kinds of ground.' })
     p.features.forEach((f, i) => {
+      for (const [field, message] of lackedBy(f)) ctx.addIssue({ code: 'custom', path: ['features', i, field], message })
       if (f.kind === 'edge' && f.drop_m === undefined) {
         ctx.addIssue({ code: 'custom', path: ['features', i, 'drop_m'], message: 'Say how deep this edge drops.' })
       }

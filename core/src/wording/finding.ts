@@ -230,6 +230,11 @@ const worded: Worded = {
     f.t`${d.piece}: ${f.told(d.what)} of ${f.measured}, the machine’s own limit is ${f.limit}.`,
     f.over && 'Take another way.',
   ],
+  'way/through': (d, f) => [f.t`The way goes through ${d.label.toLowerCase()}.`, 'Draw it round, or by a door.'],
+  'way/beside': (d, f) => [
+    f.t`${f.measured} left beside ${d.label.toLowerCase()}, at least ${f.limit}.`,
+    f.over && 'Draw the way further off.',
+  ],
   'way/too-tight': (d, f) => [
     f.t`${d.piece}: what is towed cannot follow round so tight a turn.`,
     'Take a wider turn, or lift its other end.',
@@ -397,6 +402,11 @@ const worded: Worded = {
   'people/over': (d, f) => [
     f.t`The load would pass over ${d.label.toLowerCase()}.`,
     'Close it while the load is up, or go another way.',
+  ],
+  'people/beside': (d, f) => [f.t`The way passes ${f.measured} from ${d.label.toLowerCase()}.`],
+  'people/across': (d, f) => [
+    f.t`The way goes over ${d.label.toLowerCase()}, where people walk.`,
+    'Close it while you drive, or go another way.',
   ],
   'people/no-load-size': (d, f) => [
     f.t`${d.label} is within reach, and the load’s size is not entered.`,

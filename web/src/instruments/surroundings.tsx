@@ -1,4 +1,4 @@
-import { type Feature, type MachinePosition, type Place, toMachine } from '@geolabe/core'
+import { type Feature, type MachinePosition, type Place, type Point, toMachine } from '@geolabe/core'
 import { onPaper, pathOf } from './frame'
 
 const pointsOf = (f: Feature, position: MachinePosition) =>
@@ -27,6 +27,7 @@ function shade(f: Feature, place: Place): string {
   if (f.kind === 'solid') return 'url(#wall)'
   if (f.kind === 'void') return 'var(--water)'
   if (f.kind === 'people') return 'url(#people)'
+  if (f.kind === 'rack') return 'var(--edge)'
   const ground = place.ground.find((g) => g.id === f.ground)
   return ground?.allowable_kPa === undefined && (ground?.soil === 'made-ground' || ground?.soil === 'peat')
     ? 'url(#unknown-ground)'
@@ -49,11 +50,15 @@ export function Surroundings({
     <g aria-hidden="true">
       {place.features.map((f) => {
         const points = pointsOf(f, position)
+        if (f.kind === 'ceiling') return null
+        if (f.kind === 'aisle' || f.kind === 'door') return <WayMark key={f.id} feature={f} points={points} thin={thin} />
+        if (f.axis) return <Slope key={f.id} feature={f} position={position} thin={thin} />
         return f.geometry.type === 'Polygon' ? (
           <path
             key={f.id}
             d={pathOf(points)}
-            fill={shade(f, place)}
+            // What is gone into is not hatched over.
+            fill={f.hollow ? 'var(--sunk)' : shade(f, place)}
             stroke={f.kind === 'ground' ? 'var(--line)' : 'var(--edge)'}
             strokeWidth={f.kind === 'ground' ? thin : thin * 2}
           />
@@ -74,10 +79,44 @@ export function Surroundings({
         )
       })}
       {place.features
+        .filter((f) => !quiet.has(f.kind))
         .filter((f) => f.kind !== 'ground' || shade(f, place) === 'url(#unknown-ground)')
         .map((f) => (
           <FeatureName key={f.id} feature={f} position={position} extent_m={extent_m} />
         ))}
+    </g>
+  )
+}
+
+/** Drawn, but not named: there are many, or they lie overhead. */
+const quiet = new Set<Feature['kind']>(['aisle', 'rack', 'ceiling', 'door'])
+
+/** The middle of an aisle, or a door as a gap in its wall. */
+function WayMark({ feature, points, thin }: { feature: Feature; points: readonly Point[]; thin: number }) {
+  return feature.kind === 'door' ? (
+    <path d={pathOf(points, false)} stroke="var(--paper)" strokeWidth={thin * 9} />
+  ) : (
+    <path
+      d={pathOf(points, false)}
+      fill="none"
+      stroke="var(--quiet)"
+      strokeWidth={thin * 1.5}
+      strokeDasharray={`${thin * 3} ${thin * 6}`}
+    />
+  )
+}
+
+/** A slope, with an arrow that points up it. */
+function Slope({ feature, position, thin }: { feature: Feature; position: MachinePosition; thin: number }) {
+  const [foot, crest] = (feature.axis ?? []).map(([x_m, y_m]) => toMachine(position, { x_m, y_m }))
+  if (!foot || !crest) return null
+  const [dx, dy] = [crest.x_m - foot.x_m, crest.y_m - foot.y_m]
+  const at = (t: number, aside: number): Point => ({ x_m: foot.x_m + dx * t - dy * aside, y_m: foot.y_m + dy * t + dx * aside })
+  return (
+    <g fill="none" stroke="var(--edge)" strokeWidth={thin * 2}>
+      <path d={pathOf(pointsOf(feature, position))} fill="var(--sheet)" />
+      <path d={pathOf([at(0.1, 0), at(0.9, 0)], false)} />
+      <path d={pathOf([at(0.78, 0.05), at(0.9, 0), at(0.78, -0.05)], false)} />
     </g>
   )
 }

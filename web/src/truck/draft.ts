@@ -1,5 +1,15 @@
 import type { Shift } from '@geolabe/contract'
-import type { Case, DriveStep, LiftPlan, MastStep, Place, SetupPlan, Tol, TruckMachine } from '@geolabe/core'
+import {
+  type Case,
+  type DriveStep,
+  type LiftPlan,
+  type MastStep,
+  type Place,
+  type SetupPlan,
+  type Tol,
+  type TruckMachine,
+  wayAlong,
+} from '@geolabe/core'
 
 export interface TruckSetupDraft {
   /** Null: what lies there by the place's plan. */
@@ -135,6 +145,21 @@ export const piece = (place: Place, floor: string): DriveStep['way'][number] => 
   surface: 'dry',
   floor: place.ground.find((g) => g.id === floor) ?? null,
 })
+
+/** Driven as a line drawn over the place has it; what was said of a piece that is still on it stays said. */
+export function drawn(lift: LiftPlan, place: Place, route: [number, number][]): DriveStep {
+  const now = driveOf(lift) ?? firstWay(place)
+  const { way } = wayAlong(place, route)
+  const known = (p: DriveStep['way'][number]) => now.way.find((o) => o.kind === p.kind && o.label === p.label && p.label !== '')
+  return {
+    ...now,
+    route,
+    way: way.slice(0, 40).map((p) => {
+      const before = known(p)
+      return before ? { ...p, surface: before.surface, ...(p.nose !== undefined && { nose: before.nose ?? null }) } : p
+    }),
+  }
+}
 
 /** What of a case a truck's screens need. */
 export type Conditions = Case['conditions']

@@ -1,5 +1,5 @@
 import type { Shift } from '@geolabe/contract'
-import { type CheckName, type DriveStep, fittedOf, type Place, type TruckMachine } from '@geolabe/core'
+import { type CheckName, type DriveStep, type Finding, fittedOf, type Place, type TruckMachine } from '@geolabe/core'
 import { useMemo } from 'react'
 import { useDraft } from '../api/draft'
 import { t } from '../language/t'
@@ -7,12 +7,14 @@ import { Button } from '../look/button'
 import { Choice } from '../look/choice'
 import { NumberField, SelectField, TextField, TolField } from '../look/field'
 import { Tick } from '../look/tick'
+import { ClosedAreas } from '../prove/closed-areas'
 import { MassFields } from '../prove/mass-fields'
 import { ProveStation } from '../prove/prove-station'
 import { SizeFields } from '../prove/room'
 import { useProving } from '../prove/use-proving'
 import type { ShiftContext } from '../shift/frame'
-import { driveOf, firstMove, firstWay, isMove, loadOf, mastOf, type TruckDraft, withMove } from './draft'
+import { drawn, driveOf, firstMove, firstWay, isMove, loadOf, mastOf, type TruckDraft, withMove } from './draft'
+import { RouteMap } from './route-map'
 import { TruckView } from './truck-view'
 import { trucksMeet, WayPieces } from './way-pieces'
 
@@ -28,6 +30,7 @@ const sheetOf: Partial<Record<CheckName, Tab>> = {
   travel: 'way',
   traction: 'way',
   floor: 'way',
+  people: 'way',
   wind: 'wind',
 }
 
@@ -42,23 +45,33 @@ export function ProveTruck({
   const { lift, wind_mps, roofShut } = draft
   const conditions = useMemo(() => ({ wind_mps, roofShut }), [wind_mps, roofShut])
   const proving = useProving<Tab>(context, setup, { lift, conditions }, sheetOf, 'load', clear)
+  const route = (to: [number, number][]) =>
+    setDraft((d) => ({ ...d, lift: withMove(d.lift, { drive: drawn(d.lift, place, to) }) }))
   return (
     <ProveStation
       title={t`Prove the load`}
       on={t`On the forks`}
       drawing={
-        <TruckView
-          machine={machine}
-          lift={lift}
-          fitted={fittedOf(machine.truck, { setup: setup.plan, lift })}
-          assessment={proving.assessment}
-        />
+        proving.tab === 'way' ? (
+          <RouteMap place={place} drive={driveOf(lift)} assessment={proving.assessment} onRoute={route} />
+        ) : (
+          <TruckView
+            machine={machine}
+            lift={lift}
+            fitted={fittedOf(machine.truck, { setup: setup.plan, lift })}
+            assessment={proving.assessment}
+          />
+        )
       }
       label={t`What is moved, and how`}
       tabs={[
         { id: 'load', name: t`Load`, body: <LoadSheet machine={machine} place={place} draft={draft} setDraft={setDraft} /> },
         { id: 'stack', name: t`Stack`, body: <StackSheet draft={draft} setDraft={setDraft} /> },
-        { id: 'way', name: t`Way`, body: <WaySheet place={place} draft={draft} setDraft={setDraft} /> },
+        {
+          id: 'way',
+          name: t`Way`,
+          body: <WaySheet place={place} draft={draft} setDraft={setDraft} findings={proving.assessment?.findings ?? []} />,
+        },
         { id: 'wind', name: t`Wind`, body: <WindSheet draft={draft} setDraft={setDraft} /> },
       ]}
       next={t`Record this proof, on to the load`}
@@ -171,7 +184,7 @@ function StackSheet({ draft, setDraft }: SheetProps) {
   )
 }
 
-function WaySheet({ place, draft, setDraft }: SheetProps & { place: Place }) {
+function WaySheet({ place, draft, setDraft, findings }: SheetProps & { place: Place; findings: readonly Finding[] }) {
   const drive = driveOf(draft.lift)
   const set = (to: Partial<DriveStep>) =>
     setDraft((d) => {
@@ -181,16 +194,33 @@ function WaySheet({ place, draft, setDraft }: SheetProps & { place: Place }) {
   if (!drive)
     return (
       <div className="grid gap-3">
-        <p>{t`Only stacked: nothing is said about the way there.`}</p>
+        <p>{t`Only stacked: nothing is said about the way there. Draw it over the place with a finger; it keeps to aisles and doors.`}</p>
         <Button
           className="w-fit"
           onClick={() => setDraft((d) => ({ ...d, lift: withMove(d.lift, { drive: firstWay(place) }) }))}
-        >{t`Driven there, piece by piece`}</Button>
+        >{t`Say it piece by piece instead`}</Button>
       </div>
     )
   return (
     <div className="grid gap-4">
-      <WayPieces place={place} way={drive.way} kinds={trucksMeet} onChange={(way) => set({ way })}>
+      <p className="text-quiet">
+        {drive.route
+          ? t`As drawn over the place. Draw anew, or move its corners.`
+          : t`Not drawn over the place: what is beside it is not checked.`}
+      </p>
+      <ClosedAreas
+        place={place}
+        lift={draft.lift}
+        findings={findings}
+        onChange={(closes) => setDraft((d) => ({ ...d, lift: { ...d.lift, closes } }))}
+      />
+      <WayPieces
+        place={place}
+        way={drive.way}
+        kinds={trucksMeet}
+        // More or fewer pieces than were drawn are another way.
+        onChange={(way) => set(way.length === drive.way.length ? { way } : { way, route: undefined })}
+      >
         <Button onClick={() => setDraft((d) => ({ ...d, lift: withMove(d.lift, { drive: null }) }))}>{t`Only stacked`}</Button>
       </WayPieces>
       <Choice

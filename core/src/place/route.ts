@@ -1,0 +1,266 @@
+import type { Outline } from '../clearance/standing'
+import { outlineDistance } from '../clearance/standing'
+import { nth } from '../list'
+import type { Surface, WayPart } from '../parts/truck-steps'
+import { rad } from '../physics'
+import type { Point } from '../plane/point'
+import type { Feature, GroundKind, Place } from './place'
+import { distanceToFeature, groundAt, inPolygon } from './standing'
+
+/** A point of a place, in its own metres. */
+export type Xy = readonly [number, number]
+
+/** A way as it is drawn over a place: what is driven over and through, piece by piece, and where the middle of each piece lies. */
+export interface Routed {
+  way: WayPart[]
+  at: Xy[]
+}
+
+const here = { x_m: 0, y_m: 0, heading_deg: 0 }
+const pointOf = ([x_m, y_m]: Xy): Point => ({ x_m, y_m })
+const between = (a: Xy, b: Xy, t: number): Xy => [a[0] + (b[0] - a[0]) * t, a[1] + (b[1] - a[1]) * t]
+const apart_m = (a: Xy, b: Xy) => Math.hypot(b[0] - a[0], b[1] - a[1])
+
+/** A door counts so far before and behind its opening, metres. */
+const threshold_m = 0.5
+/** Wider than this a way is wide enough for anything, metres. */
+const widest_m = 12
+/** Less than so much is no corner, degrees. */
+const straight_deg = 12
+/** Corners are rounded no wider and no tighter than that unless there is no room, metres. */
+const round_m = { most: 6, least: 0.5 } as const
+/** So far from the middle of an aisle it is still driven along it, metres. */
+const inAisle_m = 0.3
+
+/** The sides of a feature, each from point to point. */
+function sidesOf({ geometry: { type, points } }: Feature): [Xy, Xy][] {
+  return points.flatMap((b, i): [Xy, Xy][] =>
+    i === 0 && type === 'LineString' ? [] : [[nth(points, (i + points.length - 1) % points.length), b]],
+  )
+}
+
+/** Where along a → b it crosses c → d, 0 to 1; null: it does not. */
+function crossing(a: Xy, b: Xy, [c, d]: readonly [Xy, Xy]): number | null {
+  const [rx, ry, sx, sy] = [b[0] - a[0], b[1] - a[1], d[0] - c[0], d[1] - c[1]]
+  const det = rx * sy - ry * sx
+  if (Math.abs(det) < 1e-12) return null
+  const t = ((c[0] - a[0]) * sy - (c[1] - a[1]) * sx) / det
+  const u = ((c[0] - a[0]) * ry - (c[1] - a[1]) * rx) / det
+  return t >= 0 && t <= 1 && u >= 0 && u <= 1 ? t : null
+}
+
+const crossings = (a: Xy, b: Xy, f: Feature): number[] =>
+  sidesOf(f).flatMap((side) => {
+    const t = crossing(a, b, side)
+    return t === null ? [] : [t]
+  })
+
+const covers = (f: Feature, p: Xy) => f.geometry.type === 'Polygon' && inPolygon(f.geometry.points, pointOf(p))
+
+/**
+ * The nearest point of an aisle, or of the middle of a door, that a finger may have meant; the point itself where none is so near.
+ *
+ * @param within_m how far off a finger may be
+ * @example snapped(place, [4.2, 8.1], 1.5) // [4.2, 8.5]: on the aisle
+ */
+export function snapped(place: Place, p: Xy, within_m: number): Xy {
+  const ends = place.features.flatMap((f): Xy[] => {
+    const [a, b] = [f.geometry.points[0], f.geometry.points.at(-1)]
+    if (f.kind === 'door' && a && b) return [between(a, b, 0.5)]
+    if (f.kind !== 'aisle') return []
+    return sidesOf(f).map(([c, d]) => {
+      const long = (d[0] - c[0]) ** 2 + (d[1] - c[1]) ** 2
+      const t = long === 0 ? 0 : ((p[0] - c[0]) * (d[0] - c[0]) + (p[1] - c[1]) * (d[1] - c[1])) / long
+      return between(c, d, Math.min(1, Math.max(0, t)))
+    })
+  })
+  const near = ends.filter((e) => apart_m(e, p) <= within_m).sort((x, y) => apart_m(x, p) - apart_m(y, p))
+  return near[0] ?? p
+}
+
+/** What keeps a truck from driving there. */
+const blocks = ({ kind }: Feature) => kind === 'solid' || kind === 'rack' || kind === 'void' || kind === 'edge'
+/** What a truck drives on to, the uppermost first. */
+const driven = ['trailer', 'leveller', 'ramp'] as const
+
+/** Room across the way, by rays to either side of it at three places: what is drawn there, and the sides of what is driven on. */
+function roomAcross(place: Place, a: Xy, b: Xy, on: Feature | undefined): number {
+  const long = apart_m(a, b)
+  if (long === 0) return widest_m
+  const side: Xy = [-(b[1] - a[1]) / long, (b[0] - a[0]) / long]
+  const walls = place.features.filter((f) => blocks(f) || f === on)
+  const rays = [0.02, 0.5, 0.98].flatMap((t) => {
+    const from = between(a, b, t)
+    return [1, -1].map((way) => {
+      const to: Xy = [from[0] + side[0] * way * (widest_m / 2), from[1] + side[1] * way * (widest_m / 2)]
+      return Math.min(1, ...walls.flatMap((f) => crossings(from, to, f))) * (widest_m / 2)
+    })
+  })
+  return 2 * Math.min(...rays)
+}
+
+/** Along an aisle it is as wide as that. */
+const aisleAlong = (place: Place, a: Xy, b: Xy): Feature | undefined =>
+  place.features.find((f) => f.kind === 'aisle' && [a, b].every((p) => distanceToFeature(f, pointOf(p)) <= inAisle_m))
+
+const down2 = (m: number) => Math.floor(m * 100 + 1e-6) / 100
+
+/** One piece of a straight run, by what its middle lies on, in, and under. */
+function pieceOf(place: Place, a: Xy, b: Xy, door: Feature | undefined, surface: Surface): WayPart {
+  const middle = between(a, b, 0.5)
+  // A door at the crest of a ramp is as steep as the ramp.
+  const told = door ? [middle, between(a, b, 0.01), between(a, b, 0.99)] : [middle]
+  const on = told.flatMap((p) => driven.flatMap((kind) => place.features.filter((f) => f.kind === kind && covers(f, p))))[0]
+  const aisle = aisleAlong(place, a, b)
+  const [slope, cross] = slopeOn(on, a, b)
+  const floorId = on?.ground ?? groundAt(place, here, pointOf(middle))
+  const ceilings = place.features.filter((f) => f.kind === 'ceiling' && covers(f, middle)).map((f) => f.height_m ?? Infinity)
+  const height_m = Math.min(...ceilings, aisle?.height_m ?? Infinity, door?.height_m ?? Infinity)
+  const ends = door?.geometry.points
+  const opening = ends ? apart_m(nth(ends, 0), nth(ends, ends.length - 1)) : Infinity
+  const width_m = door ? opening : Math.min(roomAcross(place, a, b, on), aisle?.width_m ?? Infinity)
+  return {
+    kind: door ? 'door' : on ? (on.kind as (typeof driven)[number]) : 'straight',
+    label: (door ?? on ?? aisle)?.label ?? '',
+    length_m: Math.max(0.01, apart_m(a, b)),
+    grade_pct: slope,
+    cross_pct: cross,
+    width_m: Math.max(0.01, down2(width_m)),
+    height_m: height_m === Infinity ? null : height_m,
+    surface,
+    ...(on?.kind === 'trailer' && { nose: null }),
+    floor: groundOf(place, floorId),
+  }
+}
+
+const groundOf = (place: Place, id: string): GroundKind | null => place.ground.find((g) => g.id === id) ?? null
+
+/** How a slope rises along a run, and across it, per cent. */
+function slopeOn(on: Feature | undefined, a: Xy, b: Xy): [number, number] {
+  if (!on?.axis || on.grade_pct === undefined) return [0, 0]
+  const [foot, crest] = on.axis
+  const up = Math.atan2(crest[1] - foot[1], crest[0] - foot[0])
+  const to = Math.atan2(b[1] - a[1], b[0] - a[0])
+  const round = (v: number) => Math.round(v * 1e6) / 1e6 + 0
+  // What is driven uphill of its axis has its left side high where the axis points left of it.
+  return [round(on.grade_pct * Math.cos(up - to)), round(on.grade_pct * Math.sin(up - to))]
+}
+
+/** A straight run, cut where it comes on to something else, under something else, or through a door. */
+function run(place: Place, a: Xy, b: Xy, surface: Surface): { a: Xy; b: Xy; part: WayPart }[] {
+  const long = apart_m(a, b)
+  if (long < 1e-6) return []
+  const doors = place.features
+    .filter((f) => f.kind === 'door')
+    .flatMap((door) => crossings(a, b, door).map((t) => ({ door, from: t - threshold_m / long, to: t + threshold_m / long })))
+  const areas = place.features.filter((f) => ['ramp', 'leveller', 'trailer', 'ceiling', 'ground'].includes(f.kind))
+  // A door is one piece, whatever changes under it or over it.
+  const changes = areas.flatMap((f) => crossings(a, b, f)).filter((t) => doors.every((d) => t <= d.from || t >= d.to))
+  const cuts = [0, 1, ...doors.flatMap((d) => [d.from, d.to]), ...changes]
+    .map((t) => Math.min(1, Math.max(0, t)))
+    .sort((x, y) => x - y)
+  return cuts.slice(1).flatMap((to, i) => {
+    const from = nth(cuts, i)
+    if ((to - from) * long < 0.01) return []
+    const middle = (from + to) / 2
+    const door = doors.find((d) => middle > d.from && middle < d.to)?.door
+    const [p, q] = [between(a, b, from), between(a, b, to)]
+    return [{ a: p, b: q, part: pieceOf(place, p, q, door, surface) }]
+  })
+}
+
+/** A corner, rounded as wide as half of what comes before and after it allows. */
+function corner(place: Place, a: Xy, b: Xy, c: Xy, surface: Surface): { part: WayPart; cut_m: number } | null {
+  const bend = Math.abs(turnAt(a, b, c))
+  if (bend < straight_deg * rad) return null
+  // Sharper than that it is turned round on the spot, as tightly as it goes.
+  const sharp = bend > 120 * rad
+  const tangent = Math.tan(bend / 2)
+  const room_m = Math.min(apart_m(a, b), apart_m(b, c)) / 2
+  const radius_m = sharp ? round_m.least : Math.max(round_m.least, Math.min(round_m.most, room_m / tangent))
+  const straight = pieceOf(place, between(b, a, 0.001), between(b, c, 0.001), undefined, surface)
+  const wide = [roomAcross(place, between(b, a, 0.2), b, undefined), roomAcross(place, b, between(b, c, 0.2), undefined)]
+  const part: WayPart = {
+    ...straight,
+    kind: 'turn',
+    length_m: radius_m * bend,
+    radius_m: Math.round(radius_m * 100) / 100,
+    // The narrower of what it turns from and into.
+    width_m: Math.max(0.01, down2(Math.min(...wide))),
+    nose: undefined,
+  }
+  return { part, cut_m: sharp ? 0 : Math.min(room_m, radius_m * tangent) }
+}
+
+function turnAt(a: Xy, b: Xy, c: Xy): number {
+  const d = Math.atan2(c[1] - b[1], c[0] - b[0]) - Math.atan2(b[1] - a[1], b[0] - a[0])
+  return Math.atan2(Math.sin(d), Math.cos(d))
+}
+
+/**
+ * A line over a place as a way: straight runs, corners, doors, ramps, levellers and trailers in the order they are driven, each as wide and
+ * as high as the place's plan has it, on the floor that lies there. What the plan does not show is not in it.
+ *
+ * @param drawn corners in the place's own metres
+ * @example wayAlong(place, [[-20, 8.5], [4, 8.5]]).way.map((p) => p.kind) // ['straight', 'ramp', 'door', 'straight']
+ */
+export function wayAlong(place: Place, drawn: readonly Xy[], surface: Surface = 'dry'): Routed {
+  const out: Routed = { way: [], at: [] }
+  const route = drawn.filter((p, i) => i === 0 || apart_m(p, nth(drawn, i - 1)) > 0.01)
+  let from = route[0]
+  if (!from) return out
+  const take = (part: WayPart, at: Xy) => {
+    out.way.push(part)
+    out.at.push(at)
+  }
+  for (const [i, to] of route.slice(1).entries()) {
+    const after = route[i + 2]
+    const before = nth(route, i)
+    const bend = after ? corner(place, before, to, after, surface) : null
+    const end = bend ? between(to, before, bend.cut_m / apart_m(to, before)) : to
+    for (const piece of run(place, from, end, surface)) take(piece.part, between(piece.a, piece.b, 0.5))
+    if (bend && after) {
+      take(bend.part, to)
+      from = between(to, after, bend.cut_m / apart_m(to, after))
+    } else from = to
+  }
+  return out
+}
+
+/** One thing beside a way, or in it. */
+export interface Beside {
+  feature: Feature
+  /** From the middle of the way, in plan, metres; 0: the way goes through it. */
+  gap_m: number
+}
+
+/** How near a way comes to everything it must not touch. A building with doors is gone into by them alone. */
+export function besideRoute(place: Place, route: readonly Xy[]): Beside[] {
+  const line: Outline = { points: route.map(pointOf), closed: false }
+  return place.features.filter(blocks).map((feature) => {
+    const { type, points } = feature.geometry
+    if (feature.hollow) return { feature, gap_m: entersByDoors(place, route, feature) ? Infinity : 0 }
+    return { feature, gap_m: outlineDistance(line, { points: points.map(pointOf), closed: type === 'Polygon' }) }
+  })
+}
+
+function entersByDoors(place: Place, route: readonly Xy[], building: Feature): boolean {
+  const doors = place.features.filter((f) => f.kind === 'door')
+  return route.slice(1).every((b, i) => {
+    const a = nth(route, i)
+    return crossings(a, b, building).every((t) =>
+      doors.some((d) => distanceToFeature(d, pointOf(between(a, b, t))) < threshold_m / 2),
+    )
+  })
+}
+
+/** How near a way comes to each place where people walk, from its middle, metres. */
+export function peopleBeside(place: Place, route: readonly Xy[]): Beside[] {
+  const line: Outline = { points: route.map(pointOf), closed: false }
+  return place.features
+    .filter((f) => f.kind === 'people')
+    .map((feature) => ({
+      feature,
+      gap_m: outlineDistance(line, { points: feature.geometry.points.map(pointOf), closed: feature.geometry.type === 'Polygon' }),
+    }))
+}

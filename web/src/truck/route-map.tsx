@@ -1,0 +1,248 @@
+import {
+  type Assessment,
+  type DriveStep,
+  type MachinePosition,
+  type Place,
+  snapped,
+  toMachine,
+  toPlace,
+  type Verdict,
+  wayAlong,
+  worstVerdict,
+  type Xy,
+} from '@geolabe/core'
+import { useDrag } from '@use-gesture/react'
+import { type KeyboardEvent, type ReactNode, useMemo, useRef, useState } from 'react'
+import simplify from 'simplify-js'
+import { onPaper, pathOf, underFinger } from '../instruments/frame'
+import { GroundPatterns, Surroundings } from '../instruments/surroundings'
+import { t } from '../language/t'
+
+/** A finger is so far off what it means, and a line it draws is kept so true, metres. */
+const [finger_m, true_m] = [1.6, 0.45]
+
+const tone: Record<Verdict, string> = {
+  inside: 'var(--inside)',
+  near: 'var(--near)',
+  outside: 'var(--outside)',
+  'not-proven': 'var(--unproven)',
+}
+
+/** What of the place is worth seeing from above: stands and ways, and what stands round them. */
+function viewOf(place: Place): { centre: MachinePosition; half_m: number } {
+  const told = place.features
+    .filter((f) => !['void', 'overhead', 'edge', 'ground'].includes(f.kind))
+    .flatMap((f) => f.geometry.points)
+  const all = [...told, ...place.positions.map((p): [number, number] => [p.x_m, p.y_m])]
+  const [xs, ys] = [all.map(([x]) => x), all.map(([, y]) => y)]
+  const [x0, x1, y0, y1] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)]
+  // Drawn as the place is: x to the right.
+  const centre = { x_m: (x0 + x1) / 2, y_m: (y0 + y1) / 2, heading_deg: 90 }
+  return { centre, half_m: Math.max(8, x1 - x0, y1 - y0) / 2 + 2 }
+}
+
+const snappedAll = (place: Place, raw: readonly Xy[]): Xy[] => {
+  const kept = simplify(
+    raw.map(([x, y]) => ({ x, y })),
+    true_m,
+    true,
+  ).map(({ x, y }) => snapped(place, [x, y], finger_m))
+  return kept
+    .filter(([x, y], i) => i === 0 || Math.hypot(x - (kept[i - 1]?.[0] ?? 0), y - (kept[i - 1]?.[1] ?? 0)) > 0.3)
+    .slice(0, 40)
+}
+const decimetre = ([x, y]: Xy): [number, number] => [Math.round(x * 20) / 20, Math.round(y * 20) / 20]
+
+/** The place from above: a way is drawn over it with a finger, its corners are moved, and each piece shows what is wrong there. */
+export function RouteMap({
+  place,
+  drive,
+  assessment,
+  onRoute,
+}: {
+  place: Place
+  drive: DriveStep | null
+  assessment: Assessment | null
+  onRoute: (route: [number, number][]) => void
+}) {
+  const { centre, half_m } = useMemo(() => viewOf(place), [place])
+  const ground = useRef<SVGRectElement>(null)
+  const [drawn, setDrawn] = useState<Xy[] | null>(null)
+  const raw = useRef<Xy[]>([])
+  const under = (xy: [number, number]): Xy | null => {
+    const p = underFinger(ground.current, xy)
+    if (!p) return null
+    const { x_m, y_m } = toPlace(centre, p)
+    return [x_m, y_m]
+  }
+  const draw = useDrag(
+    ({ xy, first, last, tap }) => {
+      const p = under(xy)
+      if (!p || tap) return setDrawn(null)
+      if (first) raw.current = []
+      const before = raw.current.at(-1)
+      if (!before || Math.hypot(p[0] - before[0], p[1] - before[1]) > 0.25) raw.current.push(p)
+      const route = snappedAll(place, raw.current)
+      setDrawn(last ? null : route)
+      if (last && route.length > 1) onRoute(route.map(decimetre))
+    },
+    { pointer: { keys: false }, filterTaps: true },
+  )
+  const route = drawn ?? drive?.route ?? []
+  const thin = half_m / 420
+  const paper = ([x_m, y_m]: Xy) => onPaper(toMachine(centre, { x_m, y_m }))
+  const line = pathOf(
+    route.map(([x_m, y_m]) => toMachine(centre, { x_m, y_m })),
+    false,
+  )
+  const move = (i: number, to: Xy) => onRoute(route.map((p, k) => (k === i ? decimetre(to) : [p[0], p[1]])))
+  return (
+    <svg
+      viewBox={`${-half_m} ${-half_m} ${2 * half_m} ${2 * half_m}`}
+      className="block aspect-square max-h-[44dvh] w-full touch-none rounded-xl border border-line bg-paper select-none roomy:aspect-auto roomy:h-full roomy:max-h-none"
+      role="group"
+      aria-label={t`${place.name} from above: draw the way over it`}
+    >
+      <GroundPatterns unit={half_m / 22} />
+      <Surroundings place={place} position={centre} thin={thin} extent_m={half_m} />
+      <rect
+        ref={ground}
+        x={-3 * half_m}
+        y={-3 * half_m}
+        width={6 * half_m}
+        height={6 * half_m}
+        fill="transparent"
+        className="cursor-crosshair"
+        data-way=""
+        {...draw()}
+      />
+      <g fill="none" pointerEvents="none" strokeLinejoin="round">
+        <path d={line} stroke="var(--paper)" strokeWidth={thin * 14} />
+        <path d={line} stroke="var(--ink)" strokeWidth={thin * 6} />
+      </g>
+      {drawn === null && drive?.route && (
+        <Pieces place={place} drive={drive} assessment={assessment} half_m={half_m} paper={paper} />
+      )}
+      {drawn === null &&
+        route.map((p, i) => (
+          <Corner
+            // biome-ignore lint/suspicious/noArrayIndexKey: a corner is known by its place on the way
+            key={i}
+            name={t`Corner ${i + 1} of ${route.length}`}
+            at={paper(p)}
+            size={half_m / 38}
+            onDrag={(xy) => {
+              const to = under(xy)
+              if (to) move(i, snapped(place, to, finger_m / 2))
+            }}
+            onStep={(dx, dy) => move(i, [p[0] + dx, p[1] + dy])}
+            onOut={() => route.length > 2 && onRoute(route.filter((_, k) => k !== i).map(([x, y]) => [x, y]))}
+          />
+        ))}
+    </svg>
+  )
+}
+
+/** Each piece by its number, with the worst that was found there. */
+function Pieces({
+  place,
+  drive,
+  assessment,
+  half_m,
+  paper,
+}: {
+  place: Place
+  drive: DriveStep
+  assessment: Assessment | null
+  half_m: number
+  paper: (p: Xy) => [number, number]
+}): ReactNode {
+  const { at } = useMemo(() => wayAlong(place, drive.route ?? []), [place, drive.route])
+  if (at.length !== drive.way.length) return null
+  const [r, thin] = [half_m / 34, half_m / 420]
+  return at.map((p, i) => {
+    const floor = drive.way[i]?.floor?.id
+    const own = (assessment?.findings ?? []).filter(
+      (f) =>
+        (['way', 'travel', 'traction'].includes(f.check) && (f.subject === `${i}` || f.subject?.startsWith(`${i}-`))) ||
+        (f.check === 'floor' && floor !== undefined && f.subject?.startsWith(floor)),
+    )
+    const verdict = worstVerdict(own.map((f) => f.verdict))
+    const [x, y] = paper(p)
+    const colour = verdict ? tone[verdict] : 'var(--quiet)'
+    return (
+      <g key={`${p[0]} ${p[1]}`} pointerEvents="none" aria-hidden="true">
+        <circle
+          cx={x}
+          cy={y}
+          r={r}
+          fill="var(--sheet)"
+          stroke={colour}
+          strokeWidth={thin * 6}
+          strokeDasharray={verdict === 'not-proven' ? `${thin * 8} ${thin * 6}` : undefined}
+        />
+        <text x={x} y={y} fontSize={r * 1.25} fontWeight="700" textAnchor="middle" dominantBaseline="central" fill="var(--ink)">
+          {i + 1}
+        </text>
+        {verdict === 'outside' && (
+          <path
+            d={`M${x - r * 1.5} ${y - r * 1.5}l${r * 3} ${r * 3}m0 ${-r * 3}l${-r * 3} ${r * 3}`}
+            stroke={colour}
+            strokeWidth={thin * 6}
+          />
+        )}
+      </g>
+    )
+  })
+}
+
+const steps: Record<string, [number, number]> = { ArrowUp: [0, 1], ArrowDown: [0, -1], ArrowLeft: [-1, 0], ArrowRight: [1, 0] }
+
+/** A corner of the way: dragged, moved with the arrow keys by a decimetre, with Shift by a metre, taken out with Delete. */
+function Corner({
+  name,
+  at: [x, y],
+  size,
+  onDrag,
+  onStep,
+  onOut,
+}: {
+  name: string
+  at: [number, number]
+  size: number
+  onDrag: (xy: [number, number]) => void
+  onStep: (dx_m: number, dy_m: number) => void
+  onOut: () => void
+}) {
+  const bind = useDrag(({ xy }) => onDrag(xy), { pointer: { keys: false } })
+  const key = (e: KeyboardEvent) => {
+    if (e.key === 'Delete' || e.key === 'Backspace') return onOut()
+    const step = steps[e.key]
+    if (!step) return
+    e.preventDefault()
+    const far_m = e.shiftKey ? 1 : 0.1
+    onStep(step[0] * far_m, step[1] * far_m)
+  }
+  return (
+    <g
+      role="button"
+      tabIndex={0}
+      aria-label={name}
+      className="cursor-grab touch-none outline-none active:cursor-grabbing focus-visible:[&>rect]:stroke-accent"
+      onKeyDown={key}
+      {...bind()}
+    >
+      <circle cx={x} cy={y} r={size * 1.9} fill="transparent" />
+      <rect
+        x={x - size * 0.6}
+        y={y - size * 0.6}
+        width={size * 1.2}
+        height={size * 1.2}
+        transform={`rotate(45 ${x} ${y})`}
+        fill="var(--accent)"
+        stroke="var(--ink)"
+        strokeWidth={size * 0.18}
+      />
+    </g>
+  )
+}
