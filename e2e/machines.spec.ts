@@ -294,7 +294,49 @@ interface Move {
   /** What else its load sheet asks for. */
   more?: (page: Page) => Promise<unknown>
   height: string
+  /** Driven there, as a finger draws it over the place: corners in its metres, and the pieces that come of it. */
+  way?: Drawn
   under: 'roof' | 'sky'
+}
+interface Drawn {
+  /** Of the place, in the middle of its drawing. */
+  middle: [number, number]
+  corners: [number, number][]
+  pieces: string[]
+  /** Corners that another way is drawn by, which goes through something. */
+  through: [number, number][]
+}
+
+/** A way drawn with a finger: first one through something, which is said on the drawing, then one that keeps to the aisles. */
+async function draws(page: Page, { middle, corners, pieces, through }: Drawn): Promise<void> {
+  await openSheet(page, 'Way')
+  const map = page.getByRole('group', { name: /from above: draw the way over it/ })
+  await expect(map).toBeVisible()
+  const drag = async (points: [number, number][]) => {
+    const at = await map.evaluate(
+      (svg: SVGSVGElement, to) =>
+        to.map(([x, y]) => {
+          const p = new DOMPoint(x, y).matrixTransform(svg.getScreenCTM() as DOMMatrix)
+          return [p.x, p.y] as [number, number]
+        }),
+      points.map(([x, y]): [number, number] => [x - middle[0], middle[1] - y]),
+    )
+    for (const [i, [x, y]] of at.entries()) {
+      await page.mouse.move(x, y, { steps: 12 })
+      if (i === 0) await page.mouse.down()
+    }
+    await page.mouse.up()
+  }
+  await drag(through)
+  await expect(page.getByRole('button', { name: /goes through|Way/ }).first()).toBeVisible()
+  await expect(verdict(page)).toContainText('Outside')
+  await drag(corners)
+  const kinds = page.getByRole('combobox', { name: 'What', exact: true })
+  await expect(kinds).toHaveCount(pieces.length)
+  for (const [i, kind] of pieces.entries()) await expect(kinds.nth(i)).toHaveValue(kind)
+  await page.getByLabel('Speed', { exact: true }).fill('0.8')
+  await page.getByRole('button', { name: 'Corner 1 of', exact: false }).focus()
+  await page.keyboard.press('ArrowRight')
 }
 
 const moves: Move[] = [
@@ -306,6 +348,19 @@ const moves: Move[] = [
     load: 'Pallet of block ice',
     fitted: (page) => page.getByLabel('Battery, by its own plate').fill('750'),
     height: '3',
+    way: {
+      middle: [10.2, 9],
+      corners: [
+        [4.3, 15],
+        [3.8, 9.2],
+        [18, 9.4],
+      ],
+      pieces: ['straight', 'turn', 'straight'],
+      through: [
+        [6, 4],
+        [16, 9],
+      ],
+    },
     under: 'roof',
   },
   {
@@ -380,6 +435,9 @@ for (const move of moves) {
     await move.more?.(page)
     await openSheet(page, 'Stack')
     await page.getByLabel('Stacked at, top of the forks').fill(move.height)
+    if (move.way) {
+      await draws(page, move.way)
+    }
     await openSheet(page, 'Wind')
     if (move.under === 'roof') await page.getByText('Under a roof, doors shut').click()
     else await page.getByLabel('Wind, gust at the load').fill('3')

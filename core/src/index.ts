@@ -151,7 +151,6 @@ export {
   usualNear_share,
 } from './place/place'
 export { answerIn, isSofter, type PolicyQuestion, policyQuestions, usualPolicy, withAnswer } from './place/policies'
-export { type Routed, snapped, wayAlong, type Xy } from './place/route'
 export { groundAt, inTheWay, type MachinePosition, toMachine, toPlace } from './place/standing'
 export { crushGap_m, tailGap } from './place/tail'
 export { contains, convexHull, insideLine, marginInside, sizeOf } from './plane/hull'
@@ -266,6 +265,7 @@ export { follow, isEnd, type SymptomPath, symptomPath } from './troubleshooting/
 export { shownPath, symptomsOf } from './troubleshooting/shown'
 export { axleLoads, axleLoadsCalculator } from './truck/axle-loads'
 export { axlesOf, balanceOf, forwardOf, type MastPose, marginsOf, type OnForks, type Truck, tractionOf } from './truck/balance'
+export { type Routed, snapped, wayAlong, type Xy } from './truck/route'
 export { stabilityTriangle, stabilityTriangleCalculator, type TruckStability } from './truck/stability-triangle'
 export { tailSwing, tailSwingCalculator } from './truck/tail-swing'
 export { type Uncertainty, uncertaintyOf } from './uncertainty/uncertainty'

@@ -51,6 +51,11 @@ const given: Said[] = [
   { check: 'way', reason: 'no-radius', detail: { piece: 'Turn 2' } },
   { check: 'way', reason: 'no-axle', detail: { piece: 'Turn 2' } },
   { check: 'way', reason: 'too-tight', detail: { piece: 'Turn 2' } },
+  { check: 'way', reason: 'through', detail: { label: 'Rack 2', x_m: 9, y_m: 6.5 } },
+  { check: 'way', reason: 'touches', detail: { label: 'Rack 2', x_m: 9, y_m: 6.5 } },
+  { check: 'way', reason: 'beside', detail: { label: 'Rack 2', x_m: 9, y_m: 6.5 } },
+  { check: 'people', reason: 'past', detail: { label: 'Footpath' } },
+  { check: 'people', reason: 'across', detail: { label: 'Footpath' } },
   { check: 'table', reason: 'no-table', detail: bare },
   { check: 'table', reason: 'unknown-configuration', detail: bare },
   { check: 'table', reason: 'legs-short', detail: { table: 'Legs full', outriggers: 'FL, RL' } },
@@ -169,6 +174,7 @@ const given: Said[] = [
 
 /** Reasons that are only ever given where nothing is wrong. */
 const always = new Set<string>([
+  'past',
   'foot-bears',
   'cannot-tip',
   'none-near',

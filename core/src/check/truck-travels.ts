@@ -1,9 +1,9 @@
 import { byUse, type Finding, found, shareOf, worstVerdict } from '../finding/finding'
 import type { DriveStep, WayPart } from '../parts/truck-steps'
 import { g_mps2 } from '../physics'
-import { besideRoute, peopleBeside } from '../place/route'
 import { high } from '../quantity/measured'
 import { axlesOf, type Balance, forwardOf, marginsOf, tractionOf } from '../truck/balance'
+import { besideRoute, peopleBeside } from '../truck/route'
 import { tailSwing } from '../truck/tail-swing'
 import type { TruckContext } from './truck-context'
 
@@ -203,13 +203,14 @@ function besideWay({ drive, plan, near_share }: TruckContext, half_m: number): F
   if (!drive?.route) return []
   const [nearest] = besideRoute(plan.place, drive.route).sort((a, b) => a.gap_m - b.gap_m)
   const base = { check: 'way', subject: 'beside' } as const
-  if (!nearest || nearest.gap_m === Infinity) return []
-  const { label } = nearest.feature
-  if (nearest.gap_m === 0) return [found({ ...base, verdict: 'outside', reason: 'through', detail: { label } })]
+  if (!nearest) return []
+  const detail = { label: nearest.feature.label, x_m: nearest.at[0], y_m: nearest.at[1] }
+  if (nearest.gap_m === 0) return [found({ ...base, verdict: 'outside', reason: 'through', detail })]
   const [measured, limit] = [nearest.gap_m - half_m, plan.policy.trucks.sideGap_m]
+  if (measured <= 0) return [found({ ...base, verdict: 'outside', reason: 'touches', detail })]
   const utilisation = shareOf(limit, measured)
   const figures = { quantity: 'length', measured, nominal: measured, limit, utilisation } as const
-  return [found({ ...base, verdict: byUse(utilisation, near_share), reason: 'beside', ...figures, detail: { label } })]
+  return [found({ ...base, verdict: byUse(utilisation, near_share), reason: 'beside', ...figures, detail })]
 }
 
 /** Places where people walk that a drawn way comes over with what drives there; closed meanwhile, they may be crossed. */
@@ -225,7 +226,7 @@ export function truckPeople({ drive, plan, truck }: TruckContext): Finding[] {
       return found({
         ...base,
         verdict: 'inside',
-        reason: 'beside',
+        reason: 'past',
         quantity: 'length',
         measured,
         nominal: measured,

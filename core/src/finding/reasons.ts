@@ -15,6 +15,8 @@ const named = z.strictObject({ label: z.string() })
 const slung = z.strictObject({ legs: z.number(), angle_deg: z.number() })
 /** A piece of a way by its name. */
 const piece = z.string()
+/** What is beside a drawn way, and where on it. */
+const besideWay = z.strictObject({ label: z.string(), x_m: z.number(), y_m: z.number() })
 const overEdge = z.enum(['front', 'side'])
 const aloft = z.strictObject({ persons: z.number(), most: z.number() })
 const onFloor = z.strictObject({ label: z.string(), floor: z.string(), source: z.string() })
@@ -85,8 +87,9 @@ export const reasons = {
     gap: z.strictObject({ piece, what: z.enum(['width', 'height', 'aisle', 'tips']) }),
     slope: z.strictObject({ piece, what: z.enum(['grade', 'cross-fall']) }),
     'too-tight': z.strictObject({ piece }),
-    through: z.strictObject({ label: z.string() }),
-    beside: z.strictObject({ label: z.string() }),
+    through: besideWay,
+    touches: besideWay,
+    beside: besideWay,
   },
   travel: {
     raised: z.strictObject({ most_m: z.number() }),
@@ -127,7 +130,7 @@ export const reasons = {
     'too-many': named,
     gap: z.strictObject({ label: z.string(), body: z.enum(['boom', 'load', 'tail']) }),
   },
-  people: { 'none-drawn': bare, clear: named, closed: named, over: named, 'no-load-size': named, beside: named, across: named },
+  people: { 'none-drawn': bare, clear: named, closed: named, over: named, 'no-load-size': named, past: named, across: named },
   'overhead-line': {
     'none-drawn': bare,
     'no-height': named,

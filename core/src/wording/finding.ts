@@ -231,6 +231,7 @@ const worded: Worded = {
     f.over && 'Take another way.',
   ],
   'way/through': (d, f) => [f.t`The way goes through ${d.label.toLowerCase()}.`, 'Draw it round, or by a door.'],
+  'way/touches': (d, f) => [f.t`What is driven there would touch ${d.label.toLowerCase()}.`, 'Draw the way further off.'],
   'way/beside': (d, f) => [
     f.t`${f.measured} left beside ${d.label.toLowerCase()}, at least ${f.limit}.`,
     f.over && 'Draw the way further off.',
@@ -403,7 +404,7 @@ const worded: Worded = {
     f.t`The load would pass over ${d.label.toLowerCase()}.`,
     'Close it while the load is up, or go another way.',
   ],
-  'people/beside': (d, f) => [f.t`The way passes ${f.measured} from ${d.label.toLowerCase()}.`],
+  'people/past': (d, f) => [f.t`The way passes ${f.measured} from ${d.label.toLowerCase()}.`],
   'people/across': (d, f) => [
     f.t`The way goes over ${d.label.toLowerCase()}, where people walk.`,
     'Close it while you drive, or go another way.',

@@ -40,11 +40,14 @@ export function Surroundings({
   position,
   thin,
   extent_m,
+  named = () => true,
 }: {
   place: Place
   position: MachinePosition
   thin: number
   extent_m: number
+  /** Which of it is worth its name here. */
+  named?: (f: Feature) => boolean
 }) {
   return (
     <g aria-hidden="true">
@@ -79,7 +82,7 @@ export function Surroundings({
         )
       })}
       {place.features
-        .filter((f) => !quiet.has(f.kind))
+        .filter((f) => !quiet.has(f.kind) && named(f))
         .filter((f) => f.kind !== 'ground' || shade(f, place) === 'url(#unknown-ground)')
         .map((f) => (
           <FeatureName key={f.id} feature={f} position={position} extent_m={extent_m} />
@@ -115,8 +118,9 @@ function Slope({ feature, position, thin }: { feature: Feature; position: Machin
   return (
     <g fill="none" stroke="var(--edge)" strokeWidth={thin * 2}>
       <path d={pathOf(pointsOf(feature, position))} fill="var(--sheet)" />
-      <path d={pathOf([at(0.1, 0), at(0.9, 0)], false)} />
-      <path d={pathOf([at(0.78, 0.05), at(0.9, 0), at(0.78, -0.05)], false)} />
+      {[0.08, 0.92].map((t) => (
+        <path key={t} d={pathOf([at(t - 0.05, 0.06), at(t, 0), at(t - 0.05, -0.06)], false)} />
+      ))}
     </g>
   )
 }

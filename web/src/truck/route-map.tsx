@@ -1,6 +1,7 @@
 import {
   type Assessment,
   type DriveStep,
+  type Feature,
   type MachinePosition,
   type Place,
   snapped,
@@ -28,6 +29,18 @@ const tone: Record<Verdict, string> = {
   'not-proven': 'var(--unproven)',
 }
 
+/** A wall says by itself what it is. */
+const named = ({ kind, geometry: { points } }: Feature): boolean => {
+  const wide = (of: (p: readonly [number, number]) => number) => Math.max(...points.map(of)) - Math.min(...points.map(of))
+  return (
+    kind !== 'solid' ||
+    Math.min(
+      wide(([x]) => x),
+      wide(([, y]) => y),
+    ) > 1.5
+  )
+}
+
 /** What of the place is worth seeing from above: stands and ways, and what stands round them. */
 function viewOf(place: Place): { centre: MachinePosition; half_m: number } {
   const told = place.features
@@ -38,7 +51,7 @@ function viewOf(place: Place): { centre: MachinePosition; half_m: number } {
   const [x0, x1, y0, y1] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)]
   // Drawn as the place is: x to the right.
   const centre = { x_m: (x0 + x1) / 2, y_m: (y0 + y1) / 2, heading_deg: 90 }
-  return { centre, half_m: Math.max(8, x1 - x0, y1 - y0) / 2 + 2 }
+  return { centre, half_m: Math.max(8, x1 - x0, y1 - y0) / 2 + 1 }
 }
 
 const snappedAll = (place: Place, raw: readonly Xy[]): Xy[] => {
@@ -97,49 +110,55 @@ export function RouteMap({
   )
   const move = (i: number, to: Xy) => onRoute(route.map((p, k) => (k === i ? decimetre(to) : [p[0], p[1]])))
   return (
-    <svg
-      viewBox={`${-half_m} ${-half_m} ${2 * half_m} ${2 * half_m}`}
-      className="block aspect-square max-h-[44dvh] w-full touch-none rounded-xl border border-line bg-paper select-none roomy:aspect-auto roomy:h-full roomy:max-h-none"
-      role="group"
-      aria-label={t`${place.name} from above: draw the way over it`}
-    >
-      <GroundPatterns unit={half_m / 22} />
-      <Surroundings place={place} position={centre} thin={thin} extent_m={half_m} />
-      <rect
-        ref={ground}
-        x={-3 * half_m}
-        y={-3 * half_m}
-        width={6 * half_m}
-        height={6 * half_m}
-        fill="transparent"
-        className="cursor-crosshair"
-        data-way=""
-        {...draw()}
-      />
-      <g fill="none" pointerEvents="none" strokeLinejoin="round">
-        <path d={line} stroke="var(--paper)" strokeWidth={thin * 14} />
-        <path d={line} stroke="var(--ink)" strokeWidth={thin * 6} />
-      </g>
-      {drawn === null && drive?.route && (
-        <Pieces place={place} drive={drive} assessment={assessment} half_m={half_m} paper={paper} />
+    <div className="relative h-full">
+      <svg
+        viewBox={`${-half_m} ${-half_m} ${2 * half_m} ${2 * half_m}`}
+        className="block aspect-square max-h-[44dvh] w-full touch-none rounded-xl border border-line bg-paper select-none roomy:aspect-auto roomy:h-full roomy:max-h-none"
+        role="group"
+        aria-label={t`${place.name} from above: draw the way over it`}
+      >
+        <GroundPatterns unit={half_m / 22} />
+        <Surroundings place={place} position={centre} thin={thin} extent_m={half_m} named={named} />
+        <rect
+          ref={ground}
+          x={-3 * half_m}
+          y={-3 * half_m}
+          width={6 * half_m}
+          height={6 * half_m}
+          fill="transparent"
+          className="cursor-crosshair"
+          data-way=""
+          {...draw()}
+        />
+        <g fill="none" pointerEvents="none" strokeLinejoin="round">
+          <path d={line} stroke="var(--paper)" strokeWidth={thin * 14} />
+          <path d={line} stroke="var(--ink)" strokeWidth={thin * 6} />
+        </g>
+        {drawn === null && drive?.route && (
+          <Pieces place={place} drive={drive} assessment={assessment} half_m={half_m} paper={paper} />
+        )}
+        {drawn === null && <Beside assessment={assessment} half_m={half_m} paper={paper} />}
+        {drawn === null &&
+          route.map((p, i) => (
+            <Corner
+              // biome-ignore lint/suspicious/noArrayIndexKey: a corner is known by its place on the way
+              key={i}
+              name={t`Corner ${i + 1} of ${route.length}`}
+              at={paper(p)}
+              size={half_m / 32}
+              onDrag={(xy) => {
+                const to = under(xy)
+                if (to) move(i, snapped(place, to, finger_m / 2))
+              }}
+              onStep={(dx, dy) => move(i, [p[0] + dx, p[1] + dy])}
+              onOut={() => route.length > 2 && onRoute(route.filter((_, k) => k !== i).map(([x, y]) => [x, y]))}
+            />
+          ))}
+      </svg>
+      {route.length === 0 && (
+        <p className="pointer-events-none absolute inset-x-3 bottom-3 text-center font-semibold text-quiet">{t`Draw the way here, from start to end.`}</p>
       )}
-      {drawn === null &&
-        route.map((p, i) => (
-          <Corner
-            // biome-ignore lint/suspicious/noArrayIndexKey: a corner is known by its place on the way
-            key={i}
-            name={t`Corner ${i + 1} of ${route.length}`}
-            at={paper(p)}
-            size={half_m / 38}
-            onDrag={(xy) => {
-              const to = under(xy)
-              if (to) move(i, snapped(place, to, finger_m / 2))
-            }}
-            onStep={(dx, dy) => move(i, [p[0] + dx, p[1] + dy])}
-            onOut={() => route.length > 2 && onRoute(route.filter((_, k) => k !== i).map(([x, y]) => [x, y]))}
-          />
-        ))}
-    </svg>
+    </div>
   )
 }
 
@@ -159,7 +178,7 @@ function Pieces({
 }): ReactNode {
   const { at } = useMemo(() => wayAlong(place, drive.route ?? []), [place, drive.route])
   if (at.length !== drive.way.length) return null
-  const [r, thin] = [half_m / 34, half_m / 420]
+  const [r, thin] = [half_m / 24, half_m / 420]
   return at.map((p, i) => {
     const floor = drive.way[i]?.floor?.id
     const own = (assessment?.findings ?? []).filter(
@@ -168,7 +187,9 @@ function Pieces({
         (f.check === 'floor' && floor !== undefined && f.subject?.startsWith(floor)),
     )
     const verdict = worstVerdict(own.map((f) => f.verdict))
-    const [x, y] = paper(p)
+    // A corner's own handle stands there.
+    const aside = drive.way[i]?.kind === 'turn' ? r * 1.7 : 0
+    const [x, y] = paper(p).map((v, k) => v + (k === 0 ? aside : -aside)) as [number, number]
     const colour = verdict ? tone[verdict] : 'var(--quiet)'
     return (
       <g key={`${p[0]} ${p[1]}`} pointerEvents="none" aria-hidden="true">
@@ -194,6 +215,37 @@ function Pieces({
       </g>
     )
   })
+}
+
+/** Where the way goes through something, or too near by it. */
+function Beside({
+  assessment,
+  half_m,
+  paper,
+}: {
+  assessment: Assessment | null
+  half_m: number
+  paper: (p: Xy) => [number, number]
+}): ReactNode {
+  const f = assessment?.findings.find((x) => x.check === 'way' && x.subject === 'beside')
+  if (f?.check !== 'way' || f.verdict === 'inside' || !('x_m' in f.detail)) return null
+  const [x, y] = paper([f.detail.x_m, f.detail.y_m])
+  const [r, thin] = [half_m / 18, half_m / 420]
+  return (
+    <g pointerEvents="none" aria-hidden="true" fill="none">
+      {[
+        ['var(--paper)', 11],
+        [tone[f.verdict], 6],
+      ].map(([colour, wide]) => (
+        <path
+          key={colour}
+          d={`M${x - r} ${y - r}l${r * 2} ${r * 2}m0 ${-r * 2}l${-r * 2} ${r * 2}`}
+          stroke={`${colour}`}
+          strokeWidth={thin * Number(wide)}
+        />
+      ))}
+    </g>
+  )
 }
 
 const steps: Record<string, [number, number]> = { ArrowUp: [0, 1], ArrowDown: [0, -1], ArrowLeft: [-1, 0], ArrowRight: [1, 0] }
@@ -232,7 +284,7 @@ function Corner({
       onKeyDown={key}
       {...bind()}
     >
-      <circle cx={x} cy={y} r={size * 1.9} fill="transparent" />
+      <circle cx={x} cy={y} r={size * 3} fill="transparent" />
       <rect
         x={x - size * 0.6}
         y={y - size * 0.6}

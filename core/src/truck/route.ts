@@ -1,11 +1,9 @@
-import type { Outline } from '../clearance/standing'
-import { outlineDistance } from '../clearance/standing'
 import { nth } from '../list'
 import type { Surface, WayPart } from '../parts/truck-steps'
 import { rad } from '../physics'
+import type { Feature, GroundKind, Place } from '../place/place'
+import { distanceToFeature, groundAt, inPolygon } from '../place/standing'
 import type { Point } from '../plane/point'
-import type { Feature, GroundKind, Place } from './place'
-import { distanceToFeature, groundAt, inPolygon } from './standing'
 
 /** A point of a place, in its own metres. */
 export type Xy = readonly [number, number]
@@ -232,35 +230,59 @@ export interface Beside {
   feature: Feature
   /** From the middle of the way, in plan, metres; 0: the way goes through it. */
   gap_m: number
+  /** Where on the way that is. */
+  at: Xy
+}
+
+/** The nearest point to p of the line from a to b. */
+function nearestOn(a: Xy, b: Xy, p: Xy): Xy {
+  const long = (b[0] - a[0]) ** 2 + (b[1] - a[1]) ** 2
+  const t = long === 0 ? 0 : ((p[0] - a[0]) * (b[0] - a[0]) + (p[1] - a[1]) * (b[1] - a[1])) / long
+  return between(a, b, Math.min(1, Math.max(0, t)))
+}
+
+/** Where a way comes nearest to a feature: where it goes into it, or between a corner of the one and a side of the other. */
+function nearestTo(route: readonly Xy[], feature: Feature): Beside {
+  const legs = route.slice(1).map((b, i): [Xy, Xy] => [nth(route, i), b])
+  const inside = route.find((p) => covers(feature, p))
+  if (inside) return { feature, gap_m: 0, at: inside }
+  let best: Beside = { feature, gap_m: Infinity, at: nth(route, 0) }
+  const see = (at: Xy, to: Xy) => {
+    const gap_m = apart_m(at, to)
+    if (gap_m < best.gap_m) best = { feature, gap_m, at }
+  }
+  for (const [a, b] of legs) {
+    const [into] = crossings(a, b, feature)
+    if (into !== undefined) return { feature, gap_m: 0, at: between(a, b, into) }
+    for (const [c, d] of sidesOf(feature)) {
+      for (const p of [a, b]) see(p, nearestOn(c, d, p))
+      for (const p of [c, d]) see(nearestOn(a, b, p), p)
+    }
+  }
+  return best
 }
 
 /** How near a way comes to everything it must not touch. A building with doors is gone into by them alone. */
 export function besideRoute(place: Place, route: readonly Xy[]): Beside[] {
-  const line: Outline = { points: route.map(pointOf), closed: false }
-  return place.features.filter(blocks).map((feature) => {
-    const { type, points } = feature.geometry
-    if (feature.hollow) return { feature, gap_m: entersByDoors(place, route, feature) ? Infinity : 0 }
-    return { feature, gap_m: outlineDistance(line, { points: points.map(pointOf), closed: type === 'Polygon' }) }
+  return place.features.filter(blocks).flatMap((feature) => {
+    if (!feature.hollow) return [nearestTo(route, feature)]
+    const wrong = besideDoors(place, route, feature)
+    return wrong ? [{ feature, gap_m: 0, at: wrong }] : []
   })
 }
 
-function entersByDoors(place: Place, route: readonly Xy[], building: Feature): boolean {
+/** Where a way goes through a building's wall; null: only by its doors. */
+function besideDoors(place: Place, route: readonly Xy[], building: Feature): Xy | null {
   const doors = place.features.filter((f) => f.kind === 'door')
-  return route.slice(1).every((b, i) => {
+  for (const [i, b] of route.slice(1).entries()) {
     const a = nth(route, i)
-    return crossings(a, b, building).every((t) =>
-      doors.some((d) => distanceToFeature(d, pointOf(between(a, b, t))) < threshold_m / 2),
-    )
-  })
+    const at = crossings(a, b, building).map((t) => between(a, b, t))
+    const wrong = at.find((p) => doors.every((d) => distanceToFeature(d, pointOf(p)) >= threshold_m / 2))
+    if (wrong) return wrong
+  }
+  return null
 }
 
 /** How near a way comes to each place where people walk, from its middle, metres. */
-export function peopleBeside(place: Place, route: readonly Xy[]): Beside[] {
-  const line: Outline = { points: route.map(pointOf), closed: false }
-  return place.features
-    .filter((f) => f.kind === 'people')
-    .map((feature) => ({
-      feature,
-      gap_m: outlineDistance(line, { points: feature.geometry.points.map(pointOf), closed: feature.geometry.type === 'Polygon' }),
-    }))
-}
+export const peopleBeside = (place: Place, route: readonly Xy[]): Beside[] =>
+  place.features.filter((f) => f.kind === 'people').map((feature) => nearestTo(route, feature))
