@@ -1,3 +1,4 @@
+import { conditions, liftPlan, setupPlan } from '@geolabe/core'
 import { z } from 'zod'
 
 const daysAgo = z.number().int().min(0).max(3650)
@@ -48,11 +49,19 @@ const pastDefect = z.strictObject({
 })
 export type PastDefect = z.infer<typeof pastDefect>
 
+/** How a machine stands on an ordinary day, what was confirmed then, and what it lifts or moves. */
+const ordinaryWork = z.strictObject({
+  setup: setupPlan.omit({ confirmed: true }).extend({ confirmed: z.array(id) }),
+  lifts: z.array(z.strictObject({ plan: liftPlan, conditions })).min(1),
+})
+
 /** What an organisation did before today, days counted back from it, so that a demo world is as old on every day. */
 export const historyFile = z.strictObject({
   format: z.literal('geolabe.history/1'),
   organisation: id,
   shifts: z.array(pastShift),
+  /** By machine; of one that is not among them nothing was proved. */
+  work: z.record(z.string(), ordinaryWork).default({}),
   defects: z.array(pastDefect),
   /** When a duty was last done, at how many hours of the machine. */
   duties: z.array(z.strictObject({ machine: id, duty: id, daysAgo, hours: some.nullable(), by: id })),

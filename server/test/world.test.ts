@@ -14,6 +14,7 @@ import { migrate, type Owner } from '../src/db/migrate'
 import { readHistories, readMachineFile, readOrganisations, readPlaceFile, readTableFile } from '../src/demo/files'
 import { seedHistory } from '../src/demo/history'
 import { seed } from '../src/demo/seed'
+import { workedOn } from '../src/demo/worked'
 import { type Running, start } from './helper'
 
 let app: Running
@@ -52,7 +53,7 @@ describe('the demo world', () => {
     expect(left.rows).toHaveLength(20)
     expect(left.rows.filter((r) => /\w/.test(r.words)).length).toBeGreaterThanOrEqual(3)
     const rope = await app.owner.query(
-      "select reading from inspection_entry where item = 'rope' and reading is not null order by at limit 3",
+      "select reading from inspection_entry where machine = 'tern' and item = 'rope' and reading is not null order by at limit 3",
     )
     const readings = rope.rows.map((r) => r.reading)
     expect([...readings].sort((a, b) => b - a)).toEqual(readings)
@@ -76,11 +77,48 @@ describe('the demo world', () => {
             .sort(),
         )
       const told = await app.owner.query(
-        'select count(*) from shift s where s.org = $1 and s.closed_at < current_date and (select count(*) from shift_event e where e.org = s.org and e.shift = s.id) = (select count(*) from inspection_entry i where i.org = s.org and i.shift = s.id) + 5',
+        'select count(*) from shift s where s.org = $1 and s.closed_at < current_date and (select count(*) from shift_event e where e.org = s.org and e.shift = s.id) = (select count(*) from inspection_entry i where i.org = s.org and i.shift = s.id) + 5 + (select count(*) from setup u where u.org = s.org and u.shift = s.id) + 2 * (select count(*) from lift l where l.org = s.org and l.shift = s.id)',
         [organisation],
       )
       expect(Number(told.rows[0].count)).toBe(shifts.length)
     }
+  })
+
+  it('has six weeks of lifts and moves at the places of their machines, each proved inside and done', async () => {
+    const [history] = readHistories()
+    if (!history) throw new Error('no history')
+    const done = await app.owner.query<{ machine: string; place: string; lifts: string; open: string; weeks: string }>(
+      `select s.machine, s.place, count(*) as lifts, count(distinct date_trunc('week', l.at)) as weeks,
+         count(*) filter (where l.assessment->>'verdict' not in ('inside', 'near') or l.outcome->>'outcome' <> 'done' or l.plan->'steps' is null) as open
+       from lift l join shift s on s.org = l.org and s.id = l.shift
+       where l.org = $1 and s.closed_at < current_date group by 1, 2`,
+      [history.organisation],
+    )
+    expect(done.rows.map((r) => r.machine).sort()).toEqual(
+      Object.keys(history.work)
+        .filter((m) => history.shifts.some((s) => s.machine === m))
+        .sort(),
+    )
+    for (const r of done.rows) {
+      expect(r.place).toBe(history.work[r.machine]?.setup.place)
+      expect(Number(r.open)).toBe(0)
+    }
+    expect(Math.max(...done.rows.map((r) => Number(r.weeks)))).toBeGreaterThanOrEqual(5)
+  })
+
+  it('refuses a history in which something was lifted that is not inside its limits', () => {
+    const [history] = readHistories()
+    const tern = history?.work.tern
+    const first = history?.shifts.find((s) => s.machine === 'tern')
+    if (!history || !tern || !first) throw new Error('no history of Tern')
+    const [lift] = tern.lifts
+    if (!lift) throw new Error('no lift')
+    const heavy = { ...lift, plan: { ...lift.plan, hung: { ...lift.plan.hung, load: { ...lift.plan.hung.load, mass_kg: 9e4 } } } }
+    const bold = { ...history, work: { tern: { ...tern, lifts: [heavy] } } }
+    const ids = (...parts: (string | number)[]) => parts.join()
+    const on = (h: typeof history) => () => workedOn(h, first, readMachineFile('tern'), new Date(), ids)
+    expect(on(bold)).toThrow(/Tern: .* is outside/)
+    expect(on(history)).not.toThrow()
   })
 
   it('refuses a history that speaks of what a machine has not, by its field', async () => {

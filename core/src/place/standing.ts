@@ -57,7 +57,7 @@ export function inTheWay(place: Place, position: MachinePosition, foot: Point, h
 export function groundAt(place: Place, position: MachinePosition, foot: Point): string {
   const p = toPlace(position, foot)
   const found = place.features.filter(
-    (f) => f.ground !== undefined && f.geometry.type === 'Polygon' && inPolygon(f.geometry.points, p),
+    (f) => f.kind === 'ground' && f.geometry.type === 'Polygon' && inPolygon(f.geometry.points, p),
   )
   return found[found.length - 1]?.ground ?? place.defaultGround
 }

@@ -3,6 +3,7 @@ import type { HistoryFile, PastDefect, PastShift } from '@geolabe/contract'
 import { itemsOf, type Machine, Refusal, soundReading } from '@geolabe/core'
 import type pg from 'pg'
 import { readMachineFile, readPlaceFile } from './files'
+import { eventsOf, keepWorked, type Worked, workedOn } from './worked'
 
 const day_ms = 86_400_000
 
@@ -33,7 +34,8 @@ function refuseUnknownItems(s: PastShift, m: Machine, i: number): void {
       if (!known.has(id)) throw new Refusal('unknown-item', `${m.name} has no item “${id}”.`, `shifts.${i}.${field}`)
 }
 
-async function shift(client: pg.Client, org: string, s: PastShift, m: Machine): Promise<void> {
+async function shift(client: pg.Client, history: HistoryFile, s: PastShift, m: Machine): Promise<void> {
+  const org = history.organisation
   const id = idOf('shift', s.machine, s.daysAgo)
   const [begun, ended] = [at(s.daysAgo, s.from), at(s.daysAgo, s.to)]
   await client.query("select set_config('app.org', $1, true), set_config('app.person', $2, true)", [org, s.operator])
@@ -93,7 +95,10 @@ async function shift(client: pg.Client, org: string, s: PastShift, m: Machine): 
      from json_to_recordset($4) as r(item text, result text, reading float8, at timestamptz)`,
     [org, id, m.id, JSON.stringify(rows)],
   )
+  const work = workedOn(history, s, m, begun, idOf)
+  if (work) await keepWorked(client, org, id, work)
   await tellShift(client, org, s, m, {
+    work,
     id,
     begun,
     ended,
@@ -113,6 +118,7 @@ async function shift(client: pg.Client, org: string, s: PastShift, m: Machine): 
 }
 
 interface Told {
+  work: Worked | null
   id: string
   begun: Date
   finished: Date
@@ -145,6 +151,7 @@ async function tellShift(client: pg.Client, org: string, s: PastShift, m: Machin
     ...t.rows.map((r): [string, string, object] => ['inspection-entry', r.at, { inspection: t.id, entry: entry(r) }]),
     ['inspection-finished', t.finished, { inspection: t.id, part: 'first' }],
     ['inspection-finished', t.finished, { inspection: t.id, part: 'raised' }],
+    ...(t.work ? eventsOf(t.work) : []),
     ['shift-closed', t.ended, { handover: { leftAsItStands: null, ...handover } }],
   ]
   await client.query(
@@ -219,7 +226,7 @@ export async function seedHistory(client: pg.Client, history: HistoryFile): Prom
   }
   for (const [i, s] of shifts.entries()) {
     refuseUnknownItems(s, machine(s.machine), i)
-    await shift(client, org, s, machine(s.machine))
+    await shift(client, history, s, machine(s.machine))
   }
   for (const d of defects) await defect(client, org, d)
   for (const [i, d] of duties.entries()) {

@@ -1,0 +1,123 @@
+import type { HistoryFile, PastShift } from '@geolabe/contract'
+import { assess, type Case, type Machine, Refusal, type SetupPlan, stepsIn, stepsOfLift } from '@geolabe/core'
+import type pg from 'pg'
+import { version } from '../version'
+import { readPlaceFile, readTableFile } from './files'
+
+/** Minutes after a shift began: set up, then each lift proved, and done. */
+const [setUp_min, first_min, each_min, done_min] = [52, 74, 41, 13] as const
+const after = (begun: Date, minutes: number) => new Date(begun.getTime() + minutes * 60_000)
+
+export type Event = [kind: string, at: Date, body: Record<string, unknown>]
+
+interface Proved {
+  id: string
+  at: Date
+  done: Date
+  lift: Record<'plan' | 'conditions' | 'policy' | 'assessment' | 'versions', unknown>
+  steps: string[]
+}
+
+/** How a machine stood on a past day, and what it lifted or moved there, proved as it is today. */
+export interface Worked {
+  setup: { id: string; at: Date; plan: SetupPlan; steps: string[] }
+  lifts: Proved[]
+}
+
+/**
+ * @param ids of the set-up, and of each lift, the same every time that the world is laid out
+ * @throws Refusal `not-inside` where what the file says was done is not inside its limits
+ */
+export function workedOn(
+  history: HistoryFile,
+  s: PastShift,
+  m: Machine,
+  begun: Date,
+  ids: (...parts: (string | number)[]) => string,
+): Worked | null {
+  const work = history.work[s.machine]
+  if (!work || work.setup.place !== s.place) return null
+  const at = after(begun, setUp_min)
+  const confirmed = work.setup.confirmed.map((id) => ({ id, by: s.operator, at: at.toISOString() }))
+  const plan: SetupPlan = { ...work.setup, confirmed }
+  const place = readPlaceFile(s.place)
+  const tables = m.tables.map(readTableFile)
+  // Not the same every day: one to all of them, begun with another each time.
+  const count = 1 + (s.daysAgo % work.lifts.length)
+  const lifts = Array.from({ length: count }, (_, k): Proved => {
+    const one = work.lifts[(s.daysAgo + k) % work.lifts.length]
+    if (!one) throw new RangeError('no lift')
+    const c: Case = { machine: m, tables, setup: plan, lift: one.plan, conditions: one.conditions, place, policy: place.policy }
+    const assessment = assess(c)
+    if (assessment.verdict !== 'inside' && assessment.verdict !== 'near')
+      throw new Refusal(
+        'not-inside',
+        `${m.name}: ${one.plan.hung.load.name} is ${assessment.verdict}.`,
+        `work.${s.machine}.lifts`,
+      )
+    const proved = after(begun, first_min + k * each_min)
+    return {
+      id: ids('lift', s.machine, s.daysAgo, k),
+      at: proved,
+      done: after(proved, done_min),
+      lift: {
+        plan: one.plan,
+        conditions: one.conditions,
+        policy: place.policy,
+        assessment,
+        versions: {
+          geolabe: version,
+          machine: { id: m.id, revision: m.revision },
+          place: { id: place.id, revision: 1 },
+          tables: tables.map((t) => ({ id: t.id, revision: t.revision })),
+        },
+      },
+      steps: stepsOfLift(m.procedures.lift, plan.standing.state, one.plan.closes, (id) => id).map((x) => x.id),
+    }
+  })
+  const steps = stepsIn(m.procedures.setup, plan.standing.state).map((x) => x.id)
+  return { setup: { id: ids('setup', s.machine, s.daysAgo), at, plan, steps }, lifts }
+}
+
+const outcomeOf = ({ steps }: Proved) => ({ outcome: 'done', reason: '', steps })
+
+/** What happened, as events of the shift. */
+export const eventsOf = ({ setup: { at, ...setup }, lifts }: Worked): Event[] => [
+  ['setup-recorded', at, { setup }],
+  ...lifts.flatMap((l): Event[] => [
+    ['lift-proved', l.at, { lift: { id: l.id, setup: setup.id, ...l.lift } }],
+    ['lift-outcome', l.done, { lift: l.id, outcome: outcomeOf(l) }],
+  ]),
+]
+
+/** Kept as a shift keeps them, and in the journal. */
+export async function keepWorked(client: pg.Client, org: string, shift: string, { setup, lifts }: Worked): Promise<void> {
+  await client.query('insert into setup (org, id, shift, at, plan, steps) values ($1, $2, $3, $4, $5, $6)', [
+    org,
+    setup.id,
+    shift,
+    setup.at,
+    JSON.stringify(setup.plan),
+    setup.steps,
+  ])
+  const tell = (kind: string, body: object) =>
+    client.query('select journal_append($1, $2, $3)', [kind, shift, JSON.stringify(body)])
+  await tell('setup-recorded', { setup: setup.id, plan: setup.plan, steps: setup.steps })
+  for (const l of lifts) {
+    const { plan, conditions, policy, assessment, versions } = l.lift
+    await client.query(
+      'insert into lift (org, id, shift, setup, at, plan, conditions, policy, assessment, versions, outcome) values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11)',
+      [
+        org,
+        l.id,
+        shift,
+        setup.id,
+        l.at,
+        ...[plan, conditions, policy, assessment, versions].map((x) => JSON.stringify(x)),
+        JSON.stringify({ ...outcomeOf(l), at: l.done.toISOString() }),
+      ],
+    )
+    await tell('lift-proved', { lift: l.id, plan, conditions })
+    await tell('lift-outcome', { lift: l.id, ...outcomeOf(l) })
+  }
+}
