@@ -119,7 +119,6 @@ export { leastInner, unfoldClearanceCalculator } from './parts/booms/unfold-clea
 export { hookTravel, hookTravelCalculator } from './parts/hoists/hook-travel'
 export { lineLimit_kg } from './parts/hoists/rope'
 export type { PoseStep } from './parts/stability/pose'
-export { type OnProps, onProps } from './parts/stability/propped'
 export type { HookPoint, SlewStep } from './parts/stability/slew'
 export { poseMachine } from './parts/stability/slewing'
 export { outwardShift_m } from './parts/stability/stability'
@@ -233,6 +232,7 @@ export {
   siteRecord,
 } from './shift/shift'
 export { backwardStability, backwardStabilityCalculator } from './statics/backward-stability'
+export { boomPropsCalculator, type OnProps, onProps } from './statics/boom-props'
 export { boomRaising, boomRaisingCalculator } from './statics/boom-raising'
 export { elasticReactions, upperReactions } from './statics/elastic'
 export { marginOf, prepareFootprint } from './statics/footprint'

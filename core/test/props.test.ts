@@ -1,6 +1,16 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { assess, capacityMap, checks, mapOfCase, onProps, supportChoice, telescopicBoom, useAt } from '../src'
+import {
+  assess,
+  boomPropsCalculator,
+  capacityMap,
+  checks,
+  mapOfCase,
+  onProps,
+  supportChoice,
+  telescopicBoom,
+  useAt,
+} from '../src'
 import { caseOf, everythingConfirmed, worksBy } from './jobs'
 import { runs } from './runs'
 
@@ -96,6 +106,38 @@ describe('a boom on its props', () => {
           expect(found(tractor(kg + more), id)?.utilisation ?? 0).toBeGreaterThanOrEqual(found(tractor(kg), id)?.utilisation ?? 0)
       }),
       { numRuns: runs(300, 25) },
+    )
+  })
+})
+
+describe('what props carry, as a calculator', () => {
+  const figure = fc.record({
+    hook_kg: fc.double({ min: 0, max: 2e4, noNaN: true }),
+    radius_m: fc.double({ min: 4.6, max: 9, noNaN: true }),
+    props_m: fc.double({ min: 2, max: 5, noNaN: true }),
+    back_m: fc.double({ min: 0, max: 2, noNaN: true }),
+  })
+  const own = masses.map(({ mass_kg, radius_m }) => ({ mass_kg, radius_m }))
+  const sum = (asked: { hook_kg: number; radius_m: number; props_m: number; back_m: number }) =>
+    boomPropsCalculator.output.parse(
+      boomPropsCalculator.run({ ...asked, boom: own, dynamicFactor: 1.1, prop_N: 135_000, footPull_N: 30_000 }),
+    )
+  it('is what the proof of such a lift finds', () => {
+    const c = tractor(14_000)
+    const still = sum({ hook_kg: 14_000, radius_m: 6, props_m: 4.5, back_m })
+    expect((found(c, 'outrigger:PL')?.measured ?? 0) / still.each_N).toBeCloseTo(1, 3)
+    expect((found(c, 'structure:foot')?.measured ?? 0) / -still.foot_N).toBeCloseTo(1, 2)
+  })
+  it('lifts at most what brings the first of both just to its limit', () => {
+    fc.assert(
+      fc.property(figure, (asked) => {
+        const { most_kg } = sum(asked)
+        const at = sum({ ...asked, hook_kg: most_kg })
+        const most = Math.max(at.propUse ?? 0, at.footUse ?? 0)
+        if (most_kg > 0) expect(most).toBeCloseTo(1, 6)
+        else expect(most).toBeGreaterThanOrEqual(1 - 1e-9)
+      }),
+      { numRuns: runs(5000, 200) },
     )
   })
 })

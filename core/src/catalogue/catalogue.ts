@@ -24,6 +24,7 @@ import { winchPullCalculator } from '../recovery/winch-pull'
 import { loadSharingCalculator } from '../rigging/load-sharing'
 import { slingTensionCalculator } from '../rigging/sling-tension'
 import { backwardStabilityCalculator } from '../statics/backward-stability'
+import { boomPropsCalculator } from '../statics/boom-props'
 import { boomRaisingCalculator } from '../statics/boom-raising'
 import { reactionEnvelopeCalculator } from '../statics/reaction-envelope'
 import { supportReactionsCalculator } from '../statics/support-reactions'
@@ -109,7 +110,7 @@ export const calculatorGroups: readonly CalculatorGroup[] = [
     label: 'Wind and swing',
     calculators: [beaufortCalculator, windAtHeightCalculator, windLimitCalculator, windLoadCalculator, swingCalculator],
   },
-  { id: 'pull', label: 'Recovery', calculators: [winchPullCalculator, recoveryCalculator] },
+  { id: 'pull', label: 'Recovery', calculators: [winchPullCalculator, recoveryCalculator, boomPropsCalculator] },
 ]
 
 export const calculators: readonly Calculator[] = calculatorGroups.flatMap((g) => g.calculators)

@@ -1,5 +1,6 @@
 import { Refusal } from '../../refusal'
 import { rootBetween } from '../../search'
+import { onProps } from '../../statics/boom-props'
 import { type Footprint, prepareFootprint } from '../../statics/footprint'
 import { contactsOver } from '../../statics/reaction-envelope'
 import { resultantAt, type SlewingSums, sumSlewing } from '../../statics/resultant'
@@ -11,7 +12,7 @@ import type { BoomModel } from '../booms/boom'
 import { telescopicBoom } from '../booms/telescopic'
 import { upperMasses } from '../superstructure'
 import type { PropsPart } from '../supports/props'
-import { onProps, proppedContacts } from './propped'
+import { proppedContacts } from './propped'
 import { type Posed, poseMachine, type SlewingParts } from './slewing'
 import {
   outwardShift_m,

@@ -1,32 +1,10 @@
 import { g_mps2 } from '../../physics'
+import type { OnProps } from '../../statics/boom-props'
 import { type Footprint, prepareFootprint } from '../../statics/footprint'
 import type { Arc, ContactEnvelope } from '../../statics/reaction-envelope'
 import { contactsOver } from '../../statics/reaction-envelope'
 import { type FixedSums, type SlewingSums, sumSlewing } from '../../statics/resultant'
-import type { SlewingMass } from '../../statics/schema'
 import type { PropsPart } from '../supports/props'
-
-/** A boom on its foot and on props under it, as a lever. */
-export interface OnProps {
-  /** On both props together. */
-  pair_kg: number
-  /** On the boom's foot; negative: it pulls the frame up. */
-  foot_kg: number
-}
-
-/**
- * Moments about the boom's foot: R = (Q·(r + back) + Σ m·(s·cos)) / (p + back); the foot carries what is left.
- *
- * @param hook what hangs, and how far from the slew centre
- * @param boom the boom's own masses, at their radii from the slew centre
- * @param back_m the boom's foot behind the slew centre
- * @example onProps({ mass_kg: 14_000, radius_m: 6 }, boom, 4.5, 1.2).foot_kg // −1413
- */
-export function onProps(hook: SlewingMass, boom: readonly SlewingMass[], at_m: number, back_m: number): OnProps {
-  const all = [hook, ...boom]
-  const pair_kg = all.reduce((s, m) => s + m.mass_kg * (m.radius_m + back_m), 0) / (at_m + back_m)
-  return { pair_kg, foot_kg: all.reduce((s, m) => s + m.mass_kg, 0) - pair_kg }
-}
 
 /**
  * What outriggers and props carry: the frame with what the boom's foot presses on it, or pulls it up with, and each prop its half, with

@@ -1,9 +1,9 @@
 import { g_mps2, rad } from '../../physics'
+import type { OnProps } from '../../statics/boom-props'
 import type { Arc, ContactEnvelope } from '../../statics/reaction-envelope'
 import type { StabilityRule } from '../../statics/tipping-load'
 import type { UpperOver } from '../../statics/upper-arc'
 import type { OnBoom } from '../booms/boom'
-import type { OnProps } from './propped'
 import type { Posed } from './slewing'
 
 export interface Outward {

@@ -1,5 +1,6 @@
 import type { loadMass as computeLoad, Shape } from '@geolabe/core'
 import {
+  boomPropsCalculator,
   hydraulicForceCalculator,
   loadMassCalculator,
   loadSharingCalculator,
@@ -11,7 +12,7 @@ import {
 import { plural, t } from '../../language/t'
 import { spreadTo, wide } from './feet'
 import { fig, hero, kN, present, use } from './present'
-import { Arrow, type At, Box, Cog, Dim, degrees, Earth, Line, polar, Round, Scene, Word } from './scene'
+import { Arrow, type At, Box, Cog, Dim, degrees, Earth, Line, polar, Round, Scene, type Tone, Word } from './scene'
 
 type Part = { shape: string; name?: string; count?: number; at?: { x_m: number; y_m: number; z_m: number } } & Shape
 export type LoadAnswer = ReturnType<typeof computeLoad>
@@ -371,6 +372,64 @@ export const winchPull = present(winchPullCalculator, {
     )
   },
 })
+
+export const boomProps = present(boomPropsCalculator, {
+  hero: (_i, o, say) => [
+    use(say, t`Each prop, ${say('force', o.each_N)}`, o.propUse),
+    o.foot_N < 0
+      ? use(say, t`Its foot pulls up, ${say('force', -o.foot_N)}`, o.footUse)
+      : { label: t`Its foot`, value: t`bears ${say('force', o.foot_N)}`, verdict: 'inside' as const },
+    hero(say, t`At most on the hook`, 'mass', o.most_kg),
+  ],
+  steps: (i, o) => [
+    t`props: (${fig(i.hook_kg, 0)}·${fig(i.dynamicFactor, 2)}·${fig(i.radius_m + i.back_m)} + ${fig(
+      i.boom.reduce((s, m) => s + m.mass_kg * (m.radius_m + i.back_m), 0),
+      0,
+    )})·g / ${fig(i.props_m + i.back_m)} / 2 = ${kN(o.each_N)} each`,
+    t`foot, without the jerk: ${kN(o.foot_N)}`,
+  ],
+  grips: (i, _o, say) => [
+    { label: t`Load`, at: [i.radius_m, 2], value: say('length', i.radius_m), to: ([x]) => ({ radius_m: x }) },
+    { label: t`Props`, at: [i.props_m, 0.6], value: say('length', i.props_m), to: ([x]) => ({ props_m: x }) },
+  ],
+  Drawing: ({ input, output, say }) => {
+    const [foot, head]: [At, At] = [
+      [-input.back_m, 2.4],
+      [input.radius_m, 4.6],
+    ]
+    const at = (x: number): At => [x, foot[1] + ((x - foot[0]) / (head[0] - foot[0])) * (head[1] - foot[1])]
+    return (
+      <Scene
+        box={[
+          [-input.back_m - 1.6, -0.9],
+          [Math.max(input.radius_m, input.props_m) + 1.6, 5.2],
+        ]}
+        label={t`A boom on props ${say('length', input.props_m)} out, ${say('mass', input.hook_kg)} at ${say('length', input.radius_m)}`}
+      >
+        <Earth from={-input.back_m - 3} to={Math.max(input.radius_m, input.props_m) + 3} />
+        <Box at={[-input.back_m - 1.2, 0.9]} w={2.4} h={1.2} fill="sheet" />
+        <Line at={[foot, head]} width={2.4} />
+        <Line at={[[input.props_m, 0], at(input.props_m)]} width={1.8} />
+        <Line at={[head, [input.radius_m, 2.1]]} width={0.7} />
+        <Box at={[input.radius_m - 0.5, 1.2]} w={1} h={0.9} fill="sheet" />
+        <Arrow from={[input.props_m, -0.75]} to={[input.props_m, -0.05]} tone={byUsed(output.propUse)} width={1.4}>
+          {say('force', output.each_N)}
+        </Arrow>
+        <Arrow
+          from={output.foot_N < 0 ? [foot[0], 2.5] : [foot[0], 4]}
+          to={output.foot_N < 0 ? [foot[0], 4] : [foot[0], 2.5]}
+          tone={output.foot_N < 0 ? byUsed(output.footUse) : 'inside'}
+          width={1.4}
+        >
+          {say('force', Math.abs(output.foot_N))}
+        </Arrow>
+      </Scene>
+    )
+  },
+})
+
+/** As the share of a limit that is used has it. */
+const byUsed = (used: number | null): Tone => (used === null || used > 1 ? 'outside' : used >= 0.9 ? 'near' : 'inside')
 
 export const recovery = present(recoveryCalculator, {
   hero: (_i, o, say) => [
