@@ -72,14 +72,16 @@ function standsNoBetter(r: Reckoned, at: Stood) {
   const over = findingOf(r, 'overturning')
   if (rule === Infinity || over?.utilisation === null) return
   if (over?.utilisation !== undefined) expect(over.utilisation).toBeGreaterThan(r.total / rule - 1e-6)
+  // With the jerk it would fall here: outside by that, and of its legs nothing is said.
+  if (r.total * r.c.policy.dynamicFactor >= (rule / r.share) * (1 - 1e-6)) return
   for (const [n, leg] of r.model.outriggers.entries()) {
     const carries = Math.max(...[r.total * r.c.policy.dynamicFactor, 0].map((kg) => mostOn(r.stand, weightOf(at, kg), n)))
     const said = findingOf(r, 'outrigger', leg.id)
-    if (said?.measured != null) expect(said.measured, leg.id).toBeGreaterThan(carries * (1 - 1e-9) - 1e-6)
+    if (said?.measured != null) expect(said.measured, leg.id).toBeGreaterThan(carries * (1 - 1e-6) - 1e-6)
     const under = findingOf(r, 'ground', leg.id)
     const m = outriggersOf(r.c)[n]?.mat
     if (under?.measured != null && m)
-      expect(under.measured, leg.id).toBeGreaterThan(carries / (m.length_m * m.width_m) / 1000 - 1e-6)
+      expect(under.measured, leg.id).toBeGreaterThan((carries / (m.length_m * m.width_m) / 1000) * (1 - 1e-6) - 1e-6)
   }
 }
 

@@ -51,7 +51,10 @@ describe('a lift of several steps', () => {
         const ids = new Set(single.flatMap((a) => a.findings.map((f) => f.id)))
         expect(new Set(whole.findings.map((f) => f.id).filter((id) => id !== 'two-block'))).toEqual(ids)
         for (const id of ids) {
-          const worst = governingOf(single.flatMap((a) => a.findings.filter((f) => f.id === id))) as Finding
+          const own = single.flatMap((a) => a.findings.filter((f) => f.id === id))
+          // Not rated at all is worse than any share of what is.
+          const none = own.find((f) => f.verdict === 'outside' && f.utilisation === null && f.limit === null)
+          const worst = none ?? (governingOf(own) as Finding)
           expect(is(id), id).toMatchObject({ verdict: worst.verdict, utilisation: worst.utilisation })
         }
         expect(whole.verdict).toBe(governingOf(whole.findings)?.verdict)

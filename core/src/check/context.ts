@@ -154,12 +154,20 @@ export class LiftContext {
 
   /** Bearing loads and tipping at each radius of the path; none while the mass is unknown or the boom does not get there. */
   get stands(): readonly StandingAt[] {
-    const { hook, path } = this
+    const { hook } = this
     this.#stands ??=
       hook === null || this.reached !== null
         ? []
-        : path.radii_m.map((radius_m) => this.#stability.standingAt(this.#question(hook, radius_m)))
+        : this.#radii(hook).map((radius_m) => this.#stability.standingAt(this.#question(hook, radius_m)))
     return this.#stands
+  }
+
+  /** Those of the path, and where a folding boom's own weight turns between them. */
+  #radii(hook: OnHook): readonly number[] {
+    const { radii_m, least_m, greatest_m } = this.path
+    if (radii_m.length < 2) return radii_m
+    const turns = this.#stability.turnsBetween(this.#question(hook, greatest_m), least_m)
+    return [...radii_m, ...turns].sort((a, b) => a - b)
   }
 
   /** What each outrigger carries over the whole path. */
@@ -170,11 +178,16 @@ export class LiftContext {
 
   /** Where outriggers carry more, by the upper bound, between the least and the greatest radius than at either. */
   get #peaks(): readonly PeakBetween[] {
-    const { path, hook, plan } = this
+    const { hook, plan } = this
     if (hook === null || this.stands.length < 2 || plan.policy.legLoads !== 'upper') return []
     const loads = this.stands.flatMap(({ laden, empty }) => [...laden, ...empty])
     const most_N = new Map(loads.map(({ id }) => [id, Math.max(...loads.filter((x) => x.id === id).map((x) => x.upper_N))]))
-    return this.#stability.peaksBetween(this.#question(hook, path.greatest_m), path.least_m, (id) => most_N.get(id) ?? 0)
+    const radii_m = this.stands.map((s) => s.radius_m)
+    return radii_m.slice(1).flatMap((radius_m, i) => {
+      const nearer_m = nth(radii_m, i)
+      const known = (id: string) => most_N.get(id) ?? 0
+      return radius_m > nearer_m ? this.#stability.peaksBetween(this.#question(hook, radius_m), nearer_m, known) : []
+    })
   }
 
   get #stability(): StabilityModel {

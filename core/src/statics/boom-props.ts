@@ -74,12 +74,13 @@ export const boomPropsCalculator = defineCalculator({
   compute: ({ hook_kg, radius_m, boom, props_m, back_m, dynamicFactor, prop_N, footPull_N }) => {
     const at = (kg: number) => onProps({ mass_kg: kg, radius_m }, boom, props_m, back_m)
     const each_N = (Math.max(0, at(hook_kg * dynamicFactor).pair_kg) / 2) * g_mps2
-    const foot_N = at(hook_kg).foot_kg * g_mps2
+    // The jerk of lifting pulls at the foot as well; hanging still it bears the least.
+    const foot_N = Math.min(at(hook_kg).foot_kg, at(hook_kg * dynamicFactor).foot_kg) * g_mps2
     // Both grow evenly with what hangs.
     const [none, one] = [at(0), at(1)]
     const [pair, foot] = [one.pair_kg - none.pair_kg, none.foot_kg - one.foot_kg]
     const byProps_kg = ((2 * prop_N) / g_mps2 - none.pair_kg) / pair / dynamicFactor
-    const byFoot_kg = foot > 0 ? (footPull_N / g_mps2 + none.foot_kg) / foot : Infinity
+    const byFoot_kg = foot > 0 ? (footPull_N / g_mps2 + none.foot_kg) / foot / dynamicFactor : Infinity
     return {
       each_N,
       foot_N,

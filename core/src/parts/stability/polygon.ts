@@ -1,5 +1,6 @@
+import { nth } from '../../list'
 import { Refusal } from '../../refusal'
-import { rootBetween } from '../../search'
+import { peakBetween, rootBetween } from '../../search'
 import { onProps } from '../../statics/boom-props'
 import { type Footprint, prepareFootprint } from '../../statics/footprint'
 import { contactsOver } from '../../statics/reaction-envelope'
@@ -46,6 +47,7 @@ export function polygonStability(
   const slewing = { machine, counterweight, boom, props }
   return {
     standingAt: (q) => standingAt(slewing, f, q),
+    turnsBetween: (q, nearer_m) => (boom.hinged ? turnsBetween(slewing, f, q, nearer_m) : []),
     // On props nothing moves in or out.
     peaksBetween: (q, nearer_m, known_N) => (props ? [] : peaksBetween(slewing, f, q, nearer_m, known_N)),
   }
@@ -66,6 +68,38 @@ function loadedAt({ machine, counterweight, boom }: Slewing, q: StandingQuestion
   const hook_m = radius_m + outwardShift_m(posed.pose.tip_height_m, load.total_kg, load.outward)
   const loaded = sum(posed.slewing, sumSlewing([{ mass_kg: load.total_kg * load.dynamicFactor, radius_m: hook_m }]))
   return { posed, hook_m, loaded }
+}
+
+/** Where a way is looked at for turns, as shares of it from both ends: closer there, where a radius turns while its pose goes on. */
+const looks = [0, 0.02, 0.06, ...Array.from({ length: 9 }, (_, i) => 0.14 + i * 0.09), 0.94, 0.98, 1]
+const turn_share = 1e-7
+
+function turnsBetween(slewing: Slewing, f: Footprint, q: StandingQuestion, nearer_m: number): number[] {
+  const radiusAt = (u: number) => nearer_m + ((q.radius_m - nearer_m) * (1 - Math.cos(Math.PI * u))) / 2
+  const head_kg = slewing.boom.headMass_kg(q.boom_m, q.load.onBoom)
+  const figuresAt = (u: number) => {
+    const asked = { ...q, radius_m: radiusAt(u) }
+    const { posed, hook_m, loaded } = loadedAt(slewing, asked)
+    // What stability alone rates is only ever wanted at its least.
+    const rated = () => -(leastTipping(f, posed, hook_m, asked, head_kg).rated_kg ?? Infinity)
+    return { loaded: loaded.along_Nm, empty: posed.slewing.along_Nm, rated }
+  }
+  const seen = looks.map(figuresAt)
+  const peaks = (of: (x: ReturnType<typeof figuresAt>) => number): number[] => {
+    const values = seen.map(of)
+    return values.flatMap((v, i) => {
+      const [before, after] = [values[i - 1], values[i + 1]]
+      if (before === undefined || after === undefined || !(v > before && v >= after)) return []
+      return [radiusAt(peakBetween((u) => of(figuresAt(u)), nth(looks, i - 1), nth(looks, i + 1), turn_share).x)]
+    })
+  }
+  return [
+    ...peaks((x) => x.loaded),
+    ...peaks((x) => -x.loaded),
+    ...peaks((x) => x.empty),
+    ...peaks((x) => -x.empty),
+    ...peaks((x) => x.rated()),
+  ]
 }
 
 /** How closely the radius of a peak is found, as a share of the way between the two. */

@@ -69,6 +69,12 @@ export interface StabilityModel {
   /** @throws Refusal `out-of-reach` */
   standingAt: (q: StandingQuestion) => StandingAt
   /**
+   * Radii between two where what turns weighs further out, or less far, than on either side of it, or would tip soonest; none of a straight
+   * boom, whose masses go out with its head.
+   * @param nearer_m the lesser radius; the greater is the question's own
+   */
+  turnsBetween: (q: StandingQuestion, nearer_m: number) => number[]
+  /**
    * Where a bearing point carries more between two radii than at either, at the ends of the arc: the upper bound of its load is concave
    * in the place of the resultant, so that inside the arc no other place can hold more than the arcs themselves and these two edges.
    * @param nearer_m the lesser radius; the greater is the question's own

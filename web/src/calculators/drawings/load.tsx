@@ -386,7 +386,7 @@ export const boomProps = present(boomPropsCalculator, {
       i.boom.reduce((s, m) => s + m.mass_kg * (m.radius_m + i.back_m), 0),
       0,
     )})·g / ${fig(i.props_m + i.back_m)} / 2 = ${kN(o.each_N)} each`,
-    t`foot, without the jerk: ${kN(o.foot_N)}`,
+    t`foot: all that is there less both props = ${kN(o.foot_N)}`,
   ],
   grips: (i, _o, say) => [
     { label: t`Load`, at: [i.radius_m, 2], value: say('length', i.radius_m), to: ([x]) => ({ radius_m: x }) },
