@@ -86,6 +86,21 @@ describe('a way drawn over a place', () => {
       { numRuns: runs(3000, 150) },
     )
   })
+  it('goes through a door aslant with less room, and never with more than its opening', () => {
+    fc.assert(
+      fc.property(fc.double({ min: -0.9, max: 0.9, noNaN: true }), (turned) => {
+        // Through the middle of the door, turned from straight on.
+        const [dx, dy] = [3 * Math.cos(turned), 3 * Math.sin(turned)]
+        const { way } = wayAlong(ice, [
+          [-0.2 - dx, 8.5 - dy],
+          [-0.2 + dx, 8.5 + dy],
+        ])
+        const door = way.find((p) => p.kind === 'door')
+        expect(Math.abs((door?.width_m ?? 9) - 3 * Math.cos(turned))).toBeLessThan(0.011)
+      }),
+      { numRuns: runs(1000, 60) },
+    )
+  })
   it('is never wider than what is drawn beside it, wherever it is measured', () => {
     fc.assert(
       fc.property(at(11), fc.double({ min: -0.5, max: 0.5, noNaN: true }), (x, off) => {

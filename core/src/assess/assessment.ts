@@ -15,12 +15,13 @@ export const notChecked = [
   'machine-tilt',
   'backward-wind',
   'way-past',
+  'way-over',
 ] as const
 export type NotChecked = (typeof notChecked)[number]
 
 /** What only a load on a hook, or only a truck, has. */
 const ofCranes = new Set<NotChecked>(['slings', 'hook-height', 'drum', 'swing', 'machine-tilt', 'backward-wind'])
-const ofTrucks = new Set<NotChecked>(['way-past'])
+const ofTrucks = new Set<NotChecked>(['way-past', 'way-over'])
 
 /** The same for one lift: what it says is looked at. */
 export function notCheckedIn({ hung, steps }: LiftPlan): NotChecked[] {

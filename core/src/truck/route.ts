@@ -112,11 +112,11 @@ function pieceOf(place: Place, a: Xy, b: Xy, door: Feature | undefined, surface:
   const aisle = aisleAlong(place, a, b)
   const [slope, cross] = slopeOn(on, a, b)
   const floorId = on?.ground ?? groundAt(place, here, pointOf(middle))
-  const ceilings = place.features.filter((f) => f.kind === 'ceiling' && covers(f, middle)).map((f) => f.height_m ?? Infinity)
+  const ceilings = place.features
+    .filter((f) => f.kind === 'ceiling' && told.some((p) => covers(f, p)))
+    .map((f) => f.height_m ?? Infinity)
   const height_m = Math.min(...ceilings, aisle?.height_m ?? Infinity, door?.height_m ?? Infinity)
-  const ends = door?.geometry.points
-  const opening = ends ? apart_m(nth(ends, 0), nth(ends, ends.length - 1)) : Infinity
-  const width_m = door ? opening : Math.min(roomAcross(place, a, b, on), aisle?.width_m ?? Infinity)
+  const width_m = door ? openingOf(door, a, b) : Math.min(roomAcross(place, a, b, on), aisle?.width_m ?? Infinity)
   return {
     kind: door ? 'door' : on ? (on.kind as (typeof driven)[number]) : 'straight',
     label: (door ?? on ?? aisle)?.label ?? '',
@@ -129,6 +129,12 @@ function pieceOf(place: Place, a: Xy, b: Xy, door: Feature | undefined, surface:
     ...(on?.kind === 'trailer' && { nose: null }),
     floor: groundOf(place, floorId),
   }
+}
+
+/** How wide a door is to what goes through it: aslant, less than its opening. */
+function openingOf({ geometry: { points } }: Feature, a: Xy, b: Xy): number {
+  const [c, d] = [nth(points, 0), nth(points, points.length - 1)]
+  return Math.abs((d[0] - c[0]) * (b[1] - a[1]) - (d[1] - c[1]) * (b[0] - a[0])) / apart_m(a, b)
 }
 
 const groundOf = (place: Place, id: string): GroundKind | null => place.ground.find((g) => g.id === id) ?? null

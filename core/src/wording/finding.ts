@@ -592,6 +592,7 @@ export const notCheckedWords: Record<NotChecked, string> = {
   condition: 'Rope, hook and structure beyond the walk-round',
   people: 'People inside the zone',
   'way-past': 'Edges, people and things beside the way: it is not drawn over the place',
+  'way-over': 'Wires, pipes and beams over the way that are not in its clear height',
   'machine-tilt': 'The machine’s own weight shifting with its tilt',
   'backward-wind': 'Wind from the front on the raised boom with the hook empty',
 }
