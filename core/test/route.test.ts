@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { assess, type Case, placeDefinition, type Step, snapped, wayAlong, type Xy } from '../src'
+import { assess, type Case, nearestRemedies, placeDefinition, type Step, snapped, wayAlong, type Xy } from '../src'
 import { demoPlace } from './demo'
 import { runs } from './runs'
 import { caseOf, type Job, works } from './truck-jobs'
@@ -177,6 +177,24 @@ describe('what a drawn way is proved for', () => {
     const door = wayAlong(low, route).way.findIndex((p) => p.kind === 'door')
     expect(findings.find((f) => f.id === `way:${door}-height`)?.verdict).toBe('outside')
     expect(findings.some((f) => f.check === 'floor' && f.verdict === 'not-proven')).toBe(true)
+  })
+  it('offers to drive up a ramp with the load last where its fork tips would strike it', () => {
+    const up = driving(
+      'whimbrel',
+      [
+        [34, 4],
+        [10, 4],
+      ],
+      { facing: 'load-first' },
+    )
+    const tips = assess(up).findings.find((f) => f.id.endsWith('-tips'))
+    expect(tips?.verdict).toBe('outside')
+    if (!tips) return
+    const offers = nearestRemedies(up, tips, { mats: up.place.mats, canStand: () => true })
+    const turned = offers.find((o) => o.change.kind === 'facing')
+    expect(turned?.changedCase && assess({ ...up, ...turned.changedCase }).findings.some((f) => f.id.endsWith('-tips'))).toBe(
+      false,
+    )
   })
   it('over a footpath only where it is closed meanwhile', () => {
     const route: Xy[] = [

@@ -77,7 +77,7 @@ describe('the demo world', () => {
             .sort(),
         )
       const told = await app.owner.query(
-        'select count(*) from shift s where s.org = $1 and s.closed_at < current_date and (select count(*) from shift_event e where e.org = s.org and e.shift = s.id) = (select count(*) from inspection_entry i where i.org = s.org and i.shift = s.id) + 5 + (select count(*) from setup u where u.org = s.org and u.shift = s.id) + 2 * (select count(*) from lift l where l.org = s.org and l.shift = s.id)',
+        'select count(*) from shift s where s.org = $1 and s.closed_at < current_date and (select count(*) from shift_event e where e.org = s.org and e.shift = s.id) = (select count(*) from inspection_entry i where i.org = s.org and i.shift = s.id) + 5 + 2 * (select count(*) from setup u where u.org = s.org and u.shift = s.id) + 2 * (select count(*) from lift l where l.org = s.org and l.shift = s.id)',
         [organisation],
       )
       expect(Number(told.rows[0].count)).toBe(shifts.length)

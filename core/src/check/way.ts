@@ -11,5 +11,5 @@ export const wayCheck: Check<'way'> = {
   tow: towWay,
   heldBackBy: ['mass', 'rating'],
   impliedBy: [],
-  remedies: [],
+  remedies: ['facing'],
 }

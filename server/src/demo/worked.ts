@@ -1,12 +1,17 @@
 import type { HistoryFile, PastShift } from '@geolabe/contract'
-import { assess, type Case, type Machine, Refusal, type SetupPlan, stepsIn, stepsOfLift } from '@geolabe/core'
+import { assess, type Case, type Machine, Refusal, type SetupPlan, type SiteRecord, stepsIn, stepsOfLift } from '@geolabe/core'
 import type pg from 'pg'
 import { version } from '../version'
-import { readPlaceFile, readTableFile } from './files'
+import { readOrganisations, readPlaceFile, readTableFile } from './files'
 
-/** Minutes after a shift began: set up, then each lift proved, and done. */
-const [setUp_min, first_min, each_min, done_min] = [52, 74, 41, 13] as const
+/** Minutes after a shift began: the site looked at, set up, then each lift proved, and done. */
+const [site_min, setUp_min, first_min, each_min, done_min] = [31, 52, 74, 41, 13] as const
 const after = (begun: Date, minutes: number) => new Date(begun.getTime() + minutes * 60_000)
+
+const nameOf = (person: string) =>
+  readOrganisations()
+    .flatMap((o) => o.people)
+    .find((p) => p.id === person)?.name ?? person
 
 export type Event = [kind: string, at: Date, body: Record<string, unknown>]
 
@@ -20,6 +25,7 @@ interface Proved {
 
 /** How a machine stood on a past day, and what it lifted or moved there, proved as it is today. */
 export interface Worked {
+  site: { at: Date; record: SiteRecord }
   setup: { id: string; at: Date; plan: SetupPlan; steps: string[] }
   lifts: Proved[]
 }
@@ -75,14 +81,17 @@ export function workedOn(
       steps: stepsOfLift(m.procedures.lift, plan.standing.state, one.plan.closes, (id) => id).map((x) => x.id),
     }
   })
+  const controls = place.hazards.map((h) => ({ hazard: h.id, control: h.control }))
+  const site = { at: after(begun, site_min), record: { controls, more: [], team: [nameOf(s.operator)], fit: true } }
   const steps = stepsIn(m.procedures.setup, plan.standing.state).map((x) => x.id)
-  return { setup: { id: ids('setup', s.machine, s.daysAgo), at, plan, steps }, lifts }
+  return { site, setup: { id: ids('setup', s.machine, s.daysAgo), at, plan, steps }, lifts }
 }
 
 const outcomeOf = ({ steps }: Proved) => ({ outcome: 'done', reason: '', steps })
 
 /** What happened, as events of the shift. */
-export const eventsOf = ({ setup: { at, ...setup }, lifts }: Worked): Event[] => [
+export const eventsOf = ({ site, setup: { at, ...setup }, lifts }: Worked): Event[] => [
+  ['site-recorded', site.at, { site: site.record }],
   ['setup-recorded', at, { setup }],
   ...lifts.flatMap((l): Event[] => [
     ['lift-proved', l.at, { lift: { id: l.id, setup: setup.id, ...l.lift } }],
@@ -91,7 +100,12 @@ export const eventsOf = ({ setup: { at, ...setup }, lifts }: Worked): Event[] =>
 ]
 
 /** Kept as a shift keeps them, and in the journal. */
-export async function keepWorked(client: pg.Client, org: string, shift: string, { setup, lifts }: Worked): Promise<void> {
+export async function keepWorked(client: pg.Client, org: string, shift: string, { site, setup, lifts }: Worked): Promise<void> {
+  await client.query('update shift set site = $3 where org = $1 and id = $2', [
+    org,
+    shift,
+    JSON.stringify({ ...site.record, at: site.at.toISOString() }),
+  ])
   await client.query('insert into setup (org, id, shift, at, plan, steps) values ($1, $2, $3, $4, $5, $6)', [
     org,
     setup.id,
@@ -102,6 +116,7 @@ export async function keepWorked(client: pg.Client, org: string, shift: string, 
   ])
   const tell = (kind: string, body: object) =>
     client.query('select journal_append($1, $2, $3)', [kind, shift, JSON.stringify(body)])
+  await tell('site-recorded', site.record)
   await tell('setup-recorded', { setup: setup.id, plan: setup.plan, steps: setup.steps })
   for (const l of lifts) {
     const { plan, conditions, policy, assessment, versions } = l.lift

@@ -420,9 +420,10 @@ export const boomProps = present(boomPropsCalculator, {
           to={output.foot_N < 0 ? [foot[0], 4] : [foot[0], 2.5]}
           tone={output.foot_N < 0 ? byUsed(output.footUse) : 'inside'}
           width={1.4}
-        >
+        />
+        <Word at={[foot[0], 4.35]} bold tone={output.foot_N < 0 ? byUsed(output.footUse) : 'inside'}>
           {say('force', Math.abs(output.foot_N))}
-        </Arrow>
+        </Word>
       </Scene>
     )
   },
