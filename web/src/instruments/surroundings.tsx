@@ -41,6 +41,7 @@ export function Surroundings({
   thin,
   extent_m,
   named = () => true,
+  aisles = false,
 }: {
   place: Place
   position: MachinePosition
@@ -48,12 +49,14 @@ export function Surroundings({
   extent_m: number
   /** Which of it is worth its name here. */
   named?: (f: Feature) => boolean
+  /** Where something is driven, not where it only stands. */
+  aisles?: boolean
 }) {
   return (
     <g aria-hidden="true">
       {place.features.map((f) => {
         const points = pointsOf(f, position)
-        if (f.kind === 'ceiling') return null
+        if (f.kind === 'ceiling' || (f.kind === 'aisle' && !aisles)) return null
         if (f.kind === 'aisle' || f.kind === 'door') return <WayMark key={f.id} feature={f} points={points} thin={thin} />
         if (f.axis) return <Slope key={f.id} feature={f} position={position} thin={thin} />
         return f.geometry.type === 'Polygon' ? (

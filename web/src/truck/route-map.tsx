@@ -118,7 +118,7 @@ export function RouteMap({
         aria-label={t`${place.name} from above: draw the way over it`}
       >
         <GroundPatterns unit={half_m / 22} />
-        <Surroundings place={place} position={centre} thin={thin} extent_m={half_m} named={named} />
+        <Surroundings place={place} position={centre} thin={thin} extent_m={half_m} named={named} aisles />
         <rect
           ref={ground}
           x={-3 * half_m}
