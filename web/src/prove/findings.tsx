@@ -108,7 +108,7 @@ const Line = memo(function Line({
         <VerdictMark verdict={verdict} size={18} />
         <span className="sr-only">{verdictWords[verdict].short}:</span>
         <span className="min-w-0 grow leading-tight first-letter:uppercase">{title}</span>
-        <span className={clsx('figure text-[0.95rem]', verdictTone[verdict].text)}>{used}</span>
+        <span className={clsx('figure text-[0.95rem] whitespace-nowrap', verdictTone[verdict].text)}>{used}</span>
         <span className={clsx('shrink-0', open && 'rotate-180')}>{chevron}</span>
       </button>
     </h2>
