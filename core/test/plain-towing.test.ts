@@ -1,17 +1,17 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { assess, type Case, type Step, sweptTowing, type TowPart } from '../src'
-import { demoMachine, demoPlace, demoTable, openField } from './demo'
+import { assess, type Case, sweptTowing, type TowPart } from '../src'
+import { openField } from './demo'
 import { caseOf, worksBy } from './jobs'
 import { along, angleAt, feet, mostOn, type Pt, type RawModel, type RawTable, rad, ratedAt, raw, weightOf } from './plain'
 import { runs } from './runs'
+import { place, caseOf as towing } from './tow-case'
 
 /**
  * A second, plain reckoning of what is neither a lift on legs nor a stack: a vehicle towed by its lifted end, and a boom on its props.
  * From the demo's raw files, with nothing of `core/src` but what is judged.
  */
 const g = 9.80665
-const at = '2026-01-01T07:00:00.000Z'
 
 interface RawTower extends RawModel {
   wheels: { axles: { id: string; x_m: number; halfTrack_m: number; rating_kg: number; wheels: number; tyre_kg: number }[] }
@@ -20,9 +20,6 @@ interface RawTower extends RawModel {
 
 describe('plover with a vehicle behind it, beside a plain reckoning', () => {
   const model: RawTower = raw('models/plover.json')
-  const machine = demoMachine('plover')
-  const place = demoPlace('north-quay')
-  const [deck = null] = place.ground
   const asked = fc.record({
     lifted: fc.double({ min: 0, max: 4000, noNaN: true }),
     whole: fc.double({ min: 500, max: 9000, noNaN: true }),
@@ -37,59 +34,19 @@ describe('plover with a vehicle behind it, beside a plain reckoning', () => {
     const seen = { inside: 0 }
     fc.assert(
       fc.property(asked, ({ lifted, whole, out, grade, cross, wide, radius, speed }) => {
-        const tow: Step = {
-          do: 'tow',
-          laden: true,
-          lifted_kg: lifted,
-          overhang_m: out,
-          toAxle_m: 3.2,
-          speed_mps: speed,
-          way: [
-            {
+        const c = towing(
+          { lifted_kg: lifted, overhang_m: out, speed_mps: speed },
+          {
+            mass_kg: whole,
+            way: {
               kind: radius === null ? 'straight' : 'turn',
-              label: 'Road',
-              length_m: 50,
               grade_pct: grade,
               cross_pct: cross,
               width_m: wide,
-              height_m: null,
-              surface: 'dry',
-              floor: deck,
               ...(radius !== null && { radius_m: radius }),
             },
-          ],
-        }
-        const c: Case = {
-          machine,
-          place,
-          policy: place.policy,
-          tables: [demoTable('plover-main')],
-          conditions: { wind_mps: null },
-          setup: {
-            format: 'geolabe.setup/2',
-            place: place.id,
-            position: { x_m: 0, y_m: 0, heading_deg: 0 },
-            standing: { on: 'wheels', state: 'wheel-lift', ground: deck, tyres: 'checked' },
-            fitted: { counterweight: 'none', partsOfLine: 2 },
-            level: { pitch_deg: null, roll_deg: null, levelVerified: false },
-            confirmed: ['boom-stowed', 'arm-locked', 'strapped', 'lights'].map((id) => ({ id, by: 'ines-haldane', at })),
           },
-          lift: {
-            format: 'geolabe.lift/2',
-            hung: {
-              load: {
-                name: 'Van',
-                mass_kg: whole,
-                massSource: 'document',
-                windArea_m2: null,
-                dragCoefficient: 1.2,
-                size: { length_m: 5.2, width_m: 2, height_m: 2.4 },
-              },
-              rigging: [],
-            },
-            steps: [tow],
-          },
-        }
+        )
         const a = assess(c)
         const used = (check: string, subject: string) =>
           a.findings.find((f) => f.check === check && f.subject === subject)?.utilisation ?? Infinity

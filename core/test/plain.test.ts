@@ -26,6 +26,20 @@ import { runs } from './runs'
  */
 const level = { pitch_deg: 0, roll_deg: 0, levelVerified: true }
 
+/** A lift on an open field, level and without wind: only the machine, its table and the load are in it. */
+const onOpenField = (base: Case, kg: number, steps: Case['lift']['steps'], configuration: string): Case => ({
+  ...base,
+  place: openField,
+  setup: { ...base.setup, level },
+  lift: {
+    ...base.lift,
+    hung: { ...base.lift.hung, load: { ...base.lift.hung.load, mass_kg: kg, windArea_m2: 0 } },
+    steps,
+    configuration,
+  },
+  conditions: { wind_mps: 0 },
+})
+
 const outriggersOf = ({ setup: { standing } }: Case) => (standing.on === 'outriggers' ? standing.outriggers : [])
 
 const machines = [
@@ -105,26 +119,8 @@ describe.each(machines)('$id beside a plain reckoning', ({ id, configuration, sh
       fc.property(lift, ({ boom, r0, r1, from, by, kg }) => {
         const step = base.lift.steps[0]
         if (step?.do !== 'slew') throw new Error('no slew')
-        const plan: Case = {
-          ...base,
-          place: openField,
-          setup: { ...base.setup, level },
-          lift: {
-            ...base.lift,
-            hung: { ...base.lift.hung, load: { ...base.lift.hung.load, mass_kg: kg, windArea_m2: 0 } },
-            steps: [
-              {
-                ...step,
-                boom_m: boom,
-                pickUp: { radius_m: r0, slew_deg: from },
-                setDown: { radius_m: r1, slew_deg: from + by },
-                heights: undefined,
-              },
-            ],
-            configuration,
-          },
-          conditions: { wind_mps: 0 },
-        }
+        const points = { pickUp: { radius_m: r0, slew_deg: from }, setDown: { radius_m: r1, slew_deg: from + by } }
+        const plan = onOpenField(base, kg, [{ ...step, boom_m: boom, ...points, heights: undefined }], configuration)
         const a = assess(plan)
         const r: Reckoned = { c: plan, a, model, table, configuration, share, total: kg + hook, stand }
         // What the boom does not reach is outside already.
@@ -213,18 +209,7 @@ describe('heron beside a plain reckoning', () => {
         const step = base.lift.steps[0]
         if (step?.do !== 'pose') throw new Error('no pose')
         const waypoints = [from, { ...to, slew_deg: from.slew_deg + by }]
-        const c: Case = {
-          ...base,
-          place: openField,
-          setup: { ...base.setup, level },
-          lift: {
-            ...base.lift,
-            hung: { ...base.lift.hung, load: { ...base.lift.hung.load, mass_kg: kg, windArea_m2: 0 } },
-            steps: [{ ...step, waypoints, mode: together ? 'together' : 'one-after-another' }],
-            configuration: 'full',
-          },
-          conditions: { wind_mps: 0 },
-        }
+        const c = onOpenField(base, kg, [{ ...step, waypoints, mode: together ? 'together' : 'one-after-another' }], 'full')
         let a: Assessment
         try {
           a = assess(c)

@@ -71,7 +71,8 @@ describe('a way drawn over a place', () => {
     )
     fc.assert(
       fc.property(straight, ([a, b, place]) => {
-        fc.pre(apart(a, b) > 1)
+        // Along the border of a floor neither side is meant.
+        fc.pre(apart(a, b) > 1 && Math.abs(a[0] - b[0]) > 1e-6 && Math.abs(a[1] - b[1]) > 1e-6)
         const there = wayAlong(place, [a, b]).way
         const back = [...wayAlong(place, [b, a]).way].reverse()
         expect(back.map((p) => p.kind)).toEqual(there.map((p) => p.kind))
@@ -158,6 +159,69 @@ describe('what a drawn way is proved for', () => {
       [-8, 6],
     ])
     expect(found(wall, 'way:beside')?.reason).toBe('through')
+  })
+  it('is as far from a building as from its walls, and goes in between the jambs of its doors alone', () => {
+    const beside = (route: Xy[]) => found(driving('sandpiper', route, { laden: false }), 'way:beside')
+    // Along the wall outside, half the truck and the gap off it: just wide enough; nearer it is not.
+    const along = (off: number) =>
+      beside([
+        [-6 + off, 3],
+        [-6 + off, 8],
+      ])
+    expect(along(0.58 + 0.17)?.verdict).not.toBe('outside')
+    expect(along(0.58 + 0.1)?.verdict).toBe('outside')
+    fc.assert(
+      fc.property(fc.double({ min: 9.6, max: 12.4, noNaN: true }), (y) => {
+        const through = beside([
+          [-4, y],
+          [-7.5, y],
+        ])
+        // Its door is from 9.5 to 12.5.
+        const left = Math.min(y - 9.5, 12.5 - y) - 0.58
+        expect(through?.reason === 'touches' ? 0 : (through?.measured ?? -1)).toBeCloseTo(Math.max(0, left), 6)
+      }),
+      { numRuns: runs(1000, 60) },
+    )
+  })
+  it('rounds no corner nearer to anything than the line is that was drawn', () => {
+    const corner = fc.record({
+      x: fc.double({ min: 3, max: 7, noNaN: true }),
+      y: fc.double({ min: 8.2, max: 10.4, noNaN: true }),
+      back: fc.double({ min: 1.5, max: 9, noNaN: true }),
+      on: fc.double({ min: 1.5, max: 14, noNaN: true }),
+    })
+    const boxes = ice.features
+      .filter((f) => f.kind === 'solid' || f.kind === 'rack')
+      .map(({ geometry: { points } }) => ({ x: points.map((p) => p[0]), y: points.map((p) => p[1]) }))
+    const off = ([x, y]: Xy, box: { x: number[]; y: number[] }) =>
+      Math.hypot(
+        Math.max(0, Math.min(...box.x) - x, x - Math.max(...box.x)),
+        Math.max(0, Math.min(...box.y) - y, y - Math.max(...box.y)),
+      )
+    const between = (n: number, at: (t: number) => Xy) => Array.from({ length: n + 1 }, (_, i) => at(i / n))
+    const seen = { rounded: 0, tight: 0 }
+    fc.assert(
+      fc.property(corner, ({ x, y, back, on }) => {
+        // Up the way before the racks, then in between two of them.
+        const { way } = wayAlong(ice, [
+          [x, y - back],
+          [x, y],
+          [x + on, y],
+        ])
+        const r = way.find((p) => p.kind === 'turn')?.radius_m ?? 0
+        const room = Math.min(6, back / 2, on / 2)
+        seen[r < room - 0.02 ? 'tight' : 'rounded']++
+        const arc = between(60, (t) => [x + r * (1 - Math.cos((t * Math.PI) / 2)), y - r * (1 - Math.sin((t * Math.PI) / 2))])
+        const line = [...between(60, (t): Xy => [x, y - back * t]), ...between(60, (t): Xy => [x + on * t, y])]
+        if (r <= 0.5) return
+        for (const box of boxes) {
+          const [round, straight] = [arc, line].map((points) => Math.min(...points.map((p) => off(p, box))))
+          if ((round ?? 0) < 6) expect(round).toBeGreaterThan((straight ?? 0) - 0.06)
+        }
+      }),
+      { numRuns: runs(1000, 100) },
+    )
+    expect(Math.min(seen.rounded, seen.tight)).toBeGreaterThan(0)
   })
   it('says where a door is lower than the mast, and where a floor has no figure', () => {
     const low = placeDefinition.parse({

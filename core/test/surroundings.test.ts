@@ -144,6 +144,24 @@ describe('distances', () => {
     expect(outlineDistance(square(0, 10), square(4, 1))).toBe(0)
     expect(outlineDistance(square(4, 1), square(0, 10))).toBe(0)
     expect(outlineDistance(square(0, 1), square(4, 1))).toBeCloseTo(3, 12)
+    // Long strips laid across each other at any angle: no corner of either lies in the other.
+    const strip = (angle: number): Outline => {
+      const corners = [
+        [-60, -0.1],
+        [60, -0.1],
+        [60, 0.1],
+        [-60, 0.1],
+      ] as const
+      const [c, s] = [Math.cos(angle), Math.sin(angle)]
+      return { points: corners.map(([u, v]) => ({ x_m: u * c - v * s, y_m: u * s + v * c })), closed: true }
+    }
+    const turned = fc.double({ min: 0.2, max: 2.9, noNaN: true })
+    fc.assert(
+      fc.property(turned, turned, (from, by) => {
+        expect(outlineDistance(strip(from), strip(from + by))).toBe(0)
+      }),
+      { numRuns: runs(2000, 200) },
+    )
     expect(planDistance(hook, { x_m: 5, y_m: 5 })).toBeCloseTo(2, 12)
     expect(planDistance(hook, { x_m: 1, y_m: 5 })).toBe(0)
   })

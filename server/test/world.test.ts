@@ -116,7 +116,7 @@ describe('the demo world', () => {
     const heavy = { ...lift, plan: { ...lift.plan, hung: { ...lift.plan.hung, load: { ...lift.plan.hung.load, mass_kg: 9e4 } } } }
     const bold = { ...history, work: { tern: { ...tern, lifts: [heavy] } } }
     const ids = (...parts: (string | number)[]) => parts.join()
-    const on = (h: typeof history) => () => workedOn(h, first, readMachineFile('tern'), new Date(), ids)
+    const on = (h: typeof history) => () => workedOn(h, first, readMachineFile('tern'), new Date(), 'Tomas Brekke', ids)
     expect(on(bold)).toThrow(/Tern: .* is outside/)
     expect(on(history)).not.toThrow()
   })

@@ -137,17 +137,13 @@ export function movingIn(ctx: LiftContext): Moving {
 }
 
 const byRing = new WeakMap<LiftContext, Map<Ring, Bodies>>()
-/** Checks ask of one cell after another: most often of the one that was asked of last. */
-let lastOnRing: { ctx: LiftContext; ring: Ring; bodies: Bodies } | null = null
 
 /** The bodies at one radius of a working area: made once, whichever check asks first. */
 export function bodiesOnRing(ctx: LiftContext, ring: Ring): Bodies {
-  if (lastOnRing?.ring === ring && lastOnRing.ctx === ctx) return lastOnRing.bodies
   const rings = byRing.get(ctx) ?? new Map<Ring, Bodies>()
   byRing.set(ctx, rings)
   const bodies = rings.get(ring) ?? bodiesOf(ctx, ring.tip_height_m, ring.radius_m)
   rings.set(ring, bodies)
-  lastOnRing = { ctx, ring, bodies }
   return bodies
 }
 

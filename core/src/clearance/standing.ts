@@ -88,10 +88,14 @@ export function lineToStanding(from: Point3, to: Point3, o: Outline, top_m: numb
 export const lineToWire = (from: Point3, to: Point3, wire: Outline, height_m: number): number =>
   lineToSides(from, to, wire, height_m)
 
+/** Nearer than this two sides touch, metres. */
+const touching_m = 1e-7
+
 /** Least distance between two outlines in plan, metres; 0 where they touch or one lies in the other. */
 export function outlineDistance(a: Outline, b: Outline): number {
   if (a.points.some((p) => within(b, p)) || b.points.some((p) => within(a, p))) return 0
   let least = Infinity
   for (const [p, q] of sidesOf(a)) least = Math.min(least, lineToSides(p, q, b, 0))
-  return least
+  // Where sides cross they touch, whatever rounding makes of it.
+  return least < touching_m ? 0 : least
 }

@@ -43,11 +43,14 @@ export const wayPart = z.strictObject({
 })
 export type WayPart = z.infer<typeof wayPart>
 
+/** More of a way is proved as another move. */
+export const most_pieces = 40
+
 /** Driving with the load, or empty. */
 export const driveStep = z.strictObject({
   do: z.literal('drive'),
   laden: z.boolean().default(true),
-  way: z.array(wayPart).min(1, 'Give at least one piece of the way.').max(40, 'At most 40 pieces.'),
+  way: z.array(wayPart).min(1, 'Give at least one piece of the way.').max(most_pieces, `At most ${most_pieces} pieces.`),
   /** As it is drawn over the place, in its metres; left out: it is not. */
   route: z
     .array(z.tuple([finite, finite]))

@@ -3,7 +3,7 @@ import type { Surface, WayPart } from '../parts/truck-steps'
 import { rad } from '../physics'
 import type { Feature, GroundKind, Place } from '../place/place'
 import { distanceToFeature, groundAt, inPolygon } from '../place/standing'
-import type { Point } from '../plane/point'
+import { nearestOnSegment, type Point } from '../plane/point'
 
 /** A point of a place, in its own metres. */
 export type Xy = readonly [number, number]
@@ -27,6 +27,8 @@ const widest_m = 12
 const straight_deg = 12
 /** Corners are rounded no wider and no tighter than that unless there is no room, metres. */
 const round_m = { most: 6, least: 0.5 } as const
+/** So near to a wall a door is in it, metres. */
+const inWall_m = 0.25
 /** So far from the middle of an aisle it is still driven along it, metres. */
 const inAisle_m = 0.3
 
@@ -47,11 +49,17 @@ function crossing(a: Xy, b: Xy, [c, d]: readonly [Xy, Xy]): number | null {
   return t >= 0 && t <= 1 && u >= 0 && u <= 1 ? t : null
 }
 
-const crossings = (a: Xy, b: Xy, f: Feature): number[] =>
-  sidesOf(f).flatMap((side) => {
+const crossingsOf = (a: Xy, b: Xy, sides: readonly (readonly [Xy, Xy])[]): number[] =>
+  sides.flatMap((side) => {
     const t = crossing(a, b, side)
     return t === null ? [] : [t]
   })
+const crossings = (a: Xy, b: Xy, f: Feature): number[] => crossingsOf(a, b, sidesOf(f))
+
+const nearestOn = (a: Xy, b: Xy, p: Xy): Xy => {
+  const { x_m, y_m } = nearestOnSegment(pointOf(p), pointOf(a), pointOf(b))
+  return [x_m, y_m]
+}
 
 const covers = (f: Feature, p: Xy) => f.geometry.type === 'Polygon' && inPolygon(f.geometry.points, pointOf(p))
 
@@ -66,11 +74,7 @@ export function snapped(place: Place, p: Xy, within_m: number): Xy {
     const [a, b] = [f.geometry.points[0], f.geometry.points.at(-1)]
     if (f.kind === 'door' && a && b) return [between(a, b, 0.5)]
     if (f.kind !== 'aisle') return []
-    return sidesOf(f).map(([c, d]) => {
-      const long = (d[0] - c[0]) ** 2 + (d[1] - c[1]) ** 2
-      const t = long === 0 ? 0 : ((p[0] - c[0]) * (d[0] - c[0]) + (p[1] - c[1]) * (d[1] - c[1])) / long
-      return between(c, d, Math.min(1, Math.max(0, t)))
-    })
+    return sidesOf(f).map(([c, d]) => nearestOn(c, d, p))
   })
   const near = ends.filter((e) => apart_m(e, p) <= within_m).sort((x, y) => apart_m(x, p) - apart_m(y, p))
   return near[0] ?? p
@@ -78,6 +82,25 @@ export function snapped(place: Place, p: Xy, within_m: number): Xy {
 
 /** What keeps a truck from driving there. */
 const blocks = ({ kind }: Feature) => kind === 'solid' || kind === 'rack' || kind === 'void' || kind === 'edge'
+
+/** What of a feature must not be touched: its sides; of a building that is gone into, its walls without the doors in them. */
+function wallsOf(place: Place, f: Feature): [Xy, Xy][] {
+  if (!f.hollow) return sidesOf(f)
+  const doors = place.features.filter((x) => x.kind === 'door').flatMap(sidesOf)
+  return sidesOf(f).flatMap(([a, b]): [Xy, Xy][] => {
+    const long = apart_m(a, b)
+    if (long === 0) return []
+    const along = (p: Xy) => ((p[0] - a[0]) * (b[0] - a[0]) + (p[1] - a[1]) * (b[1] - a[1])) / long ** 2
+    const gaps = doors
+      .filter((door) => door.every((p) => apart_m(p, nearestOn(a, b, p)) < inWall_m))
+      .map((door) => door.map(along).sort((x, y) => x - y))
+      .sort((x, y) => nth(x, 0) - nth(y, 0))
+    // From the end of one opening to the beginning of the next.
+    const from = [0, ...gaps.map((g) => nth(g, 1))]
+    const to = [...gaps.map((g) => nth(g, 0)), 1]
+    return from.flatMap((t, i): [Xy, Xy][] => (nth(to, i) > t ? [[between(a, b, t), between(a, b, nth(to, i))]] : []))
+  })
+}
 /** What a truck drives on to, the uppermost first. */
 const driven = ['trailer', 'leveller', 'ramp'] as const
 
@@ -86,12 +109,12 @@ function roomAcross(place: Place, a: Xy, b: Xy, on: Feature | undefined): number
   const long = apart_m(a, b)
   if (long === 0) return widest_m
   const side: Xy = [-(b[1] - a[1]) / long, (b[0] - a[0]) / long]
-  const walls = place.features.filter((f) => blocks(f) || f === on)
+  const walls = [...place.features.filter(blocks).flatMap((f) => wallsOf(place, f)), ...(on ? sidesOf(on) : [])]
   const rays = [0.02, 0.5, 0.98].flatMap((t) => {
     const from = between(a, b, t)
     return [1, -1].map((way) => {
       const to: Xy = [from[0] + side[0] * way * (widest_m / 2), from[1] + side[1] * way * (widest_m / 2)]
-      return Math.min(1, ...walls.flatMap((f) => crossings(from, to, f))) * (widest_m / 2)
+      return Math.min(1, ...crossingsOf(from, to, walls)) * (widest_m / 2)
     })
   })
   return 2 * Math.min(...rays)
@@ -181,7 +204,8 @@ function corner(place: Place, a: Xy, b: Xy, c: Xy, surface: Surface): { part: Wa
   const sharp = bend > 120 * rad
   const tangent = Math.tan(bend / 2)
   const room_m = Math.min(apart_m(a, b), apart_m(b, c)) / 2
-  const radius_m = sharp ? round_m.least : Math.max(round_m.least, Math.min(round_m.most, room_m / tangent))
+  const widest = Math.max(round_m.least, Math.min(round_m.most, room_m / tangent))
+  const radius_m = sharp ? round_m.least : roundedAt(place, a, b, c, widest)
   const straight = pieceOf(place, between(b, a, 0.001), between(b, c, 0.001), undefined, surface)
   const wide = [roomAcross(place, between(b, a, 0.2), b, undefined), roomAcross(place, b, between(b, c, 0.2), undefined)]
   const part: WayPart = {
@@ -194,6 +218,35 @@ function corner(place: Place, a: Xy, b: Xy, c: Xy, surface: Surface): { part: Wa
     nose: undefined,
   }
   return { part, cut_m: sharp ? 0 : Math.min(room_m, radius_m * tangent) }
+}
+
+/** Points of an arc that is driven round a corner, from one leg to the other. */
+function arcAt(a: Xy, b: Xy, c: Xy, radius_m: number): Xy[] {
+  const bend = turnAt(a, b, c)
+  const cut_m = radius_m * Math.tan(Math.abs(bend) / 2)
+  const start = between(b, a, cut_m / apart_m(b, a))
+  const heading = Math.atan2(b[1] - a[1], b[0] - a[0])
+  const n = 8
+  return Array.from({ length: n + 1 }, (_, i): Xy => {
+    const turned = (Math.abs(bend) * i) / n
+    const [ahead, aside] = [radius_m * Math.sin(turned), Math.sign(bend) * radius_m * (1 - Math.cos(turned))]
+    return [
+      start[0] + ahead * Math.cos(heading) - aside * Math.sin(heading),
+      start[1] + ahead * Math.sin(heading) + aside * Math.cos(heading),
+    ]
+  })
+}
+
+/** As wide as a corner can be rounded without coming nearer to anything than the line itself does, or than matters. */
+function roundedAt(place: Place, a: Xy, b: Xy, c: Xy, widest: number): number {
+  const kept = place.features.filter((f) => blocks(f) || f.kind === 'people')
+  const tight = (radius_m: number) =>
+    kept.every((f) => {
+      const arc_m = nearestTo(place, arcAt(a, b, c, radius_m), f).gap_m
+      return arc_m > widest_m / 2 || arc_m >= nearestTo(place, [a, b, c], f).gap_m - 1e-9
+    })
+  for (let radius_m = widest; radius_m > round_m.least; radius_m *= 0.8) if (tight(radius_m)) return radius_m
+  return round_m.least
 }
 
 function turnAt(a: Xy, b: Xy, c: Xy): number {
@@ -240,27 +293,21 @@ export interface Beside {
   at: Xy
 }
 
-/** The nearest point to p of the line from a to b. */
-function nearestOn(a: Xy, b: Xy, p: Xy): Xy {
-  const long = (b[0] - a[0]) ** 2 + (b[1] - a[1]) ** 2
-  const t = long === 0 ? 0 : ((p[0] - a[0]) * (b[0] - a[0]) + (p[1] - a[1]) * (b[1] - a[1])) / long
-  return between(a, b, Math.min(1, Math.max(0, t)))
-}
-
 /** Where a way comes nearest to a feature: where it goes into it, or between a corner of the one and a side of the other. */
-function nearestTo(route: readonly Xy[], feature: Feature): Beside {
+function nearestTo(place: Place, route: readonly Xy[], feature: Feature): Beside {
   const legs = route.slice(1).map((b, i): [Xy, Xy] => [nth(route, i), b])
-  const inside = route.find((p) => covers(feature, p))
+  const inside = feature.hollow ? undefined : route.find((p) => covers(feature, p))
   if (inside) return { feature, gap_m: 0, at: inside }
+  const walls = wallsOf(place, feature)
   let best: Beside = { feature, gap_m: Infinity, at: nth(route, 0) }
   const see = (at: Xy, to: Xy) => {
     const gap_m = apart_m(at, to)
     if (gap_m < best.gap_m) best = { feature, gap_m, at }
   }
   for (const [a, b] of legs) {
-    const [into] = crossings(a, b, feature)
+    const [into] = crossingsOf(a, b, walls)
     if (into !== undefined) return { feature, gap_m: 0, at: between(a, b, into) }
-    for (const [c, d] of sidesOf(feature)) {
+    for (const [c, d] of walls) {
       for (const p of [a, b]) see(p, nearestOn(c, d, p))
       for (const p of [c, d]) see(nearestOn(a, b, p), p)
     }
@@ -268,27 +315,10 @@ function nearestTo(route: readonly Xy[], feature: Feature): Beside {
   return best
 }
 
-/** How near a way comes to everything it must not touch. A building with doors is gone into by them alone. */
-export function besideRoute(place: Place, route: readonly Xy[]): Beside[] {
-  return place.features.filter(blocks).flatMap((feature) => {
-    if (!feature.hollow) return [nearestTo(route, feature)]
-    const wrong = besideDoors(place, route, feature)
-    return wrong ? [{ feature, gap_m: 0, at: wrong }] : []
-  })
-}
-
-/** Where a way goes through a building's wall; null: only by its doors. */
-function besideDoors(place: Place, route: readonly Xy[], building: Feature): Xy | null {
-  const doors = place.features.filter((f) => f.kind === 'door')
-  for (const [i, b] of route.slice(1).entries()) {
-    const a = nth(route, i)
-    const at = crossings(a, b, building).map((t) => between(a, b, t))
-    const wrong = at.find((p) => doors.every((d) => distanceToFeature(d, pointOf(p)) >= threshold_m / 2))
-    if (wrong) return wrong
-  }
-  return null
-}
+/** How near a way comes to everything it must not touch. A building is gone into by its doors alone, between their jambs. */
+export const besideRoute = (place: Place, route: readonly Xy[]): Beside[] =>
+  place.features.filter(blocks).map((feature) => nearestTo(place, route, feature))
 
 /** How near a way comes to each place where people walk, from its middle, metres. */
 export const peopleBeside = (place: Place, route: readonly Xy[]): Beside[] =>
-  place.features.filter((f) => f.kind === 'people').map((feature) => nearestTo(route, feature))
+  place.features.filter((f) => f.kind === 'people').map((feature) => nearestTo(place, route, feature))

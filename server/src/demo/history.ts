@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto'
 import type { HistoryFile, PastDefect, PastShift } from '@geolabe/contract'
 import { itemsOf, type Machine, Refusal, soundReading } from '@geolabe/core'
 import type pg from 'pg'
-import { readMachineFile, readPlaceFile } from './files'
+import { readMachineFile, readOrganisations, readPlaceFile } from './files'
 import { eventsOf, keepWorked, type Worked, workedOn } from './worked'
 
 const day_ms = 86_400_000
@@ -34,7 +34,8 @@ function refuseUnknownItems(s: PastShift, m: Machine, i: number): void {
       if (!known.has(id)) throw new Refusal('unknown-item', `${m.name} has no item “${id}”.`, `shifts.${i}.${field}`)
 }
 
-async function shift(client: pg.Client, history: HistoryFile, s: PastShift, m: Machine): Promise<void> {
+/** @param operator by name */
+async function shift(client: pg.Client, history: HistoryFile, s: PastShift, m: Machine, operator: string): Promise<void> {
   const org = history.organisation
   const id = idOf('shift', s.machine, s.daysAgo)
   const [begun, ended] = [at(s.daysAgo, s.from), at(s.daysAgo, s.to)]
@@ -95,7 +96,7 @@ async function shift(client: pg.Client, history: HistoryFile, s: PastShift, m: M
      from json_to_recordset($4) as r(item text, result text, reading float8, at timestamptz)`,
     [org, id, m.id, JSON.stringify(rows)],
   )
-  const work = workedOn(history, s, m, begun, idOf)
+  const work = workedOn(history, s, m, begun, operator, idOf)
   if (work) await keepWorked(client, org, id, work)
   await tellShift(client, org, s, m, {
     work,
@@ -224,9 +225,10 @@ export async function seedHistory(client: pg.Client, history: HistoryFile): Prom
     machines.set(id, m)
     return m
   }
+  const names = new Map(readOrganisations().flatMap((o) => o.people.map((p) => [p.id, p.name] as const)))
   for (const [i, s] of shifts.entries()) {
     refuseUnknownItems(s, machine(s.machine), i)
-    await shift(client, history, s, machine(s.machine))
+    await shift(client, history, s, machine(s.machine), names.get(s.operator) ?? s.operator)
   }
   for (const d of defects) await defect(client, org, d)
   for (const [i, d] of duties.entries()) {

@@ -1,17 +1,22 @@
 import type { HistoryFile, PastShift } from '@geolabe/contract'
-import { assess, type Case, type Machine, Refusal, type SetupPlan, type SiteRecord, stepsIn, stepsOfLift } from '@geolabe/core'
+import {
+  assess,
+  type Case,
+  type LiftRecord,
+  type Machine,
+  Refusal,
+  type SetupPlan,
+  type SiteRecord,
+  stepsIn,
+  stepsOfLift,
+} from '@geolabe/core'
 import type pg from 'pg'
 import { version } from '../version'
-import { readOrganisations, readPlaceFile, readTableFile } from './files'
+import { readPlaceFile, readTableFile } from './files'
 
 /** Minutes after a shift began: the site looked at, set up, then each lift proved, and done. */
 const [site_min, setUp_min, first_min, each_min, done_min] = [31, 52, 74, 41, 13] as const
 const after = (begun: Date, minutes: number) => new Date(begun.getTime() + minutes * 60_000)
-
-const nameOf = (person: string) =>
-  readOrganisations()
-    .flatMap((o) => o.people)
-    .find((p) => p.id === person)?.name ?? person
 
 export type Event = [kind: string, at: Date, body: Record<string, unknown>]
 
@@ -19,7 +24,7 @@ interface Proved {
   id: string
   at: Date
   done: Date
-  lift: Record<'plan' | 'conditions' | 'policy' | 'assessment' | 'versions', unknown>
+  lift: Pick<LiftRecord, 'plan' | 'conditions' | 'policy' | 'assessment' | 'versions'>
   steps: string[]
 }
 
@@ -31,6 +36,7 @@ export interface Worked {
 }
 
 /**
+ * @param looked who looked at the site, by name
  * @param ids of the set-up, and of each lift, the same every time that the world is laid out
  * @throws Refusal `not-inside` where what the file says was done is not inside its limits
  */
@@ -39,6 +45,7 @@ export function workedOn(
   s: PastShift,
   m: Machine,
   begun: Date,
+  looked: string,
   ids: (...parts: (string | number)[]) => string,
 ): Worked | null {
   const work = history.work[s.machine]
@@ -82,7 +89,7 @@ export function workedOn(
     }
   })
   const controls = place.hazards.map((h) => ({ hazard: h.id, control: h.control }))
-  const site = { at: after(begun, site_min), record: { controls, more: [], team: [nameOf(s.operator)], fit: true } }
+  const site = { at: after(begun, site_min), record: { controls, more: [], team: [looked], fit: true } }
   const steps = stepsIn(m.procedures.setup, plan.standing.state).map((x) => x.id)
   return { site, setup: { id: ids('setup', s.machine, s.daysAgo), at, plan, steps }, lifts }
 }
@@ -132,7 +139,13 @@ export async function keepWorked(client: pg.Client, org: string, shift: string, 
         JSON.stringify({ ...outcomeOf(l), at: l.done.toISOString() }),
       ],
     )
-    await tell('lift-proved', { lift: l.id, plan, conditions })
+    await tell('lift-proved', {
+      lift: l.id,
+      plan,
+      conditions,
+      verdict: assessment.verdict,
+      governing: assessment.governing?.id ?? null,
+    })
     await tell('lift-outcome', { lift: l.id, ...outcomeOf(l) })
   }
 }

@@ -7,6 +7,7 @@ import { HookMark, HookPoint, type Polar } from './hook-point'
 import { MachinePlan } from './machine-shape'
 import { OutriggerHandle } from './outrigger-handle'
 import { GroundPatterns, Surroundings } from './surroundings'
+import { verdictInk } from './verdict-ink'
 import { Zones } from './zones'
 
 export interface DialOutrigger extends Point {
@@ -62,13 +63,6 @@ export interface DialProps {
         onMove: (outrigger: string, to: string) => void
       }
     | undefined
-}
-
-const tone: Record<Verdict, string> = {
-  inside: 'var(--inside)',
-  near: 'var(--near)',
-  outside: 'var(--outside)',
-  'not-proven': 'var(--unproven)',
 }
 
 // What stands still is not drawn again while a point is moved.
@@ -263,7 +257,7 @@ function LegPad({
   onTouch?: DialProps['onTouch']
 }) {
   const [x, y] = onPaper(outrigger)
-  const colour = outrigger.verdict ? tone[outrigger.verdict] : 'var(--quiet)'
+  const colour = outrigger.verdict ? verdictInk[outrigger.verdict] : 'var(--quiet)'
   const out = Math.sign(x) || 1
   const touch = onTouch && (() => onTouch({ outrigger: outrigger.id }))
   return (

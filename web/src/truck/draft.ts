@@ -154,7 +154,7 @@ export function drawn(lift: LiftPlan, place: Place, route: [number, number][]): 
   return {
     ...now,
     route,
-    way: way.slice(0, 40).map((p) => {
+    way: way.map((p) => {
       const before = known(p)
       return before ? { ...p, surface: before.surface, ...(p.nose !== undefined && { nose: before.nose ?? null }) } : p
     }),

@@ -1,5 +1,5 @@
 import type { Shift } from '@geolabe/contract'
-import { type CheckName, type DriveStep, type Finding, fittedOf, type Place, type TruckMachine } from '@geolabe/core'
+import { type CheckName, type DriveStep, type Finding, fittedOf, most_pieces, type Place, type TruckMachine } from '@geolabe/core'
 import { useMemo } from 'react'
 import { useDraft } from '../api/draft'
 import { t } from '../language/t'
@@ -208,6 +208,12 @@ function WaySheet({ place, draft, setDraft, findings }: SheetProps & { place: Pl
           ? t`As drawn over the place. Draw anew, or move its corners.`
           : t`Not drawn over the place: what is beside it is not checked.`}
       </p>
+      {drive.way.length > most_pieces && (
+        <p
+          role="alert"
+          className="font-semibold text-outside"
+        >{t`This way has ${drive.way.length} pieces, at most ${most_pieces} are proved at once. Draw it shorter; prove the rest as another move.`}</p>
+      )}
       <ClosedAreas
         place={place}
         lift={draft.lift}

@@ -7,7 +7,6 @@ import {
   snapped,
   toMachine,
   toPlace,
-  type Verdict,
   wayAlong,
   worstVerdict,
   type Xy,
@@ -17,17 +16,11 @@ import { type KeyboardEvent, type ReactNode, useMemo, useRef, useState } from 'r
 import simplify from 'simplify-js'
 import { onPaper, pathOf, underFinger } from '../instruments/frame'
 import { GroundPatterns, Surroundings } from '../instruments/surroundings'
+import { verdictInk } from '../instruments/verdict-ink'
 import { t } from '../language/t'
 
 /** A finger is so far off what it means, and a line it draws is kept so true, metres. */
 const [finger_m, true_m] = [1.6, 0.45]
-
-const tone: Record<Verdict, string> = {
-  inside: 'var(--inside)',
-  near: 'var(--near)',
-  outside: 'var(--outside)',
-  'not-proven': 'var(--unproven)',
-}
 
 /** A wall says by itself what it is. */
 const named = ({ kind, geometry: { points } }: Feature): boolean => {
@@ -190,7 +183,7 @@ function Pieces({
     // A corner's own handle stands there.
     const aside = drive.way[i]?.kind === 'turn' ? r * 1.7 : 0
     const [x, y] = paper(p).map((v, k) => v + (k === 0 ? aside : -aside)) as [number, number]
-    const colour = verdict ? tone[verdict] : 'var(--quiet)'
+    const colour = verdict ? verdictInk[verdict] : 'var(--quiet)'
     return (
       <g key={`${p[0]} ${p[1]}`} pointerEvents="none" aria-hidden="true">
         <circle
@@ -235,7 +228,7 @@ function Beside({
     <g pointerEvents="none" aria-hidden="true" fill="none">
       {[
         ['var(--paper)', 11],
-        [tone[f.verdict], 6],
+        [verdictInk[f.verdict], 6],
       ].map(([colour, wide]) => (
         <path
           key={colour}
