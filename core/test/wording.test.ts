@@ -212,6 +212,13 @@ describe('findings in words', () => {
       }
     },
   )
+  it('says of less than nothing that nothing is left', () => {
+    const gap = { ...figures, verdict: 'outside', check: 'way', reason: 'gap', quantity: 'length', limit: 0.3 } as const
+    const left = (measured: number) =>
+      findingWords({ ...gap, measured, nominal: measured, detail: { piece: 'Dock door', what: 'width' } }, sayMetric).what
+    expect(left(-0.75)).toMatch(/^Dock door: nothing left .*, at least 0\.30/)
+    expect(left(0.12)).toMatch(/^Dock door: 0\.12/)
+  })
   it('a reason that a check cannot give, or a detail that is not its own, is no finding', () => {
     const f = { ...figures, check: 'hoist-rope', reason: 'capacity', detail: { partsOfLine: 4 } }
     expect(finding.safeParse(f).success).toBe(true)

@@ -88,6 +88,8 @@ interface Figures extends Language {
   limit: string
   /** Where on the path. */
   at: string
+  /** Less than nothing is left of what was measured. */
+  gone: boolean
   /** What to do while it is outside. */
   over: string
   say: Say
@@ -223,7 +225,9 @@ const worded: Worded = {
     'Leave it coupled to its tractor, or put stands under its nose.',
   ],
   'way/gap': (d, f) => [
-    f.t`${d.piece}: ${f.measured} left ${f.told(gapWords[d.what])}, at least ${f.limit}.`,
+    f.gone
+      ? f.t`${d.piece}: nothing left ${f.told(gapWords[d.what])}, at least ${f.limit}.`
+      : f.t`${d.piece}: ${f.measured} left ${f.told(gapWords[d.what])}, at least ${f.limit}.`,
     f.over && gapTodo[d.what],
   ],
   'way/slope': (d, f) => [
@@ -558,6 +562,7 @@ export function findingWords(f: Finding, say: Say, language: Language = english)
   const [what, todo = ''] = sentence(f.detail, {
     ...language,
     measured: figure(f.measured),
+    gone: f.measured !== null && f.measured < 0,
     limit: figure(f.limit),
     at: f.at ? t`${say('length', f.at.radius_m)}, slew ${say('angle', f.at.slew_deg)}` : '',
     over: f.verdict === 'outside' ? 'Do not lift. Change what is named below.' : '',

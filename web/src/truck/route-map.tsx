@@ -186,6 +186,13 @@ function Pieces({
     const colour = verdict ? verdictInk[verdict] : 'var(--quiet)'
     return (
       <g key={`${p[0]} ${p[1]}`} pointerEvents="none" aria-hidden="true">
+        {verdict === 'outside' && (
+          <path
+            d={`M${x - r * 1.5} ${y - r * 1.5}l${r * 3} ${r * 3}m0 ${-r * 3}l${-r * 3} ${r * 3}`}
+            stroke={colour}
+            strokeWidth={thin * 6}
+          />
+        )}
         <circle
           cx={x}
           cy={y}
@@ -198,13 +205,6 @@ function Pieces({
         <text x={x} y={y} fontSize={r * 1.25} fontWeight="700" textAnchor="middle" dominantBaseline="central" fill="var(--ink)">
           {i + 1}
         </text>
-        {verdict === 'outside' && (
-          <path
-            d={`M${x - r * 1.5} ${y - r * 1.5}l${r * 3} ${r * 3}m0 ${-r * 3}l${-r * 3} ${r * 3}`}
-            stroke={colour}
-            strokeWidth={thin * 6}
-          />
-        )}
       </g>
     )
   })
