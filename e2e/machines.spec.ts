@@ -147,6 +147,23 @@ async function setUp(page: Page, m: Machine, day: Day): Promise<void> {
   await page.getByRole('button', { name: 'Record this set-up' }).click()
 }
 
+/** Another lift, seen from where its operator stands with the remote; a signaller counts once named and agreed with. */
+async function watched(page: Page): Promise<void> {
+  await page.getByRole('link', { name: 'Prove another lift' }).click()
+  await openSheet(page, 'Path')
+  await page.getByRole('button', { name: 'Say where' }).click()
+  const ahead = page.getByRole('textbox', { name: '1 · ahead' })
+  await ahead.fill('-3')
+  await expect(page.getByRole('slider', { name: 'Operator’s place' })).toBeVisible()
+  await page.getByRole('radio', { name: 'A signaller too' }).click()
+  await page.getByRole('textbox', { name: 'Who signals, by name' }).fill('Wanda Rook')
+  await page.getByText(/Signals agreed between the two/).click()
+  const wind = page.getByLabel('Wind, gust at the boom tip')
+  await openSheet(page, 'Boom, wind')
+  await wind.fill('2')
+  await expect(verdict(page)).toContainText('Inside the limits checked')
+}
+
 async function plan(page: Page, day: Day): Promise<void> {
   await openSheet(page, 'Load')
   await page.getByLabel('What is lifted').selectOption({ label: day.load })
@@ -281,6 +298,7 @@ for (const day of days) {
     await page.getByRole('button', { name: 'Lifted and landed' }).click()
     await expect(page.getByText('No lift is waiting.')).toBeVisible()
     underFiveMinutes(day.id, await taken(), walked.seconds - before.seconds)
+    if (day === days[0]) await watched(page)
     if (m.tow) await towed(page, m, shift)
   })
 }
@@ -389,6 +407,9 @@ moves.push(
   {
     id: 'avocet',
     place: 'north-quay',
+    fitted: async (page) => {
+      await page.getByLabel('Tool on the load display in the cab').selectOption({ label: 'Tyre hand' })
+    },
     load: 'Quay fender',
     more: (page) => page.getByRole('radio', { name: 'Dry', exact: true }).click(),
     height: '0.5',

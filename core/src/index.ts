@@ -96,7 +96,7 @@ export { type Levelling, levelling, levellingCalculator, tiltOf } from './levell
 export { type Case, nearShareOf } from './lift/case'
 export { motionsOf } from './lift/motion'
 export { pathOf } from './lift/path'
-export { conditions, type LiftPlan, liftPlan, type SetupPlan, type Standing, type Step, setupPlan } from './lift/plan'
+export { type Crew, conditions, type LiftPlan, liftPlan, type SetupPlan, type Standing, type Step, setupPlan } from './lift/plan'
 export type { RemedyKind } from './lift/remedy'
 export { loadMass, loadMassCalculator } from './load/load-mass'
 export { type Shape, solidOf } from './load/shape'

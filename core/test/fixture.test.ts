@@ -169,8 +169,8 @@ function readMore(was: Gives, now: Gives): string[] {
 }
 
 const newReasons = new Set<string>(['mats-near', 'mats-overlap'])
-/** Falling over backwards (proof.md K30), edges, clearance, lines (K24, K22, K23), swing. */
-const newChecks = new Set<string>(['backward', 'edge', 'clearance', 'overhead-line', 'people', 'swing'])
+/** Falling over backwards (proof.md K30), edges, clearance, lines (K24, K22, K23), sight (K26), swing. */
+const newChecks = new Set<string>(['backward', 'edge', 'clearance', 'overhead-line', 'people', 'sight', 'swing'])
 
 /** What is answered now, in the form it was kept in. */
 function nowOf(c: Case, like: Gives): Gives {

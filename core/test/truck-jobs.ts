@@ -209,7 +209,7 @@ export const works: Work[] = [
     machine: 'avocet',
     place: 'north-quay',
     floor: 'deck',
-    fitted: { attachment: 'tyre-hand' },
+    fitted: { attachment: 'tyre-hand', selected: { attachment: 'tyre-hand' } },
     jobs: [
       {
         name: 'fender',

@@ -36,6 +36,8 @@ const deck = { label: 'front left leg', empty: false, ground: 'Quay deck', sourc
 const quay = { label: 'front left leg', edge: 'Quay edge' }
 const wall = { label: 'Market wall' }
 const wires = { label: '11 kV line' }
+const shown = { thing: 'attachment', reads: 'fender-clamp', is: 'tyre-hand' } as const
+const hidden = { ...wall, from_deg: 12, to_deg: 31 }
 const turned = { rate_deg_s: 4, quiet_s: 8.2, out_m: 0.4 }
 /** One of every reason that a check can give, some twice. */
 const given: Said[] = [
@@ -54,6 +56,16 @@ const given: Said[] = [
   { check: 'way', reason: 'through', detail: { label: 'Rack 2', x_m: 9, y_m: 6.5 } },
   { check: 'way', reason: 'touches', detail: { label: 'Rack 2', x_m: 9, y_m: 6.5 } },
   { check: 'way', reason: 'beside', detail: { label: 'Rack 2', x_m: 9, y_m: 6.5 } },
+  { check: 'selection', reason: 'not-entered', detail: { thing: 'attachment' } },
+  { check: 'selection', reason: 'agrees', detail: shown },
+  { check: 'selection', reason: 'differs', detail: shown },
+  { check: 'sight', reason: 'seen', detail: bare },
+  { check: 'sight', reason: 'covered', detail: { ...hidden, by: 'Wanda Rook' } },
+  { check: 'sight', reason: 'blind', detail: hidden },
+  { check: 'sight', reason: 'no-camera', detail: hidden },
+  { check: 'sight', reason: 'no-signaller', detail: hidden },
+  { check: 'sight', reason: 'no-signals', detail: hidden },
+  { check: 'sight', reason: 'no-load-size', detail: wall },
   { check: 'people', reason: 'past', detail: { label: 'Footpath' } },
   { check: 'people', reason: 'across', detail: { label: 'Footpath' } },
   { check: 'table', reason: 'no-table', detail: bare },
@@ -174,6 +186,9 @@ const given: Said[] = [
 
 /** Reasons that are only ever given where nothing is wrong. */
 const always = new Set<string>([
+  'agrees',
+  'seen',
+  'covered',
   'past',
   'foot-bears',
   'cannot-tip',

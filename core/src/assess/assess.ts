@@ -136,12 +136,12 @@ function withUnanswered({ machine, setup, lift }: Case, step: number, findings: 
 const unanswered = (check: CheckName): Finding =>
   found({ check, verdict: 'not-proven', reason: 'nothing-checks-this', detail: {} } as Said & { verdict: Verdict })
 
-function summed({ lift }: Case, findings: Finding[]): Assessment {
+function summed({ machine, lift }: Case, findings: Finding[]): Assessment {
   return {
     verdict: worstVerdict(findings.map((f) => f.verdict)) ?? 'inside',
     governing: governingOf(findings),
     findings,
-    notChecked: notCheckedIn(lift),
+    notChecked: notCheckedIn(machine, lift),
     configuration: null,
     rated_kg: null,
     ratedAt: null,

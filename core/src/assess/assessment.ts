@@ -1,6 +1,8 @@
 import { z } from 'zod'
 import { finding, verdict } from '../finding/finding'
 import type { LiftPlan } from '../lift/plan'
+import type { Machine } from '../machine/machine'
+import { looksFrom } from '../parts/eye'
 import { readCell } from '../rating/read'
 
 /** What nobody has looked at when an assessment is done. Words in `wording/`. */
@@ -12,6 +14,7 @@ export const notChecked = [
   'swing',
   'condition',
   'people',
+  'sight',
   'machine-tilt',
   'backward-wind',
   'way-past',
@@ -20,15 +23,17 @@ export const notChecked = [
 export type NotChecked = (typeof notChecked)[number]
 
 /** What only a load on a hook, or only a truck, has. */
-const ofCranes = new Set<NotChecked>(['slings', 'hook-height', 'drum', 'swing', 'machine-tilt', 'backward-wind'])
+const ofCranes = new Set<NotChecked>(['sight', 'slings', 'hook-height', 'drum', 'swing', 'machine-tilt', 'backward-wind'])
 const ofTrucks = new Set<NotChecked>(['way-past', 'way-over'])
 
 /** The same for one lift: what it says is looked at. */
-export function notCheckedIn({ hung, steps }: LiftPlan): NotChecked[] {
+export function notCheckedIn(machine: Machine, lift: LiftPlan): NotChecked[] {
+  const { hung, steps } = lift
   const said: Partial<Record<NotChecked, boolean>> = {
     'way-past':
       steps.every((s) => s.do === 'mast' || (s.do === 'drive' && s.route !== undefined)) && steps.some((s) => s.do === 'drive'),
     slings: hung.slings !== undefined,
+    sight: looksFrom(machine, lift),
     'hook-height': steps.every((s) => !s.laden || (s.do !== 'slew' && s.do !== 'pose') || s.heights !== undefined),
   }
   const truck = steps.every((s) => s.do === 'mast' || s.do === 'drive')

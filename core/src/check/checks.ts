@@ -21,6 +21,8 @@ import { overheadLineCheck } from './overhead-line'
 import { overturningCheck } from './overturning'
 import { peopleCheck } from './people'
 import { ratingCheck } from './rating'
+import { selectionCheck } from './selection'
+import { sightCheck } from './sight'
 import { structureCheck } from './structure'
 import { swingCheck } from './swing'
 import { tableCheck } from './table'
@@ -35,6 +37,7 @@ export const checks: readonly Check[] = [
   massCheck,
   tableCheck,
   ratingCheck,
+  selectionCheck,
   motionCheck,
   hoistRopeCheck,
   hookCheck,
@@ -57,6 +60,7 @@ export const checks: readonly Check[] = [
   clearanceCheck,
   overheadLineCheck,
   peopleCheck,
+  sightCheck,
   hookHeightCheck,
   twoBlockCheck,
   structureCheck,

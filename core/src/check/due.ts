@@ -2,6 +2,7 @@ import type { CheckName } from '../finding/reasons'
 import { drawnOut_m, type LiftPlan, type SetupPlan } from '../lift/plan'
 import type { Machine } from '../machine/machine'
 import { needsOf } from '../machine/needs'
+import { looksFrom } from '../parts/eye'
 
 /** Which part of a machine makes which checks due; whatever the machine is, the first line always is. */
 const dueByPart: readonly [keyof Machine | null, readonly CheckName[]][] = [
@@ -10,6 +11,7 @@ const dueByPart: readonly [keyof Machine | null, readonly CheckName[]][] = [
   ['hoist', ['hoist-rope', 'hook', 'swing']],
   ['upper', ['backward', 'edge']],
   ['wheels', ['wheel']],
+  ['display', ['selection']],
   ['supportStates', ['motion']],
 ]
 
@@ -40,11 +42,14 @@ const dueTowing: readonly CheckName[] = ['mass', 'structure', 'axle', 'wheel', '
 
 const hasHeights = (s: LiftPlan['steps'][number] | undefined) => s?.laden === true && 'heights' in s && s.heights !== undefined
 
+const isLifted = ({ steps }: LiftPlan, i: number) =>
+  steps[i]?.laden === true && (steps[i].do === 'slew' || steps[i].do === 'pose')
+
 /** What a step says, or does, that makes a check due. */
 const dueByStep: readonly [(lift: LiftPlan, i: number) => boolean, CheckName][] = [
   [({ steps }, i) => hasHeights(steps[i]), 'hook-height'],
   [({ steps }, i) => drawnOut_m(steps, i) > 0, 'two-block'],
-  [({ steps }, i) => steps[i]?.laden === true && (steps[i].do === 'slew' || steps[i].do === 'pose'), 'people'],
+  [isLifted, 'people'],
   [
     ({ steps }, i) => {
       const s = steps[i]
@@ -71,6 +76,7 @@ export function dueChecks(machine: Machine, setup: SetupPlan, lift: LiftPlan, st
       .filter((name) => (onlyOn[name] ?? setup.standing.on) === setup.standing.on)
       .filter((name) => !(lift.steps[step]?.do === 'drive' && onTheWay.has(name))),
     ...dueByTruck.flatMap(([due, name]) => (due(machine, lift.steps[step]) ? [name] : [])),
+    ...(isLifted(lift, step) && looksFrom(machine, lift) ? (['sight'] as const) : []),
     ...dueByStanding[setup.standing.on],
     ...(onProps(machine, setup) ? (['structure'] as const) : []),
     ...confirmed,

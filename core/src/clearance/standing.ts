@@ -1,4 +1,5 @@
 import { nth } from '../list'
+import { insideShape } from '../plane/meet'
 import type { Point } from '../plane/point'
 import { type Point3, segmentDistance } from '../plane/segment3'
 
@@ -36,16 +37,7 @@ function lineToSides(from: Point3, to: Point3, o: Outline, height_m: number): nu
 
 const lowered = (p: Point3, by_m: number): Point3 => ({ x: p.x, y: p.y, z: p.z - by_m })
 
-function within({ points, closed }: Outline, p: Point): boolean {
-  if (!closed) return false
-  let inside = false
-  let a = nth(points, points.length - 1)
-  for (const b of points) {
-    if (a.y_m > p.y_m !== b.y_m > p.y_m && p.x_m < ((b.x_m - a.x_m) * (p.y_m - a.y_m)) / (b.y_m - a.y_m) + a.x_m) inside = !inside
-    a = b
-  }
-  return inside
-}
+const within = ({ points, closed }: Outline, p: Point): boolean => closed && insideShape(points, p)
 
 /** Least distance in plan from a point to an outline, metres; 0 inside. */
 export function planDistance(o: Outline, p: Point): number {

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { displayed } from '../parts/display'
 
 /** Nothing to add to the reason. */
 const bare = z.strictObject({})
@@ -13,6 +14,9 @@ const besideEdge = z.strictObject({ label: z.string(), edge: z.string() })
 const nearEdge = besideEdge.extend({ source: z.string() })
 const named = z.strictObject({ label: z.string() })
 const slung = z.strictObject({ legs: z.number(), angle_deg: z.number() })
+const shownAs = z.strictObject({ thing: z.enum(displayed), reads: z.string(), is: z.string() })
+/** What hides the load, and over which part of the arc. */
+const hidden = z.strictObject({ label: z.string(), from_deg: z.number(), to_deg: z.number() })
 /** A piece of a way by its name. */
 const piece = z.string()
 /** What is beside a drawn way, and where on it. */
@@ -46,6 +50,11 @@ export const reasons = {
     'no-row': z.strictObject({ what: z.string() }),
     'not-measured': z.strictObject({ what: z.string() }),
     battery: z.strictObject({ what: z.string() }),
+  },
+  selection: {
+    'not-entered': z.strictObject({ thing: z.enum(displayed) }),
+    agrees: shownAs,
+    differs: shownAs,
   },
   'hoist-rope': { capacity: z.strictObject({ partsOfLine: z.number() }) },
   hook: { capacity: z.strictObject({ block: z.string() }) },
@@ -131,6 +140,15 @@ export const reasons = {
     gap: z.strictObject({ label: z.string(), body: z.enum(['boom', 'load', 'tail']) }),
   },
   people: { 'none-drawn': bare, clear: named, closed: named, over: named, 'no-load-size': named, past: named, across: named },
+  sight: {
+    seen: bare,
+    covered: hidden.extend({ by: z.string() }),
+    blind: hidden,
+    'no-camera': hidden,
+    'no-signaller': hidden,
+    'no-signals': hidden,
+    'no-load-size': named,
+  },
   'overhead-line': {
     'none-drawn': bare,
     'no-height': named,

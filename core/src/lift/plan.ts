@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { selected } from '../parts/display'
 import { poseStep } from '../parts/stability/pose'
 import { slewStep } from '../parts/stability/slew'
 import { onOutriggers } from '../parts/supports/outriggers'
@@ -26,6 +27,8 @@ const fitted = z.strictObject({
   slabs: z.int().min(0).optional(),
   /** How far the counterweight is moved out, measured, at a listed step. */
   extension_m: notNegative.optional(),
+  /** As the machine's own display shows it, read there and not taken from the above. */
+  selected: selected.optional(),
 })
 
 /** How the machine stands: everything that was chosen or measured before a load is thought of. */
@@ -99,6 +102,21 @@ export function sizeOf({ size }: Hung['load']): LoadSize | null {
 const step = z.discriminatedUnion('do', [slewStep, poseStep, mastStep, driveStep, towStep])
 export type Step = z.infer<typeof step>
 
+/** Who sees the load, and tells the operator. */
+const crew = z.strictObject({
+  /** Whoever signals, by name; null: nobody. */
+  signaller: z.string().min(1).nullable(),
+  sightBy: z.enum(['operator', 'signaller', 'camera']),
+  /** Signals were agreed before the lift. */
+  signals: z.literal('agreed').nullable(),
+  /** Where an operator with a remote stands, one place after another; from the slew centre, x ahead, y to the left. */
+  posts: z
+    .array(z.strictObject({ x_m: finite, y_m: finite }))
+    .max(6, 'At most six places to stand.')
+    .optional(),
+})
+export type Crew = z.infer<typeof crew>
+
 export const liftPlan = z.strictObject({
   format: z.literal('geolabe.lift/2'),
   hung,
@@ -106,6 +124,7 @@ export const liftPlan = z.strictObject({
   steps: z.array(step).min(1, 'Give at least one step.').max(12, 'At most 12 steps; prove the rest as another lift.'),
   /** The table the machine's own computer is set to; omitted: the best that covers this set-up is proposed. */
   configuration: z.string().optional(),
+  crew: crew.optional(),
   /** Places where people walk that are closed while the load is up. */
   closes: z.array(z.string().min(1)).max(50).optional(),
 })

@@ -1,6 +1,8 @@
 import { z } from 'zod'
 import { positive } from '../quantity/measured'
 import { boomPart } from './booms/telescopic'
+import { displayPart } from './display'
+import { eyePart } from './eye'
 import { hoistPart } from './hoists/rope'
 import { chassisPart, upperPart } from './superstructure'
 import { outrigger } from './supports/outriggers'
@@ -20,6 +22,8 @@ export const machineParts = {
   hoist: hoistPart.optional(),
   truck: truckPart.optional(),
   tow: towPart.optional(),
+  eye: eyePart.optional(),
+  display: displayPart.optional(),
   tower: z.strictObject({ moment_kgm: positive, jib_m: positive }).optional(),
   gantry: z
     .strictObject({

@@ -1,6 +1,7 @@
 import type { NotChecked } from '../assess/assessment'
 import type { Finding } from '../finding/finding'
 import type { CheckName, Said } from '../finding/reasons'
+import type { Displayed } from '../parts/display'
 import { fastestSlew_deg_s } from '../swing/swing'
 import type { Say } from './say'
 import { english, type Language } from './tell'
@@ -21,6 +22,7 @@ const titles: Record<CheckName, string> = {
   'boom-limits': 'Boom limits',
   table: 'Rated capacity table',
   rating: 'Rated capacity',
+  selection: 'Set on its display',
   'hoist-rope': 'Hoist rope',
   hook: 'Hook block',
   overturning: 'Overturning',
@@ -43,6 +45,7 @@ const titles: Record<CheckName, string> = {
   clearance: 'Clearance',
   'overhead-line': 'Overhead line',
   people: 'People',
+  sight: 'Sight of the load',
   'hook-height': 'Hook height',
   'two-block': 'Two-block',
   structure: 'Structure',
@@ -54,6 +57,7 @@ const rules: Record<CheckName, string> = {
   'boom-limits': 'Boom geometry.',
   table: 'The machine’s own table, for exactly this set-up.',
   rating: 'The machine’s own table.',
+  selection: 'What the display shows is what is fitted, and the table that is read.',
   'hoist-rope': 'Line pull, parts and sheave efficiency.',
   hook: 'The block’s own marking.',
   overturning: 'Statics, with the margin of the machine’s table.',
@@ -75,6 +79,7 @@ const rules: Record<CheckName, string> = {
   edge: 'The engineer’s own figure; else one depth on firm ground, two on loose or wet.',
   clearance: 'Site policy for the room kept from things.',
   people: 'No load over people.',
+  sight: 'The operator sees the load all the way, or a named signaller with agreed signals does.',
   'overhead-line': 'Distance by voltage, sag and blow-out taken off (OSHA 1926.1408); the utility and local law decide.',
   'hook-height': 'Geometry, with the site’s room above what is crossed.',
   'two-block': 'Length of rope: the gap shrinks by the extension over the parts of line.',
@@ -119,6 +124,15 @@ const gapTodo = {
   tips: 'Forks higher at the foot of the ramp, or load last.',
 } as const
 const bodyWords = { boom: 'boom', load: 'load', tail: 'tail' } as const
+const displayWords: Record<Displayed, string> = {
+  configuration: 'table',
+  attachment: 'tool',
+  boom_m: 'boom length',
+  partsOfLine: 'number of parts of line',
+  counterweight: 'counterweight',
+}
+const behind = (d: { label: string; from_deg: number; to_deg: number }, f: Figures) =>
+  f.t`The operator does not see the load from ${f.say('angle', d.from_deg)} to ${f.say('angle', d.to_deg)}: ${d.label.toLowerCase()} stands between.`
 const surfaceWords = { dry: 'a dry floor', wet: 'a wet floor', 'wet-steel': 'wet steel plate', ice: 'ice' } as const
 const unanswered = (): Sentence => [
   'Due before this lift, and nothing here checks it.',
@@ -160,6 +174,15 @@ const worded: Worded = {
     'Measure the radius with the load hanging just clear, or give the bend.',
   ],
   'rating/capacity': (_d, f) => [f.t`${f.measured} on the hook of ${f.limit} rated at ${f.at}.`, f.over],
+  'selection/not-entered': (d, f) => [
+    f.t`Nobody has read off the display which ${f.told(displayWords[d.thing])} it is set to.`,
+    'Read it there, and enter it.',
+  ],
+  'selection/agrees': (d, f) => [f.t`The display shows the ${f.told(displayWords[d.thing])} that is fitted.`],
+  'selection/differs': (d, f) => [
+    f.t`The display shows ${d.reads}, and ${d.is} is fitted: its limiter works by the wrong figures.`,
+    'Set the display to what is fitted, and read it again.',
+  ],
   'hoist-rope/capacity': (d, f) => [
     f.t`${f.measured} on ${d.partsOfLine} parts of line that hold ${f.limit}.`,
     f.over && 'Reeve more parts, or lift less.',
@@ -413,6 +436,18 @@ const worded: Worded = {
     f.t`The way goes over ${d.label.toLowerCase()}, where people walk.`,
     'Close it while you drive, or go another way.',
   ],
+  'sight/seen': () => ['Nothing drawn here stands between the operator and the load.'],
+  'sight/covered': (d, f) => [
+    f.t`Hidden behind ${d.label.toLowerCase()} from ${f.say('angle', d.from_deg)} to ${f.say('angle', d.to_deg)}; watched there: ${d.by}.`,
+  ],
+  'sight/blind': (d, f) => [behind(d, f), 'Name who signals there, and agree the signals; or stand where the load is seen.'],
+  'sight/no-camera': (d, f) => [behind(d, f), 'This machine has no camera on its boom. Name who signals there.'],
+  'sight/no-signaller': (d, f) => [behind(d, f), 'Say who signals there, by name.'],
+  'sight/no-signals': (d, f) => [behind(d, f), 'Agree the signals with who gives them, before the load is up.'],
+  'sight/no-load-size': (d, f) => [
+    f.t`${d.label} may hide the load, and its size is not entered.`,
+    'Measure the load: length, width, height.',
+  ],
   'people/no-load-size': (d, f) => [
     f.t`${d.label} is within reach, and the load’s size is not entered.`,
     'Measure the load: length, width, height.',
@@ -533,6 +568,8 @@ const worded: Worded = {
   'wheel/nothing-checks-this': unanswered,
   'floor/nothing-checks-this': unanswered,
   'evidence/nothing-checks-this': unanswered,
+  'selection/nothing-checks-this': unanswered,
+  'sight/nothing-checks-this': unanswered,
   'mass/nothing-checks-this': unanswered,
   'table/nothing-checks-this': unanswered,
   'rating/nothing-checks-this': unanswered,
@@ -596,6 +633,7 @@ export const notCheckedWords: Record<NotChecked, string> = {
   swing: 'Jerk beyond the site’s dynamic factor, and a load that is made to swing',
   condition: 'Rope, hook and structure beyond the walk-round',
   people: 'People inside the zone',
+  sight: 'Whether the operator sees the load all the way: where they stand is not said',
   'way-past': 'Edges, people and things beside the way: it is not drawn over the place',
   'way-over': 'Wires, pipes and beams over the way that are not in its clear height',
   'machine-tilt': 'The machine’s own weight shifting with its tilt',

@@ -1,5 +1,5 @@
 import { atSlew, type Crane, type MachinePosition, type MapZone, type Place, type Point, type Verdict } from '@geolabe/core'
-import { type KeyboardEvent, memo } from 'react'
+import { type KeyboardEvent, memo, type ReactNode } from 'react'
 import { t } from '../language/t'
 import { useSay } from '../units/units'
 import { onPaper, pathOf, turned } from './frame'
@@ -53,6 +53,8 @@ export interface DialProps {
   onHeld?: ((held: boolean) => void) | undefined
   /** What was touched: an outrigger, or a point of the path. */
   onTouch?: ((what: Touched) => void) | undefined
+  /** What a station adds, over the path and under its points. */
+  children?: ReactNode
   /** What is shown beside the drawing, so that it is found on it. */
   lit?: Lit | null | undefined
   /** Feet that can be moved: how far each is out, and where it can stand. */
@@ -187,6 +189,7 @@ export function Dial(props: DialProps) {
       {pickUp && setDown && (props.arc || props.way) && (
         <Path points={props.way ?? evenWay(pickUp, setDown, props.arc)} thin={thin} />
       )}
+      {props.children}
       {(['pickUp', 'setDown'] as const).map((which) => {
         const at = props[which]
         if (!at) return null

@@ -2,8 +2,10 @@ import {
   type ArticulatedPose,
   type Assessment,
   type Crane,
+  type Crew,
   type MapZone,
   type Place,
+  type Point,
   pathOf,
   type SetupPlan,
   supportOf,
@@ -22,6 +24,7 @@ import { dialFeet } from '../setup/dial-feet'
 import { useSay } from '../units/units'
 import { plainPoint, type SeenStep } from './draft'
 import { FoldingView } from './folding-view'
+import { SightMarks } from './sight-marks'
 
 interface Props {
   label: string
@@ -34,6 +37,9 @@ interface Props {
   lit?: Lit | null
   /** A pose that is dragged in the side view. */
   onPose?: (i: number, pose: ArticulatedPose) => void
+  /** Where an operator with a remote stands. */
+  posts?: Crew['posts']
+  onPost?: (i: number, to: Point) => void
   onMove?: (which: 'pickUp' | 'setDown', to: Polar) => void
   onTouch?: (what: Touched) => void
 }
@@ -44,7 +50,21 @@ const views = [
 ] as const
 
 /** A lift from above or from the side, as large as the screen allows; its points are dragged, its outriggers touched. */
-export function LiftDrawing({ label, machine, place, setup, seen, assessment, zones, lit, onPose, onMove, onTouch }: Props) {
+export function LiftDrawing({
+  label,
+  machine,
+  place,
+  setup,
+  seen,
+  assessment,
+  zones,
+  lit,
+  onPose,
+  posts,
+  onPost,
+  onMove,
+  onTouch,
+}: Props) {
   const say = useSay()
   const [view, setView] = useState<'above' | 'side'>('above')
   const verdictOf = (id: string) =>
@@ -110,7 +130,9 @@ export function LiftDrawing({ label, machine, place, setup, seen, assessment, zo
           onHeld={setStopped}
           onMove={onMove}
           onTouch={onTouch}
-        />
+        >
+          <SightMarks assessment={assessment} posts={posts} extent_m={extent_m / zoom} onPost={onPost} />
+        </Dial>
       ) : step.do === 'pose' ? (
         <FoldingView machine={machine} step={step} onPose={onPose} />
       ) : (

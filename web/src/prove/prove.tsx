@@ -1,5 +1,14 @@
 import type { Shift } from '@geolabe/contract'
-import { type Case, type CheckName, type Finding, type LiftPlan, type Remedy, type Verdict, worstVerdict } from '@geolabe/core'
+import {
+  type Case,
+  type CheckName,
+  type Finding,
+  type LiftPlan,
+  type Point,
+  type Remedy,
+  type Verdict,
+  worstVerdict,
+} from '@geolabe/core'
 import { useCallback, useEffect, useMemo, useState } from 'react'
 import { useNavigate } from 'react-router'
 import { useDraft } from '../api/draft'
@@ -15,6 +24,7 @@ import type { ShiftContext } from '../shift/frame'
 import { takeForLift } from '../transfer/transfer-to-lift'
 import type { Ground, Planned } from './case-parts'
 import { ClosedAreas } from './closed-areas'
+import { CrewPanel } from './crew-panel'
 import {
   firstLift,
   isLiftDraft,
@@ -56,6 +66,7 @@ const sheetOf: Partial<Record<CheckName, Tab>> = {
   'two-block': 'slings',
   structure: 'slings',
   people: 'path',
+  sight: 'path',
 }
 
 /** Heights are asked for by more than one check. */
@@ -113,6 +124,7 @@ export function ProveCrane({
     (to: Partial<LiftPlan['hung']>) => setDraft((d) => ({ ...d, lift: withHung(d.lift, to) })),
     [setDraft],
   )
+  const changeCrew = useCallback((crew: LiftPlan['crew']) => setDraft((d) => ({ ...d, lift: { ...d.lift, crew } })), [setDraft])
   const close = (closes: string[]) => setDraft((d) => ({ ...d, lift: { ...d.lift, closes } }))
   const move = (which: 'pickUp' | 'setDown', to: Polar) =>
     setDraft((d) => {
@@ -125,6 +137,14 @@ export function ProveCrane({
       const waypoints = s.waypoints.map((p, i) => (i === at ? { ...there, slew_deg: to.slew_deg } : p))
       return { ...d, lift: withStep(d.lift, { waypoints }) }
     })
+  const movePost = useCallback(
+    (i: number, to: Point) =>
+      setDraft((d) => {
+        const crew = d.lift.crew
+        return crew ? { ...d, lift: { ...d.lift, crew: { ...crew, posts: crew.posts?.map((p, k) => (k === i ? to : p)) } } } : d
+      }),
+    [setDraft],
+  )
   const take = useCallback(
     (made: Remedy) => {
       if (!made.changedCase) return
@@ -183,6 +203,8 @@ export function ProveCrane({
             machine.outriggers,
           )}
           onMove={move}
+          posts={machine.eye?.on === 'foot' ? lift.crew?.posts : undefined}
+          onPost={movePost}
           onTouch={touch}
         />
       }
@@ -223,6 +245,7 @@ export function ProveCrane({
                   ) : (
                     <PathPanel step={step} change={change} />
                   )}
+                  <CrewPanel eye={machine.eye} crew={lift.crew} onChange={changeCrew} />
                   <ClosedAreas place={place} lift={lift} findings={findings} onChange={close} />
                 </>
               ),

@@ -15,6 +15,8 @@ export interface TruckSetupDraft {
   /** Null: what lies there by the place's plan. */
   floor: string | null
   attachment: string
+  /** The tool that its display shows; null: not read. */
+  shown?: string | null
   battery_kg: number | null
   slabs: number | null
   extension_m: number | null
@@ -32,6 +34,8 @@ export function firstTruckSetup(machine: TruckMachine, shift: Shift): TruckSetup
     floor: last?.standing.on === 'wheels' ? (last.standing.ground?.id ?? null) : null,
     // An arm has a tool at its end, a carriage has forks.
     attachment: last?.fitted.attachment ?? ((machine.truck.boom && machine.truck.attachments?.[0]?.id) || forks),
+    // What was read on another day says nothing of today.
+    shown: null,
     battery_kg: last?.fitted.battery_kg ?? null,
     slabs: last?.fitted.slabs ?? null,
     extension_m: last?.fitted.extension_m ?? null,
@@ -62,6 +66,7 @@ export function truckPlanOf(d: TruckSetupDraft, machine: TruckMachine, place: Pl
     },
     fitted: {
       ...(tooled ? { attachment: d.attachment } : {}),
+      ...(d.shown ? { selected: { attachment: d.shown } } : {}),
       battery_kg: d.battery_kg,
       ...(d.slabs === null ? {} : { slabs: d.slabs }),
       ...(d.extension_m === null ? {} : { extension_m: d.extension_m }),

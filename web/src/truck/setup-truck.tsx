@@ -1,4 +1,13 @@
-import { type Assessment, askedFor, assess, fittedOf, type LiftPlan, Refusal, type TruckMachine } from '@geolabe/core'
+import {
+  type Assessment,
+  askedFor,
+  assess,
+  fittedOf,
+  type LiftPlan,
+  Refusal,
+  type TruckMachine,
+  worstVerdict,
+} from '@geolabe/core'
 import { useMemo, useState } from 'react'
 import { useDraft } from '../api/draft'
 import { plural, t } from '../language/t'
@@ -27,7 +36,7 @@ const empty: LiftPlan = {
   steps: [{ do: 'mast', laden: false, waypoints: [{ height_m: 0, tilt_deg: 0, sideShift_m: 0 }] }],
 }
 /** What of that says something about the set-up. */
-const ofSetup = new Set(['axle', 'floor', 'level', 'evidence'])
+const ofSetup = new Set(['selection', 'axle', 'floor', 'level', 'evidence'])
 
 type Tab = 'fitted' | 'floor' | 'order' | 'confirm'
 
@@ -43,6 +52,7 @@ export function SetupTruck({ shift, file, place, machine }: ShiftContext & { mac
   const slabbed = truck.slab !== undefined
   const battery = file.tables.find((t) => t.battery)?.battery
   const tools = slabbed ? [] : (truck.attachments ?? [])
+  const displays = machine.display?.shows.includes('attachment') ? machine.display : null
   const fits = slabbed || battery !== undefined || tools.length > 0
   const [tab, setTab] = useState<Tab>(fits ? 'fitted' : 'floor')
   const [opened, setOpened] = useState('')
@@ -65,6 +75,7 @@ export function SetupTruck({ shift, file, place, machine }: ShiftContext & { mac
       throw e
     }
   }, [machine, file.tables, plan, place])
+  const misread = displays ? worstVerdict(stands.findings.filter((f) => f.check === 'selection').map((f) => f.verdict)) : null
   const columns = file.tables.flatMap((t) => t.configurations.flatMap((c) => c.columns.map(Number)))
   const rows = file.tables.flatMap((t) => t.configurations.flatMap((c) => c.rows.map((r) => Number(r.at))))
   const asked = askedFor(machine, plan.standing)
@@ -98,6 +109,7 @@ export function SetupTruck({ shift, file, place, machine }: ShiftContext & { mac
                   {
                     id: 'fitted' as const,
                     name: t`Fitted`,
+                    verdict: misread === 'inside' ? null : misread,
                     body: (
                       <div className="grid gap-3">
                         {tools.length > 0 && (
@@ -109,6 +121,19 @@ export function SetupTruck({ shift, file, place, machine }: ShiftContext & { mac
                               ...tools.map((a) => ({ value: a.id, label: a.label })),
                             ]}
                             onChange={(attachment) => change({ attachment })}
+                          />
+                        )}
+                        {displays && (
+                          <SelectField
+                            label={t`Tool on the ${displays.label.toLowerCase()}`}
+                            value={draft.shown ?? ''}
+                            options={[
+                              { value: '', label: t`Not read` },
+                              ...(truck.boom ? [] : [{ value: 'forks', label: t`Forks` }]),
+                              ...tools.map((a) => ({ value: a.id, label: a.label })),
+                            ]}
+                            onChange={(shown) => change({ shown: shown === '' ? null : shown })}
+                            hint={t`Read it there; do not take it from what is fitted.`}
                           />
                         )}
                         {slabbed && (

@@ -1,0 +1,162 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { assess, type Case, type Crew, type LiftPlan, placeDefinition, type Verdict } from '../src'
+import { inPolygon } from '../src/place/standing'
+import { atSlew } from '../src/plane/point'
+import { openField, tern, ternLift, ternSetup, ternTable } from './demo'
+import { runs } from './runs'
+import { caseOf, works } from './truck-jobs'
+
+type Xy = [number, number]
+const size = { length_m: 2, width_m: 1, height_m: 1 }
+const load = { name: 'Tank', mass_kg: 900, massSource: 'weighed' as const, windArea_m2: 2, dragCoefficient: 1.2, size }
+const turned = (radius_m: number, from_deg: number, to_deg: number): LiftPlan =>
+  ternLift({
+    load,
+    boom_m: 29,
+    pickUp: { radius_m, slew_deg: from_deg },
+    setDown: { radius_m, slew_deg: to_deg },
+    heights: { pickUp_m: 0, setDown_m: 0, over_m: 0 },
+    rigging_height_m: 1,
+  })
+const wall = (points: Xy[], height_m?: number) => ({
+  id: 'wall',
+  label: 'Wall',
+  kind: 'solid',
+  geometry: { type: 'Polygon', points },
+  height_m,
+})
+const box = (x: number, y: number, half: number): Xy[] => [
+  [x - half, y - half],
+  [x + half, y - half],
+  [x + half, y + half],
+  [x - half, y + half],
+]
+const seen = (features: object[], lift: LiftPlan, crew?: Crew, machine = tern): Case => ({
+  machine,
+  tables: [ternTable],
+  setup: { ...ternSetup(), position: { x_m: 0, y_m: 0, heading_deg: 0 } },
+  lift: { ...lift, ...(crew && { crew }) },
+  conditions: { wind_mps: 2 },
+  place: placeDefinition.parse({ ...openField, features }),
+  policy: openField.policy,
+})
+const sight = (c: Case) => assess(c).findings.filter((f) => f.check === 'sight')
+const said = (c: Case) => sight(c).map((f) => `${f.reason} ${f.verdict}`)
+const signaller: Crew = { signaller: 'Wanda Rook', sightBy: 'signaller', signals: 'agreed' }
+const eye = { x_m: 1, y_m: 0.8, z_m: 2.6 }
+
+describe('sight of the load', () => {
+  const between = [wall(box(5, 0, 1), 6)]
+  it('is lost behind what is higher than the line to the load, and kept over what is lower', () => {
+    expect(said(seen([], turned(10, 350, 10)))).toEqual(['seen inside'])
+    expect(said(seen(between, turned(10, 350, 10)))).toEqual(['blind not-proven'])
+    // From 2.6 m up, over 4 m of the 9 m to it, the line stands 1.4 m high where the wall begins and 0.8 where it ends.
+    expect(said(seen([wall(box(5, 0, 1), 0.5)], turned(10, 350, 10)))).toEqual(['seen inside'])
+    expect(said(seen([wall(box(5, 0, 1), 1.4)], turned(10, 350, 10)))).toEqual(['blind not-proven'])
+    expect(said(seen(between, turned(10, 80, 120)))).toEqual(['seen inside'])
+  })
+  it('is made good by a named signaller with agreed signals, by nothing less, and by a camera only where there is one', () => {
+    const by = (crew: Crew) => said(seen(between, turned(10, 350, 10), crew))
+    expect(by(signaller)).toEqual(['covered inside'])
+    expect(by({ ...signaller, signaller: null })).toEqual(['no-signaller not-proven'])
+    expect(by({ ...signaller, signals: null })).toEqual(['no-signals not-proven'])
+    expect(by({ ...signaller, sightBy: 'camera' })).toEqual(['no-camera not-proven'])
+    expect(by({ ...signaller, sightBy: 'operator' })).toEqual(['blind not-proven'])
+    const filmed = { ...tern, eye: { on: 'upper' as const, ...eye, camera: true as const } }
+    expect(said(seen(between, turned(10, 350, 10), { ...signaller, sightBy: 'camera' }, filmed))).toEqual(['covered inside'])
+  })
+  it('of an operator on foot is asked of where they stand, and of nobody while that is not said', () => {
+    const onFoot = { ...tern, eye: { on: 'foot' as const, z_m: 1.6 } }
+    const lift = turned(10, 350, 10)
+    const posted = (...posts: Xy[]): Crew => ({
+      signaller: null,
+      sightBy: 'operator',
+      signals: null,
+      posts: posts.map(([x_m, y_m]) => ({ x_m, y_m })),
+    })
+    expect(assess(seen(between, lift, undefined, onFoot)).notChecked).toContain('sight')
+    expect(sight(seen(between, lift, undefined, onFoot))).toEqual([])
+    expect(said(seen(between, lift, posted([0, 0]), onFoot))).toEqual(['blind not-proven'])
+    expect(said(seen(between, lift, posted([12, 4]), onFoot))).toEqual(['seen inside'])
+    // What is hidden from one place is seen from the next.
+    expect(said(seen(between, lift, posted([0, 0], [12, 4]), onFoot))).toEqual(['seen inside'])
+  })
+  it('is worst with the load’s size unknown: what it may be hidden by is not proven', () => {
+    const { size: _, ...unsized } = load
+    const lift = ternLift({ ...turned(10, 80, 100), load: unsized, boom_m: 29, pickUp: { radius_m: 10, slew_deg: 0 } })
+    const reasons = (features: object[]) => sight(seen(features, lift)).map((f) => f.reason)
+    expect(reasons(between)).toEqual(['no-load-size'])
+    expect(reasons([])).toEqual(['seen'])
+  })
+  const turn = fc.double({ min: 0, max: 360, noNaN: true })
+  it('is never said where a ray to some of the load meets a wall, and never lost where all of them pass it well', () => {
+    const place = fc.record({
+      at: turn,
+      out_m: fc.double({ min: 3, max: 12, noNaN: true }),
+      half_m: fc.double({ min: 0.4, max: 1.5, noNaN: true }),
+      top_m: fc.double({ min: 0.3, max: 5, noNaN: true }),
+      radius_m: fc.double({ min: 6, max: 20, noNaN: true }),
+      from: turn,
+      by: fc.double({ min: 2, max: 90, noNaN: true }),
+    })
+    fc.assert(
+      fc.property(place, ({ at, out_m, half_m, top_m, radius_m, from, by }) => {
+        const { x_m, y_m } = atSlew(out_m, at)
+        const corners = box(x_m, y_m, half_m)
+        const grown = box(x_m, y_m, half_m + 0.25)
+        const c = seen([wall(corners, top_m)], turned(radius_m, from, from + by))
+        const blind = sight(c).some((f) => f.verdict === 'not-proven')
+        const reach_m = Math.hypot(size.length_m, size.width_m) / 2
+        const meets = (outline: Xy[], wide_m: number, high_m: number) =>
+          Array.from({ length: 41 }, (_, i) => from + (by * i) / 40).some((s) => {
+            const e = atSlew(Math.hypot(eye.x_m, eye.y_m), s + (Math.atan2(eye.y_m, eye.x_m) * 180) / Math.PI)
+            const { x_m: cx, y_m: cy } = atSlew(radius_m, s)
+            return Array.from({ length: 9 }, (_, k) => k * 45).some((a) => {
+              const to = { x_m: cx + wide_m * Math.cos(a), y_m: cy + wide_m * Math.sin(a) }
+              return Array.from({ length: 121 }, (_, k) => k / 120).some((t) => {
+                const p = { x_m: e.x_m + t * (to.x_m - e.x_m), y_m: e.y_m + t * (to.y_m - e.y_m) }
+                return eye.z_m * (1 - t) <= high_m && inPolygon(outline, p)
+              })
+            })
+          })
+        if (meets(corners, reach_m, top_m)) expect(blind).toBe(true)
+        // The load is taken for as wide as it is long each way, a square round its circle.
+        else if (!meets(grown, reach_m * Math.SQRT2 + 0.5, top_m + 0.15)) expect(blind).toBe(false)
+      }),
+      { numRuns: runs(3000, 120) },
+    )
+  })
+})
+
+describe('what a display is set to', () => {
+  const work = works.find((w) => w.machine === 'avocet')
+  const job = work?.jobs[0]
+  if (!work || !job) throw new RangeError('Avocet has no job')
+  const set = (selected: Case['setup']['fitted']['selected']): Case => {
+    const c = caseOf(work, job)
+    return { ...c, setup: { ...c.setup, fitted: { ...c.setup.fitted, selected } } }
+  }
+  const judged = (c: Case): [Verdict, string[]] => {
+    const { verdict, findings } = assess(c)
+    return [verdict, findings.filter((f) => f.check === 'selection').map((f) => f.reason)]
+  }
+  it('is read off it: the same is inside, another outside, not read not proven', () => {
+    expect(judged(set({ attachment: 'tyre-hand' }))).toEqual(['inside', ['agrees']])
+    expect(judged(set({ attachment: 'fender-clamp' }))).toEqual(['outside', ['differs']])
+    expect(judged(set(undefined))).toEqual(['not-proven', ['not-entered']])
+    expect(judged(set({}))).toEqual(['not-proven', ['not-entered']])
+  })
+  it('is compared wherever it was read, each thing by itself, also with the table in use', () => {
+    const read = (selected: Case['setup']['fitted']['selected']) => {
+      const c = seen([], turned(10, 350, 10))
+      const setup = { ...c.setup, fitted: { ...c.setup.fitted, selected } }
+      return assess({ ...c, setup }).findings.filter((f) => f.check === 'selection')
+    }
+    const { counterweight } = ternSetup().fitted
+    expect(read(undefined)).toEqual([])
+    expect(read({ counterweight, boom_m: 29 }).map((f) => f.verdict)).toEqual(['inside', 'inside'])
+    expect(read({ boom_m: 24.2 }).map((f) => `${f.subject} ${f.verdict}`)).toEqual(['boom_m outside'])
+    expect(read({ configuration: 'none-such' }).map((f) => f.verdict)).toEqual(['outside'])
+  })
+})

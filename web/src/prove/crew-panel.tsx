@@ -1,0 +1,86 @@
+import type { Crane, Crew } from '@geolabe/core'
+import { memo } from 'react'
+import { t } from '../language/t'
+import { Button } from '../look/button'
+import { Choice } from '../look/choice'
+import { NumberField, TextField } from '../look/field'
+import { Tick } from '../look/tick'
+
+const alone: Crew = { signaller: null, sightBy: 'operator', signals: null }
+const first_m = { x_m: 3, y_m: 3 }
+const whole = (v: number) => Math.round(v * 10) / 10
+
+/** Who sees the load: from where an operator with a remote looks, and who signals where the load is out of sight. */
+export const CrewPanel = memo(function CrewPanel({
+  eye,
+  crew = alone,
+  onChange,
+}: {
+  eye: Crane['eye']
+  crew: Crew | undefined
+  onChange: (to: Crew) => void
+}) {
+  if (!eye) return null
+  const posts = crew.posts ?? []
+  const stand = (to: Crew['posts']) => onChange({ ...crew, posts: to })
+  return (
+    <div className="mt-3 grid gap-3">
+      <Choice
+        label={t`Who sees the load`}
+        value={crew.sightBy}
+        onChange={(sightBy) => onChange({ ...crew, sightBy })}
+        options={[
+          { value: 'operator', label: t`The operator` },
+          { value: 'signaller', label: t`A signaller too` },
+          ...(eye.camera ? [{ value: 'camera' as const, label: t`A camera` }] : []),
+        ]}
+      />
+      {crew.sightBy === 'signaller' && (
+        <>
+          <TextField
+            label={t`Who signals, by name`}
+            value={crew.signaller ?? ''}
+            onChange={(name) => onChange({ ...crew, signaller: name.trim() === '' ? null : name })}
+          />
+          <Tick
+            checked={crew.signals === 'agreed'}
+            onChange={(on) => onChange({ ...crew, signals: on ? 'agreed' : null })}
+          >{t`Signals agreed between the two; anyone’s stop is a stop`}</Tick>
+        </>
+      )}
+      {eye.on === 'foot' && (
+        <fieldset className="grid gap-2">
+          <legend className="mb-1 font-semibold">{t`Where the operator stands with the remote`}</legend>
+          {posts.map((p, i) => (
+            // biome-ignore lint/suspicious/noArrayIndexKey: they are gone to in this order
+            <div key={i} className="grid grid-cols-[1fr_1fr_auto] items-end gap-2">
+              {(
+                [
+                  ['x_m', t`${i + 1} · ahead`],
+                  ['y_m', t`to the left`],
+                ] as const
+              ).map(([side, label]) => (
+                <NumberField
+                  key={side}
+                  label={label}
+                  quantity="length"
+                  value={whole(p[side])}
+                  onChange={(v) => v !== null && stand(posts.map((o, k) => (k === i ? { ...o, [side]: v } : o)))}
+                />
+              ))}
+              <Button
+                aria-label={t`Take place ${i + 1} off`}
+                onClick={() => stand(posts.length > 1 ? posts.filter((_, k) => k !== i) : undefined)}
+              >{t`Off`}</Button>
+            </div>
+          ))}
+          {posts.length < 6 && (
+            <Button className="w-fit" onClick={() => stand([...posts, posts.at(-1) ?? first_m])}>
+              {posts.length === 0 ? t`Say where` : t`Then goes on to`}
+            </Button>
+          )}
+        </fieldset>
+      )}
+    </div>
+  )
+})
