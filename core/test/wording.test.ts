@@ -59,6 +59,17 @@ const given: Said[] = [
   { check: 'selection', reason: 'not-entered', detail: { thing: 'attachment' } },
   { check: 'selection', reason: 'agrees', detail: shown },
   { check: 'selection', reason: 'differs', detail: shown },
+  { check: 'rating', reason: 'marks', detail: { part: 'hoist' } },
+  { check: 'rating', reason: 'no-mark', detail: { part: 'hook' } },
+  { check: 'hoist-rope', reason: 'chain', detail: { falls: 2 } },
+  {
+    check: 'structure',
+    reason: 'bending',
+    detail: { label: 'Beam', stress_MPa: 42.7, allowable_MPa: 70, section_m: 3, at_m: 3 },
+  },
+  { check: 'structure', reason: 'trolley', detail: { wheels: 4 } },
+  { check: 'structure', reason: 'held-down', detail: bare },
+  { check: 'structure', reason: 'pulled-up', detail: bare },
   { check: 'sight', reason: 'seen', detail: bare },
   { check: 'sight', reason: 'covered', detail: { ...hidden, by: 'Wanda Rook' } },
   { check: 'sight', reason: 'blind', detail: hidden },
@@ -187,6 +198,7 @@ const given: Said[] = [
 /** Reasons that are only ever given where nothing is wrong. */
 const always = new Set<string>([
   'agrees',
+  'held-down',
   'seen',
   'covered',
   'past',

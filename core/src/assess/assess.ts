@@ -4,6 +4,7 @@ import { checkNamed, checks } from '../check/checks'
 import { ratedAtEnds } from '../check/choose-table'
 import { contextsOf, type LiftContext } from '../check/context'
 import { dueChecks } from '../check/due'
+import { RunwayContext } from '../check/runway-context'
 import { TowContext } from '../check/tow-context'
 import { TruckContext } from '../check/truck-context'
 import { windLimitOf } from '../check/wind'
@@ -13,7 +14,7 @@ import type { Case } from '../lift/case'
 import { refuseImpossibleSteps } from '../lift/steps'
 import { nth } from '../list'
 import { liftsOnOutriggers } from '../machine/crane'
-import { isTruck } from '../machine/provable'
+import { isRunway, isTruck } from '../machine/provable'
 import { rad } from '../physics'
 import { nominal } from '../quantity/measured'
 import { Refusal } from '../refusal'
@@ -43,6 +44,7 @@ export function assess(plan: Case, { checks: run = checks, points, contexts }: T
   refuseUnknownAreas(plan)
   if (isTruck(plan.machine)) return assessTruck(plan, run)
   if (plan.lift.steps[0]?.do === 'tow') return assessTow(plan, run)
+  if (isRunway(plan.machine)) return assessRunway(plan, run)
   if (!liftsOnOutriggers(plan.machine)) return summed(plan, withUnanswered(plan, 0, []))
   const steps = contexts ?? contextsOf(plan, points)
   const findings = steps.flatMap((ctx) => {
@@ -95,6 +97,25 @@ function assessTow(plan: Case, run: readonly Check[]): Assessment {
     ...summed(plan, steps.length > 1 ? worstOfEach(findings) : findings),
     rated_kg: arms.length > 0 ? Math.min(...arms.map((f) => f.limit ?? Infinity)) : null,
     hookLoad_kg: arms.length > 0 ? Math.max(...arms.map((f) => f.measured ?? 0)) : null,
+  }
+}
+
+/** The same of a hoist under a beam: four marks, a chain, a beam. */
+function assessRunway(plan: Case, run: readonly Check[]): Assessment {
+  const steps = plan.lift.steps.map((_, i) => new RunwayContext(plan, i))
+  const findings = steps.flatMap((ctx) =>
+    withUnanswered(
+      plan,
+      ctx.index,
+      run.flatMap((check) => check.runway?.(ctx) ?? []),
+    ),
+  )
+  const marks = findings.filter((f) => f.check === 'rating' && f.limit !== null)
+  const hung = steps.flatMap((s) => (s.step.laden && s.hung ? [s.hung.worst_kg] : []))
+  return {
+    ...summed(plan, steps.length > 1 ? worstOfEach(findings) : findings),
+    rated_kg: marks.length > 0 ? Math.min(...marks.map((f) => f.limit ?? Infinity)) : null,
+    hookLoad_kg: hung.length > 0 ? Math.max(...hung) : null,
   }
 }
 

@@ -22,9 +22,11 @@ export const notChecked = [
 ] as const
 export type NotChecked = (typeof notChecked)[number]
 
-/** What only a load on a hook, or only a truck, has. */
-const ofCranes = new Set<NotChecked>(['sight', 'slings', 'hook-height', 'drum', 'swing', 'machine-tilt', 'backward-wind'])
+/** What only a boom, only a load on a hook, only a truck has; and what nothing under a beam stands on. */
+const ofBooms = new Set<NotChecked>(['sight', 'drum', 'swing', 'machine-tilt', 'backward-wind'])
+const ofHooks = new Set<NotChecked>(['slings', 'hook-height'])
 const ofTrucks = new Set<NotChecked>(['way-past', 'way-over'])
+const ofGround = new Set<NotChecked>(['buried'])
 
 /** The same for one lift: what it says is looked at. */
 export function notCheckedIn(machine: Machine, lift: LiftPlan): NotChecked[] {
@@ -37,7 +39,14 @@ export function notCheckedIn(machine: Machine, lift: LiftPlan): NotChecked[] {
     'hook-height': steps.every((s) => !s.laden || (s.do !== 'slew' && s.do !== 'pose') || s.heights !== undefined),
   }
   const truck = steps.every((s) => s.do === 'mast' || s.do === 'drive')
-  return notChecked.filter((n) => !said[n] && (ofCranes.has(n) ? !truck : ofTrucks.has(n) ? truck : true))
+  const underBeam = steps.every((s) => s.do === 'traverse')
+  return notChecked.filter((n) => {
+    if (said[n]) return false
+    if (ofTrucks.has(n)) return truck
+    if (ofBooms.has(n)) return !truck && !underBeam
+    if (ofHooks.has(n)) return !truck
+    return !(underBeam && ofGround.has(n))
+  })
 }
 
 const kg = z.number().nullable()

@@ -3,6 +3,7 @@ import type { CheckName } from '../finding/reasons'
 import type { RemedyName } from '../lift/remedy'
 import type { Area, Layer } from './area'
 import type { LiftContext } from './context'
+import type { RunwayContext } from './runway-context'
 import type { TowContext } from './tow-context'
 import type { TruckContext } from './truck-context'
 
@@ -24,6 +25,8 @@ export interface Check<C extends CheckName = CheckName> {
   truck?: (ctx: TruckContext) => Finding[]
   /** The same of what drives with one end of a vehicle lifted. */
   tow?: (ctx: TowContext) => Finding[]
+  /** The same of a hoist under a beam. */
+  runway?: (ctx: RunwayContext) => Finding[]
   /**
    * The same, for one pose after another of a working area; left out: it says the same wherever the load goes. What it gives for a cell
    * is the share that `run` finds for a lift that stays there.

@@ -25,6 +25,7 @@ const dueByTruck: readonly [(m: Machine, step: LiftPlan['steps'][number] | undef
 const dueByStanding: Record<SetupPlan['standing']['on'], readonly CheckName[]> = {
   outriggers: ['outrigger', 'ground'],
   wheels: ['axle', 'floor'],
+  runway: [],
 }
 
 /** On the way slopes, braking and turns stand for standing level and still: the travel check. */
@@ -39,6 +40,9 @@ const onProps = ({ supportStates }: Machine, { standing }: SetupPlan) =>
 
 /** Towing is driving: no table, no hook and no boom come into it. */
 const dueTowing: readonly CheckName[] = ['mass', 'structure', 'axle', 'wheel', 'floor', 'way', 'travel', 'traction']
+
+/** Under a beam there is no ground, no wind, no level: marks, chain, beam. */
+const dueUnderBeam: readonly CheckName[] = ['mass', 'table', 'rating', 'hoist-rope', 'structure']
 
 const hasHeights = (s: LiftPlan['steps'][number] | undefined) => s?.laden === true && 'heights' in s && s.heights !== undefined
 
@@ -70,6 +74,7 @@ const dueByStep: readonly [(lift: LiftPlan, i: number) => boolean, CheckName][] 
 export function dueChecks(machine: Machine, setup: SetupPlan, lift: LiftPlan, step = 0): readonly CheckName[] {
   const confirmed = needsOf(machine, setup.standing).length > 0 ? (['evidence'] as const) : []
   if (lift.steps[step]?.do === 'tow') return [...dueTowing, ...(machine.supportStates ? (['motion'] as const) : []), ...confirmed]
+  if (lift.steps[step]?.do === 'traverse') return [...dueUnderBeam, ...confirmed]
   return [
     ...dueByPart
       .flatMap(([part, names]) => (part === null || machine[part] !== undefined ? names : []))

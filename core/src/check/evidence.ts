@@ -11,6 +11,7 @@ export const evidenceCheck: Check<'evidence'> = {
   run: ({ machine, plan }) => evidenceOf(machine, plan),
   truck: ({ machine, plan }) => evidenceOf(machine, plan),
   tow: ({ machine, plan }) => evidenceOf(machine, plan),
+  runway: ({ machine, plan }) => evidenceOf(machine, plan),
   heldBackBy: [],
   impliedBy: [],
   remedies: [],

@@ -1,5 +1,6 @@
 import { byUse, found } from '../finding/finding'
 import type { Check } from './check'
+import { runwayChain } from './runway'
 
 /** Everything on the hook against what this many parts of line hold. */
 export const hoistRopeCheck: Check<'hoist-rope'> = {
@@ -23,6 +24,7 @@ export const hoistRopeCheck: Check<'hoist-rope'> = {
       }),
     ]
   },
+  runway: runwayChain,
   heldBackBy: ['mass'],
   impliedBy: [],
   remedies: ['parts-of-line', 'mass', 'split'],

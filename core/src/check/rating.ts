@@ -5,6 +5,7 @@ import { NOT_RATED, UNREACHABLE } from './area'
 import type { Check } from './check'
 import { worstOnPath } from './choose-table'
 import type { LiftContext } from './context'
+import { runwayRating } from './runway'
 import { truckRating } from './truck-rating'
 
 /** Everything lifted against the machine's own table, at the worst point of the path. */
@@ -40,6 +41,7 @@ export const ratingCheck: Check<'rating'> = {
     },
   ],
   truck: truckRating,
+  runway: runwayRating,
   heldBackBy: ['table', 'mass'],
   impliedBy: [],
   remedies: [

@@ -7,6 +7,7 @@ import { slingTension } from '../rigging/sling-tension'
 import { lengthsOf, liftPoints, type Slings } from '../rigging/slings'
 import type { Check } from './check'
 import type { LiftContext } from './context'
+import { runwayStructure } from './runway'
 import { towArm } from './towing'
 
 type Lengths = NonNullable<ReturnType<typeof lengthsOf>>
@@ -35,8 +36,11 @@ function hardest({ legs }: Slings, lengths: Lengths, mass_kg: number): { tension
   return pulled.flatMap((each) => each ?? []).reduce((a, b) => (b.tension_N > a.tension_N ? b : a))
 }
 
+/** As much of a step as its slings ask for. */
+type Hooked = Pick<LiftContext, 'plan' | 'near_share'> & { hook: { load_kg: number } | null; step: { laden: boolean } }
+
 /** What each leg of the slings is pulled with against what it is marked with in this hitch. */
-function slingsOf({ plan, hook, step, near_share }: LiftContext): Finding[] {
+function slingsOf({ plan, hook, step, near_share }: Hooked): Finding[] {
   const { slings } = plan.lift.hung
   if (!slings || !hook || !step.laden) return []
   const base = { check: 'structure', subject: 'slings' } as const
@@ -83,6 +87,7 @@ export const structureCheck: Check<'structure'> = {
   since: 1,
   run: (ctx) => [...slingsOf(ctx), ...footOf(ctx)],
   tow: towArm,
+  runway: (ctx) => [...slingsOf({ ...ctx, hook: ctx.hung && { load_kg: ctx.hung.worst_kg } }), ...runwayStructure(ctx)],
   heldBackBy: ['mass', 'boom-limits'],
   impliedBy: [],
   remedies: ['slings', 'mass', 'split', 'arm', 'lifted'],

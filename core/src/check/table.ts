@@ -1,5 +1,6 @@
 import { found } from '../finding/finding'
 import type { Check } from './check'
+import { runwayTable } from './runway'
 
 /** A table of this machine covers this set-up. */
 export const tableCheck: Check<'table'> = {
@@ -11,6 +12,7 @@ export const tableCheck: Check<'table'> = {
     const detail = { table: choice.table, outriggers: choice.outriggers.join(', ') }
     return [found({ check: 'table', verdict: 'outside', reason: 'legs-short', detail })]
   },
+  runway: runwayTable,
   heldBackBy: ['mass'],
   impliedBy: ['rating'],
   remedies: ['support', 'extension', 'set-down-slew', 'slew-direction'],

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { displayed } from '../parts/display'
+import { markedParts } from '../parts/runway'
 
 /** Nothing to add to the reason. */
 const bare = z.strictObject({})
@@ -46,6 +47,8 @@ export const reasons = {
     capacity: rated,
     plate: z.strictObject({ table }),
     'not-on-plate': z.strictObject({ table }),
+    marks: z.strictObject({ part: z.enum(markedParts) }),
+    'no-mark': z.strictObject({ part: z.enum(markedParts) }),
     'nothing-on': bare,
     'no-row': z.strictObject({ what: z.string() }),
     'not-measured': z.strictObject({ what: z.string() }),
@@ -56,7 +59,7 @@ export const reasons = {
     agrees: shownAs,
     differs: shownAs,
   },
-  'hoist-rope': { capacity: z.strictObject({ partsOfLine: z.number() }) },
+  'hoist-rope': { capacity: z.strictObject({ partsOfLine: z.number() }), chain: z.strictObject({ falls: z.number() }) },
   hook: { capacity: z.strictObject({ block: z.string() }) },
   'boom-limits': {
     'too-steep': z.strictObject({ angle_deg: z.number(), boom_m: z.number() }),
@@ -172,6 +175,10 @@ export const reasons = {
     arm: drawnOut,
     'foot-bears': bare,
     'foot-pull': bare,
+    bending: named.extend({ stress_MPa: z.number(), allowable_MPa: z.number(), section_m: z.number(), at_m: z.number() }),
+    trolley: z.strictObject({ wheels: z.number() }),
+    'held-down': bare,
+    'pulled-up': bare,
   },
   swing: { 'no-slew': bare, rate: turned, 'no-room': turned },
 } satisfies Record<string, Record<string, z.ZodType>>

@@ -1,8 +1,10 @@
 import { z } from 'zod'
 import { selected } from '../parts/display'
+import { marksRead, traverseStep } from '../parts/runway'
 import { poseStep } from '../parts/stability/pose'
 import { slewStep } from '../parts/stability/slew'
 import { onOutriggers } from '../parts/supports/outriggers'
+import { onRunway } from '../parts/supports/runway'
 import { onWheels } from '../parts/supports/wheels'
 import { towStep } from '../parts/tow'
 import { driveStep, mastStep } from '../parts/truck-steps'
@@ -12,7 +14,7 @@ import { finite, measured, measuredNotNegative, measuredPositive, notNegative, p
 import { slings } from '../rigging/slings'
 
 /** What a machine stands on: one setting for each kind of support, each owned by its part. */
-const standing = z.discriminatedUnion('on', [onOutriggers, onWheels])
+const standing = z.discriminatedUnion('on', [onOutriggers, onWheels, onRunway])
 export type Standing = z.infer<typeof standing>
 
 /** What is fitted to it. Which of these it must say is read from the machine's parts. */
@@ -27,6 +29,8 @@ const fitted = z.strictObject({
   slabs: z.int().min(0).optional(),
   /** How far the counterweight is moved out, measured, at a listed step. */
   extension_m: notNegative.optional(),
+  /** What is marked on hoist, trolley, beam and hook, as it was read there. */
+  marks: marksRead.optional(),
   /** As the machine's own display shows it, read there and not taken from the above. */
   selected: selected.optional(),
 })
@@ -99,7 +103,7 @@ export function sizeOf({ size }: Hung['load']): LoadSize | null {
 }
 
 /** One motion of a lift: one kind for each part that makes it. */
-const step = z.discriminatedUnion('do', [slewStep, poseStep, mastStep, driveStep, towStep])
+const step = z.discriminatedUnion('do', [slewStep, poseStep, mastStep, driveStep, towStep, traverseStep])
 export type Step = z.infer<typeof step>
 
 /** Who sees the load, and tells the operator. */

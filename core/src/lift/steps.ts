@@ -1,5 +1,5 @@
 import type { Machine } from '../machine/machine'
-import { isTruck } from '../machine/provable'
+import { isRunway, isTruck } from '../machine/provable'
 import { Refusal } from '../refusal'
 import type { LiftPlan, Step } from './plan'
 
@@ -10,6 +10,7 @@ const madeBy: Record<Step['do'], { words: string; makes: (m: Machine) => boolean
   mast: { words: 'stack', makes: isTruck },
   drive: { words: 'drive with a load', makes: isTruck },
   tow: { words: 'tow', makes: (m) => m.tow !== undefined && m.wheels !== undefined },
+  traverse: { words: 'travel under a beam', makes: isRunway },
   pose: { words: 'fold', makes: (m) => m.boom?.articulated !== undefined },
 }
 

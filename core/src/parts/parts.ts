@@ -4,6 +4,7 @@ import { boomPart } from './booms/telescopic'
 import { displayPart } from './display'
 import { eyePart } from './eye'
 import { hoistPart } from './hoists/rope'
+import { runwayPart } from './runway'
 import { chassisPart, upperPart } from './superstructure'
 import { outrigger } from './supports/outriggers'
 import { supportStates } from './supports/states'
@@ -45,13 +46,5 @@ export const machineParts = {
       frame_kg: positive,
     })
     .optional(),
-  runway: z
-    .strictObject({
-      falls: z.int().min(1),
-      perFall_kg: positive,
-      wheels: z.int().min(2),
-      perWheel_kg: positive,
-      beam: z.strictObject({ span_m: positive, modulus_cm3: positive, allowable_MPa: positive }),
-    })
-    .optional(),
+  runway: runwayPart.optional(),
 }

@@ -8,7 +8,7 @@ import type { Hung, LiftPlan, SetupPlan } from '../lift/plan'
 import type { RemedyKind, RemedyName } from '../lift/remedy'
 import { nth } from '../list'
 import { liftsOnOutriggers } from '../machine/crane'
-import { isTruck } from '../machine/provable'
+import { isRunway, isTruck } from '../machine/provable'
 import type { SlewStep } from '../parts/stability/slew'
 import { counterweightNamed } from '../parts/superstructure'
 import { furtherOut, type OutriggerSetting, type OutriggerStop } from '../parts/supports/outriggers'
@@ -35,12 +35,12 @@ export function nearestRemedies(c: Case, f: Finding, means: AvailableResources):
     const contexts = contextsOf(changed)
     return resolves(f, whereItFailed(contexts, f)) && resolves(f, byItself(contexts, f)) ? contexts : null
   }
-  const truck = isTruck(c.machine) || c.lift.steps[0]?.do === 'tow'
+  const quick = isTruck(c.machine) || isRunway(c.machine) || c.lift.steps[0]?.do === 'tow'
   const prove: Prove = (change, changedCase) => {
     const changed = { ...c, ...changedCase }
     return unlessRefused(() => {
-      // A truck's proof is so little work that it is done whole at once.
-      const contexts = truck ? undefined : look(changed)
+      // A truck's proof, or one under a beam, is so little work that it is done whole at once.
+      const contexts = quick ? undefined : look(changed)
       if (contexts === null) return null
       const assessment = assess(changed, { contexts })
       return resolves(f, assessment.findings) && spoilsNothing(before.findings, assessment.findings, f)
@@ -51,7 +51,7 @@ export function nearestRemedies(c: Case, f: Finding, means: AvailableResources):
   const passes: Passes = (changedCase) =>
     unlessRefused(() => {
       const changed = { ...c, ...changedCase }
-      return truck ? resolves(f, assess(changed).findings) || null : look(changed)
+      return quick ? resolves(f, assess(changed).findings) || null : look(changed)
     }) !== null
   const offers = checkNamed(f.check).remedies.map((name) => searches[name](c, f, means, prove, passes))
   return offers.filter((o): o is Remedy => o !== null).sort((a, b) => rankOf(b) - rankOf(a))

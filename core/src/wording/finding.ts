@@ -187,6 +187,7 @@ const worded: Worded = {
     f.t`${f.measured} on ${d.partsOfLine} parts of line that hold ${f.limit}.`,
     f.over && 'Reeve more parts, or lift less.',
   ],
+  'hoist-rope/chain': (d, f) => [f.t`${f.measured} on ${d.falls} falls of chain that hold ${f.limit}.`, f.over && 'Lift less.'],
   'hook/capacity': (d, f) => [f.t`${f.measured} on ${d.block}, marked ${f.limit}.`, f.over && 'Fit a larger block.'],
   'overturning/tipping': (d, f) => [
     f.t`${f.measured} of ${f.limit} that stability allows over ${d.edge} at ${f.at}; it would tip at ${f.say('mass', d.tipping_kg)}.`,
@@ -202,6 +203,14 @@ const worded: Worded = {
     f.over,
   ],
   'rating/plate': (d, f) => [f.t`${f.measured} of ${f.limit} by “${d.table}”.`, f.over && 'Nearer to the face, lower, or less.'],
+  'rating/marks': (d, f) => [
+    f.t`${f.measured} on the hook; the least mark, of the ${f.told(d.part)}, allows ${f.limit}.`,
+    f.over && 'Lift less, or under another beam.',
+  ],
+  'rating/no-mark': (d, f) => [
+    f.t`No mark is read on the ${f.told(d.part)}.`,
+    'Read it there; what bears no mark is not lifted with.',
+  ],
   'rating/not-on-plate': (d, f) => [
     f.t`“${d.table}” rates nothing at this height and load centre.`,
     'Stack lower, or bring its centre nearer.',
@@ -504,6 +513,21 @@ const worded: Worded = {
   'two-block/stalls': (d, f) => [
     f.t`Drawing out ${f.say('length', d.out_m)} without paying out leaves ${f.measured} between head and hook: the hoist stalls at ${f.limit}, as it is made to.`,
     'Pay out rope before and while the boom is drawn out.',
+  ],
+  'structure/bending': (d, f) => [
+    f.t`${d.label} bends to ${round1(d.stress_MPa)} of ${round1(d.allowable_MPa)} MPa, ${f.say('length', d.section_m)} along it with the load at ${f.say('length', d.at_m)}.`,
+    f.over && 'Lift less, or nearer to a support.',
+  ],
+  'structure/trolley': (d, f) => [
+    f.t`${f.measured} on ${d.wheels} trolley wheels that carry ${f.limit}.`,
+    f.over && 'Lift less.',
+  ],
+  'structure/held-down': (_d, f) => [
+    f.t`The overhanging load pulls the further support up with ${f.measured}; its bolts are confirmed.`,
+  ],
+  'structure/pulled-up': (_d, f) => [
+    f.t`The overhanging load pulls the further support up with ${f.measured}, and nobody has confirmed its bolts.`,
+    'Have the bolts looked at, or stay between the supports.',
   ],
   'structure/no-lengths': () => [
     'The length of the slings or the spread of the lift points is not entered.',

@@ -150,6 +150,11 @@ function stepRows(step: Step, before: string): [string, string][] {
         `${sayMetric('length', p.length_m)}, ${p.grade_pct} %`,
       ]),
     ]
+  if (step.do === 'traverse')
+    return [
+      [`${before}Taken up at`, `${tol(step.from_m, 'length')} along the beam`],
+      [`${before}Put down at`, `${tol(step.to_m, 'length')} along the beam`],
+    ]
   const { boom_m, pickUp, setDown, slewDirection, laden } = step
   const at = ({ radius_m, slew_deg }: typeof pickUp) => `${tol(radius_m, 'length')} at slew ${sayMetric('angle', slew_deg)}`
   const [from, to] = laden ? ['Pick up', 'Set down'] : ['From, hook empty', 'To']

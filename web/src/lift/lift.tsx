@@ -2,6 +2,7 @@ import { type LiftRecord, type OutcomeRequest, outcomeRequest, type Shift } from
 import {
   fittedOf,
   isProvable,
+  isRunway,
   isTruck,
   liftsOnOutriggers,
   type Machine,
@@ -36,6 +37,7 @@ import { useSay } from '../units/units'
 
 // Of three drawings one is shown: each comes with what it draws.
 const LiftDrawing = lazy(() => import('../prove/lift-drawing').then((m) => ({ default: m.LiftDrawing })))
+const BeamView = lazy(() => import('../runway/beam-view').then((m) => ({ default: m.BeamView })))
 const TowView = lazy(() => import('../tow/tow-view').then((m) => ({ default: m.TowView })))
 const TruckView = lazy(() => import('../truck/truck-view').then((m) => ({ default: m.TruckView })))
 
@@ -221,6 +223,8 @@ function OneLift({ lift }: { lift: LiftRecord }) {
               />
             ) : towing && tows(machine) ? (
               <TowView machine={machine} lift={lift.plan} assessment={a} />
+            ) : isRunway(machine) ? (
+              <BeamView machine={machine} lift={lift.plan} assessment={a} />
             ) : isTruck(machine) && setup ? (
               <TruckView
                 machine={machine}

@@ -25,10 +25,13 @@ export const massSources: { value: MassSource | ''; label: string }[] = [
 export const LoadPanel = memo(function LoadPanel({
   place,
   hung: { load, rigging },
+  windless = false,
   setDraft,
 }: {
   place: Place
   hung: LiftPlan['hung']
+  /** Under a roof: what it catches of the wind is not asked. */
+  windless?: boolean
   setDraft: SetDraft
 }) {
   const hung = (to: Partial<LiftPlan['hung']>) => setDraft((d) => ({ ...d, lift: withHung(d.lift, to) }))
@@ -80,13 +83,15 @@ export const LoadPanel = memo(function LoadPanel({
         options={massSources}
         onChange={(s) => set({ massSource: s === '' ? null : s })}
       />
-      <TolField
-        label={t`Sail area, its largest side`}
-        quantity="area"
-        value={load.windArea_m2}
-        least={0}
-        onChange={(windArea_m2) => set({ windArea_m2 })}
-      />
+      {!windless && (
+        <TolField
+          label={t`Sail area, its largest side`}
+          quantity="area"
+          value={load.windArea_m2}
+          least={0}
+          onChange={(windArea_m2) => set({ windArea_m2 })}
+        />
+      )}
       <SizeFields size={load.size} onChange={(size) => set({ size })} />
       <fieldset className="grid gap-2">
         <legend className="mb-1 font-semibold">{t`Also on the hook (the block is counted already)`}</legend>

@@ -1,4 +1,4 @@
-import { isTruck, liftsOnOutriggers, standsToTow, tows } from '@geolabe/core'
+import { isRunway, isTruck, liftsOnOutriggers, standsToTow, tows } from '@geolabe/core'
 import { lazy, Suspense } from 'react'
 import { Link } from 'react-router'
 import { t } from '../language/t'
@@ -6,6 +6,7 @@ import { ActionBar, Title } from '../look/page'
 import { useShiftContext } from '../shift/frame'
 
 const ProveCrane = lazy(() => import('../prove/prove').then((m) => ({ default: m.ProveCrane })))
+const ProveRunway = lazy(() => import('../runway/prove-runway').then((m) => ({ default: m.ProveRunway })))
 const ProveTow = lazy(() => import('../tow/prove-tow').then((m) => ({ default: m.ProveTow })))
 const ProveTruck = lazy(() => import('../truck/prove-truck').then((m) => ({ default: m.ProveTruck })))
 
@@ -36,6 +37,8 @@ export function Prove() {
         <ProveTow key={setup.id} {...context} machine={machine} setup={setup} />
       ) : liftsOnOutriggers(machine) ? (
         <ProveCrane key={setup.id} {...context} machine={machine} setup={setup} />
+      ) : isRunway(machine) ? (
+        <ProveRunway key={setup.id} {...context} machine={machine} setup={setup} />
       ) : (
         <p>{t`This machine’s work is not proved here.`}</p>
       )}

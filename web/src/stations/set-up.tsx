@@ -1,9 +1,10 @@
-import { isTruck, liftsOnOutriggers } from '@geolabe/core'
+import { isRunway, isTruck, liftsOnOutriggers } from '@geolabe/core'
 import { lazy, Suspense } from 'react'
 import { useShiftContext } from '../shift/frame'
 
 const SetupCrane = lazy(() => import('../setup/setup').then((m) => ({ default: m.SetupCrane })))
 const SetupTruck = lazy(() => import('../truck/setup-truck').then((m) => ({ default: m.SetupTruck })))
+const SetupRunway = lazy(() => import('../runway/setup-runway').then((m) => ({ default: m.SetupRunway })))
 const Sequence = lazy(() => import('../shift/sequence').then((m) => ({ default: m.Sequence })))
 
 /** Station: how the machine is set up, by the parts that it has; what has neither follows its written sequence. */
@@ -16,6 +17,8 @@ export function Setup() {
         <SetupTruck {...context} machine={machine} />
       ) : liftsOnOutriggers(machine) ? (
         <SetupCrane {...context} machine={machine} />
+      ) : isRunway(machine) ? (
+        <SetupRunway {...context} machine={machine} />
       ) : (
         <Sequence procedure="setup" />
       )}

@@ -3,6 +3,7 @@ import { finite, positive } from '../../quantity/measured'
 import { Refusal } from '../../refusal'
 import { feetOf, type Outrigger, type OutriggerSetting, type onOutriggers, pointOf } from './outriggers'
 import { propContacts, propPoints, propsPart, withoutProps } from './props'
+import type { onRunway } from './runway'
 import type { SupportModel, SupportState } from './support'
 import { type onWheels, type WheelsPart, wheelPoints } from './wheels'
 
@@ -36,7 +37,7 @@ export interface StandsOn {
   supportStates?: readonly SupportState[] | undefined
 }
 
-type Standing = z.infer<typeof onOutriggers> | z.infer<typeof onWheels>
+type Standing = z.infer<typeof onOutriggers> | z.infer<typeof onWheels> | z.infer<typeof onRunway>
 
 /** How outriggers are set by a plan; none where the machine stands on its wheels. */
 export const outriggersIn = (standing: Standing): readonly OutriggerSetting[] =>
@@ -76,6 +77,8 @@ export function supportOf(machine: StandsOn, standing: Standing): SupportModel {
       settings: corners.map((c) => c.setting),
     }
   }
+  if (standing.on === 'runway')
+    throw new Refusal('unknown-state', `${machine.name} does not hang under a beam; say what it stands on.`, 'setup.standing.on')
   const outriggers = machine.outriggers ?? []
   const props = state?.props
   const feet = feetOf(outriggers, withoutProps(standing.outriggers, props))
