@@ -358,7 +358,21 @@ async function draws(page: Page, { middle, corners, pieces, through }: Drawn): P
 }
 
 const moves: Move[] = [
-  { id: 'puffin', place: 'net-loft-yard', load: 'Bale of net', height: '4.5', under: 'sky' },
+  {
+    id: 'puffin',
+    place: 'net-loft-yard',
+    load: 'Bale of net',
+    // Three loose tiers lean on the guard.
+    more: async (page) => {
+      for (const tier of ['1', '2', '3']) {
+        await page.getByRole('button', { name: 'Add a tier' }).click()
+        await page.getByLabel(`Tier ${tier}, its height`, { exact: true }).fill('0.4')
+      }
+      await expect(page.getByText('Load guard')).toBeAttached()
+    },
+    height: '4.5',
+    under: 'sky',
+  },
   { id: 'whimbrel', place: 'net-loft-yard', load: 'Pallet of anchors', height: '3.3', under: 'sky' },
   {
     id: 'dunlin',

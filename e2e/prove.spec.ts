@@ -143,6 +143,7 @@ test('a lift outside its limits, the nearest change, and inside again', async ({
   await page.getByRole('group', { name: 'S · Set down' }).getByLabel('Radius').fill('9')
   await openSheet(page, 'Load')
   await page.getByLabel('What is lifted').selectOption({ label: 'Ice-maker' })
+  await expect(page.getByText('Ask: Skarrow Ice Plant', { exact: false })).toBeVisible()
   await expect(verdict(page)).toContainText('Not proven')
   await expect(page.getByText('Weigh it, work it out').first()).toBeVisible()
 })

@@ -82,6 +82,12 @@ describe('sight of the load', () => {
     // What is hidden from one place is seen from the next.
     expect(said(seen(between, lift, posted([0, 0], [12, 4]), onFoot))).toEqual(['seen inside'])
   })
+  it('is no use from further off than the remote works', () => {
+    const onFoot = { ...tern, eye: { on: 'foot' as const, z_m: 1.6, range_m: 40 } }
+    const at = (x_m: number): Crew => ({ signaller: null, sightBy: 'operator', signals: null, posts: [{ x_m, y_m: 0 }] })
+    expect(said(seen([], turned(10, 350, 10), at(40), onFoot))).toEqual(['seen inside'])
+    expect(said(seen([], turned(10, 350, 10), at(40.5), onFoot))).toEqual(['beyond-remote outside', 'seen inside'])
+  })
   it('is worst with the load’s size unknown: what it may be hidden by is not proven', () => {
     const { size: _, ...unsized } = load
     const lift = ternLift({ ...turned(10, 80, 100), load: unsized, boom_m: 29, pickUp: { radius_m: 10, slew_deg: 0 } })

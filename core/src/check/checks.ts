@@ -10,6 +10,7 @@ import { evidenceCheck } from './evidence'
 import { floorCheck } from './floor'
 import { gripCheck } from './grip'
 import { groundCheck } from './ground'
+import { guardCheck } from './guard'
 import { hoistRopeCheck } from './hoist-rope'
 import { hookCheck } from './hook'
 import { hookHeightCheck, twoBlockCheck } from './hook-height'
@@ -54,6 +55,7 @@ export const checks: readonly Check[] = [
   travelCheck,
   tractionCheck,
   gripCheck,
+  guardCheck,
   aloftCheck,
   backwardCheck,
   edgeCheck,

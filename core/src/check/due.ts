@@ -64,6 +64,7 @@ const dueByStep: readonly [(lift: LiftPlan, i: number) => boolean, CheckName][] 
   [({ steps }, i) => steps[i]?.do === 'drive', 'way'],
   [({ steps }, i) => steps[i]?.do === 'drive', 'travel'],
   [({ steps }, i) => steps[i]?.do === 'drive', 'traction'],
+  [({ hung, steps }, i) => hung.load.tiers_m !== undefined && steps[i]?.laden === true, 'guard'],
   [({ hung, steps }, i) => hung.slings !== undefined && steps[i]?.laden === true, 'structure'],
 ]
 

@@ -1,5 +1,5 @@
 import { type Outline, planDistance } from '../clearance/standing'
-import { found } from '../finding/finding'
+import { type Finding, found } from '../finding/finding'
 import { sizeOf } from '../lift/plan'
 import { type EyePart, looksFrom } from '../parts/eye'
 import { heightsOf } from '../parts/stability/slew'
@@ -207,41 +207,50 @@ function watcher({
   return crew.signals === 'agreed' ? { by: crew.signaller } : { lacks: 'no-signals' }
 }
 
+/** Where the operator stands further off than the remote works. */
+function beyondRemote({ machine, plan }: LiftContext): Finding[] {
+  const limit = machine.eye?.on === 'foot' ? machine.eye.range_m : undefined
+  if (limit === undefined) return []
+  return (plan.lift.crew?.posts ?? []).flatMap(({ x_m, y_m }, i): Finding[] => {
+    const measured = Math.hypot(x_m, y_m)
+    if (measured <= limit) return []
+    const figures = { quantity: 'length', measured, nominal: measured, limit, utilisation: measured / limit } as const
+    const on = { check: 'sight', subject: `place-${i + 1}`, verdict: 'outside', reason: 'beyond-remote' } as const
+    return [found({ ...on, ...figures, detail: { post: i + 1 } })]
+  })
+}
+
 const seen = () => [found({ check: 'sight', verdict: 'inside', reason: 'seen', detail: {} })]
+
+/** Where on the way the load is hidden from the operator, and who watches there. */
+function hidden(ctx: LiftContext): Finding[] {
+  const { path } = ctx
+  const half_m = halfWidth_m(ctx)
+  if (half_m === null) {
+    const near = looking(ctx).near(path.greatest_m)
+    if (!near) return seen()
+    const { id: subject, label } = near
+    return [found({ check: 'sight', subject, verdict: 'not-proven', reason: 'no-load-size', detail: { label } })]
+  }
+  const parts = blindParts(ctx, half_m)
+  if (parts.length === 0) return seen()
+  const who = watcher(ctx)
+  return parts.map(({ behind: { id: subject, label }, from_deg, to_deg }) => {
+    const at = { radius_m: path.greatest_m, slew_deg: normalDegrees(from_deg) }
+    const detail = { label, from_deg, to_deg }
+    const on = { check: 'sight', subject, at } as const
+    return 'by' in who
+      ? found({ ...on, verdict: 'inside', reason: 'covered', detail: { ...detail, by: who.by } })
+      : found({ ...on, verdict: 'not-proven', reason: who.lacks, detail })
+  })
+}
 
 /** Somebody sees the load all the way: the operator, or whoever signals where the operator does not. */
 export const sightCheck: Check<'sight'> = {
   id: 'sight',
   since: 1,
-  run: (ctx) => {
-    const { plan, path, machine, step } = ctx
-    if (ctx.reached || !step.laden || !looksFrom(machine, plan.lift)) return []
-    const half_m = halfWidth_m(ctx)
-    if (half_m === null) {
-      const near = looking(ctx).near(path.greatest_m)
-      return near
-        ? [
-            found({
-              check: 'sight',
-              subject: near.id,
-              verdict: 'not-proven',
-              reason: 'no-load-size',
-              detail: { label: near.label },
-            }),
-          ]
-        : seen()
-    }
-    const parts = blindParts(ctx, half_m)
-    if (parts.length === 0) return seen()
-    return parts.map(({ behind: { id: subject, label }, from_deg, to_deg }) => {
-      const at = { radius_m: path.greatest_m, slew_deg: normalDegrees(from_deg) }
-      const detail = { label, from_deg, to_deg }
-      const on = { check: 'sight', subject, at } as const
-      const who = watcher(ctx)
-      if ('by' in who) return found({ ...on, verdict: 'inside', reason: 'covered', detail: { ...detail, by: who.by } })
-      return found({ ...on, verdict: 'not-proven', reason: who.lacks, detail })
-    })
-  },
+  run: (ctx) =>
+    ctx.reached || !ctx.step.laden || !looksFrom(ctx.machine, ctx.plan.lift) ? [] : [...beyondRemote(ctx), ...hidden(ctx)],
   // Of a working area it is not asked: a signaller may be named wherever the load goes, and the planned way says where one has to be.
   heldBackBy: ['boom-limits'],
   impliedBy: [],

@@ -109,6 +109,7 @@ export const reasons = {
     margin: z.strictObject({ piece, edge: overEdge, permitted_mps: z.number().nullable() }),
   },
   grip: { 'faces-unknown': bare, friction: z.strictObject({ faces: z.enum(['dry', 'wet']) }) },
+  guard: { 'no-figure': bare, height: z.strictObject({ tiers: z.number() }) },
   aloft: { 'not-weighed': bare, 'too-many': aloft, persons: aloft },
   traction: {
     friction: z.strictObject({ piece, surface: z.enum(['dry', 'wet', 'wet-steel', 'ice']) }),
@@ -151,6 +152,7 @@ export const reasons = {
     'no-signaller': hidden,
     'no-signals': hidden,
     'no-load-size': named,
+    'beyond-remote': z.strictObject({ post: z.number() }),
   },
   'overhead-line': {
     'none-drawn': bare,

@@ -69,6 +69,8 @@ const hung = z.strictObject({
     massSource: massSource.nullable(),
     windArea_m2: measuredNotNegative.nullable(),
     dragCoefficient: positive,
+    /** Loose tiers that lean on a truck's load guard, each by its height, from below; left out: wrapped, or one piece. */
+    tiers_m: z.array(measuredPositive).min(1).max(20, 'At most 20 tiers.').optional(),
     /** As it hangs: length and width in plan, height; null: not measured. */
     size: z
       .strictObject({ length_m: positive.nullable(), width_m: positive.nullable(), height_m: positive.nullable() })

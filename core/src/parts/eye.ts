@@ -12,7 +12,13 @@ export const eyePart = z.discriminatedUnion('on', [
     /** Its head carries a camera that looks down on the load. */
     camera: z.literal(true).optional(),
   }),
-  z.strictObject({ on: z.literal('foot'), z_m: positive, camera: z.literal(true).optional() }),
+  z.strictObject({
+    on: z.literal('foot'),
+    z_m: positive,
+    /** As far as the remote works, by its book. */
+    range_m: positive.optional(),
+    camera: z.literal(true).optional(),
+  }),
 ])
 export type EyePart = z.infer<typeof eyePart>
 

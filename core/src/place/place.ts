@@ -100,6 +100,8 @@ const placeLoad = z.strictObject({
   label: z.string().min(1),
   mass_kg: measuredPositive.nullable(),
   massSource: massSource.nullable(),
+  /** Who knows it, and how they are reached: asked while its mass is not known. */
+  ask: z.string().min(1).max(200).optional(),
   windArea_m2: measuredNotNegative.nullable(),
   dragCoefficient: positive,
   size: loadSize.optional(),

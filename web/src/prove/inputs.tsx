@@ -65,6 +65,7 @@ export const LoadPanel = memo(function LoadPanel({
       />
       {!waits && <TextField label={t`Its name`} value={load.name} onChange={(name) => set({ name })} />}
       <TolField label={t`Mass`} quantity="mass" value={load.mass_kg} least={1} onChange={(mass_kg) => set({ mass_kg })} />
+      {waits?.ask && load.mass_kg === null && <p className="font-semibold">{t`Ask: ${waits.ask}`}</p>}
       <Button className="w-fit" onClick={() => setBuilding(true)}>{t`Work it out from its shapes`}</Button>
       {building && (
         <Suspense>

@@ -1,5 +1,14 @@
 import type { Shift } from '@geolabe/contract'
-import { type CheckName, type DriveStep, type Finding, fittedOf, most_pieces, type Place, type TruckMachine } from '@geolabe/core'
+import {
+  type CheckName,
+  type DriveStep,
+  type Finding,
+  fittedOf,
+  type LiftPlan,
+  most_pieces,
+  type Place,
+  type TruckMachine,
+} from '@geolabe/core'
 import { useMemo } from 'react'
 import { useDraft } from '../api/draft'
 import { t } from '../language/t'
@@ -24,6 +33,7 @@ const sheetOf: Partial<Record<CheckName, Tab>> = {
   rating: 'load',
   aloft: 'load',
   grip: 'load',
+  guard: 'load',
   axle: 'load',
   overturning: 'stack',
   way: 'way',
@@ -110,7 +120,7 @@ function LoadSheet({ machine, place, draft, setDraft }: SheetProps & { machine: 
         }
       />
       {!waits && <TextField label={t`Its name`} value={load.name} onChange={(name) => set({ name })} />}
-      <MassFields load={load} onChange={set} />
+      <MassFields load={load} onChange={set} {...(waits?.ask && load.mass_kg === null ? { hint: t`Ask: ${waits.ask}` } : {})} />
       <TolField
         label={machine.truck.boom ? t`Reach, to the middle of the load` : t`Load centre, from the face of the forks`}
         quantity="length"
@@ -146,8 +156,42 @@ function LoadSheet({ machine, place, draft, setDraft }: SheetProps & { machine: 
           onChange={(faces) => hung({ faces })}
         />
       )}
+      {machine.truck.chassis.guardAbove_m !== undefined && (
+        <Tiers tiers_m={load.tiers_m} onChange={(tiers_m) => set({ tiers_m })} />
+      )}
       <SizeFields size={load.size} onChange={(size) => set({ size })} />
     </div>
+  )
+}
+
+type Tiered = LiftPlan['hung']['load']['tiers_m']
+
+/** Loose tiers lean on the load guard; what is wrapped, or one piece, has none. */
+function Tiers({ tiers_m, onChange }: { tiers_m: Tiered; onChange: (to: Tiered) => void }) {
+  const tiers = tiers_m ?? []
+  return (
+    <fieldset className="grid gap-2">
+      <legend className="mb-1 font-semibold">{t`Loose tiers, from below; none where it is wrapped`}</legend>
+      {tiers.map((height, i) => (
+        // biome-ignore lint/suspicious/noArrayIndexKey: they stand in this order
+        <div key={i} className="grid grid-cols-[1fr_auto] items-end gap-2">
+          <TolField
+            label={t`Tier ${i + 1}, its height`}
+            quantity="length"
+            value={height}
+            least={0.01}
+            onChange={(h) => h !== null && onChange(tiers.map((o, k) => (k === i ? h : o)))}
+          />
+          <Button
+            aria-label={t`Take tier ${i + 1} off`}
+            onClick={() => onChange(tiers.length > 1 ? tiers.filter((_, k) => k !== i) : undefined)}
+          >{t`Off`}</Button>
+        </div>
+      ))}
+      {tiers.length < 20 && (
+        <Button className="w-fit" onClick={() => onChange([...tiers, tiers.at(-1) ?? 0.3])}>{t`Add a tier`}</Button>
+      )}
+    </fieldset>
   )
 }
 
