@@ -56,6 +56,24 @@ describe('sight of the load', () => {
     expect(said(seen([wall(box(5, 0, 1), 1.4)], turned(10, 350, 10)))).toEqual(['blind not-proven'])
     expect(said(seen(between, turned(10, 80, 120)))).toEqual(['seen inside'])
   })
+  it('is kept of a load that is put down on what is low, at its own height, and lost of the same on the ground behind it', () => {
+    const plinth = [wall(box(10, 0, 2), 1)]
+    const on = (setDown_m: number, over_m: number) =>
+      seen(
+        plinth,
+        ternLift({
+          ...turned(10, 320, 0),
+          load,
+          boom_m: 29,
+          pickUp: { radius_m: 10, slew_deg: 320 },
+          setDown: { radius_m: 10, slew_deg: 0 },
+          heights: { pickUp_m: 0, setDown_m, over_m },
+          rigging_height_m: 1,
+        }),
+      )
+    expect(said(on(1, 1))).toEqual(['seen inside'])
+    expect(said(on(0, 1))).toEqual(['blind not-proven'])
+  })
   it('is made good by a named signaller with agreed signals, by nothing less, and by a camera only where there is one', () => {
     const by = (crew: Crew) => said(seen(between, turned(10, 350, 10), crew))
     expect(by(signaller)).toEqual(['covered inside'])

@@ -10,6 +10,7 @@ import type { MachinePosition } from '../place/standing'
 import { convexHull } from '../plane/hull'
 import { type Box, boxesApart, boxOf, shapesMeet } from '../plane/meet'
 import { atSlew, type Point } from '../plane/point'
+import { high, low } from '../quantity/measured'
 import type { Check } from './check'
 import type { LiftContext } from './context'
 import { widest_m } from './swept'
@@ -31,7 +32,8 @@ interface Eye {
   z_m: number
   /** As far from the slew centre as it gets. */
   out_m: number
-  at: (slew_deg: number) => Point
+  /** @param grown so much further out, where that is asked */
+  at: (slew_deg: number, grown?: number) => Point
 }
 
 function eyesOf(eye: EyePart | undefined, posts: readonly Point[]): Eye[] {
@@ -41,7 +43,7 @@ function eyesOf(eye: EyePart | undefined, posts: readonly Point[]): Eye[] {
   const { x_m, y_m, z_m } = eye
   if (eye.on === 'chassis') return [standing({ x_m, y_m })]
   const [out_m, ahead_deg] = [Math.hypot(x_m, y_m), Math.atan2(y_m, x_m) / rad]
-  return [{ z_m, out_m, at: (slew_deg) => atSlew(out_m, slew_deg + ahead_deg) }]
+  return [{ z_m, out_m, at: (slew_deg, grown = 1) => atSlew(out_m * grown, slew_deg + ahead_deg) }]
 }
 
 /** From one to another of two slews or radii. */
@@ -63,7 +65,7 @@ interface Screen extends Outline {
  */
 function lowShare(eye_m: number, at_m: number, top_m: number): Share | null {
   const share = (top_m - eye_m) / (at_m - eye_m)
-  if (eye_m > top_m) return at_m > top_m ? null : [share, 1]
+  if (eye_m > top_m) return at_m >= top_m ? null : [share, 1]
   return at_m > top_m ? [0, share] : [0, 1]
 }
 
@@ -83,10 +85,12 @@ function lookedThrough(e: Point, load: Point, half_m: number, share: Share): Poi
 }
 
 function hides({ screen, share }: Look['over'][number], eye: Eye, slews: Between, radii_m: Between, half_m: number): boolean {
-  // Between two slews the load goes round outside of the straight line between its places.
-  const far_m = radii_m[1] / Math.cos((Math.abs(slews[1] - slews[0]) / 2) * rad)
+  // Between two slews load and eye go round outside of the straight line between their places.
+  const bulge = 1 / Math.cos((Math.abs(slews[1] - slews[0]) / 2) * rad)
   const corners = slews.flatMap((slew_deg) =>
-    [radii_m[0], far_m].flatMap((r) => lookedThrough(eye.at(slew_deg), atSlew(r, slew_deg), half_m, share)),
+    [radii_m[0], radii_m[1] * bulge].flatMap((r) =>
+      [1, bulge].flatMap((grown) => lookedThrough(eye.at(slew_deg, grown), atSlew(r, slew_deg), half_m, share)),
+    ),
   )
   return !boxesApart(boxOf(corners), screen.box) && shapesMeet(convexHull(corners), screen.points, screen.closed)
 }
@@ -117,10 +121,9 @@ interface Look {
 }
 
 /** Everything that sight of one step asks for. */
-function looking(ctx: LiftContext) {
+function looking(ctx: LiftContext, height_m: number) {
   const { plan, machine } = ctx
   const screens = screensAt(plan.place, plan.setup.position)
-  const height_m = lowest_m(ctx)
   const looks = eyesOf(machine.eye, plan.lift.crew?.posts ?? []).map(
     (eye): Look => ({
       eye,
@@ -150,10 +153,25 @@ function looking(ctx: LiftContext) {
   }
 }
 
-/** The lowest that the load is on its way; where nobody has said, on the ground. */
-function lowest_m({ step }: LiftContext): number {
+/** A part of the way: slews by the arc's own count, radii, and how high the load's underside is there. */
+interface Part {
+  slews: Between
+  radii_m: Between
+  height_m: number
+}
+
+/** Taken up and put down at their heights, between them carried no lower than over what is on the way; where nobody has said, on the ground. */
+function partsOf({ step, path }: LiftContext): Part[] {
   const h = heightsOf(step)
-  return h ? Math.min(h.pickUp_m, h.setDown_m, h.over_m) : 0
+  const { from_deg, to_deg } = path.arc
+  const slews: Between = [Math.min(from_deg, to_deg), Math.max(from_deg, to_deg)]
+  const whole = { slews, radii_m: [path.least_m, path.greatest_m] as const, height_m: h ? h.over_m : 0 }
+  if (!h) return [whole]
+  const end = (which: 'pickUp' | 'setDown', at_deg: number, height_m: number): Part => {
+    const r = step[which].radius_m
+    return { slews: [at_deg, at_deg], radii_m: [low(r), high(r)], height_m }
+  }
+  return [whole, end('pickUp', from_deg, h.pickUp_m), end('setDown', to_deg, h.setDown_m)]
 }
 
 const halfWidth_m = ({ plan }: LiftContext): number | null => {
@@ -163,34 +181,34 @@ const halfWidth_m = ({ plan }: LiftContext): number | null => {
 
 /** The parts of a step's way in which the load is out of the operator's sight, each no less than it is and by a quarter of a degree more at most. */
 export function blindParts(ctx: LiftContext, half_m: number): Blind[] {
-  const { path } = ctx
-  const { hiddenBy } = looking(ctx)
-  const radii_m = [path.least_m, path.greatest_m] as const
-  const [first, last] = [Math.min(path.arc.from_deg, path.arc.to_deg), Math.max(path.arc.from_deg, path.arc.to_deg)]
   const parts = new Map<string, Blind>()
   const note = (behind: Feature, from_deg: number, to_deg: number) => {
     const known = parts.get(behind.id) ?? { behind, from_deg, to_deg }
     parts.set(behind.id, { behind, from_deg: Math.min(known.from_deg, from_deg), to_deg: Math.max(known.to_deg, to_deg) })
   }
-  /** The first finest piece that is hidden, from one end or from the other. */
-  const find = (from_deg: number, to_deg: number, fromEnd: boolean): boolean => {
-    const behind = hiddenBy([from_deg, to_deg], radii_m, half_m)
-    if (!behind) return false
-    if (to_deg - from_deg <= finest_deg) {
-      note(behind, from_deg, to_deg)
-      return true
+  for (const { slews, radii_m, height_m } of partsOf(ctx)) {
+    const { hiddenBy } = looking(ctx, height_m)
+    /** The first finest piece that is hidden, from one end or from the other. */
+    const find = (from_deg: number, to_deg: number, fromEnd: boolean): boolean => {
+      const behind = hiddenBy([from_deg, to_deg], radii_m, half_m)
+      if (!behind) return false
+      if (to_deg - from_deg <= finest_deg) {
+        note(behind, from_deg, to_deg)
+        return true
+      }
+      const middle = (from_deg + to_deg) / 2
+      const halves = [
+        [from_deg, middle],
+        [middle, to_deg],
+      ] as const
+      return (fromEnd ? [...halves].reverse() : halves).some(([a, b]) => find(a, b, fromEnd))
     }
-    const middle = (from_deg + to_deg) / 2
-    const halves = [
-      [from_deg, middle],
-      [middle, to_deg],
-    ] as const
-    return (fromEnd ? [...halves].reverse() : halves).some(([a, b]) => find(a, b, fromEnd))
-  }
-  const pieces = Math.max(1, Math.ceil((last - first) / coarse_deg))
-  for (let i = 0; i < pieces; i++) {
-    const [from_deg, to_deg] = [first + ((last - first) * i) / pieces, first + ((last - first) * (i + 1)) / pieces]
-    if (find(from_deg, to_deg, false)) find(from_deg, to_deg, true)
+    const [first, last] = slews
+    const pieces = Math.max(1, Math.ceil((last - first) / coarse_deg))
+    for (let i = 0; i < pieces; i++) {
+      const [from_deg, to_deg] = [first + ((last - first) * i) / pieces, first + ((last - first) * (i + 1)) / pieces]
+      if (find(from_deg, to_deg, false)) find(from_deg, to_deg, true)
+    }
   }
   return [...parts.values()]
 }
@@ -227,7 +245,7 @@ function hidden(ctx: LiftContext): Finding[] {
   const { path } = ctx
   const half_m = halfWidth_m(ctx)
   if (half_m === null) {
-    const near = looking(ctx).near(path.greatest_m)
+    const near = looking(ctx, 0).near(path.greatest_m)
     if (!near) return seen()
     const { id: subject, label } = near
     return [found({ check: 'sight', subject, verdict: 'not-proven', reason: 'no-load-size', detail: { label } })]

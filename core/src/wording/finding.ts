@@ -1,8 +1,8 @@
-import type { NotChecked } from '../assess/assessment'
 import type { Finding } from '../finding/finding'
 import type { CheckName, Said } from '../finding/reasons'
 import type { Displayed } from '../parts/display'
 import { fastestSlew_deg_s } from '../swing/swing'
+import { rules, titles } from './check-words'
 import type { Say } from './say'
 import { english, type Language } from './tell'
 
@@ -15,78 +15,6 @@ export interface FindingWords {
   rule: string
   /** What to do; empty when there is nothing to do. */
   todo: string
-}
-
-const titles: Record<CheckName, string> = {
-  mass: 'Mass of the load',
-  'boom-limits': 'Boom limits',
-  table: 'Rated capacity table',
-  rating: 'Rated capacity',
-  selection: 'Set on its display',
-  'hoist-rope': 'Hoist rope',
-  hook: 'Hook block',
-  overturning: 'Overturning',
-  outrigger: 'Outrigger',
-  way: 'Way',
-  travel: 'Travelling',
-  traction: 'Grip of the tyres',
-  grip: 'Hold of the clamp',
-  guard: 'Load guard',
-  aloft: 'Person aloft',
-  motion: 'Way of standing',
-  axle: 'Axle',
-  wheel: 'Tyres',
-  floor: 'Floor',
-  evidence: 'Confirmed by eye and hand',
-  backward: 'Backward',
-  ground: 'Ground',
-  wind: 'Wind',
-  level: 'Level',
-  edge: 'Edge',
-  clearance: 'Clearance',
-  'overhead-line': 'Overhead line',
-  people: 'People',
-  sight: 'Sight of the load',
-  'hook-height': 'Hook height',
-  'two-block': 'Two-block',
-  structure: 'Structure',
-  swing: 'Swing',
-}
-
-const rules: Record<CheckName, string> = {
-  mass: 'No lift on a guess.',
-  'boom-limits': 'Boom geometry.',
-  table: 'The machine’s own table, for exactly this set-up.',
-  rating: 'The machine’s own table.',
-  selection: 'What the display shows is what is fitted, and the table that is read.',
-  'hoist-rope': 'Line pull, parts and sheave efficiency.',
-  hook: 'The block’s own marking.',
-  overturning: 'Statics, with the margin of the machine’s table.',
-  outrigger: 'The maker’s greatest leg load.',
-  way: 'Site policy for the room kept; the machine’s own slopes.',
-  travel: 'Statics on slope, braking and turning (ISO 22915 principles); half of the room at most, by site policy.',
-  traction: 'Weight on the braked axle; grip by surface, site policy.',
-  grip: 'Friction of the pads, twice what is held, by site policy; the clamp’s own least force.',
-  guard: 'As high as the middle of the topmost loose tier.',
-  aloft: 'What the platform is made for.',
-  motion: 'What the maker allows in this way of standing.',
-  axle: 'Moments about the axles; the axle’s own plate.',
-  wheel: 'The tyre’s own rating, standing.',
-  floor: 'Axle standing, wheel with its factor (EN 1991-1-1), against the floor’s own figure.',
-  evidence: 'What no figure shows: looked at and confirmed by who sets it up.',
-  backward: 'At least 15 % of the weight on the side under the boom, 10 % where nothing is rated (SAE J1289, ASME B30.5).',
-  ground: 'Pressure under pad or mat.',
-  wind: 'The table’s wind, lowered for the load’s sail.',
-  level: 'The table’s greatest tilt.',
-  edge: 'The engineer’s own figure; else one depth on firm ground, two on loose or wet.',
-  clearance: 'Site policy for the room kept from things.',
-  people: 'No load over people.',
-  sight: 'The operator sees the load all the way, or a named signaller with agreed signals does.',
-  'overhead-line': 'Distance by voltage, sag and blow-out taken off (OSHA 1926.1408); the utility and local law decide.',
-  'hook-height': 'Geometry, with the site’s room above what is crossed.',
-  'two-block': 'Length of rope: the gap shrinks by the extension over the parts of line.',
-  structure: 'Statics; four legs, two carry unless three carry more; the tag in this hitch (ASME B30.9).',
-  swing: 'Pendulum: tan φ = ω²(r + L·sin φ)/g; a start as long as one swing leaves none.',
 }
 
 /** Figures of one finding as words, and the language it is said in. */
@@ -661,20 +589,4 @@ function uncertainty(f: Finding, say: Say, { t }: Language): string {
   if (!doubted.has(f.check) || f.quantity === null || f.measured === null || f.nominal === null) return ''
   if (Math.abs(f.measured - f.nominal) <= 0.002 * Math.abs(f.measured)) return ''
   return t` That is the worse end of its ±; as given it is ${say(f.quantity, f.nominal)}.`
-}
-
-/** What was not checked, listed next to what was. */
-export const notCheckedWords: Record<NotChecked, string> = {
-  slings: 'Slings, shackles and lifting points: not entered',
-  'hook-height': 'Hook height: the heights are not entered',
-  buried: 'Voids, culverts and services below the ground’s given figure',
-  drum: 'Rope left on the drum',
-  swing: 'Jerk beyond the site’s dynamic factor, and a load that is made to swing',
-  condition: 'Rope, hook and structure beyond the walk-round',
-  people: 'People inside the zone',
-  sight: 'Whether the operator sees the load all the way: where they stand is not said',
-  'way-past': 'Edges, people and things beside the way: it is not drawn over the place',
-  'way-over': 'Wires, pipes and beams over the way that are not in its clear height',
-  'machine-tilt': 'The machine’s own weight shifting with its tilt',
-  'backward-wind': 'Wind from the front on the raised boom with the hook empty',
 }

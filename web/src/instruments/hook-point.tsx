@@ -1,6 +1,7 @@
 import { atSlew, normalDegrees } from '@geolabe/core'
 import { useDrag } from '@use-gesture/react'
 import { type KeyboardEvent, useRef } from 'react'
+import { FocusRing } from './focus-ring'
 import { onPaper, underFinger } from './frame'
 import { PointMark } from './point-mark'
 
@@ -81,16 +82,7 @@ export function HookPoint({ name, letter, at, size, most_m, spoken, onMove, onTo
       onKeyDown={key}
     >
       <circle cx={x} cy={y} r={size * 1.8} fill="transparent" />
-      <circle
-        cx={x}
-        cy={y}
-        r={size * 1.5}
-        fill="none"
-        stroke="var(--ink)"
-        strokeWidth={size * 0.16}
-        strokeDasharray={`${size * 0.4} ${size * 0.3}`}
-        className="opacity-0 group-focus-visible:opacity-100"
-      />
+      <FocusRing x={x} y={y} size={size} />
       <HookMark letter={letter} at={at} size={size} />
     </g>
   )

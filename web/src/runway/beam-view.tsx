@@ -13,6 +13,7 @@ import {
 import { useDrag } from '@use-gesture/react'
 import { area, curveLinear } from 'd3-shape'
 import { type KeyboardEvent, useRef } from 'react'
+import { FocusRing } from '../instruments/focus-ring'
 import { underFinger } from '../instruments/frame'
 import { PointMark } from '../instruments/point-mark'
 import { verdictInk } from '../instruments/verdict-ink'
@@ -303,16 +304,7 @@ function BeamPoint({
       onKeyDown={key}
     >
       <circle cx={at_m} cy={y} r={size * 1.8} fill="transparent" />
-      <circle
-        cx={at_m}
-        cy={y}
-        r={size * 1.5}
-        fill="none"
-        stroke="var(--ink)"
-        strokeWidth={size * 0.16}
-        strokeDasharray={`${size * 0.4} ${size * 0.3}`}
-        className="opacity-0 group-focus-visible:opacity-100"
-      />
+      <FocusRing x={at_m} y={y} size={size} />
       <g aria-hidden="true">
         <PointMark letter={letter} x={at_m} y={y} size={size} />
       </g>

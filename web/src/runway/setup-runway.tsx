@@ -8,10 +8,9 @@ import { Lead } from '../look/lead'
 import { Refused } from '../look/page'
 import { Sheets } from '../look/sheets'
 import { Station } from '../look/station'
-import { ConfirmSheet } from '../setup/confirm-sheet'
+import { closingTabs } from '../setup/closing-tabs'
 import { useRecordSetup } from '../setup/record-setup'
 import type { ShiftContext } from '../shift/frame'
-import { Steps } from '../shift/steps'
 import { BeamView, markName } from './beam-view'
 import { firstRunwaySetup, isRunwaySetup, type RunwaySetupDraft, runwayPlanOf } from './draft'
 
@@ -79,28 +78,7 @@ export function SetupRunway({ shift, place, machine }: ShiftContext & { machine:
                 </div>
               ),
             },
-            ...(order.length > 0
-              ? [
-                  {
-                    id: 'order' as const,
-                    name: t`In order`,
-                    body: <Steps steps={order} confirmed={draft.steps} onChange={(steps) => change({ steps })} />,
-                  },
-                ]
-              : []),
-            {
-              id: 'confirm',
-              name: t`Confirm`,
-              verdict: unconfirmed > 0 ? 'not-proven' : null,
-              body: (
-                <ConfirmSheet
-                  asked={asked}
-                  confirmed={draft.confirmed}
-                  by={shift.operator.id}
-                  onChange={(confirmed) => change({ confirmed })}
-                />
-              ),
-            },
+            ...closingTabs({ order, ...draft, asked, by: shift.operator.id, onChange: change }),
           ]}
         />
       }

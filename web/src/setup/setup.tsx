@@ -10,9 +10,8 @@ import { Refused } from '../look/page'
 import { Sheets } from '../look/sheets'
 import { Station } from '../look/station'
 import type { ShiftContext } from '../shift/frame'
-import { Steps } from '../shift/steps'
 import { useSay } from '../units/units'
-import { ConfirmSheet } from './confirm-sheet'
+import { closingTabs } from './closing-tabs'
 import { dialFeet } from './dial-feet'
 import { blockedBy, firstDraft, isSetupDraft, planOf, type SetupDraft, standsOnWheels, stateOf, widestThatFits } from './draft'
 import { LevelPanel } from './level-panel'
@@ -214,28 +213,14 @@ export function SetupCrane({ shift, file, place, machine }: ShiftContext & { mac
                     body: <LevelPanel machine={machine} draft={draft} limit_deg={level_deg} onChange={change} />,
                   },
                 ]),
-            {
-              id: 'order',
-              name: t`In order`,
-              body: <Steps steps={order} confirmed={draft.steps} onChange={(steps) => change({ steps })} />,
-            },
-            ...(asked.length > 0
-              ? [
-                  {
-                    id: 'confirm' as const,
-                    name: t`Confirm`,
-                    verdict: unconfirmed > 0 ? ('not-proven' as const) : null,
-                    body: (
-                      <ConfirmSheet
-                        asked={asked}
-                        confirmed={draft.confirmed}
-                        by={shift.operator.id}
-                        onChange={(confirmed) => change({ confirmed })}
-                      />
-                    ),
-                  },
-                ]
-              : []),
+            ...closingTabs({
+              order,
+              steps: draft.steps,
+              asked,
+              confirmed: draft.confirmed,
+              by: shift.operator.id,
+              onChange: change,
+            }),
             ...(toTow
               ? []
               : [

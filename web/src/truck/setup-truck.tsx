@@ -19,10 +19,9 @@ import { Refused } from '../look/page'
 import { Sheets } from '../look/sheets'
 import { Station } from '../look/station'
 import { Findings } from '../prove/findings'
-import { ConfirmSheet } from '../setup/confirm-sheet'
+import { closingTabs } from '../setup/closing-tabs'
 import { useRecordSetup } from '../setup/record-setup'
 import type { ShiftContext } from '../shift/frame'
-import { Steps } from '../shift/steps'
 import { firstTruckSetup, isTruckSetup, type TruckSetupDraft, truckPlanOf } from './draft'
 import { TruckView } from './truck-view'
 
@@ -198,30 +197,7 @@ export function SetupTruck({ shift, file, place, machine }: ShiftContext & { mac
                 </div>
               ),
             },
-            ...(machine.procedures.setup.length > 0
-              ? [
-                  {
-                    id: 'order' as const,
-                    name: t`In order`,
-                    body: (
-                      <Steps steps={machine.procedures.setup} confirmed={draft.steps} onChange={(steps) => change({ steps })} />
-                    ),
-                  },
-                ]
-              : []),
-            {
-              id: 'confirm',
-              name: t`Confirm`,
-              verdict: unconfirmed > 0 ? 'not-proven' : null,
-              body: (
-                <ConfirmSheet
-                  asked={asked}
-                  confirmed={draft.confirmed}
-                  by={shift.operator.id}
-                  onChange={(confirmed) => change({ confirmed })}
-                />
-              ),
-            },
+            ...closingTabs({ order: machine.procedures.setup, ...draft, asked, by: shift.operator.id, onChange: change }),
           ]}
         />
       }
