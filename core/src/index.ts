@@ -240,7 +240,7 @@ export { elasticReactions, upperReactions } from './statics/elastic'
 export { marginOf, prepareFootprint } from './statics/footprint'
 export { type ReactionEnvelope, reactionEnvelope, reactionEnvelopeCalculator } from './statics/reaction-envelope'
 export { resultantAt, sumSlewing } from './statics/resultant'
-export { bendingAt, farSupport_N, worstBending } from './statics/runway-beam'
+export { bendingAt, farSupport_N, runwayBeamCalculator, worstBending } from './statics/runway-beam'
 export { type SupportReactions, supportReactions, supportReactionsCalculator } from './statics/support-reactions'
 export {
   ratedByRule,

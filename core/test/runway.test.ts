@@ -10,6 +10,7 @@ import {
   isRunway,
   type MarksRead,
   nearestRemedies,
+  runwayBeamCalculator,
   type TraverseStep,
   worstBending,
 } from '../src'
@@ -139,6 +140,36 @@ describe('its beam', () => {
       }),
       { numRuns: runs(5000, 150) },
     )
+  })
+  it('as a calculator takes the worse end of each ±, and what it says may hang bends it just so far', () => {
+    const asked = {
+      span_m: beam.span_m,
+      overhang_m: beam.overhang_m,
+      beam_kg_per_m: beam.mass_kg_per_m,
+      sectionModulus_cm3: beam.modulus_cm3,
+      allowableStress_MPa: 70,
+      hoistAndTrolley_kg: 95,
+      onHook_kg: 1400,
+      takenUpAt_m: 1,
+      putDownAt_m: 5,
+    }
+    const run = (over: object) => runwayBeamCalculator.output.parse(runwayBeamCalculator.run({ ...asked, ...over }))
+    expect(run({ takenUpAt_m: 3, putDownAt_m: 3 }).stress_MPa).toBeCloseTo(42.65972, 4)
+    const doubted = runwayBeamCalculator.run({ ...asked, onHook_kg: { value: 1400, tolerance: 50 } })
+    expect(doubted).toMatchObject({ high: { stress_MPa: expect.closeTo(run({ onHook_kg: 1450 }).stress_MPa, 9) } })
+    fc.assert(
+      // Right over a support a load bends nothing.
+      fc.property(m(5.4), m(0.5), (from, beyond) => {
+        const [takenUpAt_m, putDownAt_m] = [from + 0.3, 6.3 + beyond]
+        const { most_kg } = run({ takenUpAt_m, putDownAt_m })
+        expect(run({ takenUpAt_m, putDownAt_m, onHook_kg: most_kg }).utilisation).toBeCloseTo(1, 9)
+      }),
+      { numRuns: runs(2000, 100) },
+    )
+    expect(runwayBeamCalculator.run({ ...asked, putDownAt_m: 7 })).toMatchObject({
+      error: { code: 'out-of-reach', path: 'putDownAt_m' },
+    })
+    expect(run({ beam_kg_per_m: 20_000 }).most_kg).toBe(0)
   })
   it('carries load and own weight on its two supports and nowhere else', () => {
     fc.assert(

@@ -27,6 +27,7 @@ import { backwardStabilityCalculator } from '../statics/backward-stability'
 import { boomPropsCalculator } from '../statics/boom-props'
 import { boomRaisingCalculator } from '../statics/boom-raising'
 import { reactionEnvelopeCalculator } from '../statics/reaction-envelope'
+import { runwayBeamCalculator } from '../statics/runway-beam'
 import { supportReactionsCalculator } from '../statics/support-reactions'
 import { tippingLoadCalculator } from '../statics/tipping-load'
 import { swingCalculator } from '../swing/swing'
@@ -96,6 +97,7 @@ export const calculatorGroups: readonly CalculatorGroup[] = [
       counterweightRatingCalculator,
       heightRatingCalculator,
       hoistChainRatingCalculator,
+      runwayBeamCalculator,
       capacityMapCalculator,
       tableCheckCalculator,
     ],

@@ -1,5 +1,10 @@
+import { z } from 'zod'
+import { defineCalculator } from '../calculator/define'
+import { useOf } from '../calculator/use'
 import { nth } from '../list'
 import { g_mps2 } from '../physics'
+import { measuredNotNegative, notNegative, positive } from '../quantity/measured'
+import { Refusal } from '../refusal'
 
 /** A beam on two supports, the second of which it passes by an overhang, with its own weight all along. */
 export interface Beam {
@@ -68,3 +73,103 @@ function topOf(f: (x: number) => number, a: number, b: number): number | null {
   const x = m + (half * (fa - fb)) / (2 * bend)
   return x > a && x < b ? x : null
 }
+
+/** What may travel there until the beam bends as far as it may, newtons: 0 where its own weight does so already. */
+function mostOn_N(beam: Beam, allowed_Nm: number, from_m: number, to_m: number): number {
+  // The worst bending is the greatest of many straight lines over the load: from above, line by line, it is met from one side.
+  let load_N = 1e9
+  for (let i = 0; i < 60; i++) {
+    const { section_m, at_m } = worstBending(beam, load_N, from_m, to_m)
+    const [none, one] = [bendingAt(beam, 0, at_m, section_m), bendingAt(beam, 1, at_m, section_m)]
+    const each = one - none
+    if (each === 0) return none > allowed_Nm || -none > allowed_Nm ? 0 : load_N
+    const next_N = ((each > 0 ? allowed_Nm : -allowed_Nm) - none) / each
+    if (next_N <= 0) return 0
+    if (Math.abs(next_N - load_N) <= 1e-12 * load_N) return next_N
+    load_N = next_N
+  }
+  return load_N
+}
+
+export const runwayBeamCalculator = defineCalculator({
+  name: 'runway-beam',
+  purpose: 'How far a runway beam bends at the worst place of a load’s travel, and what its far support carries.',
+  source: 'Statics of a beam on two supports with an overhang, its own weight all along.',
+  cautions: [
+    'The marks govern: this may lower what they allow, never raise it.',
+    'A pull to the side, a twisted beam and a flange that bends under the wheels are not in it.',
+    'A far support that is pulled up needs its bolts looked at.',
+  ],
+  input: z.strictObject({
+    span_m: positive,
+    /** Beyond the support from which positions do not count. */
+    overhang_m: notNegative,
+    beam_kg_per_m: notNegative,
+    sectionModulus_cm3: positive,
+    allowableStress_MPa: positive,
+    /** Hoist and trolley. */
+    hoistAndTrolley_kg: measuredNotNegative,
+    /** Everything that hangs on the hook. */
+    onHook_kg: measuredNotNegative,
+    takenUpAt_m: measuredNotNegative,
+    putDownAt_m: measuredNotNegative,
+  }),
+  output: z.object({
+    moment_Nm: z.number(),
+    stress_MPa: z.number(),
+    utilisation: z.number().nullable(),
+    section_m: z.number(),
+    at_m: z.number(),
+    farSupport_N: z.number(),
+    most_kg: z.number(),
+  }),
+  worse: {
+    moment_Nm: 'high',
+    stress_MPa: 'high',
+    utilisation: 'high',
+    section_m: { with: 'moment_Nm' },
+    at_m: { with: 'moment_Nm' },
+    farSupport_N: 'low',
+    most_kg: 'low',
+  },
+  example: {
+    span_m: 6,
+    overhang_m: 0.9,
+    beam_kg_per_m: 42,
+    sectionModulus_cm3: 557,
+    allowableStress_MPa: 70,
+    hoistAndTrolley_kg: 95,
+    onHook_kg: { value: 1400, tolerance: 40 },
+    takenUpAt_m: 1,
+    putDownAt_m: 6.8,
+  },
+  compute: ({
+    span_m,
+    overhang_m,
+    beam_kg_per_m,
+    sectionModulus_cm3,
+    allowableStress_MPa,
+    hoistAndTrolley_kg,
+    onHook_kg,
+    takenUpAt_m,
+    putDownAt_m,
+  }) => {
+    const beam = { span_m, overhang_m, mass_kg_per_m: beam_kg_per_m }
+    const end_m = span_m + overhang_m
+    for (const [field, at_m] of Object.entries({ takenUpAt_m, putDownAt_m }))
+      if (at_m > end_m + 1e-9) throw new Refusal('out-of-reach', `The beam ends at ${end_m} m.`, field)
+    const load_N = (hoistAndTrolley_kg + onHook_kg) * g_mps2
+    const worst = worstBending(beam, load_N, takenUpAt_m, putDownAt_m)
+    const stress_MPa = worst.moment_Nm / sectionModulus_cm3
+    return {
+      ...worst,
+      stress_MPa,
+      utilisation: useOf(stress_MPa, allowableStress_MPa).utilisation,
+      farSupport_N: farSupport_N(beam, load_N, Math.max(takenUpAt_m, putDownAt_m)),
+      most_kg: Math.max(
+        0,
+        mostOn_N(beam, allowableStress_MPa * sectionModulus_cm3, takenUpAt_m, putDownAt_m) / g_mps2 - hoistAndTrolley_kg,
+      ),
+    }
+  },
+})

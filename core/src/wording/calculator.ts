@@ -43,6 +43,7 @@ const words: Readonly<Record<string, CalculatorWords>> = {
   'capacity-map': { title: 'Where this load can go', also: 'map round machine capacity' },
   'table-check': { title: 'A table against physics', also: 'check mistyped rows decimal' },
   'truck-rating': { title: 'Forklift plate', also: 'capacity load centre mast attachment' },
+  'runway-beam': { title: 'Runway beam', also: 'hoist beam bending overhang trolley support uplift' },
   'boom-props': { title: 'A boom on props', also: 'props under boom recovery crane lever foot pull' },
   'axle-loads': { title: 'Axles and floor', also: 'floor wheel load plate pressure' },
   'stability-triangle': { title: 'Forklift stability triangle', also: 'tip over slope turn speed braking' },

@@ -7,7 +7,7 @@ const drawings: Record<CalculatorGroup['id'], (() => Promise<Record<string, unkn
   site: [() => import('./drawings/site')],
   'set-up': [() => import('./drawings/setup')],
   load: [() => import('./drawings/load')],
-  rating: [() => import('./drawings/geometry'), () => import('./drawings/rating')],
+  rating: [() => import('./drawings/geometry'), () => import('./drawings/rating'), () => import('./drawings/runway')],
   trucks: [() => import('./drawings/truck')],
   wind: [() => import('./drawings/wind')],
   pull: [() => import('./drawings/load')],
