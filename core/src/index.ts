@@ -35,7 +35,7 @@ export {
 } from './defect/grade'
 export { type DefectAction, defectActions, defectMoves, whyNot } from './defect/moves'
 export { boxOf, type DrawingLayer, type PlanDrawing, type Stroke } from './drawing/drawing'
-export { planDrawing } from './drawing/plan-drawing'
+export { isDrawn, planDrawing } from './drawing/plan-drawing'
 export { svgOf } from './drawing/svg'
 export type { Duty } from './due/duty'
 export { energyPlan } from './due/energy'

@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { assess, type Case, type Crew, type LiftPlan, placeDefinition, type Verdict } from '../src'
+import { notCheckedIn } from '../src/assess/assessment'
 import { inPolygon } from '../src/place/standing'
 import { atSlew } from '../src/plane/point'
 import { openField, tern, ternLift, ternSetup, ternTable } from './demo'
@@ -187,5 +188,18 @@ describe('what a display is set to', () => {
     expect(read({ counterweight, boom_m: 29 }).map((f) => f.verdict)).toEqual(['inside', 'inside'])
     expect(read({ boom_m: 24.2 }).map((f) => `${f.subject} ${f.verdict}`)).toEqual(['boom_m outside'])
     expect(read({ configuration: 'none-such' }).map((f) => f.verdict)).toEqual(['outside'])
+  })
+})
+
+describe('what was not checked', () => {
+  const of = (steps: object[]) => notCheckedIn(tern, { ...turned(10, 350, 10), steps } as LiftPlan)
+  it('is what there is to check where that is done: a hook’s of a hook, a way’s of a way', () => {
+    const way = ['way-past', 'way-over'] as const
+    const [turn] = turned(10, 350, 10).steps
+    expect(of([turn ?? {}])).toEqual(expect.arrayContaining(['slings', 'drum', 'buried']))
+    for (const n of way) expect(of([turn ?? {}])).not.toContain(n)
+    expect(of([{ do: 'tow', laden: true }])).toEqual(['buried', 'condition', 'people', ...way])
+    expect(of([{ do: 'mast', laden: true }])).toEqual(['buried', 'condition', 'people', ...way])
+    expect(of([{ do: 'traverse', laden: true }])).toEqual(['slings', 'condition', 'people'])
   })
 })

@@ -77,3 +77,16 @@ describe('what a floor carries', () => {
     expect(findings.find((f) => f.check === 'way')?.reason).toBe('no-radius')
   })
 })
+
+describe('a truck', () => {
+  it.each(works)('$machine stands on its wheels and nowhere else', (work) => {
+    const [job] = work.jobs
+    if (!job) throw new RangeError('no job')
+    const c = caseOf(work, job)
+    for (const standing of [
+      { on: 'runway', beam: 'wsh-1' },
+      { on: 'outriggers', outriggers: [], wheels: 'clear' },
+    ] as unknown as (typeof c.setup.standing)[])
+      expect(() => assess({ ...c, setup: { ...c.setup, standing } })).toThrow(/stands on its wheels/)
+  })
+})

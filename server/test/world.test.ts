@@ -106,6 +106,22 @@ describe('the demo world', () => {
     expect(Math.max(...done.rows.map((r) => Number(r.weeks)))).toBeGreaterThanOrEqual(5)
   })
 
+  it('has a card of every past lift, and a plan of whatever a boom lifted', async () => {
+    const past = await app.owner.query<{ shift: string; lift: string; machine: string; drawn: boolean }>(
+      `select distinct on (s.machine, l.plan->'steps'->0->>'do') s.id as shift, l.id as lift, s.machine,
+         l.plan->'steps'->0->>'do' in ('slew', 'pose') as drawn
+       from lift l join shift s on s.org = l.org and s.id = l.shift where s.closed_at < current_date`,
+    )
+    expect(past.rows.length).toBeGreaterThan(12)
+    const ines = await app.as('Ines Haldane')
+    for (const { shift, lift, machine, drawn } of past.rows) {
+      const card = await ines.get(`/shifts/${shift}/card.pdf`)
+      expect([machine, card.status]).toEqual([machine, 200])
+      const plan = await ines.get(`/shifts/${shift}/lifts/${lift}/plan.svg`)
+      expect([machine, plan.status]).toEqual([machine, drawn ? 200 : 409])
+    }
+  })
+
   it('refuses a history in which something was lifted that is not inside its limits', () => {
     const [history] = readHistories()
     const tern = history?.work.tern

@@ -47,11 +47,8 @@ export function assess(plan: Case, { checks: run = checks, points, contexts }: T
   if (isRunway(plan.machine)) return assessRunway(plan, run)
   if (!liftsOnOutriggers(plan.machine)) return summed(plan, withUnanswered(plan, 0, []))
   const steps = contexts ?? contextsOf(plan, points)
-  const findings = steps.flatMap((ctx) => {
-    const found = run.flatMap((check) => check.run(ctx).map((f) => inStep(f, ctx)))
-    return withUnanswered(plan, ctx.index, found)
-  })
-  return { ...summed(plan, steps.length > 1 ? worstOfEach(findings) : findings), ...figuresOf(steps) }
+  const findings = foundIn(plan, steps, (ctx) => run.flatMap((check) => check.run(ctx).map((f) => inStep(f, ctx))))
+  return { ...summed(plan, findings), ...figuresOf(steps) }
 }
 
 /** Only a place where people walk can be closed. @throws Refusal `unknown-area` */
@@ -63,21 +60,25 @@ function refuseUnknownAreas({ lift, place }: Case): void {
   throw new Refusal('unknown-area', `People walk in no such place here; drawn are: ${there}.`, `lift.closes.${at}`)
 }
 
+/** What every check finds in each step, with what is due and unanswered; of several steps the worst of each. */
+function foundIn<C extends { index: number }>(plan: Case, steps: readonly C[], finds: (ctx: C) => Finding[]): Finding[] {
+  const findings = steps.flatMap((ctx) => withUnanswered(plan, ctx.index, finds(ctx)))
+  return steps.length > 1 ? worstOfEach(findings) : findings
+}
+
+const limitsOf = (findings: readonly Finding[], check: CheckName) =>
+  findings.flatMap((f) => (f.check === check && f.limit !== null ? [f.limit] : []))
+const least = (figures: readonly number[]) => (figures.length > 0 ? Math.min(...figures) : null)
+const most = (figures: readonly number[]) => (figures.length > 0 ? Math.max(...figures) : null)
+
 /** The same of a truck: it has no hook and no outriggers, and its plate says what it may take. */
 function assessTruck(plan: Case, run: readonly Check[]): Assessment {
   const steps = plan.lift.steps.map((_, i) => new TruckContext(plan, i))
-  const findings = steps.flatMap((ctx) =>
-    withUnanswered(
-      plan,
-      ctx.index,
-      run.flatMap((check) => check.truck?.(ctx) ?? []),
-    ),
-  )
+  const findings = foundIn(plan, steps, (ctx) => run.flatMap((check) => check.truck?.(ctx) ?? []))
   const [first] = steps.filter((s) => s.step.laden)
-  const rating = findings.filter((f) => f.check === 'rating' && f.limit !== null)
   return {
-    ...summed(plan, steps.length > 1 ? worstOfEach(findings) : findings),
-    rated_kg: rating.length > 0 ? Math.min(...rating.map((f) => f.limit ?? Infinity)) : null,
+    ...summed(plan, findings),
+    rated_kg: least(limitsOf(findings, 'rating')),
     hookLoad_kg: first?.mass_kg?.worst ?? null,
   }
 }
@@ -85,38 +86,17 @@ function assessTruck(plan: Case, run: readonly Check[]): Assessment {
 /** The same of what tows: an arm and two axles. */
 function assessTow(plan: Case, run: readonly Check[]): Assessment {
   const steps = plan.lift.steps.map((_, i) => new TowContext(plan, i))
-  const findings = steps.flatMap((ctx) =>
-    withUnanswered(
-      plan,
-      ctx.index,
-      run.flatMap((check) => check.tow?.(ctx) ?? []),
-    ),
-  )
-  const arms = findings.filter((f) => f.check === 'structure' && f.limit !== null)
-  return {
-    ...summed(plan, steps.length > 1 ? worstOfEach(findings) : findings),
-    rated_kg: arms.length > 0 ? Math.min(...arms.map((f) => f.limit ?? Infinity)) : null,
-    hookLoad_kg: arms.length > 0 ? Math.max(...arms.map((f) => f.measured ?? 0)) : null,
-  }
+  const findings = foundIn(plan, steps, (ctx) => run.flatMap((check) => check.tow?.(ctx) ?? []))
+  const lifted = findings.filter((f) => f.check === 'structure' && f.limit !== null).map((f) => f.measured ?? 0)
+  return { ...summed(plan, findings), rated_kg: least(limitsOf(findings, 'structure')), hookLoad_kg: most(lifted) }
 }
 
 /** The same of a hoist under a beam: four marks, a chain, a beam. */
 function assessRunway(plan: Case, run: readonly Check[]): Assessment {
   const steps = plan.lift.steps.map((_, i) => new RunwayContext(plan, i))
-  const findings = steps.flatMap((ctx) =>
-    withUnanswered(
-      plan,
-      ctx.index,
-      run.flatMap((check) => check.runway?.(ctx) ?? []),
-    ),
-  )
-  const marks = findings.filter((f) => f.check === 'rating' && f.limit !== null)
+  const findings = foundIn(plan, steps, (ctx) => run.flatMap((check) => check.runway?.(ctx) ?? []))
   const hung = steps.flatMap((s) => (s.step.laden && s.hung ? [s.hung.worst_kg] : []))
-  return {
-    ...summed(plan, steps.length > 1 ? worstOfEach(findings) : findings),
-    rated_kg: marks.length > 0 ? Math.min(...marks.map((f) => f.limit ?? Infinity)) : null,
-    hookLoad_kg: hung.length > 0 ? Math.max(...hung) : null,
-  }
+  return { ...summed(plan, findings), rated_kg: least(limitsOf(findings, 'rating')), hookLoad_kg: most(hung) }
 }
 
 /** Where on the path it is, a finding says by its step too. */

@@ -22,11 +22,25 @@ export const notChecked = [
 ] as const
 export type NotChecked = (typeof notChecked)[number]
 
-/** What only a boom, only a load on a hook, only a truck has; and what nothing under a beam stands on. */
-const ofBooms = new Set<NotChecked>(['sight', 'drum', 'swing', 'machine-tilt', 'backward-wind'])
-const ofHooks = new Set<NotChecked>(['slings', 'hook-height'])
-const ofTrucks = new Set<NotChecked>(['way-past', 'way-over'])
-const ofGround = new Set<NotChecked>(['buried'])
+type Does = LiftPlan['steps'][number]['do']
+const boomDoes: readonly Does[] = ['slew', 'pose']
+const hookDoes: readonly Does[] = [...boomDoes, 'traverse']
+const driverDoes: readonly Does[] = ['mast', 'drive', 'tow']
+
+/** What there is only where a step does one of these; the rest is there whatever is done. */
+const onlyWhere: Partial<Record<NotChecked, readonly Does[]>> = {
+  sight: boomDoes,
+  drum: boomDoes,
+  swing: boomDoes,
+  'machine-tilt': boomDoes,
+  'backward-wind': boomDoes,
+  slings: hookDoes,
+  'hook-height': hookDoes,
+  'way-past': driverDoes,
+  'way-over': driverDoes,
+  // Under a beam nothing stands on the ground.
+  buried: [...boomDoes, ...driverDoes],
+}
 
 /** The same for one lift: what it says is looked at. */
 export function notCheckedIn(machine: Machine, lift: LiftPlan): NotChecked[] {
@@ -38,15 +52,7 @@ export function notCheckedIn(machine: Machine, lift: LiftPlan): NotChecked[] {
     sight: looksFrom(machine, lift),
     'hook-height': steps.every((s) => !s.laden || (s.do !== 'slew' && s.do !== 'pose') || s.heights !== undefined),
   }
-  const truck = steps.every((s) => s.do === 'mast' || s.do === 'drive')
-  const underBeam = steps.every((s) => s.do === 'traverse')
-  return notChecked.filter((n) => {
-    if (said[n]) return false
-    if (ofTrucks.has(n)) return truck
-    if (ofBooms.has(n)) return !truck && !underBeam
-    if (ofHooks.has(n)) return !truck
-    return !(underBeam && ofGround.has(n))
-  })
+  return notChecked.filter((n) => !said[n] && (onlyWhere[n]?.some((does) => steps.some((s) => s.do === does)) ?? true))
 }
 
 const kg = z.number().nullable()

@@ -45,6 +45,8 @@ export class TruckContext {
   ) {
     const { machine, setup, lift } = plan
     if (!isTruck(machine)) throw new Refusal('step-not-possible', `${machine.name} is no truck.`, 'machine')
+    if (setup.standing.on !== 'wheels')
+      throw new Refusal('unknown-state', `${machine.name} stands on its wheels; set it up so.`, 'setup.standing.on')
     this.machine = machine
     this.truck = machine.truck
     this.fitted = fittedOf(machine.truck, plan)

@@ -12,6 +12,9 @@ const words_m = 0.45
 /** Slews between the points that a curved path is drawn through. */
 const step_deg = 2
 
+/** Is there a drawing of it: something that a boom lifts? */
+export const isDrawn = ({ steps }: LiftPlan): boolean => steps.every((s) => s.do === 'slew' || s.do === 'pose')
+
 type Move = (p: Point) => Point
 
 const outline = (points: readonly Point[], to: Move): Stroke => ({ kind: 'line', points: points.map(to), closed: true })

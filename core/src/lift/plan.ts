@@ -111,7 +111,7 @@ export type Step = z.infer<typeof step>
 /** Who sees the load, and tells the operator. */
 const crew = z.strictObject({
   /** Whoever signals, by name; null: nobody. */
-  signaller: z.string().min(1).nullable(),
+  signaller: z.string().trim().min(1, 'Say who, by name.').nullable(),
   sightBy: z.enum(['operator', 'signaller', 'camera']),
   /** Signals were agreed before the lift. */
   signals: z.literal('agreed').nullable(),

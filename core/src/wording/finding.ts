@@ -108,10 +108,10 @@ const worded: Worded = {
     f.t`Nobody has read off the display which ${f.told(displayWords[d.thing])} it is set to.`,
     'Read it there, and enter it.',
   ],
-  'selection/agrees': (d, f) => [f.t`The display shows the ${f.told(displayWords[d.thing])} that is fitted.`],
+  'selection/agrees': (d, f) => [f.t`The display shows the right ${f.told(displayWords[d.thing])}.`],
   'selection/differs': (d, f) => [
-    f.t`The display shows ${d.reads}, and ${d.is} is fitted: its limiter works by the wrong figures.`,
-    'Set the display to what is fitted, and read it again.',
+    f.t`The display shows ${d.reads}, and has to show ${d.is}: its limiter works by the wrong figures.`,
+    'Set it right, and read it again.',
   ],
   'hoist-rope/capacity': (d, f) => [
     f.t`${f.measured} on ${d.partsOfLine} parts of line that hold ${f.limit}.`,
@@ -457,7 +457,7 @@ const worded: Worded = {
     'Pay out rope before and while the boom is drawn out.',
   ],
   'structure/bending': (d, f) => [
-    f.t`${d.label} bends to ${round1(d.stress_MPa)} of ${round1(d.allowable_MPa)} MPa, ${f.say('length', d.section_m)} along it with the load at ${f.say('length', d.at_m)}.`,
+    f.t`${d.label}: ${round1(d.stress_MPa)} of ${round1(d.allowable_MPa)} MPa in bending, ${f.say('length', d.section_m)} along it with the load at ${f.say('length', d.at_m)}.`,
     f.over && 'Lift less, or nearer to a support.',
   ],
   'structure/trolley': (d, f) => [

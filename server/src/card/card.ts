@@ -1,12 +1,16 @@
 import { createRequire } from 'node:module'
 import type { LiftRecord, Shift } from '@geolabe/contract'
 import {
+  type Assessment,
   findingWords,
+  isDrawn,
   type Machine,
+  markedParts,
   type NotChecked,
   nominal,
   notCheckedWords,
   preUseOf,
+  type SetupPlan,
   type Step,
   sayMetric,
   stopNamed,
@@ -79,32 +83,13 @@ function liftPage(doc: PDFKit.PDFDocument, shift: Shift, lift: LiftRecord, machi
       'Load',
       `${lift.plan.hung.load.name || 'unnamed'} · ${tol(lift.plan.hung.load.mass_kg, 'mass')} (${lift.plan.hung.load.massSource?.replace('-', ' ') ?? 'no source'})`,
     ],
-    ['On the hook with block and rigging', a.hookLoad_kg === null ? 'not known' : sayMetric('mass', a.hookLoad_kg)],
+    ['Carried, with all that hangs or lies with it', a.hookLoad_kg === null ? 'not known' : sayMetric('mass', a.hookLoad_kg)],
     ['Rated capacity, worst on the path', a.rated_kg === null ? 'not rated' : sayMetric('mass', a.rated_kg)],
-    ['Set the machine’s computer to', a.configuration?.label ?? 'no table covers this set-up'],
-    ['Parts of line', String(setup?.plan.fitted.partsOfLine ?? 'not said')],
+    ...(isDrawn(lift.plan) ? boomRows(lift, setup?.plan) : []),
     ...lift.plan.steps.flatMap((step, i) => stepRows(step, lift.plan.steps.length > 1 ? `${i + 1}. ` : '')),
-    [
-      'Wind, read and allowed',
-      `${lift.conditions.wind_mps === null ? 'not read' : sayMetric('speed', nominal(lift.conditions.wind_mps))} of ${a.windLimit_mps === null ? '—' : sayMetric('speed', a.windLimit_mps)}`,
-    ],
+    ['Wind, read and allowed', windOf(lift)],
   ])
-  if (setup) {
-    const stood = supportOf(machine, setup.plan.standing)
-    section(doc, stood.state?.label ?? 'Outriggers')
-    rows(
-      doc,
-      stood.settings.map((l) => {
-        const use = a.outriggers.find((u) => u.id === l.id)
-        const outrigger = machine.outriggers?.find((m) => m.id === l.id)
-        const stop = outrigger && stopNamed(outrigger, l.at.stop)
-        return [
-          stood.points.find((p) => p.id === l.id)?.label ?? l.id,
-          `${stop ? `${stopWords(stop.id, stop.label)} · ` : ''}${l.mat?.label ?? (stop ? 'own pad' : 'wheels')} on ${l.ground?.label ?? 'ground not named'}${use ? ` · up to ${sayMetric('force', use.upper_N)}${use.pressure_kPa === null ? '' : `, ${sayMetric('pressure', use.pressure_kPa)}`}` : ''}`,
-        ]
-      }),
-    )
-  }
+  if (setup) stoodOn(doc, machine, setup.plan, a)
   section(doc, 'What was checked')
   for (const f of a.findings) {
     const w = findingWords(f, sayMetric)
@@ -126,6 +111,55 @@ function liftPage(doc: PDFKit.PDFDocument, shift: Shift, lift: LiftRecord, machi
         ? `${lift.outcome.outcome === 'done' ? 'Done' : 'Abandoned'}, ${day(lift.outcome.at)} UTC. ${lift.outcome.reason}`
         : 'Not recorded yet.',
     )
+}
+
+/** What only a machine with a boom is set to. */
+const boomRows = ({ assessment }: LiftRecord, setup: SetupPlan | undefined): [string, string][] => [
+  ['Set the machine’s computer to', assessment.configuration?.label ?? 'no table covers this set-up'],
+  ['Parts of line', String(setup?.fitted.partsOfLine ?? 'not said')],
+]
+
+function windOf({ conditions: { wind_mps, roofShut }, assessment: { windLimit_mps } }: LiftRecord): string {
+  if (roofShut) return 'under a roof, doors shut'
+  const read = wind_mps === null ? 'not read' : sayMetric('speed', nominal(wind_mps))
+  return `${read} of ${windLimit_mps === null ? '—' : sayMetric('speed', windLimit_mps)}`
+}
+
+/** What it stood on or hung from, and what was fitted or read there. */
+function stoodOn(doc: PDFKit.PDFDocument, machine: Machine, { standing, fitted }: SetupPlan, a: Assessment) {
+  if (standing.on === 'runway' && machine.runway?.travel) {
+    section(doc, machine.runway.travel.label)
+    const marks = markedParts.map((part): [string, string] => [
+      `Marked on the ${part}`,
+      tol(fitted.marks?.[part] ?? null, 'mass'),
+    ])
+    return rows(doc, marks)
+  }
+  if (standing.on === 'wheels' && machine.truck) {
+    const tool = machine.truck.attachments?.find((x) => x.id === fitted.attachment)?.label ?? fitted.attachment
+    section(doc, 'On its wheels')
+    return rows(doc, [
+      ['Floor', standing.ground?.label ?? 'not named'],
+      ...(tool ? [['Fitted', tool] as [string, string]] : []),
+      ...(fitted.slabs === undefined ? [] : [['Slabs', String(fitted.slabs)] as [string, string]]),
+      ...(fitted.extension_m === undefined ? [] : [['Moved out', sayMetric('length', fitted.extension_m)] as [string, string]]),
+    ])
+  }
+  const stood = supportOf(machine, standing)
+  section(doc, stood.state?.label ?? 'Outriggers')
+  rows(
+    doc,
+    stood.settings.map((l) => {
+      const use = a.outriggers.find((u) => u.id === l.id)
+      // A corner on its wheels may bear the name of an outrigger.
+      const outrigger = standing.on === 'outriggers' && machine.outriggers?.find((m) => m.id === l.id)
+      const stop = outrigger && stopNamed(outrigger, l.at.stop)
+      return [
+        stood.points.find((p) => p.id === l.id)?.label ?? l.id,
+        `${stop ? `${stopWords(stop.id, stop.label)} · ` : ''}${l.mat?.label ?? (stop ? 'own pad' : 'wheels')} on ${l.ground?.label ?? 'ground not named'}${use ? ` · up to ${sayMetric('force', use.upper_N)}${use.pressure_kPa === null ? '' : `, ${sayMetric('pressure', use.pressure_kPa)}`}` : ''}`,
+      ]
+    }),
+  )
 }
 
 /** One step of a lift: boom, and where from and to; of a folding boom each pose. */

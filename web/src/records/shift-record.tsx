@@ -1,4 +1,4 @@
-import { preUseOf } from '@geolabe/core'
+import { isDrawn, preUseOf } from '@geolabe/core'
 import { useParams } from 'react-router'
 import { get } from '../api/client'
 import { useShift } from '../api/queries'
@@ -57,19 +57,21 @@ export function ShiftRecord() {
                           ? `${l.outcome.outcome === 'done' ? t`Done` : t`Abandoned`} ${clock(l.outcome.at)}. ${l.outcome.reason}`
                           : t`Not recorded how it ended.`}
                       </p>
-                      <p className="flex flex-wrap items-center gap-x-4">
-                        {t`Plan, true to scale:`}
-                        {(['pdf', 'dxf', 'svg'] as const).map((format) => (
-                          <a
-                            key={format}
-                            className="inline-flex min-h-12 items-center font-semibold uppercase underline underline-offset-4"
-                            href={`/api/shifts/${s.id}/lifts/${l.id}/plan.${format}`}
-                            download
-                          >
-                            {format}
-                          </a>
-                        ))}
-                      </p>
+                      {isDrawn(l.plan) && (
+                        <p className="flex flex-wrap items-center gap-x-4">
+                          {t`Plan, true to scale:`}
+                          {(['pdf', 'dxf', 'svg'] as const).map((format) => (
+                            <a
+                              key={format}
+                              className="inline-flex min-h-12 items-center font-semibold uppercase underline underline-offset-4"
+                              href={`/api/shifts/${s.id}/lifts/${l.id}/plan.${format}`}
+                              download
+                            >
+                              {format}
+                            </a>
+                          ))}
+                        </p>
+                      )}
                     </div>
                   </li>
                 ))}

@@ -139,7 +139,7 @@ export function BeamView({
             least_m={stops.from_m}
             most_m={stops.to_m}
             y={-hung_m - deep_m - 0.85}
-            size={width / 46}
+            size={width / 40}
             spoken={t`${say('length', nominal(step[which]))} along the beam`}
             onMove={(at) => onMove(which, at)}
           />
@@ -303,7 +303,7 @@ function BeamPoint({
       {...bind()}
       onKeyDown={key}
     >
-      <circle cx={at_m} cy={y} r={size * 1.8} fill="transparent" />
+      <circle cx={at_m} cy={y} r={size * 2.2} fill="transparent" />
       <FocusRing x={at_m} y={y} size={size} />
       <g aria-hidden="true">
         <PointMark letter={letter} x={at_m} y={y} size={size} />

@@ -1,6 +1,7 @@
 import type { Shift } from '@geolabe/contract'
-import type { LiftPlan, MarksRead, Place, RunwayMachine, SetupPlan, TraverseStep } from '@geolabe/core'
+import type { MarksRead, Place, RunwayMachine, SetupPlan, TraverseStep } from '@geolabe/core'
 import type { ProveDraft } from '../prove/draft'
+import { oneKind } from '../prove/one-kind'
 
 export interface RunwaySetupDraft {
   marks: MarksRead
@@ -44,17 +45,4 @@ export function firstTraverse({ runway }: RunwayMachine, shift: Shift): ProveDra
   return { lift: { format: 'geolabe.lift/2', hung: { load, rigging: [] }, steps: [step] }, wind_mps: null }
 }
 
-export const isTraverse = (d: Partial<ProveDraft>): boolean =>
-  d.lift?.format === 'geolabe.lift/2' && d.lift.steps.every((s) => s.do === 'traverse')
-
-/** @throws where the plan travels under no beam: it is not one of these */
-export function traverseOf({ steps }: LiftPlan): TraverseStep {
-  const own = steps.find((s) => s.do === 'traverse')
-  if (own?.do !== 'traverse') throw new Error('This plan travels under no beam.')
-  return own
-}
-
-export const withTraverse = (lift: LiftPlan, to: Partial<TraverseStep>): LiftPlan => ({
-  ...lift,
-  steps: lift.steps.map((s) => (s.do === 'traverse' ? { ...s, ...to } : s)),
-})
+export const { is: isTraverse, of: traverseOf, with: withTraverse } = oneKind('traverse')

@@ -1,5 +1,6 @@
 import type { Shift } from '@geolabe/contract'
 import type { LiftPlan, Place, Tower, TowStep } from '@geolabe/core'
+import { oneKind } from '../prove/one-kind'
 import { piece } from '../truck/draft'
 
 export interface TowDraft {
@@ -23,17 +24,4 @@ export function firstTow(machine: Tower, place: Place, shift: Shift): TowDraft {
   return { lift: { format: 'geolabe.lift/2', hung: { load, rigging: [] }, steps: [step] } }
 }
 
-export const isTow = (d: Partial<TowDraft>): boolean =>
-  d.lift?.format === 'geolabe.lift/2' && d.lift.steps.every((s) => s.do === 'tow')
-
-/** @throws where the plan tows nothing: it is not one of these */
-export function towOf({ steps }: LiftPlan): TowStep {
-  const own = steps.find((s) => s.do === 'tow')
-  if (own?.do !== 'tow') throw new Error('This plan tows nothing.')
-  return own
-}
-
-export const withTow = (lift: LiftPlan, to: Partial<TowStep>): LiftPlan => ({
-  ...lift,
-  steps: lift.steps.map((s) => (s.do === 'tow' ? { ...s, ...to } : s)),
-})
+export const { is: isTow, of: towOf, with: withTow } = oneKind('tow')

@@ -57,6 +57,11 @@ const said: Record<string, string> = {
   b_m: t`Hook 2 to centre of gravity`,
   h_m: t`Centre of gravity below lift points`,
   id: t`Name`,
+  eye: t`From where the operator looks`,
+  shows: t`What it shows`,
+  range_m: t`As far as the remote works`,
+  own_kg: t`Hoist and trolley`,
+  boltsEvidence: t`What confirms the far support’s bolts`,
   back_m: t`Boom foot behind slew centre`,
   upper_N: t`At most, whatever settles`,
   reaction_N: t`Carries`,
@@ -88,8 +93,10 @@ export function namedBy(field: string): string {
 
 export const wordsOf = (field: string): string => said[field] ?? told(namedBy(field))
 
+/** Choices whose words their name does not give by itself. */
+const chosen: Record<string, string> = { partsOfLine: 'Parts of line', boom_m: 'Boom length' }
 /** A choice among several as words. */
-export const choiceBy = (value: string): string => value.replace(/-/g, ' ').replace(/^./, (c) => c.toUpperCase())
+export const choiceBy = (value: string): string => chosen[value] ?? value.replace(/-/g, ' ').replace(/^./, (c) => c.toUpperCase())
 export const choiceOf = (value: string): string => told(choiceBy(value))
 
 export const unitIn = (name: string) => endings.find(([ending]) => ending.test(name))?.[1] ?? null
