@@ -557,6 +557,9 @@ function ruleOf(f: Finding, { told }: Language): string {
   return `${rule} ${told(f.detail.rule === 'linear' ? 'Read by the straight line.' : 'Read by the worse row.')}`
 }
 
+/** What is said of something outside that names no remedy of its own. */
+export const doNotLift = 'Do not lift. Change what is named below.'
+
 /** A finding in words. Findings are data; this is the only place that words them. */
 export function findingWords(f: Finding, say: Say, language: Language = english): FindingWords {
   const { t, told } = language
@@ -569,7 +572,7 @@ export function findingWords(f: Finding, say: Say, language: Language = english)
     gone: f.measured !== null && f.measured < 0,
     limit: figure(f.limit),
     at: f.at ? t`${say('length', f.at.radius_m)}, slew ${say('angle', f.at.slew_deg)}` : '',
-    over: f.verdict === 'outside' ? 'Do not lift. Change what is named below.' : '',
+    over: f.verdict === 'outside' ? doNotLift : '',
     say,
   })
   const label = 'label' in f.detail ? f.detail.label : 'piece' in f.detail ? f.detail.piece : f.subject

@@ -71,7 +71,8 @@ export function LiftDrawing({
     worstVerdict((assessment?.findings ?? []).filter((f) => f.subject === id).map((f) => f.verdict))
   const [pickUp, setDown] = [plainPoint(seen.pickUp), plainPoint(seen.setDown)]
   const standing = useMemo(() => dialFeet(machine, setup), [machine, setup])
-  const far_m = Math.max(pickUp.radius_m, setDown.radius_m)
+  // Whoever works it from the ground is on the drawing too.
+  const far_m = Math.max(pickUp.radius_m, setDown.radius_m, ...(posts ?? []).map((p) => Math.hypot(p.x_m, p.y_m)))
   const [held, setHeld] = useState(false)
   const feet = useMemo(() => supportOf(machine, setup.standing).contacts, [machine, setup.standing])
   const fits_m = Math.min(32, Math.max(Math.min(9, aroundFeet(feet, 2.2)), Math.ceil(far_m / 2) * 2 + Math.min(3, far_m * 0.4)))

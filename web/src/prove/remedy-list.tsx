@@ -1,7 +1,7 @@
-import type { Assessment, Remedy } from '@geolabe/core'
+import { type Assessment, doNotLift, type Remedy } from '@geolabe/core'
 import { memo } from 'react'
 import { changeWords, findingWords } from '../language/finding-words'
-import { t } from '../language/t'
+import { t, told } from '../language/t'
 import { Button } from '../look/button'
 import { VerdictWord } from '../look/verdict'
 import { useSay } from '../units/units'
@@ -47,7 +47,9 @@ export const ChangeList = memo(function ChangeList({
       {advice &&
         current &&
         outside.map((f) => {
-          const title = findingWords(f, say).title
+          const { title, todo } = findingWords(f, say)
+          // What only people can do about it stands in its own words.
+          const byHand = todo === '' || todo === told(doNotLift) ? null : todo
           const offered = (advice.changes.find((x) => x.finding === f.id)?.changes ?? []).filter((c) => !settles(c))
           if (offered.length === 0 && all.length > 0) return null
           return (
@@ -57,7 +59,7 @@ export const ChangeList = memo(function ChangeList({
                 <span className="font-normal text-quiet">{all.length > 0 ? t`by itself` : t`first`}</span>
               </h3>
               {offered.length === 0 ? (
-                <p>{t`No single change puts it right here. Plan the lift anew: another stand, another machine.`}</p>
+                <p>{byHand ?? t`No single change puts it right here. Plan the lift anew: another stand, another machine.`}</p>
               ) : (
                 <Offers changes={offered} onTake={onTake} />
               )}
