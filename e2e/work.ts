@@ -151,6 +151,12 @@ export async function confirmAll(page: Page, steps: { label: string }[]): Promis
   for (const s of steps) await page.getByText(s.label, { exact: true }).click()
 }
 
+/** Everything that no figure shows, confirmed on its sheet. */
+export async function confirmEvidence(page: Page): Promise<void> {
+  const asked = page.getByRole('tabpanel', { name: 'Confirm' }).getByRole('checkbox')
+  for (let i = 0; i < (await asked.count()); i++) await asked.nth(i).check({ force: true })
+}
+
 /** Opens a sheet by its name. */
 export const openSheet = (page: Page, name: string) => page.getByRole('tab', { name, exact: true }).click()
 

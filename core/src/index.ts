@@ -11,6 +11,7 @@ export { type CalculatorGroup, calculatorGroups, calculatorNamed, calculators } 
 export { NOT_RATED } from './check/area'
 export { checks } from './check/checks'
 export { dueChecks } from './check/due'
+export { rowsFor } from './check/gantry'
 export { TowContext, type Tower, tows } from './check/tow-context'
 export { sweptTowing } from './check/towing'
 export { fittedOf } from './check/truck-context'
@@ -96,7 +97,17 @@ export { type Levelling, levelling, levellingCalculator, tiltOf } from './levell
 export { type Case, nearShareOf } from './lift/case'
 export { motionsOf } from './lift/motion'
 export { pathOf } from './lift/path'
-export { type Crew, conditions, type LiftPlan, liftPlan, type SetupPlan, type Standing, type Step, setupPlan } from './lift/plan'
+export {
+  type Crew,
+  conditions,
+  type Hung,
+  type LiftPlan,
+  liftPlan,
+  type SetupPlan,
+  type Standing,
+  type Step,
+  setupPlan,
+} from './lift/plan'
 export type { RemedyKind } from './lift/remedy'
 export { loadMass, loadMassCalculator } from './load/load-mass'
 export { type Shape, solidOf } from './load/shape'
@@ -106,7 +117,17 @@ export { type Machine, machineDefinition, type Polygon } from './machine/machine
 export { type MachineModel, machineModel, modelOf } from './machine/model'
 export { askedFor, type Evidence } from './machine/needs'
 export type { PlateField, PlateValue } from './machine/plate'
-export { isProvable, isRunway, isTruck, type RunwayMachine, type TruckMachine } from './machine/provable'
+export {
+  type GantryMachine,
+  isGantry,
+  isProvable,
+  isRunway,
+  isStraddle,
+  isTruck,
+  type RunwayMachine,
+  type StraddleMachine,
+  type TruckMachine,
+} from './machine/provable'
 export { foldingStretches, jointsOf } from './parts/booms/articulated'
 export { articulatedGeometryCalculator, foldingPoses, foldingTip } from './parts/booms/articulated-geometry'
 export { foldingOf } from './parts/booms/boom-model'
@@ -116,6 +137,7 @@ export { telescopicBoom } from './parts/booms/telescopic'
 export type { BoomPose } from './parts/booms/telescopic-geometry'
 export { poseAtAngle, poseAtRadius, telescopicGeometryCalculator } from './parts/booms/telescopic-geometry'
 export { leastInner, unfoldClearanceCalculator } from './parts/booms/unfold-clearance'
+export { type GantryPart, towersOf } from './parts/gantry'
 export { hookTravel, hookTravelCalculator } from './parts/hoists/hook-travel'
 export { lineLimit_kg } from './parts/hoists/rope'
 export { beamOf, type MarkedPart, type MarksRead, markedParts, type TraverseStep } from './parts/runway'

@@ -4,7 +4,9 @@ import { checkNamed, checks } from '../check/checks'
 import { ratedAtEnds } from '../check/choose-table'
 import { contextsOf, type LiftContext } from '../check/context'
 import { dueChecks } from '../check/due'
+import { GantryContext } from '../check/gantry-context'
 import { RunwayContext } from '../check/runway-context'
+import { StraddleContext } from '../check/straddle-context'
 import { TowContext } from '../check/tow-context'
 import { TruckContext } from '../check/truck-context'
 import { windLimitOf } from '../check/wind'
@@ -14,7 +16,7 @@ import type { Case } from '../lift/case'
 import { refuseImpossibleSteps } from '../lift/steps'
 import { nth } from '../list'
 import { liftsOnOutriggers } from '../machine/crane'
-import { isRunway, isTruck } from '../machine/provable'
+import { isGantry, isRunway, isStraddle, isTruck } from '../machine/provable'
 import { rad } from '../physics'
 import { nominal } from '../quantity/measured'
 import { Refusal } from '../refusal'
@@ -45,6 +47,8 @@ export function assess(plan: Case, { checks: run = checks, points, contexts }: T
   if (isTruck(plan.machine)) return assessTruck(plan, run)
   if (plan.lift.steps[0]?.do === 'tow') return assessTow(plan, run)
   if (isRunway(plan.machine)) return assessRunway(plan, run)
+  if (isGantry(plan.machine)) return assessGantry(plan, run)
+  if (isStraddle(plan.machine)) return assessStraddle(plan, run)
   if (!liftsOnOutriggers(plan.machine)) return summed(plan, withUnanswered(plan, 0, []))
   const steps = contexts ?? contextsOf(plan, points)
   const findings = foundIn(plan, steps, (ctx) => run.flatMap((check) => check.run(ctx).map((f) => inStep(f, ctx))))
@@ -98,6 +102,25 @@ function assessRunway(plan: Case, run: readonly Check[]): Assessment {
   const hung = steps.flatMap((s) => (s.step.laden && s.hung ? [s.hung.worst_kg] : []))
   return { ...summed(plan, findings), rated_kg: least(limitsOf(findings, 'rating')), hookLoad_kg: most(hung) }
 }
+
+/** The same of a gantry: what each of its towers carries. */
+function assessGantry(plan: Case, run: readonly Check[]): Assessment {
+  const steps = plan.lift.steps.map((_, i) => new GantryContext(plan, i))
+  const findings = foundIn(plan, steps, (ctx) => run.flatMap((check) => check.gantry?.(ctx).map((f) => ofStep(f, ctx)) ?? []))
+  const hung = steps.flatMap((s) => (s.step.laden && s.hung ? [s.hung.worst_kg] : []))
+  return { ...summed(plan, findings), rated_kg: least(limitsOf(findings, 'rating')), hookLoad_kg: most(hung) }
+}
+
+/** The same of a frame astride its load: two hoists, four wheels. */
+function assessStraddle(plan: Case, run: readonly Check[]): Assessment {
+  const steps = plan.lift.steps.map((_, i) => new StraddleContext(plan, i))
+  const findings = foundIn(plan, steps, (ctx) => run.flatMap((check) => check.straddle?.(ctx).map((f) => ofStep(f, ctx)) ?? []))
+  const hung = steps.flatMap((s) => (s.step.laden && s.hung ? [s.hung.worst_kg] : []))
+  return { ...summed(plan, findings), rated_kg: most(limitsOf(findings, 'rating')), hookLoad_kg: most(hung) }
+}
+
+/** By its step, where it goes by no radius and no slew. */
+const ofStep = (f: Finding, { index }: { index: number }): Finding => ({ ...f, where: { step: index } })
 
 /** Where on the path it is, a finding says by its step too. */
 function inStep(f: Finding, { index, motion, path }: LiftContext): Finding {

@@ -3,7 +3,9 @@ import type { CheckName } from '../finding/reasons'
 import type { RemedyName } from '../lift/remedy'
 import type { Area, Layer } from './area'
 import type { LiftContext } from './context'
+import type { GantryContext } from './gantry-context'
 import type { RunwayContext } from './runway-context'
+import type { StraddleContext } from './straddle-context'
 import type { TowContext } from './tow-context'
 import type { TruckContext } from './truck-context'
 
@@ -27,6 +29,10 @@ export interface Check<C extends CheckName = CheckName> {
   tow?: (ctx: TowContext) => Finding[]
   /** The same of a hoist under a beam. */
   runway?: (ctx: RunwayContext) => Finding[]
+  /** The same of a frame astride its load. */
+  straddle?: (ctx: StraddleContext) => Finding[]
+  /** The same of a load between towers. */
+  gantry?: (ctx: GantryContext) => Finding[]
   /**
    * The same, for one pose after another of a working area; left out: it says the same wherever the load goes. What it gives for a cell
    * is the share that `run` finds for a lift that stays there.

@@ -23,6 +23,7 @@ import { overturningCheck } from './overturning'
 import { peopleCheck } from './people'
 import { ratingCheck } from './rating'
 import { selectionCheck } from './selection'
+import { shareCheck } from './share'
 import { sightCheck } from './sight'
 import { structureCheck } from './structure'
 import { swingCheck } from './swing'
@@ -38,6 +39,7 @@ export const checks: readonly Check[] = [
   massCheck,
   tableCheck,
   ratingCheck,
+  shareCheck,
   selectionCheck,
   motionCheck,
   hoistRopeCheck,

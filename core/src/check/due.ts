@@ -26,6 +26,8 @@ const dueByStanding: Record<SetupPlan['standing']['on'], readonly CheckName[]> =
   outriggers: ['outrigger', 'ground'],
   wheels: ['axle', 'floor'],
   runway: [],
+  towers: ['ground'],
+  frame: ['wheel', 'floor'],
 }
 
 /** On the way slopes, braking and turns stand for standing level and still: the travel check. */
@@ -43,6 +45,35 @@ const dueTowing: readonly CheckName[] = ['mass', 'structure', 'axle', 'wheel', '
 
 /** Under a beam there is no ground, no wind, no level: marks, chain, beam. */
 const dueUnderBeam: readonly CheckName[] = ['mass', 'table', 'rating', 'hoist-rope', 'structure']
+
+/** Between towers: what each carries, by its stage, its papers, its track. */
+const dueOnTowers: readonly CheckName[] = [
+  'mass',
+  'table',
+  'rating',
+  'share',
+  'overturning',
+  'level',
+  'wind',
+  'structure',
+  'ground',
+]
+
+/** A frame astride its load: both hoists, its tyres and what is under them; on the way slopes and braking besides. */
+const dueOnFrame: readonly CheckName[] = [
+  'mass',
+  'table',
+  'rating',
+  'share',
+  'hoist-rope',
+  'structure',
+  'wheel',
+  'floor',
+  'wind',
+  'motion',
+]
+const dueByDoing = (does: string | undefined): readonly CheckName[] =>
+  does === 'drive' ? ['way', 'travel'] : ['overturning', 'level']
 
 const hasHeights = (s: LiftPlan['steps'][number] | undefined) => s?.laden === true && 'heights' in s && s.heights !== undefined
 
@@ -75,7 +106,9 @@ const dueByStep: readonly [(lift: LiftPlan, i: number) => boolean, CheckName][] 
 export function dueChecks(machine: Machine, setup: SetupPlan, lift: LiftPlan, step = 0): readonly CheckName[] {
   const confirmed = needsOf(machine, setup.standing).length > 0 ? (['evidence'] as const) : []
   if (lift.steps[step]?.do === 'tow') return [...dueTowing, ...(machine.supportStates ? (['motion'] as const) : []), ...confirmed]
-  if (lift.steps[step]?.do === 'traverse') return [...dueUnderBeam, ...confirmed]
+  if (setup.standing.on === 'runway') return [...dueUnderBeam, ...confirmed]
+  if (setup.standing.on === 'frame') return [...dueOnFrame, ...dueByDoing(lift.steps[step]?.do), ...confirmed]
+  if (setup.standing.on === 'towers') return [...dueOnTowers, ...confirmed]
   return [
     ...dueByPart
       .flatMap(([part, names]) => (part === null || machine[part] !== undefined ? names : []))

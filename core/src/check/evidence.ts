@@ -12,6 +12,8 @@ export const evidenceCheck: Check<'evidence'> = {
   truck: ({ machine, plan }) => evidenceOf(machine, plan),
   tow: ({ machine, plan }) => evidenceOf(machine, plan),
   runway: ({ machine, plan }) => evidenceOf(machine, plan),
+  straddle: ({ machine, plan }) => evidenceOf(machine, plan),
+  gantry: ({ machine, plan }) => evidenceOf(machine, plan),
   heldBackBy: [],
   impliedBy: [],
   remedies: [],

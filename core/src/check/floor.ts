@@ -4,6 +4,7 @@ import { type Layer, NOT_RATED, UNREACHABLE } from './area'
 import { axleUses } from './axle'
 import type { Check } from './check'
 import { type AxleOn, onFloor } from './on-floor'
+import { straddleFloor } from './straddle'
 import { towFloor } from './towing'
 import { truckFloor } from './truck-stands'
 import { type Carried, wheelsIn } from './wheels-in-area'
@@ -54,6 +55,7 @@ export const floorCheck: Check<'floor'> = {
   },
   truck: truckFloor,
   tow: towFloor,
+  straddle: straddleFloor,
   heldBackBy: ['mass', 'boom-limits', 'overturning'],
   impliedBy: [],
   remedies: ['support', 'radius', 'load-centre', 'mass', 'split', 'arm', 'lifted'],

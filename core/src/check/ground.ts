@@ -4,6 +4,7 @@ import { known } from '../list'
 import { NOT_RATED, UNREACHABLE } from './area'
 import type { Check } from './check'
 import type { LiftContext } from './context'
+import { gantryGround } from './gantry'
 
 /** Mats that lie so near each other that their pressures add up, which no figure of either by itself has in it. */
 function nearMats({ bearings, contacts }: LiftContext): Finding[] {
@@ -68,6 +69,7 @@ export const groundCheck: Check<'ground'> = {
         return falls ? UNREACHABLE : (groundUse[i]?.(reaction[i] ?? 0) ?? NOT_RATED)
       },
     })),
+  gantry: gantryGround,
   heldBackBy: ['mass', 'boom-limits', 'overturning'],
   impliedBy: [],
   remedies: ['mat', 'radius', 'extension', 'mass', 'split', 'mat-size'],

@@ -1,6 +1,7 @@
 import { byUse, found } from '../finding/finding'
 import type { Check } from './check'
 import { runwayChain } from './runway'
+import { straddleLines } from './straddle'
 
 /** Everything on the hook against what this many parts of line hold. */
 export const hoistRopeCheck: Check<'hoist-rope'> = {
@@ -25,6 +26,7 @@ export const hoistRopeCheck: Check<'hoist-rope'> = {
     ]
   },
   runway: runwayChain,
+  straddle: straddleLines,
   heldBackBy: ['mass'],
   impliedBy: [],
   remedies: ['parts-of-line', 'mass', 'split'],

@@ -1,5 +1,7 @@
 import { found } from '../finding/finding'
 import type { Check } from './check'
+import { gantryLevel } from './gantry'
+import { straddleLevel } from './straddle'
 import { tiltOf } from './tilt'
 import { truckLevel } from './truck-stands'
 
@@ -29,6 +31,8 @@ export const levelCheck: Check<'level'> = {
     ]
   },
   truck: truckLevel,
+  gantry: gantryLevel,
+  straddle: straddleLevel,
   heldBackBy: [],
   impliedBy: [],
   remedies: ['level'],

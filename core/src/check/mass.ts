@@ -1,7 +1,9 @@
-import { found } from '../finding/finding'
+import { type Finding, found } from '../finding/finding'
 import type { Check } from './check'
-import { runwayMass } from './runway'
 import { towMass } from './towing'
+
+const hungKnown = ({ hung }: { hung: unknown }): Finding[] =>
+  hung ? [] : [found({ check: 'mass', verdict: 'not-proven', reason: 'unknown', detail: {} })]
 
 /** What is lifted is known, and how it is known. */
 export const massCheck: Check<'mass'> = {
@@ -10,8 +12,10 @@ export const massCheck: Check<'mass'> = {
   run: ({ hook }) => (hook ? [] : [found({ check: 'mass', verdict: 'not-proven', reason: 'unknown', detail: {} })]),
   truck: ({ mass_kg }) => (mass_kg ? [] : [found({ check: 'mass', verdict: 'not-proven', reason: 'unknown', detail: {} })]),
   tow: towMass,
-  runway: runwayMass,
+  runway: hungKnown,
+  gantry: hungKnown,
+  straddle: hungKnown,
   heldBackBy: [],
-  impliedBy: ['hoist-rope', 'axle'],
+  impliedBy: ['hoist-rope', 'axle', 'share'],
   remedies: [],
 }

@@ -2,6 +2,7 @@ import { found } from '../finding/finding'
 import { UNREACHABLE } from './area'
 import type { Check } from './check'
 import { arcInside } from './choose-table'
+import { straddleMotion } from './straddle'
 import { towMotion } from './towing'
 
 /** What a way of standing allows: through which slews, with which boom. Braced or propped, a boom does not turn. */
@@ -32,6 +33,7 @@ export const motionCheck: Check<'motion'> = {
     return [{ id: 'motion', weighs: false, useAt }]
   },
   tow: towMotion,
+  straddle: straddleMotion,
   heldBackBy: [],
   impliedBy: [],
   remedies: ['support', 'slew-direction', 'set-down-slew', 'boom'],

@@ -3,6 +3,8 @@ import { normalDegrees } from '../physics'
 import { allRules, ratedByRule } from '../statics/tipping-load'
 import { UNREACHABLE } from './area'
 import type { Check } from './check'
+import { gantryOverturning } from './gantry'
+import { straddleOverturning } from './straddle'
 import { truckOverturning } from './truck-stands'
 
 /** The least that stability allows on the path, with the margin of the machine's table. */
@@ -52,6 +54,8 @@ export const overturningCheck: Check<'overturning'> = {
     },
   ],
   truck: truckOverturning,
+  gantry: gantryOverturning,
+  straddle: straddleOverturning,
   heldBackBy: ['mass', 'boom-limits'],
   impliedBy: [],
   remedies: [

@@ -5,7 +5,9 @@ import { NOT_RATED, UNREACHABLE } from './area'
 import type { Check } from './check'
 import { worstOnPath } from './choose-table'
 import type { LiftContext } from './context'
+import { gantryRating } from './gantry'
 import { runwayRating } from './runway'
+import { straddleRating } from './straddle'
 import { truckRating } from './truck-rating'
 
 /** Everything lifted against the machine's own table, at the worst point of the path. */
@@ -42,6 +44,8 @@ export const ratingCheck: Check<'rating'> = {
   ],
   truck: truckRating,
   runway: runwayRating,
+  gantry: gantryRating,
+  straddle: straddleRating,
   heldBackBy: ['table', 'mass'],
   impliedBy: [],
   remedies: [
@@ -54,6 +58,9 @@ export const ratingCheck: Check<'rating'> = {
     'set-down-slew',
     'load-centre',
     'height',
+    'stage',
+    'centre',
+    'linkage',
     'mass',
     'split',
   ],

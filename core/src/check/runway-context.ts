@@ -4,6 +4,7 @@ import { isRunway, type RunwayMachine } from '../machine/provable'
 import type { RunwayPart, TraverseStep } from '../parts/runway'
 import { high, low, nominal } from '../quantity/measured'
 import { Refusal } from '../refusal'
+import { type Hanging, hangingOf } from './hanging'
 
 /** Everything that the checks of a lift under a beam ask for. */
 export class RunwayContext {
@@ -14,7 +15,7 @@ export class RunwayContext {
   /** The whole of its travel with everything's doubt, from the support away from the overhang, metres. */
   readonly travel: { from_m: number; to_m: number }
   /** What hangs on the hook, at its heaviest and as it is said, kg; null: not known. */
-  readonly hung: { worst_kg: number; nominal_kg: number } | null
+  readonly hung: Hanging | null
 
   /** @throws Refusal `step-not-possible`; `unknown-runway` naming its beam; `out-of-reach` beyond its end stops */
   constructor(
@@ -25,6 +26,8 @@ export class RunwayContext {
     const step = nth(lift.steps, index)
     if (!isRunway(machine) || step.do !== 'traverse')
       throw new Refusal('step-not-possible', `${machine.name} hangs under no beam.`, 'machine')
+    if ((step.of ?? 'trolley') !== 'trolley')
+      throw new Refusal('step-not-possible', `On ${machine.name} only the trolley travels.`, `lift.steps.${index}.of`)
     this.machine = machine
     this.runway = machine.runway
     this.step = step
@@ -47,17 +50,6 @@ export class RunwayContext {
       from_m: kept(Math.min(low(step.from_m), low(step.to_m))),
       to_m: kept(Math.max(high(step.from_m), high(step.to_m))),
     }
-    this.hung = hungOf(plan, step.laden)
+    this.hung = hangingOf(plan, step.laden)
   }
-}
-
-function hungOf({ lift: { hung } }: Case, laden: boolean): RunwayContext['hung'] {
-  const { mass_kg, massSource } = hung.load
-  const rigging = hung.rigging.reduce(
-    (sum, r) => ({ worst_kg: sum.worst_kg + high(r.mass_kg), nominal_kg: sum.nominal_kg + nominal(r.mass_kg) }),
-    { worst_kg: 0, nominal_kg: 0 },
-  )
-  if (!laden) return rigging
-  if (mass_kg === null || massSource === null) return null
-  return { worst_kg: rigging.worst_kg + high(mass_kg), nominal_kg: rigging.nominal_kg + nominal(mass_kg) }
 }

@@ -5,9 +5,6 @@ import { marksOf } from '../rating/listed-ratings'
 import { farSupport_N, worstBending } from '../statics/runway-beam'
 import type { RunwayContext } from './runway-context'
 
-export const runwayMass = ({ hung }: RunwayContext): Finding[] =>
-  hung ? [] : [found({ check: 'mass', verdict: 'not-proven', reason: 'unknown', detail: {} })]
-
 /** A table goes with it. */
 export const runwayTable = (ctx: RunwayContext): Finding[] =>
   tableOf(ctx) ? [] : [found({ check: 'table', verdict: 'not-proven', reason: 'no-table', detail: {} })]

@@ -1,22 +1,25 @@
 import { byUse, type Finding, found, shareOf } from '../finding/finding'
 import { g_mps2 } from '../physics'
-import { high, low, type Tol } from '../quantity/measured'
+import { endsOf, high } from '../quantity/measured'
 import { Refusal } from '../refusal'
 import { hitchShare } from '../rigging/hitch'
 import { slingTension } from '../rigging/sling-tension'
 import { lengthsOf, liftPoints, type Slings } from '../rigging/slings'
 import type { Check } from './check'
 import type { LiftContext } from './context'
+import { gantryStructure } from './gantry'
 import { runwayStructure } from './runway'
+import { straddleSlings } from './straddle'
 import { towArm } from './towing'
 
 type Lengths = NonNullable<ReturnType<typeof lengthsOf>>
 
 /** Every figure at each of its ends: tension is worst at one of the corners, the legs at their shortest and widest. */
 function corners({ length_m, along_m, across_m }: Lengths) {
-  const ends = (t: Tol) => [...new Set([low(t), high(t)])]
-  return ends(length_m).flatMap((length) =>
-    ends(along_m).flatMap((along) => ends(across_m).map((across) => ({ length_m: length, along_m: along, across_m: across }))),
+  return endsOf(length_m).flatMap((length) =>
+    endsOf(along_m).flatMap((along) =>
+      endsOf(across_m).map((across) => ({ length_m: length, along_m: along, across_m: across })),
+    ),
   )
 }
 
@@ -88,6 +91,8 @@ export const structureCheck: Check<'structure'> = {
   run: (ctx) => [...slingsOf(ctx), ...footOf(ctx)],
   tow: towArm,
   runway: (ctx) => [...slingsOf({ ...ctx, hook: ctx.hung && { load_kg: ctx.hung.worst_kg } }), ...runwayStructure(ctx)],
+  gantry: gantryStructure,
+  straddle: straddleSlings,
   heldBackBy: ['mass', 'boom-limits'],
   impliedBy: [],
   remedies: ['slings', 'mass', 'split', 'arm', 'lifted'],

@@ -1,6 +1,8 @@
 import { found } from '../finding/finding'
 import type { Check } from './check'
+import { gantryTable } from './gantry'
 import { runwayTable } from './runway'
+import { straddleTable } from './straddle'
 
 /** A table of this machine covers this set-up. */
 export const tableCheck: Check<'table'> = {
@@ -13,6 +15,8 @@ export const tableCheck: Check<'table'> = {
     return [found({ check: 'table', verdict: 'outside', reason: 'legs-short', detail })]
   },
   runway: runwayTable,
+  gantry: gantryTable,
+  straddle: straddleTable,
   heldBackBy: ['mass'],
   impliedBy: ['rating'],
   remedies: ['support', 'extension', 'set-down-slew', 'slew-direction'],

@@ -8,7 +8,7 @@ import type { SupportState } from '../parts/supports/support'
 import type { Axle, WheelsPart } from '../parts/supports/wheels'
 import type { TowPart, TowStep } from '../parts/tow'
 import { rad } from '../physics'
-import { high, low, nominal, type Tol } from '../quantity/measured'
+import { endsOf, nominal } from '../quantity/measured'
 import { Refusal } from '../refusal'
 
 /** What tows: its masses as they stand, its axles, its arm. */
@@ -25,8 +25,6 @@ export interface AxleLoads {
   front_kg: number
   rear_kg: number
 }
-
-const ends = (t: Tol): number[] => [...new Set([low(t), high(t)])]
 
 /** Everything that the checks of towing ask for. */
 export class TowContext {
@@ -94,7 +92,7 @@ export class TowContext {
     const { lifted_kg, overhang_m, laden } = this.step
     if (!laden) return [{ lifted_kg: 0, overhang_m: nominal(overhang_m) }]
     if (lifted_kg === null) return []
-    return ends(lifted_kg).flatMap((kg) => ends(overhang_m).map((m) => ({ lifted_kg: Math.max(0, kg), overhang_m: m })))
+    return endsOf(lifted_kg).flatMap((kg) => endsOf(overhang_m).map((m) => ({ lifted_kg: Math.max(0, kg), overhang_m: m })))
   }
 
   /**

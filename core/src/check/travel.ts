@@ -1,4 +1,5 @@
 import type { Check } from './check'
+import { straddleTravel } from './straddle'
 import { towTravel } from './towing'
 import { truckTravel } from './truck-travels'
 
@@ -9,6 +10,7 @@ export const travelCheck: Check<'travel'> = {
   run: () => [],
   truck: truckTravel,
   tow: towTravel,
+  straddle: straddleTravel,
   heldBackBy: ['mass', 'rating'],
   impliedBy: [],
   remedies: ['facing', 'mass'],

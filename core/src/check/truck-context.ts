@@ -3,7 +3,7 @@ import type { Step } from '../lift/plan'
 import { nth } from '../list'
 import { isTruck, type TruckMachine } from '../machine/provable'
 import type { DriveStep } from '../parts/truck-steps'
-import { high, low, nominal } from '../quantity/measured'
+import { endsOf, high, low, nominal } from '../quantity/measured'
 import { Refusal } from '../refusal'
 import { type Balance, balanceOf, type FittedMasses, type MastPose, type OnForks, type Truck } from '../truck/balance'
 
@@ -53,6 +53,7 @@ export class TruckContext {
     this.tool = setup.fitted.attachment ?? forks
     this.step = nth(lift.steps, index)
     this.near_share = nearShareOf(plan)
+    refuseOffForks(lift)
     this.poses = this.step.do === 'mast' ? this.step.waypoints : this.step.do === 'drive' ? [travelling(this.step)] : []
     const most_m = machine.truck.chassis.greatestHeight_m
     for (const [i, p] of this.poses.entries())
@@ -73,11 +74,10 @@ export class TruckContext {
     if (!this.step.laden) return [null]
     const { mass_kg, massSource, lightest_kg, cg } = this.plan.lift.hung.load
     if (mass_kg === null || massSource === null || !cg) return []
-    const ends = (t: Parameters<typeof high>[0]) => [...new Set([low(t), high(t)])]
     const masses = [...new Set([high(mass_kg), lightest_kg === undefined ? low(mass_kg) : low(lightest_kg)])]
     return masses.flatMap((kg) =>
-      ends(cg.x_m).flatMap((x_m) =>
-        ends(cg.y_m).flatMap((y_m) => ends(cg.z_m).map((z_m) => ({ mass_kg: Math.max(0, kg), x_m, y_m, z_m }))),
+      endsOf(cg.x_m).flatMap((x_m) =>
+        endsOf(cg.y_m).flatMap((y_m) => endsOf(cg.z_m).map((z_m) => ({ mass_kg: Math.max(0, kg), x_m, y_m, z_m }))),
       ),
     )
   }
@@ -101,6 +101,19 @@ export class TruckContext {
       ? null
       : { worst: high(mass_kg) + persons_kg, nominal: nominal(mass_kg) + persons_kg }
   }
+}
+
+/** On forks a centre lies ahead of their face, and above them. @throws Refusal `negative` */
+function refuseOffForks({ hung: { load } }: Case['lift']): void {
+  const { cg } = load
+  if (cg && low(cg.x_m) <= 0)
+    throw new Refusal(
+      'negative',
+      'Its centre lies ahead of the face of the forks: more than zero, with its ± too.',
+      'lift.hung.load.cg.x_m',
+    )
+  if (cg && low(cg.z_m) < 0)
+    throw new Refusal('negative', 'Its centre lies above the forks: not below zero, with its ± too.', 'lift.hung.load.cg.z_m')
 }
 
 /** As it travels: mast back, carriage in the middle. */

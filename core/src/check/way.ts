@@ -1,4 +1,5 @@
 import type { Check } from './check'
+import { straddleWay } from './straddle'
 import { towWay } from './towing'
 import { truckWay } from './truck-travels'
 
@@ -9,6 +10,7 @@ export const wayCheck: Check<'way'> = {
   run: () => [],
   truck: truckWay,
   tow: towWay,
+  straddle: straddleWay,
   heldBackBy: ['mass', 'rating'],
   impliedBy: [],
   remedies: ['facing'],

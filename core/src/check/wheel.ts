@@ -2,6 +2,7 @@ import { byUse, found, shareOf } from '../finding/finding'
 import { g_mps2 } from '../physics'
 import { NOT_RATED, UNREACHABLE } from './area'
 import type { Check } from './check'
+import { straddleWheels } from './straddle'
 import { towWheels } from './towing'
 import { wheelsIn } from './wheels-in-area'
 
@@ -54,6 +55,7 @@ export const wheelCheck: Check<'wheel'> = {
     }))
   },
   tow: towWheels,
+  straddle: straddleWheels,
   heldBackBy: ['mass', 'boom-limits', 'overturning'],
   impliedBy: [],
   remedies: ['support', 'radius', 'mass', 'split', 'arm', 'lifted'],

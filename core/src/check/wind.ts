@@ -52,29 +52,34 @@ export const windCheck: Check<'wind'> = {
       }),
     ]
   },
-  truck: truckWind,
+  truck: windOn,
+  gantry: windOn,
+  straddle: windOn,
   heldBackBy: [],
   impliedBy: [],
   remedies: ['wind'],
 }
 
-/** A truck under a roof has none; outdoors its load's sail counts as a crane's does. */
-function truckWind({ plan, step, mass_kg, near_share, machine }: TruckContext): Finding[] {
+/** As much of a step without a hook as wind asks for. */
+type InWind = Pick<TruckContext, 'plan' | 'step' | 'near_share'> & { machine: { id: string } }
+
+/** Under a roof there is none; outdoors a load's sail counts as a crane's does. */
+function windOn({ plan, step, near_share, machine }: InWind): Finding[] {
   const { wind_mps, roofShut } = plan.conditions
   if (roofShut) return [found({ check: 'wind', verdict: 'inside', reason: 'under-roof', detail: {} })]
   const missing = (reason: 'no-limit' | 'no-sail' | 'no-mass'): Finding[] => [
     found({ check: 'wind', verdict: 'not-proven', reason, detail: {} }),
   ]
   const table = plan.tables.find((t) => t.machine === machine.id)?.wind
-  const { windArea_m2, dragCoefficient, mass_kg: own, lightest_kg } = plan.lift.hung.load
+  const { windArea_m2, dragCoefficient, mass_kg, massSource, lightest_kg } = plan.lift.hung.load
   if (!table) return missing('no-limit')
   if (step.laden && windArea_m2 === null) return missing('no-sail')
-  if (!mass_kg || (step.laden && own === null)) return missing('no-mass')
+  if (step.laden && (mass_kg === null || massSource === null)) return missing('no-mass')
   const limit = step.laden
     ? windLimit({
         chartLimit_mps: table.limit_mps,
         referenceArea_m2_per_t: table.referenceArea_m2_per_t,
-        mass_kg: Math.max(0, low(lightest_kg ?? own ?? 0)),
+        mass_kg: Math.max(0, low(lightest_kg ?? mass_kg ?? 0)),
         sailArea_m2: high(windArea_m2 ?? 0),
         dragCoefficient,
       }).limit_mps

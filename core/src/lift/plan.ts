@@ -1,20 +1,23 @@
 import { z } from 'zod'
 import { selected } from '../parts/display'
+import { hoistStep } from '../parts/hoist-step'
 import { marksRead, traverseStep } from '../parts/runway'
 import { poseStep } from '../parts/stability/pose'
 import { slewStep } from '../parts/stability/slew'
+import { onFrame } from '../parts/supports/frame'
 import { onOutriggers } from '../parts/supports/outriggers'
 import { onRunway } from '../parts/supports/runway'
+import { onTowers } from '../parts/supports/towers'
 import { onWheels } from '../parts/supports/wheels'
 import { towStep } from '../parts/tow'
 import { driveStep, mastStep } from '../parts/truck-steps'
 import { type LoadSize, massSource } from '../place/place'
 import { moment } from '../quantity/date'
 import { finite, measured, measuredNotNegative, measuredPositive, notNegative, positive } from '../quantity/measured'
-import { slings } from '../rigging/slings'
+import { belly, slings } from '../rigging/slings'
 
 /** What a machine stands on: one setting for each kind of support, each owned by its part. */
-const standing = z.discriminatedUnion('on', [onOutriggers, onWheels, onRunway])
+const standing = z.discriminatedUnion('on', [onOutriggers, onWheels, onRunway, onTowers, onFrame])
 export type Standing = z.infer<typeof standing>
 
 /** What is fitted to it. Which of these it must say is read from the machine's parts. */
@@ -63,8 +66,11 @@ const hung = z.strictObject({
     mass_kg: measuredPositive.nullable(),
     /** The least that it may weigh, where it loses water, mud or ice on the way. */
     lightest_kg: measuredPositive.optional(),
-    /** On forks: its centre of gravity from their face ahead, to the left, and above them. */
-    cg: z.strictObject({ x_m: measuredPositive, y_m: measured, z_m: measuredNotNegative }).optional(),
+    /**
+     * Its centre of gravity. On forks: from their face ahead, to the left, and above them. Between towers or in slings: from their middle,
+     * and above the line of its lift points.
+     */
+    cg: z.strictObject({ x_m: measured, y_m: measured, z_m: measured }).optional(),
     /** Null: nobody knows it; then there is no lift. */
     massSource: massSource.nullable(),
     windArea_m2: measuredNotNegative.nullable(),
@@ -94,6 +100,8 @@ const hung = z.strictObject({
   /** From the hook down to the top of the load. */
   rigging_height_m: measuredNotNegative.optional(),
   slings: slings.optional(),
+  /** A hull in slings under its keel. */
+  belly: belly.optional(),
 })
 export type Hung = z.infer<typeof hung>
 
@@ -105,7 +113,7 @@ export function sizeOf({ size }: Hung['load']): LoadSize | null {
 }
 
 /** One motion of a lift: one kind for each part that makes it. */
-const step = z.discriminatedUnion('do', [slewStep, poseStep, mastStep, driveStep, towStep, traverseStep])
+const step = z.discriminatedUnion('do', [slewStep, poseStep, mastStep, driveStep, towStep, hoistStep, traverseStep])
 export type Step = z.infer<typeof step>
 
 /** Who sees the load, and tells the operator. */

@@ -22,6 +22,10 @@ export type RemedyKind =
   | { kind: 'height'; height_m: number }
   | { kind: 'load-centre'; centre_m: number }
   | { kind: 'facing'; facing: 'load-first' | 'load-last' }
+  /** Between towers or in slings: its centre nearer the middle, or towers raised no further than a stage. */
+  | { kind: 'centre'; axis: 'along' | 'across'; by_m: number; towards: 'front' | 'rear' | 'left' | 'right' }
+  | { kind: 'stage'; height_m: number }
+  | { kind: 'linkage' }
   /** Behind: less on the arm, or the arm drawn in. */
   | { kind: 'lifted'; mass_kg: number; less_kg: number }
   | { kind: 'arm'; out_m: number; less_m: number }

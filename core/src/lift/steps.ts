@@ -1,5 +1,5 @@
 import type { Machine } from '../machine/machine'
-import { isRunway, isTruck } from '../machine/provable'
+import { isGantry, isRunway, isStraddle, isTruck } from '../machine/provable'
 import { Refusal } from '../refusal'
 import type { LiftPlan, Step } from './plan'
 
@@ -8,9 +8,10 @@ const madeBy: Record<Step['do'], { words: string; makes: (m: Machine) => boolean
   // A folding boom gets to a radius in many ways: which, its poses say.
   slew: { words: 'slew from one radius to another', makes: (m) => m.upper !== undefined && m.boom?.articulated === undefined },
   mast: { words: 'stack', makes: isTruck },
-  drive: { words: 'drive with a load', makes: isTruck },
+  drive: { words: 'drive with a load', makes: (m) => isTruck(m) || isStraddle(m) },
   tow: { words: 'tow', makes: (m) => m.tow !== undefined && m.wheels !== undefined },
-  traverse: { words: 'travel under a beam', makes: isRunway },
+  traverse: { words: 'travel so', makes: (m) => isRunway(m) || isGantry(m) },
+  hoist: { words: 'raise straight up', makes: (m) => isGantry(m) || isStraddle(m) },
   pose: { words: 'fold', makes: (m) => m.boom?.articulated !== undefined },
 }
 

@@ -3,7 +3,9 @@ import { positive } from '../quantity/measured'
 import { boomPart } from './booms/telescopic'
 import { displayPart } from './display'
 import { eyePart } from './eye'
+import { gantryPart } from './gantry'
 import { hoistPart } from './hoists/rope'
+import { hoistsPart } from './hoists/straddle'
 import { runwayPart } from './runway'
 import { chassisPart, upperPart } from './superstructure'
 import { outrigger } from './supports/outriggers'
@@ -26,25 +28,7 @@ export const machineParts = {
   eye: eyePart.optional(),
   display: displayPart.optional(),
   tower: z.strictObject({ moment_kgm: positive, jib_m: positive }).optional(),
-  gantry: z
-    .strictObject({
-      towers: z.int().min(2).max(16),
-      working_kPa: positive,
-      share: positive.max(1, 'At most 1.'),
-      stages: z.array(z.strictObject({ upTo_m: positive, piston_m2: positive })).min(1),
-    })
-    .optional(),
-  /** Several hoists on one frame. */
-  hoists: z
-    .strictObject({
-      each: z
-        .array(z.strictObject({ id: z.string().min(1), label: z.string().min(1), linePull_N: positive, parts: z.int().min(1) }))
-        .min(1),
-      sheaveEfficiency: positive.max(1, 'At most 1.'),
-      /** Sheaves between drum and block; none where the rope falls straight from the drum. */
-      leadSheaves: z.int().min(0),
-      frame_kg: positive,
-    })
-    .optional(),
+  gantry: gantryPart.optional(),
+  hoists: hoistsPart.optional(),
   runway: runwayPart.optional(),
 }

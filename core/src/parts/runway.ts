@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { measuredNotNegative, notNegative, positive } from '../quantity/measured'
+import { measured, notNegative, positive } from '../quantity/measured'
 
 /** How it hangs and travels, positions from the support that is away from the overhang: without it only its marks are known. */
 const travelPart = z.strictObject({
@@ -45,11 +45,16 @@ const mark = positive.nullable()
 export const marksRead = z.strictObject({ hoist: mark, trolley: mark, beam: mark, hook: mark })
 export type MarksRead = z.infer<typeof marksRead>
 
-/** Taken up at one place under the beam, travelled with, put down at another; hoisted where both are one. */
+/**
+ * Taken up at one place, travelled with, put down at another; hoisted where both are one. Under a beam its trolley travels; on a track the whole frame,
+ * or on its headers the load to one side.
+ */
 export const traverseStep = z.strictObject({
   do: z.literal('traverse'),
   laden: z.boolean().default(true),
-  from_m: measuredNotNegative,
-  to_m: measuredNotNegative,
+  /** What travels; left out: the trolley. */
+  of: z.enum(['trolley', 'frame', 'load']).optional(),
+  from_m: measured,
+  to_m: measured,
 })
 export type TraverseStep = z.infer<typeof traverseStep>

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { edgeSoils, edgeStructures } from '../ground/edge'
 import { soil } from '../ground/soil'
-import { finite, measuredNotNegative, measuredPositive, notNegative, positive } from '../quantity/measured'
+import { finite, measured, measuredNotNegative, measuredPositive, notNegative, positive } from '../quantity/measured'
 
 /** How a mass is known; a guess is not among them. */
 export const massSource = z.enum(['marked', 'document', 'worked-out', 'weighed', 'asked'])
@@ -105,8 +105,8 @@ const placeLoad = z.strictObject({
   windArea_m2: measuredNotNegative.nullable(),
   dragCoefficient: positive,
   size: loadSize.optional(),
-  /** On forks: its centre of gravity from their face ahead, to the left, and above them. */
-  cg: z.strictObject({ x_m: measuredPositive, y_m: finite, z_m: measuredNotNegative }).optional(),
+  /** Its centre of gravity, on forks, between towers or in slings, as a lift has it. */
+  cg: z.strictObject({ x_m: measured, y_m: measured, z_m: measured }).optional(),
 })
 export type PlaceLoad = z.infer<typeof placeLoad>
 

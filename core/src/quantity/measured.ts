@@ -44,3 +44,6 @@ export function high(t: Tol): number {
 export function nominal(t: Tol): number {
   return typeof t === 'number' ? t : t.value
 }
+
+/** Both ends of a doubt; one where there is none. */
+export const endsOf = (t: Tol): number[] => [...new Set([low(t), high(t)])]

@@ -8,7 +8,7 @@ import type { Hung, LiftPlan, SetupPlan } from '../lift/plan'
 import type { RemedyKind, RemedyName } from '../lift/remedy'
 import { nth } from '../list'
 import { liftsOnOutriggers } from '../machine/crane'
-import { isRunway, isTruck } from '../machine/provable'
+import { isTruck } from '../machine/provable'
 import type { SlewStep } from '../parts/stability/slew'
 import { counterweightNamed } from '../parts/superstructure'
 import { furtherOut, type OutriggerSetting, type OutriggerStop } from '../parts/supports/outriggers'
@@ -35,15 +35,15 @@ export function nearestRemedies(c: Case, f: Finding, means: AvailableResources):
     const contexts = contextsOf(changed)
     return resolves(f, whereItFailed(contexts, f)) && resolves(f, byItself(contexts, f)) ? contexts : null
   }
-  const quick = isTruck(c.machine) || isRunway(c.machine) || c.lift.steps[0]?.do === 'tow'
-  const prove: Prove = (change, changedCase) => {
+  const quick = !liftsOnOutriggers(c.machine) || c.lift.steps[0]?.do === 'tow'
+  const prove: Prove = (change, changedCase, enough = 'inside') => {
     const changed = { ...c, ...changedCase }
     return unlessRefused(() => {
       // A truck's proof, or one under a beam, is so little work that it is done whole at once.
       const contexts = quick ? undefined : look(changed)
       if (contexts === null) return null
       const assessment = assess(changed, { contexts })
-      return resolves(f, assessment.findings) && spoilsNothing(before.findings, assessment.findings, f)
+      return resolves(f, assessment.findings, enough) && spoilsNothing(before.findings, assessment.findings, f)
         ? { change, changedCase: { setup: changed.setup, lift: changed.lift, conditions: changed.conditions }, assessment }
         : null
     })
@@ -60,8 +60,11 @@ export function nearestRemedies(c: Case, f: Finding, means: AvailableResources):
 /** What can be taken at once before what only people can do; what brings the whole lift inside first. */
 const rankOf = (c: Remedy) => (c.changedCase ? 2 : 0) + Number(c.assessment?.verdict === 'inside')
 
-/** The changed case proved whole; null where it is not put right, or something else is made worse. */
-type Prove = (change: RemedyKind, changedCase: Partial<Case>) => Remedy | null
+/**
+ * The changed case proved whole; null where it is not put right, or something else is made worse. Of steps that a machine has only some of, one that
+ * leaves it near is worth saying.
+ */
+type Prove = (change: RemedyKind, changedCase: Partial<Case>, enough?: 'inside' | 'near') => Remedy | null
 /** The failed check by itself passes in the changed case. */
 type Passes = (changedCase: Partial<Case>) => boolean
 type Search = (c: Case, f: Finding, means: AvailableResources, prove: Prove, passes: Passes) => Remedy | null
@@ -102,7 +105,7 @@ function nearestFigure(
 }
 
 /** Table and rating are one question: which table, and what it allows. */
-const family = (f: Finding) => (f.check === 'table' || f.check === 'rating' ? 'table' : f.id)
+const family = (f: Finding) => (f.check === 'table' || (f.check === 'rating' && f.subject === null) ? 'table' : f.id)
 
 /** What the checks of the failed family alone find in a changed case. */
 function byItself(contexts: readonly LiftContext[], f: Finding): Finding[] {
@@ -121,8 +124,10 @@ function whereItFailed(contexts: readonly LiftContext[], f: Finding): Finding[] 
   )
 }
 
-function resolves(target: Finding, after: readonly Finding[]): boolean {
-  return after.filter((f) => family(f) === family(target)).every((f) => f.verdict === 'inside')
+function resolves(target: Finding, after: readonly Finding[], enough: 'inside' | 'near' = 'inside'): boolean {
+  const passes = (f: Finding) =>
+    f.verdict === 'inside' || (enough === 'near' && f.verdict === 'near' && target.verdict !== 'near')
+  return after.filter((f) => family(f) === family(target)).every(passes)
 }
 
 function spoilsNothing(before: readonly Finding[], after: readonly Finding[], target: Finding): boolean {
@@ -250,7 +255,8 @@ const arm: Search = (c, _f, _means, prove, passes) => {
 /** Several lifts of equal parts, where the load can be taken apart: as few as will do. The sail is taken as the whole load’s. */
 const split: Search = (c, _f, _means, prove) => {
   const t = c.lift.hung.load.mass_kg
-  if (t === null) return null
+  // A hull is one piece.
+  if (t === null || c.lift.hung.belly) return null
   for (let lifts = 2; lifts <= 4; lifts++) {
     const part = typeof t === 'number' ? t / lifts : { value: t.value / lifts, tolerance: t.tolerance / lifts }
     const done = prove({ kind: 'split', lifts, mass_kg: nominal(part) }, { lift: withLoad(c, { mass_kg: part }) })
@@ -449,7 +455,7 @@ const height: Search = (c, f, _means, prove, passes) => {
 /** A load whose centre stands nearer to the face, to five centimetres. */
 const loadCentre: Search = (c, _f, _means, prove, passes) => {
   const { cg } = c.lift.hung.load
-  if (!cg) return null
+  if (!cg || !isTruck(c.machine)) return null
   const now = nominal(cg.x_m)
   const at = (x_m: number) => ({ lift: withLoad(c, { cg: { ...cg, x_m: byAtMost(cg.x_m, x_m) } }) })
   const tries = [0.9, 0.8, 0.65, 0.5].map((share) => now * share)
@@ -457,6 +463,52 @@ const loadCentre: Search = (c, _f, _means, prove, passes) => {
     proved: (centre_m) => prove({ kind: 'load-centre', centre_m }, at(centre_m)),
     passed: (centre_m) => passes(at(centre_m)),
   })
+}
+
+/** Its centre nearer to the middle, to a centimetre: along, or across. */
+const centre: Search = (c, _f, _means, prove, passes) => {
+  const { cg } = c.lift.hung.load
+  if (!cg || isTruck(c.machine)) return null
+  for (const [field, axis] of [
+    ['x_m', 'along'],
+    ['y_m', 'across'],
+  ] as const) {
+    const t = cg[field]
+    const now = Math.abs(nominal(t))
+    const sign = Math.sign(nominal(t))
+    const at = (m: number) => ({
+      lift: withLoad(c, { cg: { ...cg, [field]: typeof t === 'number' ? sign * m : { ...t, value: sign * m } } }),
+    })
+    const towards = axis === 'along' ? (sign > 0 ? 'rear' : 'front') : sign > 0 ? 'right' : 'left'
+    const tries = [0.85, 0.7, 0.5, 0.3, 0.1, 0].map((share) => now * share).filter((m) => m < now)
+    const done = nearestFigure(now, tries, 0.002, (m) => Math.floor(m * 100 + 1e-9) / 100, {
+      proved: (m) => prove({ kind: 'centre', axis, by_m: now - m, towards }, at(m)),
+      passed: (m) => passes(at(m)),
+    })
+    if (done) return done
+  }
+  return null
+}
+
+/** Raised no further than the end of a lower stage: the highest that does. */
+const stage: Search = (c, _f, _means, prove) => {
+  const raised = c.lift.steps.flatMap((s) => (s.do === 'hoist' ? [high(s.from_m), high(s.to_m)] : []))
+  const stages = (c.machine.gantry?.stages ?? []).map((s) => s.upTo_m).filter((m) => m < Math.max(...raised))
+  for (const height_m of stages.sort((a, b) => b - a)) {
+    const steps = c.lift.steps.map((s) =>
+      s.do === 'hoist' ? { ...s, from_m: byAtMost(s.from_m, height_m), to_m: byAtMost(s.to_m, height_m) } : s,
+    )
+    const done = prove({ kind: 'stage', height_m }, { lift: { ...c.lift, steps } }, 'near')
+    if (done) return done
+  }
+  return null
+}
+
+/** One point of each header: then statics alone says what each tower carries. */
+const linkage: Search = (c, _f, _means, prove) => {
+  const { standing } = c.setup
+  if (standing.on !== 'towers' || standing.linkage !== 'four-links') return null
+  return prove({ kind: 'linkage' }, { setup: { ...c.setup, standing: { ...standing, linkage: 'one-point-per-header' } } })
 }
 
 /** Every way driven with the load at the other end. */
@@ -497,6 +549,9 @@ const searches: Record<RemedyName, Search> = {
   height,
   'load-centre': loadCentre,
   facing,
+  centre,
+  stage,
+  linkage,
   lifted,
   arm,
   close,

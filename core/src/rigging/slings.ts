@@ -32,6 +32,14 @@ export const slings = z
   })
 export type Slings = z.infer<typeof slings>
 
+/** Slings under a hull, each from beam to beam: how broad it is where they lie, how far they rise, what one is marked with. Null: not measured. */
+export const belly = z.strictObject({
+  halfBreadth_m: measuredPositive.nullable(),
+  rise_m: measuredPositive.nullable(),
+  wll_kg: positive.nullable(),
+})
+export type Belly = z.infer<typeof belly>
+
 /** Lengths that slings of so many legs have to say; null while one of them is not measured. */
 export function lengthsOf({
   legs,

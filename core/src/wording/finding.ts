@@ -141,6 +141,20 @@ const worded: Worded = {
     f.t`No mark is read on the ${f.told(d.part)}.`,
     'Read it there; what bears no mark is not lifted with.',
   ],
+  'rating/hoist': (d, f) => [
+    f.t`${d.label}: ${f.measured} of ${f.limit} by its mark.`,
+    f.over && 'Bring the centre nearer the middle, or lift less.',
+  ],
+  'rating/no-mark-on': (d, f) => [f.t`${d.label}: no mark is on file.`, 'Enter what it is marked with.'],
+  'rating/stage': (d, f) => [
+    f.t`${d.label} carries ${f.measured} of ${f.limit} that it may at ${f.say('length', d.height_m)}, by “${d.table}”.`,
+    f.over && 'Raise it less, bring the centre nearer the middle, or lift less.',
+  ],
+  'share/nothing-on': () => ['Nothing hangs on it.'],
+  'share/least': (d, f) => [
+    f.t`${d.label} carries ${f.measured} of the load; under ${f.limit} it hangs slack.`,
+    f.over && 'Bring the centre nearer the middle.',
+  ],
   'rating/not-on-plate': (d, f) => [
     f.t`“${d.table}” rates nothing at this height and load centre.`,
     'Stack lower, or bring its centre nearer.',
@@ -154,6 +168,15 @@ const worded: Worded = {
   'rating/battery': (d, f) => [
     f.t`The plate holds for a battery of ${d.what}; this one’s mass is not that, or not known.`,
     'Read it on the battery.',
+  ],
+  'overturning/frame': (d, f) => [
+    f.t`${f.measured} of ${f.limit} left to its ${f.told(d.edge === 'front' ? 'nearer end' : 'nearer side')}, with wind and the fall of the ground.`,
+    f.over && 'Wait for less wind, or lift on level ground.',
+  ],
+  'overturning/by-papers': () => ['It stands by the maker’s papers: nothing here works out whether it would fall over.'],
+  'overturning/no-papers': () => [
+    'Nothing here works out whether it would fall over, and its papers are not confirmed.',
+    'Look at the papers of its set-up and confirm them.',
   ],
   'overturning/forward': (d, f) => [
     f.t`${f.measured} of ${f.limit} that keep it from tipping forwards; it would tip at ${f.say('mass', d.tipping_kg)}.`,
@@ -248,6 +271,16 @@ const worded: Worded = {
     'Use a boom it is made for, or stand another way.',
   ],
   'motion/made-otherwise': (d, f) => [f.t`${d.label}: that is another machine for this.`, 'Set it up for what is to be done.'],
+  'motion/one-at-a-time': () => ['Nothing is hoisted by two hoists at once here.'],
+  'motion/sync-unread': () => [
+    'Whether both hoists are aligned is not read off the panel.',
+    'Read it before both lift together.',
+  ],
+  'motion/aligned': () => ['The panel shows both hoists aligned.'],
+  'motion/not-aligned': () => [
+    'Both hoists lift together only when the panel shows them aligned.',
+    'Equalise them with everybody clear, then read it again.',
+  ],
   'motion/up-and-down': (d, f) => [
     f.t`${d.label}: only straight up and down.`,
     'Set down where it was taken up, or stand another way.',
@@ -311,6 +344,11 @@ const worded: Worded = {
   'level/bubble-unproved': (_d, f) => [
     f.t`${f.measured} out of level by a bubble that nobody has proved.`,
     'Turn a loose level end for end and compare.',
+  ],
+  'level/fall-unread': () => ['How far it falls is not read along and across.', 'Read it both ways with a level.'],
+  'level/fall': (d, f) => [
+    f.t`It falls ${f.measured} ${f.told(d.way)}; ${f.limit} is allowed.`,
+    f.over && 'Pack it level and read it again.',
   ],
   'level/tilt': (_d, f) => [f.t`${f.measured} out of level; the table allows ${f.limit}.`, f.over && 'Level again.'],
   'boom-limits/too-steep': (d, f) => [
@@ -456,6 +494,18 @@ const worded: Worded = {
     f.t`Drawing out ${f.say('length', d.out_m)} without paying out leaves ${f.measured} between head and hook: the hoist stalls at ${f.limit}, as it is made to.`,
     'Pay out rope before and while the boom is drawn out.',
   ],
+  'structure/header': (d, f) => [
+    f.t`${d.label} carries ${f.measured} of ${f.limit} by its mark, with the jerk of lifting.`,
+    f.over && 'Bring the centre nearer the middle, or lift less.',
+  ],
+  'structure/pressure': (d, f) => [
+    f.t`${d.label} is pressed to ${f.measured} of ${f.limit}, with the jerk of lifting.`,
+    f.over && 'Raise it less, or lift less.',
+  ],
+  'structure/sideways': (_d, f) => [
+    f.t`Wind, fall of the track and stopping push it sideways with ${f.measured} of ${f.limit}.`,
+    f.over && 'Level the track, wait for less wind, stop gently.',
+  ],
   'structure/bending': (d, f) => [
     f.t`${d.label}: ${round1(d.stress_MPa)} of ${round1(d.allowable_MPa)} MPa in bending, ${f.say('length', d.section_m)} along it with the load at ${f.say('length', d.at_m)}.`,
     f.over && 'Lift less, or nearer to a support.',
@@ -470,6 +520,10 @@ const worded: Worded = {
   'structure/pulled-up': (_d, f) => [
     f.t`The overhanging load pulls the further support up with ${f.measured}, and nobody has confirmed its bolts.`,
     'Have the bolts looked at, or stay between the supports.',
+  ],
+  'structure/no-hull': () => [
+    'How broad the hull is in its slings, or how far they rise, is not entered.',
+    'Measure both where the slings lie.',
   ],
   'structure/no-lengths': () => [
     'The length of the slings or the spread of the lift points is not entered.',
@@ -539,6 +593,7 @@ const worded: Worded = {
   'sight/nothing-checks-this': unanswered,
   'mass/nothing-checks-this': unanswered,
   'table/nothing-checks-this': unanswered,
+  'share/nothing-checks-this': unanswered,
   'rating/nothing-checks-this': unanswered,
   'hoist-rope/nothing-checks-this': unanswered,
   'hook/nothing-checks-this': unanswered,

@@ -40,6 +40,12 @@ export function changeWords(c: RemedyKind, say: Say, { t, told }: Language = eng
       return t`Bring its centre to ${say('length', c.centre_m)} from the face: turn the load, or take it closer`
     case 'facing':
       return c.facing === 'load-first' ? t`Drive with the load first` : t`Drive with the load last`
+    case 'centre':
+      return t`Bring its centre ${say('length', c.by_m)} towards the ${told(c.towards)}`
+    case 'stage':
+      return t`Raise the towers no higher than ${say('length', c.height_m)}`
+    case 'linkage':
+      return t`Hang it from one point of each header`
     case 'lifted':
       return t`Lift at most ${say('mass', c.mass_kg)} behind, ${say('mass', c.less_kg)} less`
     case 'arm':

@@ -125,6 +125,12 @@ function windOf({ conditions: { wind_mps, roofShut }, assessment: { windLimit_mp
   return `${read} of ${windLimit_mps === null ? '—' : sayMetric('speed', windLimit_mps)}`
 }
 
+const pct = (t: Tol | null) => (t === null ? 'not read' : typeof t === 'number' ? `${t} %` : `${t.value} % ± ${t.tolerance} %`)
+const fallRows = ({ along_pct, cross_pct }: { along_pct: Tol | null; cross_pct: Tol | null }): [string, string][] => [
+  ['Rises to the front by', pct(along_pct)],
+  ['Rises to the left by', pct(cross_pct)],
+]
+
 /** What it stood on or hung from, and what was fitted or read there. */
 function stoodOn(doc: PDFKit.PDFDocument, machine: Machine, { standing, fitted }: SetupPlan, a: Assessment) {
   if (standing.on === 'runway' && machine.runway?.travel) {
@@ -143,6 +149,25 @@ function stoodOn(doc: PDFKit.PDFDocument, machine: Machine, { standing, fitted }
       ...(tool ? [['Fitted', tool] as [string, string]] : []),
       ...(fitted.slabs === undefined ? [] : [['Slabs', String(fitted.slabs)] as [string, string]]),
       ...(fitted.extension_m === undefined ? [] : [['Moved out', sayMetric('length', fitted.extension_m)] as [string, string]]),
+    ])
+  }
+  if (standing.on === 'towers') {
+    section(doc, standing.linkage === 'four-links' ? 'On its towers, four links' : 'On its towers, one point a header')
+    return rows(doc, [
+      ...standing.towers.map((t): [string, string] => [
+        `Tower ${t.id}`,
+        `${tol(t.x_m, 'length')} ahead, ${tol(t.y_m, 'length')} to the left · ${t.plate?.label ?? 'own footing'} on ${t.ground?.label ?? 'ground not named'}`,
+      ]),
+      ...fallRows(standing.fall),
+    ])
+  }
+  if (standing.on === 'frame') {
+    section(doc, 'On the wheels of its frame')
+    return rows(doc, [
+      ...standing.hoists.map((h): [string, string] => [`Slings, ${h.id} hoist`, `${tol(h.x_m, 'length')} ahead of the middle`]),
+      ['Both hoists', standing.synchronised ?? 'not read'],
+      ['Ground', standing.ground?.label ?? 'not named'],
+      ...fallRows(standing.fall),
     ])
   }
   const stood = supportOf(machine, standing)
@@ -184,10 +209,17 @@ function stepRows(step: Step, before: string): [string, string][] {
         `${sayMetric('length', p.length_m)}, ${p.grade_pct} %`,
       ]),
     ]
-  if (step.do === 'traverse')
+  if (step.do === 'traverse') {
+    const along = { trolley: 'along the beam', frame: 'along the track', load: 'to the left of the middle' }[step.of ?? 'trolley']
     return [
-      [`${before}Taken up at`, `${tol(step.from_m, 'length')} along the beam`],
-      [`${before}Put down at`, `${tol(step.to_m, 'length')} along the beam`],
+      [`${before}From`, `${tol(step.from_m, 'length')} ${along}`],
+      [`${before}To`, `${tol(step.to_m, 'length')} ${along}`],
+    ]
+  }
+  if (step.do === 'hoist')
+    return [
+      [`${before}Raised or lowered from`, tol(step.from_m, 'length')],
+      [`${before}To`, tol(step.to_m, 'length')],
     ]
   const { boom_m, pickUp, setDown, slewDirection, laden } = step
   const at = ({ radius_m, slew_deg }: typeof pickUp) => `${tol(radius_m, 'length')} at slew ${sayMetric('angle', slew_deg)}`

@@ -1,8 +1,10 @@
 import { type LiftRecord, type OutcomeRequest, outcomeRequest, type Shift } from '@geolabe/contract'
 import {
   fittedOf,
+  isGantry,
   isProvable,
   isRunway,
+  isStraddle,
   isTruck,
   liftsOnOutriggers,
   type Machine,
@@ -36,6 +38,8 @@ import { Steps } from '../shift/steps'
 import { useSay } from '../units/units'
 
 // Of three drawings one is shown: each comes with what it draws.
+const GantryView = lazy(() => import('../gantry/gantry-view').then((m) => ({ default: m.GantryView })))
+const StraddleView = lazy(() => import('../straddle/straddle-view').then((m) => ({ default: m.StraddleView })))
 const LiftDrawing = lazy(() => import('../prove/lift-drawing').then((m) => ({ default: m.LiftDrawing })))
 const BeamView = lazy(() => import('../runway/beam-view').then((m) => ({ default: m.BeamView })))
 const TowView = lazy(() => import('../tow/tow-view').then((m) => ({ default: m.TowView })))
@@ -129,8 +133,12 @@ function Again({ shift, steps, stopped }: { shift: Shift; steps: string[]; stopp
 }
 
 /** What carries a load, as it is said. */
-const carriedOn = (machine: Machine, { plan }: LiftRecord) =>
-  plan.steps[0]?.do === 'tow' ? t`On the arm` : isTruck(machine) ? t`On the forks` : t`On the hook`
+function carriedOn(machine: Machine, { plan }: LiftRecord): string {
+  if (plan.steps[0]?.do === 'tow') return t`On the arm`
+  if (isTruck(machine)) return t`On the forks`
+  if (isGantry(machine)) return t`Between the towers`
+  return isStraddle(machine) ? t`In the slings` : t`On the hook`
+}
 
 function LiftsSoFar({ shift, machine }: { shift: Shift; machine: Machine }) {
   const say = useSay()
@@ -203,7 +211,11 @@ function OneLift({ lift }: { lift: LiftRecord }) {
         below={a.configuration ? t`Machine’s computer on: ${a.configuration.label}` : undefined}
         head={
           <>
-            <VerdictBand assessment={a} on={carriedOn(machine, lift)} />
+            <VerdictBand
+              assessment={a}
+              on={carriedOn(machine, lift)}
+              rated={isGantry(machine) ? t`Least rated tower` : undefined}
+            />
             {ends && (
               <p className="leading-snug">{rich`Pick up at ${<strong className="figure">{say('length', ends.pickUp.radius_m)}</strong>}, ${step.do === 'slew' ? t`slew ${step.slewDirection}` : t`through ${step.waypoints.length} poses`} to ${<strong className="figure">{say('angle', ends.setDown.slew_deg)}</strong>}, set down at ${<strong className="figure">{say('length', ends.setDown.radius_m)}</strong>}. Wind up to ${<strong className="figure">{a.windLimit_mps === null ? '–' : say('speed', a.windLimit_mps)}</strong>}.`}</p>
             )}
@@ -225,6 +237,10 @@ function OneLift({ lift }: { lift: LiftRecord }) {
               <TowView machine={machine} lift={lift.plan} assessment={a} />
             ) : isRunway(machine) ? (
               <BeamView machine={machine} lift={lift.plan} assessment={a} />
+            ) : isGantry(machine) && setup?.plan.standing.on === 'towers' ? (
+              <GantryView machine={machine} standing={setup.plan.standing} lift={lift.plan} tables={file.tables} assessment={a} />
+            ) : isStraddle(machine) && setup?.plan.standing.on === 'frame' ? (
+              <StraddleView machine={machine} standing={setup.plan.standing} lift={lift.plan} assessment={a} />
             ) : isTruck(machine) && setup ? (
               <TruckView
                 machine={machine}

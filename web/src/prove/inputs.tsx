@@ -6,6 +6,7 @@ import { Choice } from '../look/choice'
 import { NumberField, SelectField, TextField, TolField } from '../look/field'
 import { useSay } from '../units/units'
 import { type ProveDraft, type StepChange, withHung, withStep } from './draft'
+import { RiggingFields } from './rigging-fields'
 import { SizeFields } from './room'
 import { withTransferred } from './transferred'
 
@@ -37,8 +38,6 @@ export const LoadPanel = memo(function LoadPanel({
   const hung = (to: Partial<LiftPlan['hung']>) => setDraft((d) => ({ ...d, lift: withHung(d.lift, to) }))
   const set = (to: Partial<LiftPlan['hung']['load']>) =>
     setDraft((d) => ({ ...d, lift: withHung(d.lift, { load: { ...d.lift.hung.load, ...to } }) }))
-  const row = (i: number, to: Partial<LiftPlan['hung']['rigging'][number]>) =>
-    hung({ rigging: rigging.map((r, j) => (j === i ? { ...r, ...to } : r)) })
   const [building, setBuilding] = useState(false)
   const waits = place.loads.find((l) => l.label === load.name)
   return (
@@ -94,30 +93,11 @@ export const LoadPanel = memo(function LoadPanel({
         />
       )}
       <SizeFields size={load.size} onChange={(size) => set({ size })} />
-      <fieldset className="grid gap-2">
-        <legend className="mb-1 font-semibold">{t`Also on the hook (the block is counted already)`}</legend>
-        {rigging.map((r, i) => (
-          // biome-ignore lint/suspicious/noArrayIndexKey: rows are only added and taken off at their place
-          <div key={i} className="grid grid-cols-[1fr_8rem_auto] items-end gap-2">
-            <TextField label={t`What`} value={r.name} onChange={(name) => row(i, { name: name || ' ' })} />
-            <NumberField
-              label={t`Mass`}
-              quantity="mass"
-              value={typeof r.mass_kg === 'number' ? r.mass_kg : r.mass_kg.value}
-              least={0}
-              onChange={(v) => row(i, { mass_kg: v ?? 0 })}
-            />
-            <Button
-              aria-label={t`Take off ${r.name.trim() || t`this`}`}
-              onClick={() => hung({ rigging: rigging.filter((_, j) => j !== i) })}
-            >{t`Off`}</Button>
-          </div>
-        ))}
-        <Button
-          className="w-fit"
-          onClick={() => hung({ rigging: [...rigging, { name: 'sling', mass_kg: 40, on: 'hook' }] })}
-        >{t`Add rigging`}</Button>
-      </fieldset>
+      <RiggingFields
+        rigging={rigging}
+        legend={t`Also on the hook (the block is counted already)`}
+        onChange={(to) => hung({ rigging: to })}
+      />
     </div>
   )
 })

@@ -6,13 +6,13 @@ import { VerdictBand } from './verdict-band'
 const lost = new Error('Nothing here is proven: this device cannot work it out just now. Load the page again.')
 
 /** The answer as it stands: the verdict, why there is none, or that it is being worked out. */
-export function ProofHead({ proof, on }: { proof: ReturnType<typeof useProof>; on?: string }) {
+export function ProofHead({ proof, on, rated }: { proof: ReturnType<typeof useProof>; on?: string; rated?: string | undefined }) {
   const { heard, current } = proof
   if (proof.lost) return <Refused error={lost} />
   if (!heard) return <p role="status">{t`Working it out…`}</p>
   const { assessment, refused } = heard.proof
   return assessment ? (
-    <VerdictBand assessment={assessment} stale={!current} {...(on ? { on } : {})} />
+    <VerdictBand assessment={assessment} stale={!current} {...(on ? { on } : {})} rated={rated} />
   ) : (
     <Refused error={new Error(refused ?? '')} />
   )

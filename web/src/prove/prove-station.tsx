@@ -14,6 +14,7 @@ import type { useProving } from './use-proving'
 export function ProveStation<Tab extends string>({
   title,
   on,
+  rated,
   drawing,
   label,
   tabs,
@@ -24,6 +25,8 @@ export function ProveStation<Tab extends string>({
   title: string
   /** What carries it, as it is said. */
   on: string
+  /** What the least rating is of, as it is said; left out: of the lift. */
+  rated?: string
   drawing: ReactNode
   /** Of the sheets. */
   label: string
@@ -41,7 +44,7 @@ export function ProveStation<Tab extends string>({
       title={title}
       head={
         <>
-          <ProofHead proof={proof} on={on} />
+          <ProofHead proof={proof} on={on} rated={rated} />
           <Refused error={proving.error} />
         </>
       }

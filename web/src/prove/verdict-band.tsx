@@ -12,11 +12,14 @@ export const VerdictBand = memo(function VerdictBand({
   assessment: a,
   stale = false,
   on = t`On the hook`,
+  rated = t`Rated here`,
 }: {
   assessment: Assessment
   stale?: boolean
   /** What carries the load, as it is said. */
   on?: string
+  /** What the least rating is of, as it is said. */
+  rated?: string | undefined
 }) {
   const say = useSay()
   const tone = verdictTone[a.verdict]
@@ -40,7 +43,7 @@ export const VerdictBand = memo(function VerdictBand({
         </p>
         <dl className="ml-auto flex gap-5 max-sm:hidden">
           <Big label={on} value={a.hookLoad_kg === null ? 'not known' : say('mass', a.hookLoad_kg)} />
-          <Big label={t`Rated here`} value={a.rated_kg === null ? 'not rated' : say('mass', a.rated_kg)} />
+          <Big label={rated} value={a.rated_kg === null ? 'not rated' : say('mass', a.rated_kg)} />
         </dl>
         {governing && <p className="basis-full leading-snug max-sm:text-[0.92rem]">{findingWords(governing, say).what}</p>}
       </div>

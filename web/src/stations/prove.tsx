@@ -1,4 +1,4 @@
-import { isRunway, isTruck, liftsOnOutriggers, standsToTow, tows } from '@geolabe/core'
+import { isGantry, isRunway, isStraddle, isTruck, liftsOnOutriggers, standsToTow, tows } from '@geolabe/core'
 import { lazy, Suspense } from 'react'
 import { Link } from 'react-router'
 import { t } from '../language/t'
@@ -6,6 +6,8 @@ import { ActionBar, Title } from '../look/page'
 import { useShiftContext } from '../shift/frame'
 
 const ProveCrane = lazy(() => import('../prove/prove').then((m) => ({ default: m.ProveCrane })))
+const ProveGantry = lazy(() => import('../gantry/prove-gantry').then((m) => ({ default: m.ProveGantry })))
+const ProveStraddle = lazy(() => import('../straddle/prove-straddle').then((m) => ({ default: m.ProveStraddle })))
 const ProveRunway = lazy(() => import('../runway/prove-runway').then((m) => ({ default: m.ProveRunway })))
 const ProveTow = lazy(() => import('../tow/prove-tow').then((m) => ({ default: m.ProveTow })))
 const ProveTruck = lazy(() => import('../truck/prove-truck').then((m) => ({ default: m.ProveTruck })))
@@ -39,6 +41,10 @@ export function Prove() {
         <ProveCrane key={setup.id} {...context} machine={machine} setup={setup} />
       ) : isRunway(machine) ? (
         <ProveRunway key={setup.id} {...context} machine={machine} setup={setup} />
+      ) : isGantry(machine) ? (
+        <ProveGantry key={setup.id} {...context} machine={machine} setup={setup} />
+      ) : isStraddle(machine) ? (
+        <ProveStraddle key={setup.id} {...context} machine={machine} setup={setup} />
       ) : (
         <p>{t`This machine’s work is not proved here.`}</p>
       )}

@@ -1,9 +1,11 @@
-import { isRunway, isTruck, liftsOnOutriggers } from '@geolabe/core'
+import { isGantry, isRunway, isStraddle, isTruck, liftsOnOutriggers } from '@geolabe/core'
 import { lazy, Suspense } from 'react'
 import { useShiftContext } from '../shift/frame'
 
 const SetupCrane = lazy(() => import('../setup/setup').then((m) => ({ default: m.SetupCrane })))
 const SetupTruck = lazy(() => import('../truck/setup-truck').then((m) => ({ default: m.SetupTruck })))
+const SetupGantry = lazy(() => import('../gantry/setup-gantry').then((m) => ({ default: m.SetupGantry })))
+const SetupStraddle = lazy(() => import('../straddle/setup-straddle').then((m) => ({ default: m.SetupStraddle })))
 const SetupRunway = lazy(() => import('../runway/setup-runway').then((m) => ({ default: m.SetupRunway })))
 const Sequence = lazy(() => import('../shift/sequence').then((m) => ({ default: m.Sequence })))
 
@@ -19,6 +21,10 @@ export function Setup() {
         <SetupCrane {...context} machine={machine} />
       ) : isRunway(machine) ? (
         <SetupRunway {...context} machine={machine} />
+      ) : isGantry(machine) ? (
+        <SetupGantry {...context} machine={machine} />
+      ) : isStraddle(machine) ? (
+        <SetupStraddle {...context} machine={machine} />
       ) : (
         <Sequence procedure="setup" />
       )}

@@ -10,6 +10,8 @@ import {
   type TruckMachine,
   wayAlong,
 } from '@geolabe/core'
+import { loadOf } from '../prove/load-of'
+import type { OutdoorDraft } from '../prove/outdoor-draft'
 
 export interface TruckSetupDraft {
   /** Null: what lies there by the place's plan. */
@@ -76,32 +78,10 @@ export function truckPlanOf(d: TruckSetupDraft, machine: TruckMachine, place: Pl
   }
 }
 
-export interface TruckDraft {
-  lift: LiftPlan
-  wind_mps: Tol | null
-  roofShut: boolean
-}
-
-type Load = LiftPlan['hung']['load']
-
-/** A load as it waits at a place; null: something that nobody has listed. */
-export function loadOf(l: Place['loads'][number] | undefined): Load {
-  if (!l) return { name: '', mass_kg: null, massSource: null, windArea_m2: null, dragCoefficient: 1.2 }
-  return {
-    name: l.label,
-    mass_kg: l.mass_kg,
-    massSource: l.massSource,
-    windArea_m2: l.windArea_m2,
-    dragCoefficient: l.dragCoefficient,
-    ...(l.size ? { size: l.size } : {}),
-    ...(l.cg ? { cg: l.cg } : {}),
-  }
-}
-
 const stack: MastStep = { do: 'mast', laden: true, waypoints: [{ height_m: 0.3, tilt_deg: 0, sideShift_m: 0 }] }
 
 /** A first plan: a load that is made for forks, put down low. */
-export function firstMove(machine: TruckMachine, place: Place, shift: Shift): TruckDraft {
+export function firstMove(machine: TruckMachine, place: Place, shift: Shift): OutdoorDraft {
   const last = shift.lifts.at(-1)
   if (last) return { lift: last.plan, wind_mps: null, roofShut: last.conditions.roofShut ?? false }
   const height_m = machine.truck.chassis.greatestHeight_m
@@ -112,7 +92,7 @@ export function firstMove(machine: TruckMachine, place: Place, shift: Shift): Tr
   return { lift: { format: 'geolabe.lift/2', hung, steps }, wind_mps: null, roofShut: false }
 }
 
-export const isMove = (d: Partial<TruckDraft>): boolean =>
+export const isMove = (d: Partial<OutdoorDraft>): boolean =>
   d.lift?.format === 'geolabe.lift/2' && d.lift.steps.every((s) => s.do === 'mast' || s.do === 'drive')
 
 export const mastOf = ({ steps }: LiftPlan): MastStep => {

@@ -15,14 +15,16 @@ import { t } from '../language/t'
 import { Button } from '../look/button'
 import { Choice } from '../look/choice'
 import { NumberField, SelectField, TextField, TolField } from '../look/field'
-import { Tick } from '../look/tick'
 import { ClosedAreas } from '../prove/closed-areas'
+import { loadOf } from '../prove/load-of'
 import { MassFields } from '../prove/mass-fields'
+import type { OutdoorDraft } from '../prove/outdoor-draft'
 import { ProveStation } from '../prove/prove-station'
 import { SizeFields } from '../prove/room'
 import { useProving } from '../prove/use-proving'
+import { WindSheet } from '../prove/wind-sheet'
 import type { ShiftContext } from '../shift/frame'
-import { drawn, driveOf, firstMove, firstWay, isMove, loadOf, mastOf, type TruckDraft, withMove } from './draft'
+import { drawn, driveOf, firstMove, firstWay, isMove, mastOf, withMove } from './draft'
 import { RouteMap } from './route-map'
 import { TruckView } from './truck-view'
 import { trucksMeet, WayPieces } from './way-pieces'
@@ -51,7 +53,7 @@ export function ProveTruck({
   ...context
 }: ShiftContext & { machine: TruckMachine; setup: Shift['setups'][number] }) {
   const { shift, place } = context
-  const [draft, setDraft, clear] = useDraft<TruckDraft>(`${shift.id}.prove`, () => firstMove(machine, place, shift), isMove)
+  const [draft, setDraft, clear] = useDraft<OutdoorDraft>(`${shift.id}.prove`, () => firstMove(machine, place, shift), isMove)
   const { lift, wind_mps, roofShut } = draft
   const conditions = useMemo(() => ({ wind_mps, roofShut }), [wind_mps, roofShut])
   const proving = useProving<Tab>(context, setup, { lift, conditions }, sheetOf, 'load', clear)
@@ -92,8 +94,8 @@ export function ProveTruck({
 }
 
 interface SheetProps {
-  draft: TruckDraft
-  setDraft: (change: (d: TruckDraft) => TruckDraft) => void
+  draft: OutdoorDraft
+  setDraft: (change: (d: OutdoorDraft) => OutdoorDraft) => void
 }
 
 function LoadSheet({ machine, place, draft, setDraft }: SheetProps & { machine: TruckMachine; place: Place }) {
@@ -306,42 +308,6 @@ function WaySheet({ place, draft, setDraft, findings }: SheetProps & { place: Pl
         onChange={(speed_mps) => set({ speed_mps })}
         hint={t`Empty: what it may turn with is answered.`}
       />
-    </div>
-  )
-}
-
-function WindSheet({ draft, setDraft }: SheetProps) {
-  const { load } = draft.lift.hung
-  return (
-    <div className="grid gap-3">
-      <Tick
-        checked={draft.roofShut}
-        onChange={(roofShut) => setDraft((d) => ({ ...d, roofShut }))}
-        note={t`The whole way.`}
-      >{t`Under a roof, doors shut`}</Tick>
-      {!draft.roofShut && (
-        <>
-          <TolField
-            label={t`Wind, gust at the load`}
-            quantity="speed"
-            value={draft.wind_mps}
-            least={0}
-            onChange={(wind_mps) => setDraft((d) => ({ ...d, wind_mps }))}
-          />
-          <TolField
-            label={t`Sail area, its largest side`}
-            quantity="area"
-            value={load.windArea_m2}
-            least={0}
-            onChange={(windArea_m2) =>
-              setDraft((d) => ({
-                ...d,
-                lift: { ...d.lift, hung: { ...d.lift.hung, load: { ...d.lift.hung.load, windArea_m2 } } },
-              }))
-            }
-          />
-        </>
-      )}
     </div>
   )
 }

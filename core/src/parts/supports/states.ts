@@ -1,10 +1,12 @@
 import { z } from 'zod'
 import { finite, positive } from '../../quantity/measured'
 import { Refusal } from '../../refusal'
+import type { OnFrame } from './frame'
 import { feetOf, type Outrigger, type OutriggerSetting, type onOutriggers, pointOf } from './outriggers'
 import { propContacts, propPoints, propsPart, withoutProps } from './props'
 import type { onRunway } from './runway'
 import type { SupportModel, SupportState } from './support'
+import type { OnTowers } from './towers'
 import { type onWheels, type WheelsPart, wheelPoints } from './wheels'
 
 const sector = z.strictObject({ from_deg: finite, to_deg: finite })
@@ -37,7 +39,7 @@ export interface StandsOn {
   supportStates?: readonly SupportState[] | undefined
 }
 
-type Standing = z.infer<typeof onOutriggers> | z.infer<typeof onWheels> | z.infer<typeof onRunway>
+type Standing = z.infer<typeof onOutriggers> | z.infer<typeof onWheels> | z.infer<typeof onRunway> | OnTowers | OnFrame
 
 /** How outriggers are set by a plan; none where the machine stands on its wheels. */
 export const outriggersIn = (standing: Standing): readonly OutriggerSetting[] =>
@@ -77,8 +79,8 @@ export function supportOf(machine: StandsOn, standing: Standing): SupportModel {
       settings: corners.map((c) => c.setting),
     }
   }
-  if (standing.on === 'runway')
-    throw new Refusal('unknown-state', `${machine.name} does not hang under a beam; say what it stands on.`, 'setup.standing.on')
+  if (standing.on !== 'outriggers')
+    throw new Refusal('unknown-state', `${machine.name} does not stand so; say what it stands on.`, 'setup.standing.on')
   const outriggers = machine.outriggers ?? []
   const props = state?.props
   const feet = feetOf(outriggers, withoutProps(standing.outriggers, props))
