@@ -5,13 +5,13 @@
 import { mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs'
 import {
   atSlew,
-  type Crane,
   cellLimit,
   counterweightNamed,
   feetOf,
   liftsOnOutriggers,
   machineModel,
   type Outrigger,
+  type OutriggerCrane,
   poseMachine,
   prepareFootprint,
   type RatingTable,
@@ -67,7 +67,7 @@ const legFactor = 1.1
 const leastWorthRating_kg = 250
 
 function ratingAt(
-  machine: Crane,
+  machine: OutriggerCrane,
   d: Derivation,
   setting: Derivation['settings'][number],
   counterweight: string,

@@ -3,23 +3,26 @@ import { describe, expect, it } from 'vitest'
 import { assess, type Case, capacityMap, checks, mapOfCase, NOT_RATED, useAt } from '../src'
 import { caseOf, type Job, worksBy } from './jobs'
 import { runs } from './runs'
+import { towerCase, yard } from './tower-case'
 
 /** Checks that differ from place to place; the others say the same wherever the load goes. */
 const byPlace = new Set(checks.filter((c) => c.field).map((c) => c.id))
+const byWork = (id: string, state?: string): Case => {
+  const work = worksBy(id)
+  return caseOf(work, { ...(work.jobs[0] as Job), ...(state && { state }) })
+}
 /** One job a machine and way of standing; of each the map of where its load can go is held against proofs of lifts that stay there. */
 const stood = [
-  ['wren', undefined],
-  ['plover', undefined],
-  ['turnstone', undefined],
-  ['petrel', 'wheels'],
-  ['petrel', 'legs'],
-  ['petrel', 'braces'],
+  ['wren', undefined, byWork('wren')],
+  ['plover', undefined, byWork('plover')],
+  ['turnstone', undefined, byWork('turnstone')],
+  ['petrel', 'wheels', byWork('petrel', 'wheels')],
+  ['petrel', 'legs', byWork('petrel', 'legs')],
+  ['petrel', 'braces', byWork('petrel', 'braces')],
+  ['cormorant', 'base', towerCase({ kg: 1990, place: yard })],
 ] as const
 
-describe.each(stood)('the working area of %s, %s', (id, state) => {
-  const work = worksBy(id)
-  const first = work.jobs[0] as Job
-  const base = caseOf(work, { ...first, ...(state && { state }) })
+describe.each(stood)('the working area of %s, %s', (_id, state, base) => {
   const [step] = base.lift.steps
   if (step?.do !== 'slew') throw new Error('no slew')
   const staying = (kg: number, radius_m: number, slew_deg: number): Case => ({

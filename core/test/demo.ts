@@ -1,11 +1,11 @@
 import { existsSync, readdirSync, readFileSync } from 'node:fs'
 import {
-  type Crane,
   composeMachine,
   feetOf,
   type LiftPlan,
   liftsOnOutriggers,
   type Machine,
+  type OutriggerCrane,
   type OutriggerSetting,
   outriggersIn,
   type Place,
@@ -31,13 +31,13 @@ export function demoMachine(id: string): Machine {
 }
 export const demoMachines = readdirSync(new URL('../../demo/machines/', import.meta.url)).map((f) => f.replace('.json', ''))
 
-function crane(id: string): Crane {
+function crane(id: string): OutriggerCrane {
   const m = demoMachine(id)
   if (!liftsOnOutriggers(m)) throw new Error(`${id} is no crane`)
   return m
 }
 
-export const tern: Crane = crane('tern')
+export const tern: OutriggerCrane = crane('tern')
 export const ternTable: RatingTable = ratingTable.parse(read('tables/tern-main.json'))
 export const demoPlace = (id: string): Place => placeDefinition.parse(read(`places/${id}.json`))
 export const northQuay: Place = demoPlace('north-quay')

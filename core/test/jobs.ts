@@ -3,10 +3,10 @@ import {
   type Assessment,
   askedFor,
   type Case,
-  type Crane,
   groundAt,
   type LiftPlan,
   liftsOnOutriggers,
+  type OutriggerCrane,
   type Place,
   propContacts,
   type SetupPlan,
@@ -51,14 +51,14 @@ export interface Work {
   jobs: Job[]
 }
 
-function crane(id: string): Crane {
+function crane(id: string): OutriggerCrane {
   const m = demoMachine(id)
   if (!liftsOnOutriggers(m)) throw new Error(`${id} is no crane`)
   return m
 }
 
 /** The set-up of a job: outriggers as far out as they go, on the mats of the place, everything confirmed but what the job leaves out. */
-function setupOf(machine: Crane, place: Place, work: Work, job: Job): SetupPlan {
+function setupOf(machine: OutriggerCrane, place: Place, work: Work, job: Job): SetupPlan {
   const position = place.positions.find((p) => p.id === work.position)
   if (!position) throw new Error(`${work.position} is no position`)
   const at = { x_m: position.x_m, y_m: position.y_m, heading_deg: position.heading_deg }

@@ -133,7 +133,7 @@ describe('reading a path', () => {
         setDown: { radius_m: 9.5, slew_deg: 270 },
         configuration: 'full-heavy',
       })
-      const plan = { machine: tern, tables: [table], lift, policy: { ...northQuay.policy, readingRule } }
+      const plan = { machine: tern, tables: [table], setup: ternSetup(), lift, policy: { ...northQuay.policy, readingRule } }
       const stretch = { step: 0, path: pathOf(onlyStep(lift)), ...withBoom }
       return chooseTable(plan, [stretch], 6400, { contacts: feet('fullyExtended', 'fullyExtended'), state: null }, null).reading
         ?.gross_kg

@@ -70,6 +70,7 @@ const given: Said[] = [
   { check: 'overturning', reason: 'frame', detail: { edge: 'side' } },
   { check: 'overturning', reason: 'by-papers', detail: bare },
   { check: 'overturning', reason: 'no-papers', detail: bare },
+  { check: 'overturning', reason: 'papers-expired', detail: { until: '2026-09-30' } },
   { check: 'level', reason: 'fall-unread', detail: bare },
   { check: 'level', reason: 'fall', detail: { way: 'along' } },
   { check: 'motion', reason: 'one-at-a-time', detail: bare },

@@ -14,7 +14,7 @@ import { type Finding, type Verdict, worstVerdict } from '../finding/finding'
 import type { Case } from '../lift/case'
 import type { OnHook } from '../lift/hook-load'
 import type { LiftPlan } from '../lift/plan'
-import { liftsOnOutriggers } from '../machine/crane'
+import { liftsOnHook } from '../machine/crane'
 import { supportOf } from '../parts/supports/states'
 import { normalDegrees } from '../physics'
 import { Refusal } from '../refusal'
@@ -71,7 +71,7 @@ const [setupStep_deg, setupRefine_deg] = [2, 0.05]
  */
 export function assessSetup(plan: Omit<Case, 'lift' | 'conditions'>, trial: Trial): SetupAssessment {
   const { machine } = plan
-  if (!liftsOnOutriggers(machine)) throw new Refusal('no-crane', `${machine.name} has no boom, legs and hoist.`, 'machine')
+  if (!liftsOnHook(machine)) throw new Refusal('no-crane', `${machine.name} has no boom, legs and hoist.`, 'machine')
   const { radius_m, load_kg } = trial
   const { state } = supportOf(machine, plan.setup.standing)
   const arc = trial.arc ?? state?.slew ?? { from_deg: 0, to_deg: 360 }

@@ -15,7 +15,7 @@ import type { CheckName, Said } from '../finding/reasons'
 import type { Case } from '../lift/case'
 import { refuseImpossibleSteps } from '../lift/steps'
 import { nth } from '../list'
-import { liftsOnOutriggers } from '../machine/crane'
+import { liftsOnHook } from '../machine/crane'
 import { isGantry, isRunway, isStraddle, isTruck } from '../machine/provable'
 import { rad } from '../physics'
 import { nominal } from '../quantity/measured'
@@ -49,7 +49,7 @@ export function assess(plan: Case, { checks: run = checks, points, contexts }: T
   if (isRunway(plan.machine)) return assessRunway(plan, run)
   if (isGantry(plan.machine)) return assessGantry(plan, run)
   if (isStraddle(plan.machine)) return assessStraddle(plan, run)
-  if (!liftsOnOutriggers(plan.machine)) return summed(plan, withUnanswered(plan, 0, []))
+  if (!liftsOnHook(plan.machine)) return summed(plan, withUnanswered(plan, 0, []))
   const steps = contexts ?? contextsOf(plan, points)
   const findings = foundIn(plan, steps, (ctx) => run.flatMap((check) => check.run(ctx).map((f) => inStep(f, ctx))))
   return { ...summed(plan, findings), ...figuresOf(steps) }

@@ -42,6 +42,7 @@ export const backwardCheck: Check<'backward'> = {
   id: 'backward',
   since: 1,
   run: (ctx) => {
+    if (ctx.support.on === 'base') return []
     const { boom, near_share, step } = ctx
     const b = backwardOf(ctx)
     const { radius_m } = boom.steepest(step.boom_m)

@@ -25,6 +25,54 @@ export interface Candidate extends ChosenTable {
   short: string[]
 }
 
+/** A table by parts of line as one by boom length: the column of the parts that it is reeved in, for its jib and whatever it stands on. */
+const byJib = new WeakMap<RatingTable, Map<string, RatingTable>>()
+
+/**
+ * The tables of a machine, each as one by radius or angle and boom length.
+ *
+ * @param partsOfLine that the hook is reeved in
+ */
+export function boomTables(
+  tables: readonly RatingTable[],
+  partsOfLine: number,
+  standing: { counterweight_kg: number; contacts: readonly Support[] },
+): readonly RatingTable[] {
+  return tables.map((table) => {
+    if (!goBy(table.axes, 'radius_m', 'parts')) return table
+    const key = `${partsOfLine} ${standing.counterweight_kg}`
+    const known = byJib.get(table) ?? new Map<string, RatingTable>()
+    byJib.set(table, known)
+    const made = known.get(key) ?? reeved(table, partsOfLine, standing)
+    known.set(key, made)
+    return made
+  })
+}
+
+function reeved(table: RatingTable, partsOfLine: number, standing: Parameters<typeof boomTables>[2]): RatingTable {
+  const { counterweight_kg, contacts } = standing
+  return {
+    ...table,
+    axes: { ...table.axes, column: { quantity: 'boom_m', label: 'Jib', reading: 'listed', trend: null } },
+    configurations: table.configurations.flatMap((c) => {
+      const column = c.columns.indexOf(partsOfLine)
+      const { jib_m } = c.appliesTo
+      if (column < 0 || jib_m === undefined) return []
+      return [
+        {
+          ...c,
+          appliesTo: {
+            ...c.appliesTo,
+            standing: { footprint: contacts.map(({ id, x_m, y_m }) => ({ id, x_m, y_m })), counterweight_kg },
+          },
+          columns: [jib_m],
+          rows: c.rows.map((r) => ({ at: r.at, ratings_kg: [r.ratings_kg[column] ?? null] })),
+        },
+      ]
+    }),
+  }
+}
+
 /** Tables by radius or angle and boom length that are made for a counterweight, and for the way the machine stands. */
 export function candidatesFor(
   tables: readonly RatingTable[],
@@ -124,14 +172,18 @@ export type Choice =
  * is judged as it stands.
  */
 export function chooseTable(
-  { tables, machine, lift, policy }: Pick<Case, 'tables' | 'machine' | 'lift' | 'policy'>,
+  { tables, machine, setup, lift, policy }: Pick<Case, 'tables' | 'machine' | 'setup' | 'lift' | 'policy'>,
   stretches: readonly Stretch[],
   counterweight_kg: number,
   { contacts, state }: { contacts: readonly Support[]; state: SupportState | null },
   hook: OnHook | null,
 ): Choice {
   const candidates = candidatesFor(
-    tables.filter((t) => t.machine === machine.id),
+    boomTables(
+      tables.filter((t) => t.machine === machine.id),
+      setup.fitted.partsOfLine ?? 0,
+      { counterweight_kg, contacts },
+    ),
     counterweight_kg,
     contacts,
     state,

@@ -97,6 +97,11 @@ function lacking(
 /** A gap that is wider is wide enough, and how much is of no account, metres. */
 const mattersTo_m = ({ plan, near_share }: LiftContext) => plan.policy.thingGap_m / near_share + beyond_m
 
+/** A tail that is made high passes over what stands lower, with room to spare. */
+const passesOver = ({ machine, plan }: LiftContext, top_m: number) =>
+  machine.upper.tailAbove_m !== undefined && top_m + plan.policy.thingGap_m <= machine.upper.tailAbove_m
+const nowhereNear = (slew_deg: number): Gap => ({ gap_m: Infinity, found_m: Infinity, slew_deg })
+
 /** Of all things, the gap that is least; where the load would be carried over one of them at nobody knows what height, that one. */
 function worstOf(ctx: LiftContext, things: readonly Thing[], gapsTo: (thing: Thing, top_m: number) => Gaps) {
   // Beyond this nothing is near, and how far it is does not matter.
@@ -141,7 +146,10 @@ export const clearanceCheck: Check<'clearance'> = {
     const worst = worstOf(ctx, things, ({ o }, top_m) => ({
       boom: (enough_m) => gapOf(leastLow(bodies.boomTo(o, top_m), enough_m)),
       load: (enough_m) => gapOf(least(bodies.loadTo(o), enough_m)),
-      tail: () => gapOf(bodies.tailTo(o, path.arc.from_deg, path.arc.to_deg, mattersTo_m(ctx))),
+      tail: () =>
+        passesOver(ctx, top_m)
+          ? nowhereNear(path.arc.to_deg)
+          : gapOf(bodies.tailTo(o, path.arc.from_deg, path.arc.to_deg, mattersTo_m(ctx))),
       ends: { pickUp: end('pickUp', o), setDown: end('setDown', o) },
     }))
     if (!worst) return []
@@ -211,7 +219,9 @@ function clearanceField(ctx: LiftContext): Layer {
     const [boom_m, hung_m] = [booms.atLeast(ring, slew_deg, 0), loads.atLeast(ring, slew_deg, load_m)]
     if (boom_m !== null && hung_m !== null) {
       let least_m = Math.min(boom_m, hung_m)
-      for (const thing of things) least_m = Math.min(least_m, tailAt(bodies, thing, slew_deg).gap_m)
+      for (const thing of things)
+        if (!passesOver(ctx, thing.feature.height_m ?? Infinity))
+          least_m = Math.min(least_m, tailAt(bodies, thing, slew_deg).gap_m)
       return shareOf(limit, least_m) ?? UNREACHABLE
     }
     const there = (gap_m: number): Gap => ({ gap_m, found_m: gap_m, slew_deg })
@@ -225,7 +235,7 @@ function clearanceField(ctx: LiftContext): Layer {
       return {
         boom: () => there(boom),
         load: () => load,
-        tail: () => tailAt(bodies, thing, slew_deg),
+        tail: () => (passesOver(ctx, top_m) ? nowhereNear(slew_deg) : tailAt(bodies, thing, slew_deg)),
         ends: { pickUp: load, setDown: load },
       }
     })

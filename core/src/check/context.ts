@@ -4,7 +4,7 @@ import { type Motion, motionsOf } from '../lift/motion'
 import { type Path, passing } from '../lift/path'
 import type { Standing, Step } from '../lift/plan'
 import { nth } from '../list'
-import { type Crane, liftsOnOutriggers } from '../machine/crane'
+import { type Crane, liftsOnHook } from '../machine/crane'
 import type { BoomModel } from '../parts/booms/boom'
 import type { Block, HoistModel } from '../parts/hoists/hoist'
 import { ropeHoist } from '../parts/hoists/rope'
@@ -78,8 +78,12 @@ export class LiftContext {
     given: { step?: number; motion?: Motion; points?: number | undefined; path?: Path; hook?: OnHook; choice?: Choice } = {},
   ) {
     const { machine, setup, lift } = plan
-    if (!liftsOnOutriggers(machine)) {
-      throw new Refusal('no-crane', `${machine.name} has no boom, legs and hoist; this assessment is not for it.`, 'machine')
+    if (!liftsOnHook(machine)) {
+      throw new Refusal(
+        'no-crane',
+        `${machine.name} has no boom that turns with a hook on it; this assessment is not for it.`,
+        'machine',
+      )
     }
     this.machine = machine
     this.index = given.step ?? 0
@@ -221,7 +225,7 @@ export const contextsOf = (plan: Case, points?: number): LiftContext[] =>
   )
 
 const piecesOf = ({ machine }: Case, step: Step, i: number): readonly (Motion | undefined)[] =>
-  liftsOnOutriggers(machine) ? motionsOf(machine, step, `lift.steps.${i}`) : [undefined]
+  liftsOnHook(machine) ? motionsOf(machine, step, `lift.steps.${i}`) : [undefined]
 
 /** The rule of the table; 85 % only for outriggers fully out. Without a table, or where it is silent, the least of the three. */
 export function rulesFor(chosen: ChosenTable | null): readonly StabilityRule[] {

@@ -28,10 +28,14 @@ const dueByStanding: Record<SetupPlan['standing']['on'], readonly CheckName[]> =
   runway: [],
   towers: ['ground'],
   frame: ['wheel', 'floor'],
+  base: [],
 }
 
 /** On the way slopes, braking and turns stand for standing level and still: the travel check. */
 const onTheWay = new Set<CheckName>(['overturning', 'level'])
+
+/** A tower's base has its papers, which stand for what is looked at of other machines. */
+const notOnBase = new Set<CheckName>(['level', 'backward', 'edge'])
 
 /** What only comes into it where a machine is so made and stands so. */
 const onlyOn: Partial<Record<CheckName, SetupPlan['standing']['on']>> = { wheel: 'wheels' }
@@ -113,7 +117,8 @@ export function dueChecks(machine: Machine, setup: SetupPlan, lift: LiftPlan, st
     ...dueByPart
       .flatMap(([part, names]) => (part === null || machine[part] !== undefined ? names : []))
       .filter((name) => (onlyOn[name] ?? setup.standing.on) === setup.standing.on)
-      .filter((name) => !(lift.steps[step]?.do === 'drive' && onTheWay.has(name))),
+      .filter((name) => !(lift.steps[step]?.do === 'drive' && onTheWay.has(name)))
+      .filter((name) => !(setup.standing.on === 'base' && notOnBase.has(name))),
     ...dueByTruck.flatMap(([due, name]) => (due(machine, lift.steps[step]) ? [name] : [])),
     ...(isLifted(lift, step) && looksFrom(machine, lift) ? (['sight'] as const) : []),
     ...dueByStanding[setup.standing.on],

@@ -59,9 +59,9 @@ function groundFindings(ctx: LiftContext): Finding[] {
 export const groundCheck: Check<'ground'> = {
   id: 'ground',
   since: 1,
-  run: (ctx) => (ctx.support.on === 'wheels' ? [] : groundFindings(ctx)),
+  run: (ctx) => (ctx.support.on === 'outriggers' ? groundFindings(ctx) : []),
   field: ({ f, groundUse, lift }) =>
-    (lift?.support.on === 'wheels' ? [] : f.supports).map(({ id }, i) => ({
+    (lift && lift.support.on !== 'outriggers' ? [] : f.supports).map(({ id }, i) => ({
       id: `ground:${id}`,
       weighs: true,
       useAt: ({ ring, falls, reaction }) => {

@@ -9,7 +9,9 @@ import { truckLevel } from './truck-stands'
 export const levelCheck: Check<'level'> = {
   id: 'level',
   since: 1,
-  run: ({ plan: { setup }, choice }) => {
+  run: ({ plan: { setup }, choice, support }) => {
+    // How far it is out of plumb, its papers say.
+    if (support.on === 'base') return []
     const tilt = tiltOf(setup)
     if (!tilt) return [found({ check: 'level', verdict: 'not-proven', reason: 'unread', detail: {} })]
     const limit = choice.chosen?.table.level_deg

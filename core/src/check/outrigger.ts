@@ -23,7 +23,7 @@ export const outriggerCheck: Check<'outrigger'> = {
       }),
     ),
   field: ({ f, capacity_N, lift }) =>
-    (lift?.support.on === 'wheels' ? [] : f.supports).flatMap(({ id }, i) => {
+    (lift && lift.support.on !== 'outriggers' ? [] : f.supports).flatMap(({ id }, i) => {
       const most_N = capacity_N[i] ?? null
       if (most_N === null) return []
       const useAt = ({ ring, falls, reaction }: Cell): number =>

@@ -6,19 +6,26 @@ import type { LiftContext } from './context'
 import type { TruckContext } from './truck-context'
 
 /** The gust that this load may be lifted in, at its lightest and with its greatest sail, m/s; null: a figure is missing. */
-export function windLimitOf({ choice, hook, step, plan: { lift } }: LiftContext): number | null {
+export function windLimitOf({ choice, hook, step, plan: { lift }, machine }: LiftContext): number | null {
   const table = choice.chosen?.table.wind
   if (!table) return null
-  if (!step.laden) return table.limit_mps
+  if (!step.laden) return stepFor(machine, 0) ?? table.limit_mps
   const { windArea_m2, dragCoefficient } = lift.hung.load
   if (windArea_m2 === null || !hook) return null
-  return windLimit({
+  const { limit_mps, reducedByLoad } = windLimit({
     chartLimit_mps: table.limit_mps,
     referenceArea_m2_per_t: table.referenceArea_m2_per_t,
     mass_kg: hook.loadLightest_kg,
     sailArea_m2: high(windArea_m2),
     dragCoefficient,
-  }).limit_mps
+  })
+  return reducedByLoad ? limit_mps : (stepFor(machine, high(windArea_m2)) ?? limit_mps)
+}
+
+/** As far as its book's steps let a load of so much sail be lifted, m/s; null: it has no steps. */
+function stepFor({ tower }: LiftContext['machine'], windArea_m2: number): number | null {
+  const steps = tower?.base?.windSteps.filter((s) => s.windArea_m2 === undefined || windArea_m2 <= s.windArea_m2)
+  return steps ? Math.max(0, ...steps.map((s) => s.upTo_mps)) : null
 }
 
 /** Wind against what this load's sail allows. */

@@ -95,6 +95,7 @@ export const reasons = {
     frame: z.strictObject({ edge: overEdge }),
     'by-papers': bare,
     'no-papers': bare,
+    'papers-expired': z.strictObject({ until: z.string() }),
     reserve: z.strictObject({ edge: overEdge, along_pct: z.number(), across_pct: z.number() }),
   },
   motion: {

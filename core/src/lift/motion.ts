@@ -1,9 +1,8 @@
 import type { Crane } from '../machine/crane'
 import { foldingStretches } from '../parts/booms/articulated'
 import type { BoomAt } from '../parts/booms/boom'
-import { foldingOf } from '../parts/booms/boom-model'
+import { foldingOf, straightBoom } from '../parts/booms/boom-model'
 import type { ArticulatedPose } from '../parts/booms/pose'
-import { telescopicBoom } from '../parts/booms/telescopic'
 import type { PoseStep } from '../parts/stability/pose'
 import type { SlewStep } from '../parts/stability/slew'
 import { Refusal } from '../refusal'
@@ -44,7 +43,7 @@ function movesOf(machine: Crane, step: Step, path: string): Motion[] {
 
 function slewMotion(machine: Crane, step: SlewStep): Motion {
   const { boom_m } = step
-  return { boom: telescopicBoom(machine.boom), boom_m, deflection_m: deflectionOf(step), path: pathOf(step), step, posed: null }
+  return { boom: straightBoom(machine.boom), boom_m, deflection_m: deflectionOf(step), path: pathOf(step), step, posed: null }
 }
 
 /**

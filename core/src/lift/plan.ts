@@ -4,6 +4,7 @@ import { hoistStep } from '../parts/hoist-step'
 import { marksRead, traverseStep } from '../parts/runway'
 import { poseStep } from '../parts/stability/pose'
 import { slewStep } from '../parts/stability/slew'
+import { onBase } from '../parts/supports/base'
 import { onFrame } from '../parts/supports/frame'
 import { onOutriggers } from '../parts/supports/outriggers'
 import { onRunway } from '../parts/supports/runway'
@@ -17,7 +18,7 @@ import { finite, measured, measuredNotNegative, measuredPositive, notNegative, p
 import { belly, slings } from '../rigging/slings'
 
 /** What a machine stands on: one setting for each kind of support, each owned by its part. */
-const standing = z.discriminatedUnion('on', [onOutriggers, onWheels, onRunway, onTowers, onFrame])
+const standing = z.discriminatedUnion('on', [onOutriggers, onWheels, onRunway, onTowers, onFrame, onBase])
 export type Standing = z.infer<typeof standing>
 
 /** What is fitted to it. Which of these it must say is read from the machine's parts. */

@@ -3,9 +3,14 @@ import type { SlewingParts } from '../parts/stability/slewing'
 import type { Outrigger } from '../parts/supports/outriggers'
 import type { Machine } from './machine'
 
-/** A machine that has everything a lift on outriggers needs. */
-export type Crane = Machine & SlewingParts & { outriggers: Outrigger[]; hoist: HoistPart }
+/** A machine that lifts on a hook from a boom that turns, whatever it stands on. */
+export type Crane = Machine & SlewingParts & { hoist: HoistPart }
 
-export function liftsOnOutriggers(m: Machine): m is Crane {
-  return Boolean(m.boom && m.outriggers && m.hoist && m.upper && m.chassis)
+/** One that stands on outriggers, by themselves or among other ways. */
+export type OutriggerCrane = Crane & { outriggers: Outrigger[] }
+
+export function liftsOnHook(m: Machine): m is Crane {
+  return Boolean(m.boom && m.hoist && m.upper && m.chassis && (m.outriggers || m.tower?.base))
 }
+
+export const liftsOnOutriggers = (m: Machine): m is OutriggerCrane => liftsOnHook(m) && m.outriggers !== undefined

@@ -2,7 +2,7 @@ import type { GantryPart } from '../parts/gantry'
 import type { StraddlePart } from '../parts/hoists/straddle'
 import type { RunwayPart } from '../parts/runway'
 import type { Truck } from '../truck/balance'
-import { liftsOnOutriggers } from './crane'
+import { liftsOnHook } from './crane'
 import type { Machine } from './machine'
 
 /** A truck of which more is known than its plate: how it stands and drives. */
@@ -27,5 +27,4 @@ export type StraddleMachine = Machine & { hoists: StraddlePart }
 export const isStraddle = (m: Machine): m is StraddleMachine => m.hoists?.straddle !== undefined && m.boom === undefined
 
 /** Is it set up and proved, and not only ticked through? */
-export const isProvable = (m: Machine): boolean =>
-  liftsOnOutriggers(m) || isTruck(m) || isRunway(m) || isGantry(m) || isStraddle(m)
+export const isProvable = (m: Machine): boolean => liftsOnHook(m) || isTruck(m) || isRunway(m) || isGantry(m) || isStraddle(m)

@@ -1,5 +1,4 @@
 import { z } from 'zod'
-import { positive } from '../quantity/measured'
 import { boomPart } from './booms/telescopic'
 import { displayPart } from './display'
 import { eyePart } from './eye'
@@ -12,6 +11,7 @@ import { outrigger } from './supports/outriggers'
 import { supportStates } from './supports/states'
 import { wheelsPart } from './supports/wheels'
 import { towPart } from './tow'
+import { towerPart } from './tower'
 import { truckPart } from './truck'
 
 /** The parts a machine may have. Rules ask which parts are there, never which kind it is. */
@@ -27,7 +27,7 @@ export const machineParts = {
   tow: towPart.optional(),
   eye: eyePart.optional(),
   display: displayPart.optional(),
-  tower: z.strictObject({ moment_kgm: positive, jib_m: positive }).optional(),
+  tower: towerPart.optional(),
   gantry: gantryPart.optional(),
   hoists: hoistsPart.optional(),
   runway: runwayPart.optional(),

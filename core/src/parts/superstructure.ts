@@ -17,6 +17,8 @@ export const upperPart = z.strictObject({
     .array(z.strictObject({ id: z.string().min(1), label: z.string().min(1), mass_kg: notNegative, radius_m: finite }))
     .min(1),
   tailSwingRadius_m: positive,
+  /** How high the tail's underside is; left out: it passes over nothing. */
+  tailAbove_m: positive.optional(),
 })
 export type UpperPart = z.infer<typeof upperPart>
 export type Counterweight = UpperPart['counterweights'][number]

@@ -1,13 +1,13 @@
 import { assess } from '../assess/assess'
 import { checkNamed } from '../check/checks'
-import { rowRadii } from '../check/choose-table'
+import { boomTables, rowRadii } from '../check/choose-table'
 import { contextsOf, type LiftContext } from '../check/context'
 import { type Finding, isWorse } from '../finding/finding'
 import { type Case, nearShareOf } from '../lift/case'
 import type { Hung, LiftPlan, SetupPlan } from '../lift/plan'
 import type { RemedyKind, RemedyName } from '../lift/remedy'
 import { nth } from '../list'
-import { liftsOnOutriggers } from '../machine/crane'
+import { liftsOnHook, liftsOnOutriggers } from '../machine/crane'
 import { isTruck } from '../machine/provable'
 import type { SlewStep } from '../parts/stability/slew'
 import { counterweightNamed } from '../parts/superstructure'
@@ -35,7 +35,7 @@ export function nearestRemedies(c: Case, f: Finding, means: AvailableResources):
     const contexts = contextsOf(changed)
     return resolves(f, whereItFailed(contexts, f)) && resolves(f, byItself(contexts, f)) ? contexts : null
   }
-  const quick = !liftsOnOutriggers(c.machine) || c.lift.steps[0]?.do === 'tow'
+  const quick = !liftsOnHook(c.machine) || c.lift.steps[0]?.do === 'tow'
   const prove: Prove = (change, changedCase, enough = 'inside') => {
     const changed = { ...c, ...changedCase }
     return unlessRefused(() => {
@@ -185,7 +185,11 @@ const radius: Search = (c, _f, _means, prove, passes) => {
   })
   // Rows are where the reading changes.
   const stretches = contextsOf(c).map((ctx) => ctx.stretch)
-  const tables = c.tables.flatMap((table) =>
+  const [first] = contextsOf(c)
+  const made = first
+    ? boomTables(c.tables, first.partsOfLine, { counterweight_kg: first.counterweight.mass_kg, contacts: first.contacts })
+    : c.tables
+  const tables = made.flatMap((table) =>
     table.configurations.filter(saysStanding).map((configuration) => ({ table, configuration })),
   )
   const rows = new Set(
@@ -360,7 +364,7 @@ const matSize: Search = (_c, f) => {
 }
 
 const partsOfLine: Search = (c, _f, _means, prove) => {
-  if (!liftsOnOutriggers(c.machine)) return null
+  if (!liftsOnHook(c.machine)) return null
   const more = c.machine.hoist.reevings.map((r) => r.parts).filter((n) => n > (c.setup.fitted.partsOfLine ?? 0))
   for (const n of more.sort((a, b) => a - b)) {
     const done = prove(
@@ -373,7 +377,7 @@ const partsOfLine: Search = (c, _f, _means, prove) => {
 }
 
 const boom: Search = (c, f, _means, prove) => {
-  if (!liftsOnOutriggers(c.machine)) return null
+  if (!liftsOnHook(c.machine)) return null
   const now = stepOf(c, f)?.step.boom_m
   if (now === undefined || !onlySlews(c)) return null
   const others = c.machine.boom.lengths_m.filter((l) => l !== now)
@@ -385,7 +389,7 @@ const boom: Search = (c, f, _means, prove) => {
 }
 
 const counterweight: Search = (c, _f, _means, prove) => {
-  if (!liftsOnOutriggers(c.machine)) return null
+  if (!liftsOnHook(c.machine)) return null
   const { name, upper } = c.machine
   const now = counterweightNamed(name, upper, c.setup.fitted.counterweight).mass_kg
   for (const w of upper.counterweights.filter((x) => x.mass_kg > now)) {

@@ -174,6 +174,10 @@ const worded: Worded = {
     f.over && 'Wait for less wind, or lift on level ground.',
   ],
   'overturning/by-papers': () => ['It stands by the maker’s papers: nothing here works out whether it would fall over.'],
+  'overturning/papers-expired': (d, f) => [
+    f.t`The papers of its base held until ${d.until}.`,
+    'Have the base examined again; nothing is lifted meanwhile.',
+  ],
   'overturning/no-papers': () => [
     'Nothing here works out whether it would fall over, and its papers are not confirmed.',
     'Look at the papers of its set-up and confirm them.',

@@ -1,10 +1,11 @@
+import { boomTables } from '../check/choose-table'
 import { LiftContext } from '../check/context'
 import { tiltOf } from '../check/tilt'
 import type { Case } from '../lift/case'
 import { onHook } from '../lift/hook-load'
 import { motionsOf } from '../lift/motion'
 import { nth } from '../list'
-import { liftsOnOutriggers } from '../machine/crane'
+import { liftsOnHook } from '../machine/crane'
 import { boomModelOf } from '../parts/booms/boom-model'
 import { ropeHoist } from '../parts/hoists/rope'
 import { counterweightNamed } from '../parts/superstructure'
@@ -14,7 +15,7 @@ import type { MapInput } from './capacity-map'
 
 /** What the map of a lift’s surroundings is made from, at the worse end of every doubt; null without a known mass, or without legs. */
 export function mapOfCase(c: Case, radii_m: readonly number[], slew_deg: readonly number[]): MapInput | null {
-  if (!liftsOnOutriggers(c.machine)) return null
+  if (!liftsOnHook(c.machine)) return null
   const { machine, setup, lift, policy } = c
   const step = lift.steps.find((s) => s.laden) ?? nth(lift.steps, 0)
   const support = supportOf(machine, setup.standing)
@@ -28,7 +29,11 @@ export function mapOfCase(c: Case, radii_m: readonly number[], slew_deg: readonl
   const sail = load.windArea_m2
   return {
     machine,
-    tables: c.tables.filter((t) => t.machine === machine.id),
+    tables: boomTables(
+      c.tables.filter((t) => t.machine === machine.id),
+      setup.fitted.partsOfLine ?? 0,
+      { counterweight_kg: counterweight.mass_kg, contacts: support.contacts },
+    ),
     configuration: lift.configuration,
     counterweight: counterweight.id,
     boom_m: motion.boom_m,

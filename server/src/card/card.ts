@@ -161,6 +161,11 @@ function stoodOn(doc: PDFKit.PDFDocument, machine: Machine, { standing, fitted }
       ...fallRows(standing.fall),
     ])
   }
+  if (standing.on === 'base') {
+    section(doc, 'On its base')
+    const papers = standing.certificate
+    return rows(doc, [['Papers of the base', papers ? `${papers.id}, until ${papers.until}` : 'not read']])
+  }
   if (standing.on === 'frame') {
     section(doc, 'On the wheels of its frame')
     return rows(doc, [

@@ -1,4 +1,4 @@
-import { isDrawn, liftsOnOutriggers, planDrawing, svgOf } from '@geolabe/core'
+import { isDrawn, liftsOnHook, planDrawing, svgOf } from '@geolabe/core'
 import { Router } from 'express'
 import { z } from 'zod'
 import type { CalcPool } from '../calc/pool'
@@ -35,7 +35,7 @@ export function cardRoutes(db: Database, key: SigningKey, pool: CalcPool): Route
     if (!format) throw new Problem(404, 'not-found', 'A plan comes as svg, dxf or pdf.', 'format')
     const taken = await db.as(whoOf(req), (tx) => liftTaken(tx, uuidParam(req), uuidParam(req, 'lift')))
     const { machine, place, lift } = taken
-    if (!liftsOnOutriggers(machine) || !isDrawn(lift))
+    if (!liftsOnHook(machine) || !isDrawn(lift))
       throw new Problem(409, 'not-drawn', `${machine.name} is not drawn as a plan yet.`, 'machine')
     const title = `${machine.name} at ${place.name}: ${lift.hung.load.name || 'the load'}`
     const drawing = planDrawing({ ...taken, machine, title })

@@ -170,7 +170,7 @@ export function Dial(props: DialProps) {
         <LegPad key={l.id} outrigger={l} thin={thin} extent_m={extent_m} onTouch={props.feet ? undefined : props.onTouch} />
       ))}
       {props.feet &&
-        machine.outriggers.map((outrigger) => {
+        (machine.outriggers ?? []).map((outrigger) => {
           const at = props.feet?.at[outrigger.id]
           return (
             at && (

@@ -1,4 +1,4 @@
-import { type BoomPose, type Crane, Refusal, telescopicBoom } from '@geolabe/core'
+import { type BoomPose, type Crane, Refusal, straightBoom } from '@geolabe/core'
 import { t } from '../language/t'
 import { useSay } from '../units/units'
 import { BoomSections, MachineSide } from './machine-shape'
@@ -20,7 +20,7 @@ export function SideView({
   const say = useSay()
   let pose: BoomPose | null = null
   try {
-    pose = telescopicBoom(machine.boom).poseAtRadius(boom_m, radius_m, deflection_m)
+    pose = straightBoom(machine.boom).poseAtRadius(boom_m, radius_m, deflection_m)
   } catch (e) {
     if (!(e instanceof Refusal)) throw e
   }

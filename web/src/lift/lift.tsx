@@ -6,7 +6,7 @@ import {
   isRunway,
   isStraddle,
   isTruck,
-  liftsOnOutriggers,
+  liftsOnHook,
   type Machine,
   nominal,
   type Place,
@@ -202,7 +202,7 @@ function OneLift({ lift }: { lift: LiftRecord }) {
   }
   const towing = lift.plan.steps[0]?.do === 'tow'
   const step = stepOf(lift.plan)
-  const seen = liftsOnOutriggers(machine) && !towing ? seenAs(machine, step) : null
+  const seen = liftsOnHook(machine) && !towing ? seenAs(machine, step) : null
   const ends = seen && { pickUp: plainPoint(seen.pickUp), setDown: plainPoint(seen.setDown) }
   return (
     <>
@@ -224,12 +224,14 @@ function OneLift({ lift }: { lift: LiftRecord }) {
         }
         drawing={
           <Suspense>
-            {liftsOnOutriggers(machine) && setup && seen ? (
+            {liftsOnHook(machine) && setup && seen ? (
               <LiftDrawing
                 label={t`The lift as it was proved`}
                 machine={machine}
                 place={place}
                 setup={setup.plan}
+                tables={file.tables}
+                wind={lift.conditions.wind_mps}
                 seen={seen}
                 assessment={a}
               />

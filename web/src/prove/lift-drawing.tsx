@@ -4,12 +4,15 @@ import {
   type Crane,
   type Crew,
   type MapZone,
+  nominal,
   type Place,
   type Point,
   pathOf,
+  type RatingTable,
   type SetupPlan,
+  straightBoom,
   supportOf,
-  telescopicBoom,
+  type Tol,
   worstVerdict,
 } from '@geolabe/core'
 import { useDrag, usePinch } from '@use-gesture/react'
@@ -21,6 +24,7 @@ import { SideView } from '../instruments/side-view'
 import { ZoneLegend } from '../instruments/zones'
 import { t } from '../language/t'
 import { dialFeet } from '../setup/dial-feet'
+import { TowerSide } from '../tower/tower-side'
 import { useSay } from '../units/units'
 import { plainPoint, type SeenStep } from './draft'
 import { FoldingView } from './folding-view'
@@ -31,6 +35,8 @@ interface Props {
   machine: Crane
   place: Place
   setup: SetupPlan
+  tables: readonly RatingTable[]
+  wind: Tol | null
   seen: SeenStep
   assessment: Assessment | null
   zones?: readonly (MapZone | null)[] | null
@@ -55,6 +61,8 @@ export function LiftDrawing({
   machine,
   place,
   setup,
+  tables,
+  wind,
   seen,
   assessment,
   zones,
@@ -75,7 +83,7 @@ export function LiftDrawing({
   const far_m = Math.max(pickUp.radius_m, setDown.radius_m, ...(posts ?? []).map((p) => Math.hypot(p.x_m, p.y_m)))
   const [held, setHeld] = useState(false)
   const feet = useMemo(() => supportOf(machine, setup.standing).contacts, [machine, setup.standing])
-  const fits_m = Math.min(32, Math.max(Math.min(9, aroundFeet(feet, 2.2)), Math.ceil(far_m / 2) * 2 + Math.min(3, far_m * 0.4)))
+  const fits_m = Math.min(64, Math.max(Math.min(9, aroundFeet(feet, 2.2)), Math.ceil(far_m / 2) * 2 + Math.min(3, far_m * 0.4)))
   // While a finger holds a point the drawing keeps its scale, unless the point would leave it.
   const [extent_m, setExtent] = useState(fits_m)
   if (!held && extent_m !== fits_m) setExtent(fits_m)
@@ -90,7 +98,7 @@ export function LiftDrawing({
   }
   // It reaches furthest with the boom as near level as it goes.
   const reach_m = useMemo(
-    () => telescopicBoom(machine.boom).poseAtAngle(seen.boom_m, Math.max(0, machine.boom.minAngle_deg)).radius_m,
+    () => straightBoom(machine.boom).poseAtAngle(seen.boom_m, Math.max(0, machine.boom.minAngle_deg)).radius_m,
     [machine.boom, seen.boom_m],
   )
   const [stopped, setStopped] = useState(false)
@@ -136,6 +144,16 @@ export function LiftDrawing({
         </Dial>
       ) : step.do === 'pose' ? (
         <FoldingView machine={machine} step={step} onPose={onPose} />
+      ) : machine.boom.trolley ? (
+        <TowerSide
+          machine={machine}
+          tables={tables}
+          partsOfLine={setup.fitted.partsOfLine ?? null}
+          radius_m={setDown.radius_m}
+          hung_kg={assessment?.hookLoad_kg ?? null}
+          wind_mps={wind === null ? null : nominal(wind)}
+          label={t`From the side at set-down`}
+        />
       ) : (
         <SideView
           machine={machine}

@@ -194,13 +194,15 @@ export function ProveCrane({
           machine={machine}
           place={place}
           setup={plan}
+          tables={tables}
+          wind={wind_mps}
           seen={seen}
           onPose={(i, pose) => step.do === 'pose' && change({ waypoints: step.waypoints.map((p, k) => (k === i ? pose : p)) })}
           assessment={assessment}
           zones={zones}
           lit={placeOf(
             findings.find((f) => f.id === opened),
-            machine.outriggers,
+            machine.outriggers ?? [],
           )}
           onMove={move}
           posts={machine.eye?.on === 'foot' ? lift.crew?.posts : undefined}

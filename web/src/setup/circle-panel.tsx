@@ -1,4 +1,4 @@
-import { type Crane, type SetupPlan, supportOf } from '@geolabe/core'
+import { type OutriggerCrane, type SetupPlan, supportOf } from '@geolabe/core'
 import { useMemo } from 'react'
 import { t } from '../language/t'
 import { NumberField, SelectField } from '../look/field'
@@ -21,7 +21,7 @@ export function CirclePanel({
   states,
   onChange,
 }: {
-  machine: Crane
+  machine: OutriggerCrane
   plan: SetupPlan
   draft: SetupDraft
   states: Map<string, OutriggerState>

@@ -6,7 +6,7 @@ export function dialFeet(machine: Crane, plan: SetupPlan): Omit<DialOutrigger, '
   const { contacts, points, settings } = supportOf(machine, plan.standing)
   return contacts.map((foot) => {
     const point = points.find((l) => l.id === foot.id)
-    const outrigger = machine.outriggers.find((l) => l.id === foot.id)
+    const outrigger = machine.outriggers?.find((l) => l.id === foot.id)
     const on = settings.find((l) => l.id === foot.id)?.mat ?? point?.float
     const { x_m, y_m } = foot
     return {
@@ -16,7 +16,7 @@ export function dialFeet(machine: Crane, plan: SetupPlan): Omit<DialOutrigger, '
       y_m,
       // A wheel hangs on no beam; a leg swings from its hinge, or is let down from the frame; a beam slides across.
       from:
-        plan.standing.on === 'wheels'
+        plan.standing.on !== 'outriggers'
           ? null
           : (outrigger?.swing?.hinge ?? (outrigger?.drop ? { x_m: x_m * 0.3, y_m: y_m * 0.2 } : { x_m, y_m: 0 })),
       length_m: on?.length_m ?? 0.5,

@@ -1,9 +1,9 @@
 import type { Shift } from '@geolabe/contract'
 import {
-  type Crane,
   groundAt,
   inTheWay,
   type MachinePosition,
+  type OutriggerCrane,
   type OutriggerSetting,
   type Place,
   propContacts,
@@ -46,7 +46,7 @@ export interface SetupDraft {
 
 /** Keeps every beam from going where something stands; the widest that fits. */
 export function widestThatFits(
-  machine: Crane,
+  machine: OutriggerCrane,
   place: Place,
   position: MachinePosition,
   id: string,
@@ -59,14 +59,14 @@ export function widestThatFits(
 }
 
 /** The way of standing that a draft has chosen. */
-export const stateOf = (machine: Crane, d: Pick<SetupDraft, 'state'>): SupportState | null =>
+export const stateOf = (machine: OutriggerCrane, d: Pick<SetupDraft, 'state'>): SupportState | null =>
   machine.supportStates?.find((s) => s.id === d.state) ?? null
 
-export const standsOnWheels = (machine: Crane, d: Pick<SetupDraft, 'state'>) => stateOf(machine, d)?.on === 'wheels'
+export const standsOnWheels = (machine: OutriggerCrane, d: Pick<SetupDraft, 'state'>) => stateOf(machine, d)?.on === 'wheels'
 
 /** What is in the way of an outrigger at a stop, on a mat or its own pad; undefined: nothing. */
 export function blockedBy(
-  machine: Crane,
+  machine: OutriggerCrane,
   place: Place,
   position: MachinePosition,
   id: string,
@@ -82,7 +82,7 @@ export function blockedBy(
 }
 
 /** A first set-up: at the first stand, every beam as far out as fits, the largest two-way mats. */
-export function firstDraft(machine: Crane, place: Place, shift: Shift): SetupDraft {
+export function firstDraft(machine: OutriggerCrane, place: Place, shift: Shift): SetupDraft {
   const last = shift.setups[shift.setups.length - 1]?.plan
   const position: MachinePosition = last?.position ?? (place.positions[0] as MachinePosition)
   const mat = [...place.mats]
@@ -128,7 +128,7 @@ export const isSetupDraft = (d: Partial<SetupDraft>): boolean =>
   (d.outriggers ?? []).every((o: Partial<OutriggerDraft>) => o.at?.stop !== undefined)
 
 /** The draft as a plan: mats and ground whole, so that it reads and recomputes alone. */
-export function planOf(d: SetupDraft, machine: Crane, place: Place): SetupPlan {
+export function planOf(d: SetupDraft, machine: OutriggerCrane, place: Place): SetupPlan {
   const state = stateOf(machine, d)
   const named = (id: string) => place.ground.find((g) => g.id === id) ?? null
   const { counterweight, partsOfLine, position } = d

@@ -1,4 +1,4 @@
-import { type Crane, feetOf, type Levelling, levelling, nominal } from '@geolabe/core'
+import { feetOf, type Levelling, levelling, nominal, type OutriggerCrane } from '@geolabe/core'
 import clsx from 'clsx'
 import { Bubble } from '../instruments/bubble'
 import { rich } from '../language/rich'
@@ -15,7 +15,7 @@ export function LevelPanel({
   limit_deg,
   onChange,
 }: {
-  machine: Crane
+  machine: OutriggerCrane
   draft: SetupDraft
   limit_deg: number | null
   onChange: (to: Partial<SetupDraft>) => void
@@ -112,7 +112,7 @@ export function LevelPanel({
   )
 }
 
-function JackList({ answer, machine }: { answer: Levelling; machine: Crane }) {
+function JackList({ answer, machine }: { answer: Levelling; machine: OutriggerCrane }) {
   const say = useSay()
   const labels = new Map(machine.outriggers.map((l) => [l.id, l.label]))
   return (

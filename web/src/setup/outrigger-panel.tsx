@@ -1,4 +1,12 @@
-import { type Crane, groundAt, type MachinePosition, type Outrigger, type Place, stopNamed, stopsOf } from '@geolabe/core'
+import {
+  groundAt,
+  type MachinePosition,
+  type Outrigger,
+  type OutriggerCrane,
+  type Place,
+  stopNamed,
+  stopsOf,
+} from '@geolabe/core'
 import { findingWords } from '../language/finding-words'
 import { t } from '../language/t'
 import { Choice } from '../look/choice'
@@ -21,7 +29,7 @@ export function OutriggerPanel({
   outrigger: Outrigger
   draft: OutriggerDraft
   state: OutriggerState | undefined
-  machine: Crane
+  machine: OutriggerCrane
   place: Place
   position: MachinePosition
   onChange: (to: Partial<OutriggerDraft>) => void

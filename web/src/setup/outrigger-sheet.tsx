@@ -1,4 +1,4 @@
-import { type Crane, type Outrigger, type Place, stopsOf } from '@geolabe/core'
+import { type Outrigger, type OutriggerCrane, type Place, stopsOf } from '@geolabe/core'
 import clsx from 'clsx'
 import { RadioGroup } from 'radix-ui'
 import { t } from '../language/t'
@@ -26,7 +26,7 @@ export function OutriggerSheet({
   onChange,
   onLevel,
 }: {
-  machine: Crane
+  machine: OutriggerCrane
   place: Place
   draft: SetupDraft
   states: Map<string, OutriggerState>

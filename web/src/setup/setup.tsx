@@ -1,4 +1,13 @@
-import { askedFor, assessSetup, type Crane, type SetupAssessment, stepsIn, stopsOf, supportOf, worstVerdict } from '@geolabe/core'
+import {
+  askedFor,
+  assessSetup,
+  type OutriggerCrane,
+  type SetupAssessment,
+  stepsIn,
+  stopsOf,
+  supportOf,
+  worstVerdict,
+} from '@geolabe/core'
 import { lazy, Suspense, useMemo, useState } from 'react'
 import { useDraft } from '../api/draft'
 import { Dial } from '../instruments/dial'
@@ -49,7 +58,7 @@ function pointStates(stands: SetupAssessment | null, points: readonly { id: stri
 type Tab = 'stand' | 'outriggers' | 'props' | 'level' | 'order' | 'confirm' | 'loads'
 
 /** Station: the machine on its legs or wheels, where they can stand, on what, and level. */
-export function SetupCrane({ shift, file, place, machine }: ShiftContext & { machine: Crane }) {
+export function SetupCrane({ shift, file, place, machine }: ShiftContext & { machine: OutriggerCrane }) {
   const say = useSay()
   const [draft, setDraft, clear] = useDraft<SetupDraft>(
     `${shift.id}.set-up`,
@@ -145,7 +154,8 @@ export function SetupCrane({ shift, file, place, machine }: ShiftContext & { mac
                     draft.outriggers.map((l) => [
                       l.id,
                       stopsOf(
-                        machine.outriggers.find((o) => o.id === l.id) ?? (machine.outriggers[0] as Crane['outriggers'][number]),
+                        machine.outriggers.find((o) => o.id === l.id) ??
+                          (machine.outriggers[0] as OutriggerCrane['outriggers'][number]),
                       )
                         .map((s) => s.id)
                         .filter((e) => !blockedBy(machine, place, draft.position, l.id, e, l.mat)),

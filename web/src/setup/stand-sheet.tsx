@@ -1,4 +1,4 @@
-import { type Crane, type MachinePosition, type Place, standsToTow } from '@geolabe/core'
+import { type MachinePosition, type OutriggerCrane, type Place, standsToTow } from '@geolabe/core'
 import { t } from '../language/t'
 import { Choice } from '../look/choice'
 import { NumberField } from '../look/field'
@@ -13,7 +13,7 @@ export function StandSheet({
   onChange,
   onMove,
 }: {
-  machine: Crane
+  machine: OutriggerCrane
   place: Place
   draft: SetupDraft
   onChange: (to: Partial<SetupDraft>) => void

@@ -1,7 +1,7 @@
 import {
-  type Crane,
   type Finding,
   normalDegrees,
+  type OutriggerCrane,
   type Place,
   type SetupAssessment,
   type SetupPlan,
@@ -25,7 +25,7 @@ export function Notes({
   place,
   stands,
 }: {
-  machine: Crane
+  machine: OutriggerCrane
   plan: SetupPlan
   place: Place
   stands: SetupAssessment | null

@@ -1,4 +1,4 @@
-import { type Crane, governingOf, groundAt, type Place, type SetupAssessment } from '@geolabe/core'
+import { governingOf, groundAt, type OutriggerCrane, type Place, type SetupAssessment } from '@geolabe/core'
 import { findingWords } from '../language/finding-words'
 import { t } from '../language/t'
 import { SelectField } from '../look/field'
@@ -18,7 +18,7 @@ export function WheelSheet({
   stands,
   onChange,
 }: {
-  machine: Crane
+  machine: OutriggerCrane
   place: Place
   draft: SetupDraft
   stands: SetupAssessment | null

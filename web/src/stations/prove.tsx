@@ -1,4 +1,4 @@
-import { isGantry, isRunway, isStraddle, isTruck, liftsOnOutriggers, standsToTow, tows } from '@geolabe/core'
+import { isGantry, isRunway, isStraddle, isTruck, liftsOnHook, standsToTow, tows } from '@geolabe/core'
 import { lazy, Suspense } from 'react'
 import { Link } from 'react-router'
 import { t } from '../language/t'
@@ -37,7 +37,7 @@ export function Prove() {
         <ProveTruck key={setup.id} {...context} machine={machine} setup={setup} />
       ) : tows(machine) && standsToTow(machine, setup.plan.standing) ? (
         <ProveTow key={setup.id} {...context} machine={machine} setup={setup} />
-      ) : liftsOnOutriggers(machine) ? (
+      ) : liftsOnHook(machine) ? (
         <ProveCrane key={setup.id} {...context} machine={machine} setup={setup} />
       ) : isRunway(machine) ? (
         <ProveRunway key={setup.id} {...context} machine={machine} setup={setup} />

@@ -1,4 +1,4 @@
-import { isGantry, isRunway, isStraddle, isTruck, liftsOnOutriggers } from '@geolabe/core'
+import { isGantry, isRunway, isStraddle, isTruck, liftsOnHook, liftsOnOutriggers } from '@geolabe/core'
 import { lazy, Suspense } from 'react'
 import { useShiftContext } from '../shift/frame'
 
@@ -6,6 +6,7 @@ const SetupCrane = lazy(() => import('../setup/setup').then((m) => ({ default: m
 const SetupTruck = lazy(() => import('../truck/setup-truck').then((m) => ({ default: m.SetupTruck })))
 const SetupGantry = lazy(() => import('../gantry/setup-gantry').then((m) => ({ default: m.SetupGantry })))
 const SetupStraddle = lazy(() => import('../straddle/setup-straddle').then((m) => ({ default: m.SetupStraddle })))
+const SetupTower = lazy(() => import('../tower/setup-tower').then((m) => ({ default: m.SetupTower })))
 const SetupRunway = lazy(() => import('../runway/setup-runway').then((m) => ({ default: m.SetupRunway })))
 const Sequence = lazy(() => import('../shift/sequence').then((m) => ({ default: m.Sequence })))
 
@@ -19,6 +20,8 @@ export function Setup() {
         <SetupTruck {...context} machine={machine} />
       ) : liftsOnOutriggers(machine) ? (
         <SetupCrane {...context} machine={machine} />
+      ) : liftsOnHook(machine) ? (
+        <SetupTower {...context} machine={machine} />
       ) : isRunway(machine) ? (
         <SetupRunway {...context} machine={machine} />
       ) : isGantry(machine) ? (

@@ -5,6 +5,9 @@ import { articulatedPart } from './articulated-part'
 import type { BoomModel } from './boom'
 import { type BoomShape, poseAtAngle, poseAtRadius } from './telescopic-geometry'
 
+/** A trolley that runs under a level jib, as near to the mast as that. */
+const trolleyPart = z.strictObject({ least_m: positive })
+
 export const boomPart = z.strictObject({
   /** Boom foot: behind the slew centre, and its height. */
   pivot: z.strictObject({ back_m: finite, height_m: finite }),
@@ -16,6 +19,8 @@ export const boomPart = z.strictObject({
   pinned: z.literal(true).optional(),
   minAngle_deg: finite,
   maxAngle_deg: finite,
+  /** A level jib with a trolley: its length is the jib's, its foot's height the jib's. */
+  trolley: trolleyPart.optional(),
   /** Folding: two booms on a hinge, of which the masses above are the straight reading. */
   articulated: articulatedPart.optional(),
   /** Each section's centre stands at_m + share·(boom length) along the boom from its foot. */

@@ -10,7 +10,7 @@ import { ratedByRule } from '../../statics/tipping-load'
 import { upperAlong } from '../../statics/upper-along'
 import { upperOver } from '../../statics/upper-arc'
 import type { BoomModel } from '../booms/boom'
-import { telescopicBoom } from '../booms/telescopic'
+import { straightBoom } from '../booms/boom-model'
 import { upperMasses } from '../superstructure'
 import type { PropsPart } from '../supports/props'
 import { proppedContacts } from './propped'
@@ -41,7 +41,7 @@ export function polygonStability(
   machine: SlewingParts,
   counterweight: { mass_kg: number; radius_m: number },
   f: Footprint,
-  boom: BoomModel = telescopicBoom(machine.boom),
+  boom: BoomModel = straightBoom(machine.boom),
   props?: PropsPart,
 ): StabilityModel {
   const slewing = { machine, counterweight, boom, props }

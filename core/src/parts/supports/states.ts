@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { finite, positive } from '../../quantity/measured'
 import { Refusal } from '../../refusal'
+import type { OnBase } from './base'
 import type { OnFrame } from './frame'
 import { feetOf, type Outrigger, type OutriggerSetting, type onOutriggers, pointOf } from './outriggers'
 import { propContacts, propPoints, propsPart, withoutProps } from './props'
@@ -36,10 +37,11 @@ export interface StandsOn {
   name: string
   outriggers?: readonly Outrigger[] | undefined
   wheels?: WheelsPart | undefined
+  tower?: { base?: { half_m: number } | undefined } | undefined
   supportStates?: readonly SupportState[] | undefined
 }
 
-type Standing = z.infer<typeof onOutriggers> | z.infer<typeof onWheels> | z.infer<typeof onRunway> | OnTowers | OnFrame
+type Standing = z.infer<typeof onOutriggers> | z.infer<typeof onWheels> | z.infer<typeof onRunway> | OnTowers | OnFrame | OnBase
 
 /** How outriggers are set by a plan; none where the machine stands on its wheels. */
 export const outriggersIn = (standing: Standing): readonly OutriggerSetting[] =>
@@ -61,6 +63,20 @@ function stateNamed({ name, supportStates: states }: StandsOn, standing: Standin
 export const standsToTow = ({ supportStates }: Pick<StandsOn, 'supportStates'>, { state }: Pick<Standing, 'state'>): boolean =>
   supportStates?.find((s) => s.id === state)?.for === 'tow'
 
+/** Four corners; what is under them, its papers say. */
+const baseOf = (half_m: number): SupportModel => ({
+  on: 'base',
+  state: null,
+  points: [],
+  contacts: [
+    { id: 'FL', x_m: half_m, y_m: half_m },
+    { id: 'FR', x_m: half_m, y_m: -half_m },
+    { id: 'RL', x_m: -half_m, y_m: half_m },
+    { id: 'RR', x_m: -half_m, y_m: -half_m },
+  ],
+  settings: [],
+})
+
 /**
  * How a machine stands by its plan.
  *
@@ -79,7 +95,8 @@ export function supportOf(machine: StandsOn, standing: Standing): SupportModel {
       settings: corners.map((c) => c.setting),
     }
   }
-  if (standing.on !== 'outriggers')
+  if (standing.on === 'base' && machine.tower?.base) return baseOf(machine.tower.base.half_m)
+  if (standing.on !== 'outriggers' || !machine.outriggers)
     throw new Refusal('unknown-state', `${machine.name} does not stand so; say what it stands on.`, 'setup.standing.on')
   const outriggers = machine.outriggers ?? []
   const props = state?.props

@@ -1,5 +1,5 @@
 import { isSlewing, type MachineModel } from '../../machine/model'
-import { telescopicBoom } from '../../parts/booms/telescopic'
+import { straightBoom } from '../../parts/booms/boom-model'
 import type { SlewingParts } from '../../parts/stability/slewing'
 import { upperMasses } from '../../parts/superstructure'
 import { atSlew } from '../../plane/point'
@@ -35,7 +35,7 @@ function slewingLimit_kg(m: SlewingParts, s: Sweep, boom_m: number, radius_m: nu
     )
   }
   const fixed = sumFixed(m.chassis.masses, {})
-  const boom = telescopicBoom(m.boom)
+  const boom = straightBoom(m.boom)
   const slewing = sumSlewing([...upperMasses(m.upper, cw), ...boom.massesAt(boom_m, angle_deg)])
   const head_kg = boom.headMass_kg(boom_m)
   let least = Infinity
@@ -82,7 +82,7 @@ export const slewingRadiusLimit: LimitOf = (model, c, t) => {
   const sweep = sweepOf(c, t)
   return (radius, boom) =>
     orNothing(() => {
-      const { angle_deg } = telescopicBoom(m.boom).poseAtRadius(Number(boom), Number(radius))
+      const { angle_deg } = straightBoom(m.boom).poseAtRadius(Number(boom), Number(radius))
       if (angle_deg > m.boom.maxAngle_deg + angleGrace_deg || angle_deg < m.boom.minAngle_deg - angleGrace_deg) return 0
       return slewingLimit_kg(m, sweep, Number(boom), Number(radius), angle_deg)
     })
@@ -93,7 +93,7 @@ export const slewingAngleLimit: LimitOf = (model, c, t) => {
   const sweep = sweepOf(c, t)
   return (angle, boom) =>
     orNothing(() => {
-      const { radius_m } = telescopicBoom(m.boom).poseAtAngle(Number(boom), Number(angle))
+      const { radius_m } = straightBoom(m.boom).poseAtAngle(Number(boom), Number(angle))
       return radius_m <= 0 ? Infinity : slewingLimit_kg(m, sweep, Number(boom), radius_m, Number(angle))
     })
 }

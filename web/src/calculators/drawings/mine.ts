@@ -8,8 +8,8 @@ import {
   type Place,
   Refusal,
   type Step,
+  straightBoom,
   supportOf,
-  telescopicBoom,
   upperMasses,
 } from '@geolabe/core'
 
@@ -67,7 +67,7 @@ export function weighing(mine: Mine) {
   const { name, chassis, upper } = at.machine
   const counterweight = counterweightNamed(name, upper, at.setup.fitted.counterweight)
   const planned = stepPlanned(mine)
-  const boom = telescopicBoom(own.boom)
+  const boom = straightBoom(own.boom)
   const radius_m = planned?.do === 'slew' ? nominal(planned.setDown.radius_m) : null
   const angle_deg = radius_m === null ? own.boom.maxAngle_deg : boom.poseAtRadius(own.boom_m, radius_m).angle_deg
   const masses = chassis.masses.map(({ mass_kg, x_m, y_m }) => ({ mass_kg, x_m, y_m }))
