@@ -2,6 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { assess, type Case, capacityMap, checks, mapOfCase, NOT_RATED, useAt } from '../src'
 import { caseOf, type Job, worksBy } from './jobs'
+import { crawlerCase } from './kittiwake-case'
 import { runs } from './runs'
 import { towerCase, yard } from './tower-case'
 
@@ -20,6 +21,7 @@ const stood = [
   ['petrel', 'legs', byWork('petrel', 'legs')],
   ['petrel', 'braces', byWork('petrel', 'braces')],
   ['cormorant', 'base', towerCase({ kg: 1990, place: yard })],
+  ['kittiwake', 'tracks', crawlerCase({ kg: 31000 })],
 ] as const
 
 describe.each(stood)('the working area of %s, %s', (_id, state, base) => {

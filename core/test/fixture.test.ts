@@ -298,10 +298,13 @@ describe('a check that is due', () => {
         expect(() => assess({ ...c, machine })).toThrow(/does not slew|nowhere between/)
         continue
       }
-      const { verdict, findings } = assess({ ...c, machine: { ...machine, outriggers: undefined, tower: undefined } })
+      const { verdict, findings } = assess({
+        ...c,
+        machine: { ...machine, outriggers: undefined, tower: undefined, tracks: undefined },
+      })
       expect(verdict).toBe('not-proven')
       expect(findings.map((f) => f.check)).toEqual([
-        ...dueChecks({ ...machine, outriggers: undefined, tower: undefined }, c.setup, c.lift),
+        ...dueChecks({ ...machine, outriggers: undefined, tower: undefined, tracks: undefined }, c.setup, c.lift),
       ])
       expect(findings.every((f) => f.reason === 'nothing-checks-this')).toBe(true)
     }

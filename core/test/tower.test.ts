@@ -1,16 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import {
-  assess,
-  type Case,
-  isProvable,
-  type LiftPlan,
-  liftsOnHook,
-  nearestRemedies,
-  type SlewStep,
-  straightBoom,
-  windLimit,
-} from '../src'
+import { assess, isProvable, nearestRemedies, type SlewStep, straightBoom, windLimit } from '../src'
 import { runs } from './runs'
 import { cormorant, type TowerJob, towerCase, yard } from './tower-case'
 

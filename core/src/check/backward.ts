@@ -1,8 +1,8 @@
-import { byUse, found } from '../finding/finding'
+import { byUse, found, shareOf } from '../finding/finding'
 import type { Crane } from '../machine/crane'
 import { upperMasses } from '../parts/superstructure'
 import { normalDegrees } from '../physics'
-import { backwardStability } from '../statics/backward-stability'
+import { backwardStability, crawlerLimit_share } from '../statics/backward-stability'
 import type { Check } from './check'
 import type { LiftContext } from './context'
 
@@ -12,7 +12,7 @@ type Backward = ReturnType<typeof backwardStability>
 const known = new WeakMap<Crane, WeakMap<object, Map<string, Backward>>>()
 
 function backwardOf(ctx: LiftContext): Backward {
-  const { machine, boom, counterweight, contacts, plan, step } = ctx
+  const { machine, boom, unladenCounterweight, contacts, plan, step, support } = ctx
   const sector = ctx.choice.chosen?.configuration.appliesTo.sector
   const setups = known.get(machine) ?? new WeakMap<object, Map<string, Backward>>()
   const answers = setups.get(plan.setup) ?? new Map<string, Backward>()
@@ -24,8 +24,8 @@ function backwardOf(ctx: LiftContext): Backward {
     backwardStability({
       supports: contacts,
       masses: machine.chassis.masses,
-      slewing: [...upperMasses(machine.upper, counterweight), ...boom.steepest(step.boom_m).masses],
-      crawler: false,
+      slewing: [...upperMasses(machine.upper, unladenCounterweight), ...boom.steepest(step.boom_m).masses],
+      crawler: support.on === 'tracks',
       notRated: sector ? [{ from_deg: sector.to_deg, to_deg: sector.from_deg }] : [],
       step_deg: 2,
     })
@@ -49,6 +49,12 @@ export const backwardCheck: Check<'backward'> = {
     if (!b.stable) {
       const at = { radius_m, slew_deg: normalDegrees(b.at_deg) }
       return [found({ check: 'backward', verdict: 'outside', reason: 'falls-back', at, detail: {} })]
+    }
+    if (ctx.support.on === 'tracks') {
+      const utilisation = shareOf(b.backwardShare, crawlerLimit_share)
+      const figures = { quantity: 'share', measured: b.backwardShare, limit: crawlerLimit_share, utilisation } as const
+      const at = { radius_m, slew_deg: normalDegrees(b.backwardAt_deg) }
+      return [found({ check: 'backward', verdict: byUse(utilisation, near_share), reason: 'behind', ...figures, at, detail: {} })]
     }
     return [
       found({

@@ -11,7 +11,7 @@ import { ropeHoist } from '../parts/hoists/rope'
 import { polygonStability } from '../parts/stability/polygon'
 import type { SlewStep } from '../parts/stability/slew'
 import type { PeakBetween, StabilityModel, StandingAt, StandingQuestion } from '../parts/stability/stability'
-import { counterweightNamed } from '../parts/superstructure'
+import { counterweightNamed, standing } from '../parts/superstructure'
 import type { OutriggerSetting } from '../parts/supports/outriggers'
 import { supportOf } from '../parts/supports/states'
 import type { SupportModel } from '../parts/supports/support'
@@ -60,8 +60,13 @@ export class LiftContext {
   readonly hook: OnHook | null
   /** From this share of a limit on a finding says near. */
   readonly near_share: number
+  /** What turns behind with the load on; and with the hook empty, when what is suspended stands on the ground again. */
   readonly counterweight: { mass_kg: number; radius_m: number }
+  readonly unladenCounterweight: { mass_kg: number; radius_m: number }
+  /** What is suspended hangs clear of the ground wherever the load is; null: nothing is suspended. */
+  readonly ballastHangs: boolean | null
   readonly #footprint
+  readonly #table_kg: number
   #reached: { is: Unreached | null } | undefined
   #choice: Choice | undefined
   #stands: readonly StandingAt[] | undefined
@@ -98,12 +103,31 @@ export class LiftContext {
     this.#points = given.points
     this.path = given.path ?? this.motion.path
     this.deflection_m = this.motion.deflection_m
-    this.counterweight = counterweightNamed(machine.name, machine.upper, setup.fitted.counterweight)
+    const fitted = counterweightNamed(machine.name, machine.upper, setup.fitted.counterweight)
+    this.unladenCounterweight = standing(fitted)
     this.partsOfLine = this.hoist.reevedIn(setup.fitted.partsOfLine)
     this.block = this.hoist.blockOf(this.partsOfLine)
     this.hook = given.hook ?? onHook(this.block, lift.hung, this.step.laden)
     this.#choice = given.choice
+    this.ballastHangs = fitted.suspended && this.step.laden ? this.#hangs(fitted.suspended) : null
+    this.counterweight = this.ballastHangs === false || !this.step.laden ? this.unladenCounterweight : fitted
+    // With its ballast on the ground no table stands for it.
+    this.#table_kg = this.ballastHangs === false ? Number.NaN : fitted.mass_kg
     this.near_share = nearShareOf(plan)
+  }
+
+  /** Boom and lightest load turn about the boom's foot at least as hard as what is suspended, at every radius of the way. */
+  #hangs({ mass_kg, radius_m }: { mass_kg: number; radius_m: number }): boolean {
+    if (!this.hook || this.reached) return false
+    const { back_m } = this.machine.boom.pivot
+    const held = mass_kg * (-radius_m - back_m)
+    const lightest_kg = this.hook.total_kg - this.hook.load_kg + this.hook.loadLightest_kg
+    const { boom_m } = this.step
+    return this.path.radii_m.every((r) => {
+      const { angle_deg } = this.boom.poseAtRadius(boom_m, r, this.deflection_m)
+      const boom_kgm = this.boom.massesAt(boom_m, angle_deg).reduce((s, m) => s + m.mass_kg * (m.radius_m + back_m), 0)
+      return boom_kgm + lightest_kg * (r + back_m) >= held
+    })
   }
 
   /** The same step and table looked at in one slew of its way only: never worse than over the whole. Null where it does not pass there. */
@@ -122,7 +146,7 @@ export class LiftContext {
 
   /** The table that covers this set-up and path, or why none does. */
   get choice(): Choice {
-    this.#choice ??= chooseTable(this.plan, this.#stretches, this.counterweight.mass_kg, this.support, this.hook)
+    this.#choice ??= chooseTable(this.plan, this.#stretches, this.#table_kg, this.support, this.hook)
     return this.#choice
   }
 

@@ -29,6 +29,7 @@ const dueByStanding: Record<SetupPlan['standing']['on'], readonly CheckName[]> =
   towers: ['ground'],
   frame: ['wheel', 'floor'],
   base: [],
+  tracks: ['ground'],
 }
 
 /** On the way slopes, braking and turns stand for standing level and still: the travel check. */
@@ -108,7 +109,7 @@ const dueByStep: readonly [(lift: LiftPlan, i: number) => boolean, CheckName][] 
  * says. Kept apart from the checks themselves, so that one which is missing, or says nothing, never passes.
  */
 export function dueChecks(machine: Machine, setup: SetupPlan, lift: LiftPlan, step = 0): readonly CheckName[] {
-  const confirmed = needsOf(machine, setup.standing).length > 0 ? (['evidence'] as const) : []
+  const confirmed = needsOf(machine, setup).length > 0 ? (['evidence'] as const) : []
   if (lift.steps[step]?.do === 'tow') return [...dueTowing, ...(machine.supportStates ? (['motion'] as const) : []), ...confirmed]
   if (setup.standing.on === 'runway') return [...dueUnderBeam, ...confirmed]
   if (setup.standing.on === 'frame') return [...dueOnFrame, ...dueByDoing(lift.steps[step]?.do), ...confirmed]

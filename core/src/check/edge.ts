@@ -10,6 +10,7 @@ import { type Cell, type Layer, NOT_RATED, UNREACHABLE } from './area'
 import type { Bearing } from './bearing'
 import type { Check } from './check'
 import type { LiftContext } from './context'
+import { halfWeight_N, tracksOnGround } from './tracks'
 
 type Foot = Pick<Bearing, 'setting' | 'point'>
 
@@ -58,7 +59,23 @@ function besideEdge(ctx: LiftContext, bearing: Foot, at: Point, edge: Feature, r
   return judged(rule.required_m, 'setback', '')
 }
 
-/** What an outrigger stands on against every edge near it, and that it stands over none. */
+/** Everything that presses on the ground: outriggers each with what it carries, tracks each with half of the weight. */
+function feetIn(ctx: LiftContext): { bearing: Foot; at: Point; reaction_N: number }[] {
+  const { tracks } = ctx.machine
+  if (tracks && ctx.support.on === 'tracks')
+    return tracksOnGround(tracks).map(({ at, point }) => ({
+      bearing: { point, setting: onOwnTrack(point.id) },
+      at,
+      reaction_N: halfWeight_N(ctx),
+    }))
+  const at = new Map(ctx.contacts.map((c) => [c.id, c]))
+  return ctx.bearings.map((bearing) => ({ bearing, at: known(at, bearing.point.id), reaction_N: bearing.reaction_N }))
+}
+
+/** A track lies on no mat of its own. */
+const onOwnTrack = (id: string): Foot['setting'] => ({ id, at: { stop: '' }, stroke_m: 0, mat: null, ground: null })
+
+/** What presses on the ground against every edge near it, and that it stands over none. */
 export const edgeCheck: Check<'edge'> = {
   id: 'edge',
   since: 1,
@@ -66,9 +83,8 @@ export const edgeCheck: Check<'edge'> = {
     const { place, setup } = ctx.plan
     const edges = place.features.filter((f) => f.kind === 'edge')
     const voids = place.features.filter((f) => f.kind === 'void')
-    const at = new Map(ctx.contacts.map((c) => [c.id, c]))
-    const findings = ctx.bearings.flatMap((bearing) => {
-      const contact = known(at, bearing.point.id)
+    const feet = feetIn(ctx)
+    const findings = feet.flatMap(({ bearing, at: contact, reaction_N }) => {
       const over = voids.find((f) => outlineDistance(footOf(contact, bearing), outlineOf(f, setup.position)) === 0)
       if (over) {
         const detail = { label: bearing.point.label, edge: over.label }
@@ -76,13 +92,15 @@ export const edgeCheck: Check<'edge'> = {
           found({ check: 'edge', subject: `${bearing.point.id}-${over.id}`, verdict: 'outside', reason: 'over-void', detail }),
         ]
       }
-      return edges.flatMap((edge) => besideEdge(ctx, bearing, contact, edge, bearing.reaction_N) ?? [])
+      return edges.flatMap((edge) => besideEdge(ctx, bearing, contact, edge, reaction_N) ?? [])
     })
-    return findings.length > 0 || ctx.bearings.length === 0
+    return findings.length > 0 || feet.length === 0
       ? findings
       : [found({ check: 'edge', verdict: 'inside', reason: 'none-near', detail: {} })]
   },
-  field: ({ f, lift }) => (lift ? f.supports.flatMap((contact, i) => edgeFields(lift, contact, i)) : []),
+  // Where tracks stand does not change with the load.
+  field: ({ f, lift }) =>
+    lift && lift.support.on !== 'tracks' ? f.supports.flatMap((contact, i) => edgeFields(lift, contact, i)) : [],
   heldBackBy: ['mass', 'boom-limits', 'overturning'],
   impliedBy: [],
   remedies: [],

@@ -20,7 +20,7 @@ export const evidenceCheck: Check<'evidence'> = {
 }
 
 function evidenceOf(machine: Machine, { setup }: Case): Finding[] {
-  const needs = needsOf(machine, setup.standing)
+  const needs = needsOf(machine, setup)
   const confirmed = new Set(setup.confirmed.map((c) => c.id))
   const open = needs.filter((n) => !confirmed.has(n.id))
   if (open.length > 0) {

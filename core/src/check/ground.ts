@@ -5,6 +5,7 @@ import { NOT_RATED, UNREACHABLE } from './area'
 import type { Check } from './check'
 import type { LiftContext } from './context'
 import { gantryGround } from './gantry'
+import { trackGround, trackLayers } from './tracks'
 
 /** Mats that lie so near each other that their pressures add up, which no figure of either by itself has in it. */
 function nearMats({ bearings, contacts }: LiftContext): Finding[] {
@@ -59,16 +60,18 @@ function groundFindings(ctx: LiftContext): Finding[] {
 export const groundCheck: Check<'ground'> = {
   id: 'ground',
   since: 1,
-  run: (ctx) => (ctx.support.on === 'outriggers' ? groundFindings(ctx) : []),
-  field: ({ f, groundUse, lift }) =>
-    (lift && lift.support.on !== 'outriggers' ? [] : f.supports).map(({ id }, i) => ({
+  run: (ctx) => (ctx.support.on === 'outriggers' ? groundFindings(ctx) : trackGround(ctx)),
+  field: ({ f, groundUse, lift }) => {
+    if (lift && lift.support.on !== 'outriggers') return trackLayers(lift)
+    return f.supports.map(({ id }, i) => ({
       id: `ground:${id}`,
       weighs: true,
       useAt: ({ ring, falls, reaction }) => {
         if (!ring.reaches) return NOT_RATED
         return falls ? UNREACHABLE : (groundUse[i]?.(reaction[i] ?? 0) ?? NOT_RATED)
       },
-    })),
+    }))
+  },
   gantry: gantryGround,
   heldBackBy: ['mass', 'boom-limits', 'overturning'],
   impliedBy: [],

@@ -9,9 +9,11 @@ import { towMotion } from './towing'
 export const motionCheck: Check<'motion'> = {
   id: 'motion',
   since: 1,
-  run: ({ support: { state }, path, step }) => {
-    if (!state) return []
+  run: ({ support: { state }, path, step, ballastHangs }) => {
     const base = { check: 'motion', at: { radius_m: path.greatest_m, slew_deg: step.setDown.slew_deg } } as const
+    if (ballastHangs === false) return [found({ ...base, verdict: 'outside', reason: 'ballast-stands', detail: {} })]
+    if (ballastHangs) return [found({ ...base, verdict: 'inside', reason: 'ballast-hangs', detail: {} })]
+    if (!state) return []
     const { slew, boom_m, label } = state
     if (state.for !== 'lift') return [found({ ...base, verdict: 'outside', reason: 'made-otherwise', detail: { label } })]
     if (slew && !arcInside(slew, path.arc))

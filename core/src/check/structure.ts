@@ -8,6 +8,7 @@ import { lengthsOf, liftPoints, type Slings } from '../rigging/slings'
 import type { Check } from './check'
 import type { LiftContext } from './context'
 import { gantryStructure } from './gantry'
+import { boomRaised } from './raising'
 import { runwayStructure } from './runway'
 import { straddleSlings } from './straddle'
 import { towArm } from './towing'
@@ -88,7 +89,7 @@ function footOf({ support, stands, near_share }: LiftContext): Finding[] {
 export const structureCheck: Check<'structure'> = {
   id: 'structure',
   since: 1,
-  run: (ctx) => [...slingsOf(ctx), ...footOf(ctx)],
+  run: (ctx) => [...slingsOf(ctx), ...footOf(ctx), ...boomRaised(ctx)],
   tow: towArm,
   runway: (ctx) => [...slingsOf({ ...ctx, hook: ctx.hung && { load_kg: ctx.hung.worst_kg } }), ...runwayStructure(ctx)],
   gantry: gantryStructure,

@@ -11,12 +11,15 @@ import type { LiftContext } from './context'
 /** Slower than this nobody can turn a crane evenly, degrees a second. */
 const crawl_deg_s = 0.5
 
-/** How far beyond the greatest radius the table still rates everything that is lifted, metres. */
+/**
+ * How far beyond the greatest radius the table still rates everything that is lifted, metres: in a straight line from row to row, for a load that stands
+ * on a row has no room at all by the next lower one, however slowly it is turned.
+ */
 function room_m({ choice, hook, path, stretch }: LiftContext): number {
   if (choice.by !== 'table' || !hook) return 0
   const used_kg = hook.load_kg + hook.deductions.reduce((s, d) => s + d.mass_kg, 0)
   const holds = (radius_m: number) => {
-    const { gross_kg } = ratedAtRadius(choice.chosen, radius_m, stretch, choice.rule)
+    const { gross_kg } = ratedAtRadius(choice.chosen, radius_m, stretch, 'linear')
     return gross_kg !== 'not-rated' && gross_kg >= used_kg
   }
   const furthest_m = stretch.boom.furthest_m(stretch.boom_m, stretch.deflection_m)

@@ -32,7 +32,7 @@ export function onHook(block: Block, { load, rigging }: Hung, laden = true): OnH
   return {
     load_kg: high(m),
     loadNominal_kg: nominal(m),
-    loadLightest_kg: Math.max(0, low(m)),
+    loadLightest_kg: Math.max(0, laden ? low(load.lightest_kg ?? m) : 0),
     deductions,
     total_kg: high(m) + hung,
     totalNominal_kg: nominal(m) + hungNominal,

@@ -9,6 +9,7 @@ import { onFrame } from '../parts/supports/frame'
 import { onOutriggers } from '../parts/supports/outriggers'
 import { onRunway } from '../parts/supports/runway'
 import { onTowers } from '../parts/supports/towers'
+import { onTracks } from '../parts/supports/tracks'
 import { onWheels } from '../parts/supports/wheels'
 import { towStep } from '../parts/tow'
 import { driveStep, mastStep } from '../parts/truck-steps'
@@ -18,7 +19,7 @@ import { finite, measured, measuredNotNegative, measuredPositive, notNegative, p
 import { belly, slings } from '../rigging/slings'
 
 /** What a machine stands on: one setting for each kind of support, each owned by its part. */
-const standing = z.discriminatedUnion('on', [onOutriggers, onWheels, onRunway, onTowers, onFrame, onBase])
+const standing = z.discriminatedUnion('on', [onOutriggers, onWheels, onRunway, onTowers, onFrame, onBase, onTracks])
 export type Standing = z.infer<typeof standing>
 
 /** What is fitted to it. Which of these it must say is read from the machine's parts. */

@@ -10,7 +10,7 @@ export type Crane = Machine & SlewingParts & { hoist: HoistPart }
 export type OutriggerCrane = Crane & { outriggers: Outrigger[] }
 
 export function liftsOnHook(m: Machine): m is Crane {
-  return Boolean(m.boom && m.hoist && m.upper && m.chassis && (m.outriggers || m.tower?.base))
+  return Boolean(m.boom && m.hoist && m.upper && m.chassis && (m.outriggers || m.tower?.base || m.tracks))
 }
 
 export const liftsOnOutriggers = (m: Machine): m is OutriggerCrane => liftsOnHook(m) && m.outriggers !== undefined

@@ -17,6 +17,7 @@ const ownCheck = 'bubble'
 export interface Confirmable {
   evidence: readonly Evidence[]
   supportStates?: readonly SupportState[] | undefined
+  upper?: { counterweights: readonly { id: string; suspended?: { evidence: string } | undefined }[] } | undefined
 }
 
 /** As much of how it stands as decides that. */
@@ -24,12 +25,27 @@ interface Stood {
   state?: string | undefined
 }
 
-/** What is asked for of a machine that stands so: what its way of standing needs; where it has only one, all of it. */
-export function askedFor({ evidence: all, supportStates }: Confirmable, { state }: Stood): readonly Evidence[] {
+/** As much of what is fitted. */
+interface FittedWith {
+  counterweight?: string | undefined
+}
+
+/**
+ * What is asked for of a machine that stands so: what its way of standing needs; where it has only one, all of it. What a suspended counterweight
+ * asks for only where it is fitted.
+ */
+export function askedFor(
+  { evidence: all, supportStates, upper }: Confirmable,
+  { state }: Stood,
+  { counterweight }: FittedWith = {},
+): readonly Evidence[] {
   const needs = supportStates?.find((s) => s.id === state)?.needs
-  return needs === undefined ? all : all.filter((e) => needs.includes(e.id))
+  const others = (upper?.counterweights ?? []).flatMap((c) =>
+    c.suspended && c.id !== counterweight ? [c.suspended.evidence] : [],
+  )
+  return all.filter((e) => (needs === undefined || needs.includes(e.id)) && !others.includes(e.id))
 }
 
 /** The same without what another check looks after. */
-export const needsOf = (machine: Confirmable, standing: Stood): Evidence[] =>
-  askedFor(machine, standing).filter((e) => e.id !== ownCheck)
+export const needsOf = (machine: Confirmable, { standing, fitted }: { standing: Stood; fitted: FittedWith }): Evidence[] =>
+  askedFor(machine, standing, fitted).filter((e) => e.id !== ownCheck)

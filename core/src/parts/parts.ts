@@ -9,6 +9,7 @@ import { runwayPart } from './runway'
 import { chassisPart, upperPart } from './superstructure'
 import { outrigger } from './supports/outriggers'
 import { supportStates } from './supports/states'
+import { tracksPart } from './supports/tracks'
 import { wheelsPart } from './supports/wheels'
 import { towPart } from './tow'
 import { towerPart } from './tower'
@@ -21,6 +22,7 @@ export const machineParts = {
   boom: boomPart.optional(),
   outriggers: z.array(outrigger).min(3).optional(),
   wheels: wheelsPart.optional(),
+  tracks: tracksPart.optional(),
   supportStates: supportStates.optional(),
   hoist: hoistPart.optional(),
   truck: truckPart.optional(),

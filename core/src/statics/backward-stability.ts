@@ -13,7 +13,7 @@ import { resultantAt, sumFixed, sumSlewing } from './resultant'
 import { footingInput, type Mass, type Moments, type SlewingMass, slewingInput } from './schema'
 
 /** Crawlers: the centre of gravity stands no further back than this share of the backward tipping distance. */
-const crawlerLimit_share = 0.7
+export const crawlerLimit_share = 0.7
 /** On wheels or outriggers: at least so much of the weight stays on the side or end under the boom; where nothing is rated, less. */
 const underBoom_share = { rated: 0.15, notRated: 0.1 } as const
 

@@ -275,6 +275,11 @@ const worded: Worded = {
     'Use a boom it is made for, or stand another way.',
   ],
   'motion/made-otherwise': (d, f) => [f.t`${d.label}: that is another machine for this.`, 'Set it up for what is to be done.'],
+  'motion/ballast-stands': () => [
+    'Boom and load do not lift the suspended ballast: it stands on the ground, counts for nothing, and nothing turns.',
+    'Lift without it by its own table, or further out.',
+  ],
+  'motion/ballast-hangs': () => ['Boom and load hold the suspended ballast clear of the ground, the lightest load too.'],
   'motion/one-at-a-time': () => ['Nothing is hoisted by two hoists at once here.'],
   'motion/sync-unread': () => [
     'Whether both hoists are aligned is not read off the panel.',
@@ -366,6 +371,10 @@ const worded: Worded = {
   'boom-limits/out-of-reach': (d, f) => [
     f.t`${f.say('length', d.boom_m)} of boom does not reach this radius.`,
     'Lengthen the boom or come closer.',
+  ],
+  'backward/behind': (_d, f) => [
+    f.t`Hook empty, boom as high as it goes, its weight stands ${f.measured} of the way to the edge behind it; ${f.limit} is allowed.`,
+    f.over && 'Less counterweight, or a longer boom; never this one unladen.',
   ],
   'backward/falls-back': (_d, f) => [
     f.t`With the hook empty and the boom up the machine would fall over backwards at ${f.at}.`,
@@ -497,6 +506,14 @@ const worded: Worded = {
   'two-block/stalls': (d, f) => [
     f.t`Drawing out ${f.say('length', d.out_m)} without paying out leaves ${f.measured} between head and hook: the hoist stalls at ${f.limit}, as it is made to.`,
     'Pay out rope before and while the boom is drawn out.',
+  ],
+  'structure/pendants': (d, f) => [
+    f.t`Raising ${f.say('length', d.boom_m)} of boom pulls its pendants with ${f.measured} of ${f.limit}, most at ${f.say('angle', d.at_deg)}.`,
+    f.over && 'Raise it with the derrick mast, or with an assisting crane.',
+  ],
+  'structure/raising-front': (d, f) => [
+    f.t`${f.measured} left to its front edge while ${f.say('length', d.boom_m)} of boom is raised; ${f.limit} are kept.`,
+    f.over && 'Raise it with the derrick mast, or with an assisting crane.',
   ],
   'structure/header': (d, f) => [
     f.t`${d.label} carries ${f.measured} of ${f.limit} by its mark, with the jerk of lifting.`,

@@ -26,6 +26,8 @@ export function mapOfCase(c: Case, radii_m: readonly number[], slew_deg: readonl
   const hook = onHook(hoist.blockOf(hoist.reevedIn(setup.fitted.partsOfLine)), lift.hung, step.laden)
   if (!hook) return null
   const counterweight = counterweightNamed(machine.name, machine.upper, setup.fitted.counterweight)
+  // What is suspended hangs at some radii and stands at others; no map shows that.
+  if (counterweight.suspended) return null
   const sail = load.windArea_m2
   return {
     machine,

@@ -166,6 +166,14 @@ function stoodOn(doc: PDFKit.PDFDocument, machine: Machine, { standing, fitted }
     const papers = standing.certificate
     return rows(doc, [['Papers of the base', papers ? `${papers.id}, until ${papers.until}` : 'not read']])
   }
+  if (standing.on === 'tracks') {
+    section(doc, 'On its tracks')
+    const counterweight = machine.upper?.counterweights.find((c) => c.id === fitted.counterweight)
+    return rows(doc, [
+      ['Ground', standing.ground?.label ?? 'not named'],
+      ['Counterweight', counterweight?.label ?? 'not said'],
+    ])
+  }
   if (standing.on === 'frame') {
     section(doc, 'On the wheels of its frame')
     return rows(doc, [

@@ -4,6 +4,8 @@ import type { DialOutrigger } from '../instruments/dial'
 /** What a machine stands on by its plan, as the dial draws it: what presses on the ground at its true size. */
 export function dialFeet(machine: Crane, plan: SetupPlan): Omit<DialOutrigger, 'verdict' | 'note'>[] {
   const { contacts, points, settings } = supportOf(machine, plan.standing)
+  // A base and tracks are drawn with the machine itself.
+  if (points.length === 0) return []
   return contacts.map((foot) => {
     const point = points.find((l) => l.id === foot.id)
     const outrigger = machine.outriggers?.find((l) => l.id === foot.id)

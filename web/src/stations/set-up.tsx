@@ -6,6 +6,7 @@ const SetupCrane = lazy(() => import('../setup/setup').then((m) => ({ default: m
 const SetupTruck = lazy(() => import('../truck/setup-truck').then((m) => ({ default: m.SetupTruck })))
 const SetupGantry = lazy(() => import('../gantry/setup-gantry').then((m) => ({ default: m.SetupGantry })))
 const SetupStraddle = lazy(() => import('../straddle/setup-straddle').then((m) => ({ default: m.SetupStraddle })))
+const SetupTracks = lazy(() => import('../tracks/setup-tracks').then((m) => ({ default: m.SetupTracks })))
 const SetupTower = lazy(() => import('../tower/setup-tower').then((m) => ({ default: m.SetupTower })))
 const SetupRunway = lazy(() => import('../runway/setup-runway').then((m) => ({ default: m.SetupRunway })))
 const Sequence = lazy(() => import('../shift/sequence').then((m) => ({ default: m.Sequence })))
@@ -20,6 +21,8 @@ export function Setup() {
         <SetupTruck {...context} machine={machine} />
       ) : liftsOnOutriggers(machine) ? (
         <SetupCrane {...context} machine={machine} />
+      ) : liftsOnHook(machine) && machine.tracks ? (
+        <SetupTracks {...context} machine={machine} />
       ) : liftsOnHook(machine) ? (
         <SetupTower {...context} machine={machine} />
       ) : isRunway(machine) ? (

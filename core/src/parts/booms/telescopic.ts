@@ -21,12 +21,27 @@ export const boomPart = z.strictObject({
   maxAngle_deg: finite,
   /** A level jib with a trolley: its length is the jib's, its foot's height the jib's. */
   trolley: trolleyPart.optional(),
+  /** Raised from the ground by pendants over a mast: where its head then stands, what they hold, how far from the front edge it keeps. */
+  raising: z
+    .strictObject({ mast: z.strictObject({ x_m: finite, height_m: positive }), pendant_N: positive, keepMargin_m: notNegative })
+    .optional(),
   /** Folding: two booms on a hinge, of which the masses above are the straight reading. */
   articulated: articulatedPart.optional(),
-  /** Each section's centre stands at_m + share·(boom length) along the boom from its foot. */
-  masses: z.array(z.strictObject({ name: z.string().min(1), mass_kg: positive, at_m: finite, share: finite.min(0).max(1) })),
+  /** Each section's centre stands at_m + share·(boom length) along the boom from its foot; a lattice's mass grows with its length. */
+  masses: z.array(
+    z.strictObject({
+      name: z.string().min(1),
+      mass_kg: positive,
+      perMetre_kg: positive.optional(),
+      at_m: finite,
+      share: finite.min(0).max(1),
+    }),
+  ),
 })
 export type BoomPart = z.infer<typeof boomPart>
+
+/** What a section weighs with the boom at a length, kg. */
+const weighs = ({ mass_kg, perMetre_kg = 0 }: BoomPart['masses'][number], boom_m: number) => mass_kg + perMetre_kg * boom_m
 
 /** A boom of sections that slide out, straight in every pose. */
 export function telescopicBoom(part: BoomPart): BoomModel {
@@ -37,7 +52,7 @@ export function telescopicBoom(part: BoomPart): BoomModel {
     const c = Math.cos(angle_deg * rad)
     const head_m = fixed.length > 0 ? poseAtAngle(shape(boom_m), angle_deg).radius_m : 0
     return [
-      ...masses.map((m) => ({ mass_kg: m.mass_kg, radius_m: alongBoom_m(m, boom_m) * c - pivot.back_m })),
+      ...masses.map((m) => ({ mass_kg: weighs(m, boom_m), radius_m: alongBoom_m(m, boom_m) * c - pivot.back_m })),
       ...fixed.map(({ mass_kg, at_m }) => ({
         mass_kg,
         radius_m: at_m === undefined ? head_m : at_m * c - pivot.back_m,
@@ -64,7 +79,7 @@ export function telescopicBoom(part: BoomPart): BoomModel {
     furthest_m: (boom_m, deflection_m) => poseAtAngle(shape(boom_m, deflection_m), part.minAngle_deg).radius_m,
     lowest: (boom_m, _least_m, greatest_m, deflection_m) => poseAtRadius(shape(boom_m, deflection_m), greatest_m),
     headMass_kg: (boom_m, fixed = []) => {
-      const own = masses.reduce((s, m) => s + (m.mass_kg * alongBoom_m(m, boom_m)) / boom_m, 0)
+      const own = masses.reduce((s, m) => s + (weighs(m, boom_m) * alongBoom_m(m, boom_m)) / boom_m, 0)
       return fixed.reduce((s, m) => s + (m.mass_kg * (m.at_m ?? boom_m)) / boom_m, own)
     },
   }

@@ -8,6 +8,7 @@ import { propContacts, propPoints, propsPart, withoutProps } from './props'
 import type { onRunway } from './runway'
 import type { SupportModel, SupportState } from './support'
 import type { OnTowers } from './towers'
+import { type OnTracks, type TracksPart, trackContacts } from './tracks'
 import { type onWheels, type WheelsPart, wheelPoints } from './wheels'
 
 const sector = z.strictObject({ from_deg: finite, to_deg: finite })
@@ -37,11 +38,19 @@ export interface StandsOn {
   name: string
   outriggers?: readonly Outrigger[] | undefined
   wheels?: WheelsPart | undefined
+  tracks?: TracksPart | undefined
   tower?: { base?: { half_m: number } | undefined } | undefined
   supportStates?: readonly SupportState[] | undefined
 }
 
-type Standing = z.infer<typeof onOutriggers> | z.infer<typeof onWheels> | z.infer<typeof onRunway> | OnTowers | OnFrame | OnBase
+type Standing =
+  | z.infer<typeof onOutriggers>
+  | z.infer<typeof onWheels>
+  | z.infer<typeof onRunway>
+  | OnTowers
+  | OnFrame
+  | OnBase
+  | OnTracks
 
 /** How outriggers are set by a plan; none where the machine stands on its wheels. */
 export const outriggersIn = (standing: Standing): readonly OutriggerSetting[] =>
@@ -96,6 +105,8 @@ export function supportOf(machine: StandsOn, standing: Standing): SupportModel {
     }
   }
   if (standing.on === 'base' && machine.tower?.base) return baseOf(machine.tower.base.half_m)
+  if (standing.on === 'tracks' && machine.tracks)
+    return { on: 'tracks', state, points: [], contacts: trackContacts(machine.tracks), settings: [] }
   if (standing.on !== 'outriggers' || !machine.outriggers)
     throw new Refusal('unknown-state', `${machine.name} does not stand so; say what it stands on.`, 'setup.standing.on')
   const outriggers = machine.outriggers ?? []

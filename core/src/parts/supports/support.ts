@@ -8,7 +8,7 @@ import type { PropsPart } from './props'
  * machine it belongs to.
  */
 export interface SupportModel {
-  readonly on: 'outriggers' | 'wheels' | 'base'
+  readonly on: 'outriggers' | 'wheels' | 'base' | 'tracks'
   readonly points: readonly BearingPoint[]
   /** Where it bears, metres in the machine's frame: x ahead and y left of the slew centre. */
   readonly contacts: readonly Support[]

@@ -1,0 +1,77 @@
+import type { Shift } from '@geolabe/contract'
+import { type Crane, groundAt, type LiftPlan, type Place, type SetupPlan, straightBoom, type Tol } from '@geolabe/core'
+
+export interface TracksSetupDraft {
+  position: SetupPlan['position']
+  /** Null: what lies there by the place's plan. */
+  ground: string | null
+  counterweight: string
+  partsOfLine: number | null
+  pitch_deg: Tol | null
+  roll_deg: Tol | null
+  steps: string[]
+  confirmed: SetupPlan['confirmed']
+}
+
+export function firstTracksSetup(machine: Crane, place: Place, shift: Shift): TracksSetupDraft {
+  const last = shift.setups.at(-1)?.plan
+  const at = place.positions[0] ?? { x_m: 0, y_m: 0, heading_deg: 0 }
+  const { x_m, y_m, heading_deg } = last?.position ?? at
+  const [first] = machine.hoist.reevings
+  return {
+    position: { x_m, y_m, heading_deg },
+    ground: last?.standing.on === 'tracks' ? (last.standing.ground?.id ?? null) : null,
+    counterweight: last?.fitted.counterweight ?? machine.upper.counterweights[0]?.id ?? '',
+    partsOfLine: last?.fitted.partsOfLine ?? first?.parts ?? null,
+    pitch_deg: null,
+    roll_deg: null,
+    steps: [],
+    confirmed: [],
+  }
+}
+
+/** Is a draft that was kept on the device of today's shape? */
+export const isTracksSetup = (d: Partial<TracksSetupDraft>): boolean =>
+  typeof d.position === 'object' && typeof d.counterweight === 'string' && Array.isArray(d.confirmed) && Array.isArray(d.steps)
+
+/** The ground that its place shows under the ends and the middle of its tracks: the weakest of it. */
+export function groundThere({ tracks }: Crane, place: Place, position: SetupPlan['position']) {
+  const [long, wide] = [(tracks?.length_m ?? 0) / 2, ((tracks?.gauge_m ?? 0) + (tracks?.width_m ?? 0)) / 2]
+  const ids = [0, 1, -1].flatMap((i) => [1, -1].map((j) => groundAt(place, position, { x_m: i * long, y_m: j * wide })))
+  const kinds = place.ground.filter((g) => ids.includes(g.id))
+  const [first] = [...kinds].sort((a, b) => (a.allowable_kPa ?? 0) - (b.allowable_kPa ?? 0))
+  return first ?? null
+}
+
+export function tracksPlanOf(d: TracksSetupDraft, machine: Crane, place: Place): SetupPlan {
+  return {
+    format: 'geolabe.setup/2',
+    place: place.id,
+    position: d.position,
+    standing: { on: 'tracks', ground: place.ground.find((g) => g.id === d.ground) ?? groundThere(machine, place, d.position) },
+    fitted: { counterweight: d.counterweight, ...(d.partsOfLine === null ? {} : { partsOfLine: d.partsOfLine }) },
+    level: { pitch_deg: d.pitch_deg, roll_deg: d.roll_deg, levelVerified: d.confirmed.some((c) => c.id === 'bubble') },
+    confirmed: d.confirmed,
+  }
+}
+
+/** Nothing on the hook, a boom of some length at a radius: what the set-up by itself is looked at with. */
+export function unladenAt(machine: Crane, boom_m: number): LiftPlan {
+  const { radius_m } = straightBoom(machine.boom).steepest(boom_m)
+  const point = { radius_m, slew_deg: 0 }
+  return {
+    format: 'geolabe.lift/2',
+    hung: { load: { name: '', mass_kg: null, massSource: null, windArea_m2: null, dragCoefficient: 1 }, rigging: [] },
+    steps: [
+      {
+        do: 'slew',
+        laden: false,
+        boom_m,
+        pickUp: point,
+        setDown: point,
+        slewDirection: 'anticlockwise',
+        radiusBasis: 'measured-under-load',
+      },
+    ],
+  }
+}
