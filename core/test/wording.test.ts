@@ -62,6 +62,8 @@ const given: Said[] = [
   { check: 'rating', reason: 'marks', detail: { part: 'hoist' } },
   { check: 'rating', reason: 'no-mark', detail: { part: 'hook' } },
   { check: 'hoist-rope', reason: 'chain', detail: { falls: 2 } },
+  { check: 'rating', reason: 'grid', detail: { table: 'Forks, stabilisers up', height_m: 8, reach_m: 3 } },
+  { check: 'rating', reason: 'off-grid', detail: { table: 'Forks, stabilisers up', height_m: 8, reach_m: 6 } },
   { check: 'rating', reason: 'stage', detail: { label: 'Tower A', table: 'Load on the middle line', height_m: 5 } },
   { check: 'rating', reason: 'hoist', detail: { label: 'Front hoist' } },
   { check: 'rating', reason: 'no-mark-on', detail: { label: 'Rear hoist' } },

@@ -25,7 +25,7 @@ export type NotChecked = (typeof notChecked)[number]
 type Does = LiftPlan['steps'][number]['do']
 const boomDoes: readonly Does[] = ['slew', 'pose']
 const hookDoes: readonly Does[] = [...boomDoes, 'traverse']
-const driverDoes: readonly Does[] = ['mast', 'drive', 'tow']
+const driverDoes: readonly Does[] = ['mast', 'reach', 'drive', 'tow']
 
 /** What there is only where a step does one of these; the rest is there whatever is done. */
 const onlyWhere: Partial<Record<NotChecked, readonly Does[]>> = {
@@ -47,7 +47,8 @@ export function notCheckedIn(machine: Machine, lift: LiftPlan): NotChecked[] {
   const { hung, steps } = lift
   const said: Partial<Record<NotChecked, boolean>> = {
     'way-past':
-      steps.every((s) => s.do === 'mast' || (s.do === 'drive' && s.route !== undefined)) && steps.some((s) => s.do === 'drive'),
+      steps.every((s) => s.do === 'mast' || s.do === 'reach' || (s.do === 'drive' && s.route !== undefined)) &&
+      steps.some((s) => s.do === 'drive'),
     slings: hung.slings !== undefined,
     sight: looksFrom(machine, lift),
     'hook-height': steps.every((s) => !s.laden || (s.do !== 'slew' && s.do !== 'pose') || s.heights !== undefined),

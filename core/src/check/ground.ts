@@ -6,6 +6,7 @@ import type { Check } from './check'
 import type { LiftContext } from './context'
 import { gantryGround } from './gantry'
 import { trackGround, trackLayers } from './tracks'
+import { truckFeet } from './truck-stands'
 
 /** Mats that lie so near each other that their pressures add up, which no figure of either by itself has in it. */
 function nearMats({ bearings, contacts }: LiftContext): Finding[] {
@@ -73,6 +74,7 @@ export const groundCheck: Check<'ground'> = {
     }))
   },
   gantry: gantryGround,
+  truck: truckFeet,
   heldBackBy: ['mass', 'boom-limits', 'overturning'],
   impliedBy: [],
   remedies: ['mat', 'radius', 'extension', 'mass', 'split', 'mat-size'],

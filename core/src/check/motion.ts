@@ -4,6 +4,7 @@ import type { Check } from './check'
 import { arcInside } from './choose-table'
 import { straddleMotion } from './straddle'
 import { towMotion } from './towing'
+import { truckMotion } from './truck-stands'
 
 /** What a way of standing allows: through which slews, with which boom. Braced or propped, a boom does not turn. */
 export const motionCheck: Check<'motion'> = {
@@ -36,6 +37,7 @@ export const motionCheck: Check<'motion'> = {
   },
   tow: towMotion,
   straddle: straddleMotion,
+  truck: truckMotion,
   heldBackBy: [],
   impliedBy: [],
   remedies: ['support', 'slew-direction', 'set-down-slew', 'boom'],

@@ -58,6 +58,7 @@ export const ratingCheck: Check<'rating'> = {
     'set-down-slew',
     'load-centre',
     'height',
+    'retract-first',
     'stage',
     'centre',
     'linkage',

@@ -2,8 +2,12 @@ import { type Case, nearShareOf } from '../lift/case'
 import type { Step } from '../lift/plan'
 import { nth } from '../list'
 import { isTruck, type TruckMachine } from '../machine/provable'
+import { alongReach, pointAt, poseFor } from '../parts/booms/reach'
 import type { DriveStep } from '../parts/truck-steps'
+import { rad } from '../physics'
 import { endsOf, high, low, nominal } from '../quantity/measured'
+import { goBy } from '../rating/axes'
+import { columnFigures, rowFigures } from '../rating/table'
 import { Refusal } from '../refusal'
 import { type Balance, balanceOf, type FittedMasses, type MastPose, type OnForks, type Truck } from '../truck/balance'
 
@@ -31,6 +35,8 @@ export class TruckContext {
   readonly machine: TruckMachine
   readonly truck: Truck
   readonly fitted: FittedMasses
+  /** It stands on its feet ahead, not on its front wheels. */
+  readonly feetDown: boolean
   /** By which name its tables know the tool. */
   readonly tool: string
   readonly step: Step
@@ -48,21 +54,68 @@ export class TruckContext {
     if (setup.standing.on !== 'wheels')
       throw new Refusal('unknown-state', `${machine.name} stands on its wheels; set it up so.`, 'setup.standing.on')
     this.machine = machine
-    this.truck = machine.truck
+    this.feetDown = machine.truck.stabilisers !== undefined && setup.standing.state === 'stabilisers'
+    this.truck = this.feetDown ? onFeet(machine.truck) : machine.truck
     this.fitted = fittedOf(machine.truck, plan)
     this.tool = setup.fitted.attachment ?? forks
     this.step = nth(lift.steps, index)
     this.near_share = nearShareOf(plan)
     refuseOffForks(lift)
-    this.poses = this.step.do === 'mast' ? this.step.waypoints : this.step.do === 'drive' ? [travelling(this.step)] : []
+    refuseOtherState(machine, setup)
+    this.poses = this.#posesOf(plan)
     const most_m = machine.truck.chassis.greatestHeight_m
     for (const [i, p] of this.poses.entries())
-      if (p.height_m > most_m + 1e-9)
+      if (p.reach_m === undefined && p.height_m > most_m + 1e-9)
         throw new Refusal(
           'out-of-reach',
           `The mast goes to ${most_m} m; stack lower.`,
           `lift.steps.${index}.waypoints.${i}.height_m`,
         )
+  }
+
+  #posesOf({ tables }: Case): readonly MastPose[] {
+    const { step, truck, machine } = this
+    if (step.do === 'mast') return step.waypoints
+    const { reach, faceToAxle_m } = truck
+    if (step.do === 'drive') {
+      // Driven with the boom drawn in, its tool as low as is said.
+      if (!reach) return [travelling(step)]
+      const { least_m } = reach.lengths
+      const rise = (step.height_m - reach.pin.height_m + reach.head.below_m) / least_m
+      const angle_deg = Math.asin(Math.min(1, Math.max(-1, rise))) / rad
+      return [{ ...travelling(step), reach_m: pointAt(reach, faceToAxle_m, { boom_m: least_m, angle_deg }).reach_m }]
+    }
+    if (step.do !== 'reach' || !reach) return []
+    const poses = step.waypoints.map((w, i) => poseFor(reach, faceToAxle_m, w, `lift.steps.${this.index}.waypoints.${i}`))
+    const grids = tables.filter((t) => t.machine === machine.id && goBy(t.axes, 'height_m', 'reach_m'))
+    const [rows, columns] = [rowFigures(grids, 'height_m'), columnFigures(grids)]
+    // Reach is read to the load's own centre, which may stand further out than the one it is counted to.
+    const beyond = this.#beyond_m
+    return alongReach(
+      reach,
+      faceToAxle_m,
+      poses,
+      rows,
+      columns.flatMap((c) => beyond.map((b) => c - b)),
+    ).map(({ t, height_m, reach_m }) => ({
+      height_m: Math.max(0, height_m),
+      tilt_deg: 0,
+      sideShift_m: 0,
+      reach_m,
+      t,
+    }))
+  }
+
+  /** How much further out than the load centre that reach is counted to the load's own centre stands, at both ends. */
+  get #beyond_m(): number[] {
+    const { cg } = this.plan.lift.hung.load
+    const counted = this.truck.reach?.loadCentre_m ?? 0
+    return cg ? endsOf(cg.x_m).map((x) => x - counted) : [0]
+  }
+
+  /** How far out a load's centre is in a pose: from the face, or by the boom's reach. */
+  outTo_m(load: OnForks, { reach_m }: MastPose): number {
+    return reach_m === undefined ? load.x_m : reach_m + load.x_m - (this.truck.reach?.loadCentre_m ?? 0)
   }
 
   get drive(): DriveStep | null {
@@ -89,7 +142,10 @@ export class TruckContext {
 
   /** @param reach_m how far an arm is drawn out with nothing on it; omitted: to the load's centre */
   balance(load: OnForks | null, pose: MastPose, reach_m?: number): Balance {
-    return balanceOf(this.truck, this.fitted, load, pose, reach_m)
+    if (pose.reach_m === undefined) return balanceOf(this.truck, this.fitted, load, pose, reach_m)
+    // Reach is counted from the front of the tyres, whatever the tool.
+    const fitted = { ...this.fitted, tool: this.fitted.tool && { ...this.fitted.tool, ahead_m: 0 } }
+    return balanceOf(this.truck, fitted, load && { ...load, x_m: this.outTo_m(load, pose) }, pose, pose.reach_m)
   }
 
   /** Heaviest with whoever rides up, and as it is said; null: not known. */
@@ -101,6 +157,24 @@ export class TruckContext {
       ? null
       : { worst: high(mass_kg) + persons_kg, nominal: nominal(mass_kg) + persons_kg }
   }
+}
+
+/** On its feet: the edge they make, and half of what is between them. */
+const onFeet = (t: Truck): Truck => ({
+  ...t,
+  edgeAhead_m: t.stabilisers?.ahead_m ?? 0,
+  chassis: { ...t.chassis, frontHalfTrack_m: t.stabilisers?.half_m ?? t.chassis.frontHalfTrack_m },
+})
+
+/** @throws Refusal `unknown-state` where it has feet and nobody said whether they are down, or has none */
+function refuseOtherState({ name, truck }: TruckMachine, { standing }: Case['setup']): void {
+  const states = truck.stabilisers ? ['wheels', 'stabilisers'] : []
+  if (standing.state === undefined ? states.length === 0 : states.includes(standing.state)) return
+  const words =
+    states.length > 0
+      ? `Say how ${name} stands: ${states.join(', ')}.`
+      : `${name} has only one way of standing; leave the state out.`
+  throw new Refusal('unknown-state', words, 'setup.standing.state')
 }
 
 /** On forks a centre lies ahead of their face, and above them. @throws Refusal `negative` */

@@ -48,12 +48,52 @@ export function plateRow(ctx: TruckContext): Row | null {
   return rows.reduce<Row | null>((best, r) => (best === null || (r.gross_kg ?? -1) > (best.gross_kg ?? -1) ? r : best), null)
 }
 
+/** The grid for this tool, with feet up or down. */
+function gridOf({ plan, machine, tool, feetDown }: TruckContext): Pick<Row, 'table' | 'configuration'> | null {
+  const grids = plan.tables
+    .filter((t) => t.machine === machine.id && goBy(t.axes, 'height_m', 'reach_m'))
+    .flatMap((table) => table.configurations.map((configuration) => ({ table, configuration })))
+  const stands = feetDown ? 'down' : 'up'
+  return (
+    grids.find(
+      ({ configuration: { appliesTo: c } }) => c.attachment === tool && (c.stabilisers === stands || c.stabilisers === 'none'),
+    ) ?? null
+  )
+}
+
+/** The load against the grid, cell by cell along the whole way of the boom: where it is rated least. */
+function gridRating(ctx: TruckContext, { worst, nominal }: { worst: number; nominal: number }): Finding[] {
+  const grid = gridOf(ctx)
+  if (!grid) return missing('no-row', ctx.tool)
+  const { axes } = grid.table
+  const { cg } = ctx.plan.lift.hung.load
+  const beyond_m = (cg ? high(cg.x_m) : 0) - (ctx.truck.reach?.loadCentre_m ?? 0)
+  const label = grid.configuration.label
+  const reads = ctx.poses.map(({ height_m, reach_m = 0, t = 0 }) => {
+    const out_m = reach_m + beyond_m
+    const { gross_kg } = ratingAt(axes, grid.configuration, height_m, out_m, 'worse-row')
+    return { height_m, out_m, t, kg: gross_kg === 'not-rated' ? null : gross_kg }
+  })
+  const [first] = reads
+  if (!first) return []
+  const least = reads.reduce((a, b) => ((b.kg ?? -1) < (a.kg ?? -1) ? b : a), first)
+  const where = { step: ctx.index, t: least.t }
+  const detail = { table: label, height_m: least.height_m, reach_m: least.out_m }
+  if (least.kg === null) return [{ ...found({ check: 'rating', verdict: 'outside', reason: 'off-grid', detail }), where }]
+  const utilisation = shareOf(worst, least.kg)
+  const figures = { quantity: 'mass', measured: worst, nominal, limit: least.kg, utilisation } as const
+  return [
+    { ...found({ check: 'rating', verdict: byUse(utilisation, ctx.near_share), reason: 'grid', ...figures, detail }), where },
+  ]
+}
+
 /** The load against the plate; forks and tool are in its figures. */
 export function truckRating(ctx: TruckContext): Finding[] {
   const { plan, step, mass_kg, machine, near_share } = ctx
   if (!step.laden) return [found({ check: 'rating', verdict: 'inside', reason: 'nothing-on', detail: {} })]
   if (mass_kg === null) return []
   if (!plan.lift.hung.load.cg) return missing('not-measured', 'the load’s centre from the face of the forks')
+  if (ctx.truck.reach) return gridRating(ctx, mass_kg)
   const slabTable = plan.tables.some((t) => t.machine === machine.id && goBy(t.axes, 'extension_m', 'slabs'))
   if (slabTable && (plan.setup.fitted.slabs === undefined || plan.setup.fitted.extension_m === undefined))
     return missing('not-measured', 'slabs and how far the counterweight is moved out')

@@ -1,4 +1,5 @@
 import { byUse, type Finding, found, shareOf } from '../finding/finding'
+import { groundPressure } from '../ground/ground-pressure'
 import { g_mps2, rad } from '../physics'
 import { high, low, type Tol } from '../quantity/measured'
 import { axlesOf, type Balance, type MastPose, marginsOf, type OnForks } from '../truck/balance'
@@ -27,11 +28,14 @@ function forwardTipping(ctx: TruckContext, all: readonly Posed[]): Finding[] {
   const { truck, fitted, near_share } = ctx
   const cases = all.flatMap(({ load, pose }) => {
     if (!load || load.mass_kg <= 0) return []
+    const out_m = ctx.outTo_m(load, pose)
     const empty = ctx.balance(null, pose, load.x_m)
     const lean_m = Math.sin(Math.max(0, pose.tilt_deg) * rad) * pose.height_m
-    const arm_m = truck.faceToAxle_m + (fitted.tool?.ahead_m ?? 0) + load.x_m + truck.give_share * pose.height_m + lean_m
+    const edge_m = truck.edgeAhead_m ?? 0
+    const ahead_m = pose.reach_m === undefined ? (fitted.tool?.ahead_m ?? 0) : 0
+    const arm_m = truck.faceToAxle_m + ahead_m + out_m + truck.give_share * pose.height_m + lean_m - edge_m
     if (arm_m <= 0) return []
-    const tipping_kg = Math.max(0, (empty.total_kg * -empty.xFront_m) / arm_m)
+    const tipping_kg = Math.max(0, (empty.total_kg * (edge_m - empty.xFront_m)) / arm_m)
     return [
       { load, tipping_kg, limit: truck.share * tipping_kg, use: shareOf(load.mass_kg, truck.share * tipping_kg) ?? Infinity },
     ]
@@ -125,12 +129,40 @@ export function truckAxles(ctx: TruckContext): { axle: 'front' | 'rear'; load_kg
 }
 
 export const truckAxle = (ctx: TruckContext): Finding[] =>
-  truckAxles(ctx).map(({ axle, load_kg, empty }) =>
-    axlePlate(
-      { id: axle, label: `${axle} axle`, measured_kg: load_kg, rating_kg: ctx.truck.chassis.axles[`${axle}_kg`], empty },
-      ctx.near_share,
-    ),
-  )
+  truckAxles(ctx).map(({ axle, load_kg, empty }) => {
+    const feet = ctx.feetDown ? ctx.truck.stabilisers : undefined
+    // With its feet down both of them carry what the front axle would, and the rear one stands still.
+    const onFeet = axle === 'front' ? (2 * (feet?.capacity_N ?? 0)) / g_mps2 : (feet?.rear_kg ?? 0)
+    const rating_kg = feet ? onFeet : ctx.truck.chassis.axles[`${axle}_kg`]
+    const label = feet && axle === 'front' ? 'both feet' : `${axle} axle`
+    return axlePlate({ id: axle, label, measured_kg: load_kg, rating_kg, empty }, ctx.near_share)
+  })
+
+/** What its feet press the ground with, the one nearer to the load the harder. */
+export function truckFeet(ctx: TruckContext): Finding[] {
+  const { truck, feetDown, plan, near_share } = ctx
+  const { stabilisers } = truck
+  const { standing } = plan.setup
+  if (!feetDown || !stabilisers || standing.on !== 'wheels') return []
+  const loads = posedIn(ctx).map(({ b }) => axlesOf(truck, b).front_kg * (0.5 + Math.abs(b.y_m) / (2 * stabilisers.half_m)))
+  if (loads.length === 0) return []
+  const { ground } = standing
+  const reaction_N = Math.max(...loads) * plan.policy.dynamicFactor * g_mps2
+  const pressed = groundPressure({ reaction_N, pad: stabilisers.float, allowable_kPa: ground?.allowable_kPa, soil: ground?.soil })
+  const detail = { label: 'Foot', empty: false, ground: ground?.label ?? '', source: ground?.source ?? '' }
+  const base = { check: 'ground', subject: 'foot', quantity: 'pressure', measured: pressed.formation_kPa } as const
+  if (pressed.utilisation === null)
+    return [found({ ...base, verdict: 'not-proven', reason: ground ? 'nothing-presumed' : 'unknown', detail })]
+  const { utilisation, allowable_kPa: limit, presumed } = pressed
+  const verdict = byUse(utilisation, near_share)
+  return [found({ ...base, verdict, reason: presumed ? 'presumed' : 'allowable', limit, utilisation, detail })]
+}
+
+/** With its feet down it does not drive. */
+export const truckMotion = ({ feetDown, drive }: TruckContext): Finding[] =>
+  feetDown && drive
+    ? [found({ check: 'motion', verdict: 'outside', reason: 'made-otherwise', detail: { label: 'with its stabilisers down' } })]
+    : []
 
 /**
  * The floor it stands on, and every floor of its way: a building's by axle and by wheel with its factor, a trailer's plate as it is. Both axles: with
@@ -151,7 +183,9 @@ export function truckFloor(ctx: TruckContext): Finding[] {
     seen.add(key)
     const each = axles.map(({ axle, load_kg }): AxleOn => {
       const axle_N = load_kg * g_mps2
-      const wheel_N = (axle_N / (axle === 'front' ? frontWheels : rearWheels)) * (plate ? 1 : floorFactor)
+      const feet = ctx.feetDown && axle === 'front'
+      const wheels = axle === 'front' ? frontWheels : rearWheels
+      const wheel_N = feet ? axle_N / 2 : (axle_N / wheels) * (plate ? 1 : floorFactor)
       return { id: axle, label: `${axle} axle`, axle_N, wheel_N }
     })
     return onFloor(floor, each, Math.max(...axles.map((a) => a.total_kg)) * g_mps2, near_share, floor?.id)

@@ -46,6 +46,8 @@ export const reasons = {
     'bend-unknown': rated,
     capacity: rated,
     plate: z.strictObject({ table }),
+    grid: z.strictObject({ table, height_m: z.number(), reach_m: z.number() }),
+    'off-grid': z.strictObject({ table, height_m: z.number(), reach_m: z.number() }),
     'not-on-plate': z.strictObject({ table }),
     marks: z.strictObject({ part: z.enum(markedParts) }),
     'no-mark': z.strictObject({ part: z.enum(markedParts) }),

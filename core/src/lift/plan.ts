@@ -12,7 +12,7 @@ import { onTowers } from '../parts/supports/towers'
 import { onTracks } from '../parts/supports/tracks'
 import { onWheels } from '../parts/supports/wheels'
 import { towStep } from '../parts/tow'
-import { driveStep, mastStep } from '../parts/truck-steps'
+import { driveStep, mastStep, reachStep } from '../parts/truck-steps'
 import { type LoadSize, massSource } from '../place/place'
 import { moment } from '../quantity/date'
 import { finite, measured, measuredNotNegative, measuredPositive, notNegative, positive } from '../quantity/measured'
@@ -115,7 +115,7 @@ export function sizeOf({ size }: Hung['load']): LoadSize | null {
 }
 
 /** One motion of a lift: one kind for each part that makes it. */
-const step = z.discriminatedUnion('do', [slewStep, poseStep, mastStep, driveStep, towStep, hoistStep, traverseStep])
+const step = z.discriminatedUnion('do', [slewStep, poseStep, mastStep, reachStep, driveStep, towStep, hoistStep, traverseStep])
 export type Step = z.infer<typeof step>
 
 /** Who sees the load, and tells the operator. */

@@ -26,6 +26,8 @@ export type RemedyKind =
   | { kind: 'centre'; axis: 'along' | 'across'; by_m: number; towards: 'front' | 'rear' | 'left' | 'right' }
   | { kind: 'stage'; height_m: number }
   | { kind: 'linkage' }
+  /** A boom drawn in before it is raised or lowered, and out again only there. */
+  | { kind: 'retract-first' }
   /** Behind: less on the arm, or the arm drawn in. */
   | { kind: 'lifted'; mass_kg: number; less_kg: number }
   | { kind: 'arm'; out_m: number; less_m: number }

@@ -7,7 +7,8 @@ import type { LiftPlan, Step } from './plan'
 const madeBy: Record<Step['do'], { words: string; makes: (m: Machine) => boolean }> = {
   // A folding boom gets to a radius in many ways: which, its poses say.
   slew: { words: 'slew from one radius to another', makes: (m) => m.upper !== undefined && m.boom?.articulated === undefined },
-  mast: { words: 'stack', makes: isTruck },
+  mast: { words: 'stack by a mast', makes: (m) => isTruck(m) && m.truck.reach === undefined },
+  reach: { words: 'draw out and raise a boom ahead of it', makes: (m) => isTruck(m) && m.truck.reach !== undefined },
   drive: { words: 'drive with a load', makes: (m) => isTruck(m) || isStraddle(m) },
   tow: { words: 'tow', makes: (m) => m.tow !== undefined && m.wheels !== undefined },
   traverse: { words: 'travel so', makes: (m) => isRunway(m) || isGantry(m) },

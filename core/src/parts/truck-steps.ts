@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { groundKind } from '../place/place'
 import { finite, measuredNotNegative, notNegative, positive } from '../quantity/measured'
+import { reachWaypoint } from './booms/reach'
 
 /** Forks at a height, mast tilted forward (negative: back), carriage shifted to the left. */
 const mastPose = z.strictObject({
@@ -16,6 +17,14 @@ export const mastStep = z.strictObject({
   waypoints: z.array(mastPose).min(1, 'Give at least one height.').max(20, 'At most 20; prove the rest as another step.'),
 })
 export type MastStep = z.infer<typeof mastStep>
+
+/** Standing still: the boom drawn out and raised from pose to pose, joints running evenly between. */
+export const reachStep = z.strictObject({
+  do: z.literal('reach'),
+  laden: z.boolean().default(true),
+  waypoints: z.array(reachWaypoint).min(1, 'Give at least one pose.').max(20, 'At most 20; prove the rest as another step.'),
+})
+export type ReachStep = z.infer<typeof reachStep>
 
 export const surface = z.enum(['dry', 'wet', 'wet-steel', 'ice'])
 export type Surface = z.infer<typeof surface>

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { finite, notNegative, positive } from '../quantity/measured'
+import { reachPart } from './booms/reach'
 
 const share = finite.min(0).max(1)
 
@@ -57,6 +58,19 @@ export const truckPart = z.strictObject({
   forwardTilt_deg: notNegative.optional(),
   chassis: truckChassis.optional(),
   boom: z.strictObject({ mass_kg: positive, share: finite.min(0).max(1) }).optional(),
+  /** How the boom is drawn out and raised. */
+  reach: reachPart.optional(),
+  /** Feet ahead of the front wheels: with them down it stands on a triangle that is longer, and narrower at the same place. */
+  stabilisers: z
+    .strictObject({
+      ahead_m: positive,
+      half_m: positive,
+      capacity_N: positive,
+      /** What the rear axle may carry standing still with them down, by the maker. */
+      rear_kg: positive,
+      float: z.strictObject({ length_m: positive, width_m: positive }),
+    })
+    .optional(),
   slab: z.strictObject({ mass_kg: positive, behindFront_m: positive }).optional(),
   attachments: z
     .array(z.strictObject({ id: z.string().min(1), label: z.string().min(1), mass_kg: notNegative, ahead_m: finite }))

@@ -153,6 +153,12 @@ export type StandingConfiguration = RatingConfiguration & {
 }
 export const saysStanding = (c: RatingConfiguration): c is StandingConfiguration => c.appliesTo.standing !== undefined
 
+/** Every figure over the columns of tables, once each and rising. */
+export function columnFigures(tables: readonly RatingTable[]): number[] {
+  const columns = tables.flatMap((t) => t.configurations.flatMap((c) => c.columns.map(Number)))
+  return [...new Set(columns)].sort((a, b) => a - b)
+}
+
 /** Every figure in the rows of those tables that go by a quantity, once each and rising: where their reading changes. */
 export function rowFigures(tables: readonly RatingTable[], quantity: AxisQuantity): number[] {
   const rows = tables

@@ -9,6 +9,7 @@ import type { RemedyKind, RemedyName } from '../lift/remedy'
 import { nth } from '../list'
 import { liftsOnHook, liftsOnOutriggers } from '../machine/crane'
 import { isTruck } from '../machine/provable'
+import { poseFor } from '../parts/booms/reach'
 import type { SlewStep } from '../parts/stability/slew'
 import { counterweightNamed } from '../parts/superstructure'
 import { furtherOut, type OutriggerSetting, type OutriggerStop } from '../parts/supports/outriggers'
@@ -422,8 +423,34 @@ const slings: Search = (c, _f, _means, prove) => {
   return null
 }
 
+/** Its feet down, where it has some and they are up. */
+function feetDown(c: Case, prove: Prove): Remedy | null {
+  const { standing } = c.setup
+  if (!isTruck(c.machine) || !c.machine.truck.stabilisers || standing.on !== 'wheels' || standing.state === 'stabilisers')
+    return null
+  const change = { kind: 'support', state: 'stabilisers', label: 'With the stabilisers down' } as const
+  return prove(change, { setup: { ...c.setup, standing: { ...standing, state: 'stabilisers' } } })
+}
+
+/** Between every two poses drawn in, raised or lowered short, and drawn out again. */
+const retractFirst: Search = (c, _f, _means, prove) => {
+  if (!isTruck(c.machine) || !c.machine.truck.reach) return null
+  const { reach, faceToAxle_m } = c.machine.truck
+  const short = (angle_deg: number) => ({ boom_m: reach.lengths.least_m, angle_deg })
+  const steps = c.lift.steps.map((s) => {
+    if (s.do !== 'reach') return s
+    const poses = s.waypoints.map((w) => poseFor(reach, faceToAxle_m, w))
+    return {
+      ...s,
+      waypoints: poses.flatMap((p, i) => (i === 0 ? [p] : [short(poses[i - 1]?.angle_deg ?? 0), short(p.angle_deg), p])),
+    }
+  })
+  return prove({ kind: 'retract-first' }, { lift: { ...c.lift, steps } })
+}
+
 /** The next way of standing that does, with more work; what has to be confirmed in it is asked for when it is set up so. */
 const support: Search = (c, _f, means, prove) => {
+  if (isTruck(c.machine)) return feetDown(c, prove)
   const states = c.machine.supportStates ?? []
   const now = states.findIndex((s) => s.id === c.setup.standing.state)
   for (const state of states.slice(now + 1)) {
@@ -553,6 +580,7 @@ const searches: Record<RemedyName, Search> = {
   height,
   'load-centre': loadCentre,
   facing,
+  'retract-first': retractFirst,
   centre,
   stage,
   linkage,

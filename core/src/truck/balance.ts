@@ -3,13 +3,21 @@ import { g_mps2, rad } from '../physics'
 import { insideLine } from '../plane/hull'
 
 /** A truck whose chassis is known. */
-export type Truck = TruckPart & { chassis: TruckChassis }
+export type Truck = TruckPart & {
+  chassis: TruckChassis
+  /** Where it would tip over forwards, ahead of the front axle: over its feet where they are down. */
+  edgeAhead_m?: number
+}
 
 /** How high the forks are, how far the mast is tilted forward (negative: back), and how far the carriage is shifted to the left. */
 export interface MastPose {
   height_m: number
   tilt_deg: number
   sideShift_m: number
+  /** Of a boom: how far its tool is out, from where reach is counted to the load centre. */
+  reach_m?: number | undefined
+  /** How far along its step, in waypoints from the first. */
+  t?: number | undefined
 }
 
 /** What is on the forks: its mass, and its centre of gravity from the face of the forks, x ahead, y left, z above them. */
@@ -92,18 +100,18 @@ export interface Margins {
  * @param forward how far it moves ahead for each metre of height: b/g − sin p
  * @param sideways the same across, whichever way is worse
  */
-export function marginsOf({ chassis }: Truck, b: Balance, forward = 0, sideways = 0): Margins {
-  const front = { x_m: 0, y_m: chassis.frontHalfTrack_m }
+export function marginsOf({ chassis, edgeAhead_m = 0 }: Truck, b: Balance, forward = 0, sideways = 0): Margins {
+  const front = { x_m: edgeAhead_m, y_m: chassis.frontHalfTrack_m }
   const rear = { x_m: -chassis.wheelbase_m, y_m: 0 }
   // Ahead it is further from where both sides meet: the slope along does not help the sides.
   const x_m = Math.min(b.x_m, b.x_m + b.z_m * forward)
   const p = { x_m, y_m: Math.abs(b.y_m) + b.z_m * Math.abs(sideways) }
-  return { front_m: -(b.xFront_m + b.z_m * forward), side_m: insideLine(front, rear, p) }
+  return { front_m: edgeAhead_m - (b.xFront_m + b.z_m * forward), side_m: insideLine(front, rear, p) }
 }
 
 /** Front and rear axle, kg. */
-export function axlesOf({ chassis }: Truck, b: Balance): { front_kg: number; rear_kg: number } {
-  const front = (x_m: number) => (b.total_kg * (chassis.wheelbase_m + x_m)) / chassis.wheelbase_m
+export function axlesOf({ chassis, edgeAhead_m = 0 }: Truck, b: Balance): { front_kg: number; rear_kg: number } {
+  const front = (x_m: number) => (b.total_kg * (chassis.wheelbase_m + x_m)) / (chassis.wheelbase_m + edgeAhead_m)
   return { front_kg: front(b.xFront_m), rear_kg: b.total_kg - front(b.x_m) }
 }
 

@@ -146,6 +146,14 @@ const worded: Worded = {
     f.over && 'Bring the centre nearer the middle, or lift less.',
   ],
   'rating/no-mark-on': (d, f) => [f.t`${d.label}: no mark is on file.`, 'Enter what it is marked with.'],
+  'rating/grid': (d, f) => [
+    f.t`${f.measured} of ${f.limit} by “${d.table}”, least on the way at ${f.say('length', d.height_m)} up and ${f.say('length', d.reach_m)} out.`,
+    f.over && 'Draw the boom in before it is raised or lowered, stand nearer, or put the stabilisers down.',
+  ],
+  'rating/off-grid': (d, f) => [
+    f.t`“${d.table}” rates nothing at ${f.say('length', d.height_m)} up and ${f.say('length', d.reach_m)} out, which is on the way.`,
+    'Draw the boom in before it is raised or lowered, or stand nearer.',
+  ],
   'rating/stage': (d, f) => [
     f.t`${d.label} carries ${f.measured} of ${f.limit} that it may at ${f.say('length', d.height_m)}, by “${d.table}”.`,
     f.over && 'Raise it less, bring the centre nearer the middle, or lift less.',

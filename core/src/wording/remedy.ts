@@ -44,6 +44,8 @@ export function changeWords(c: RemedyKind, say: Say, { t, told }: Language = eng
       return t`Bring its centre ${say('length', c.by_m)} towards the ${told(c.towards)}`
     case 'stage':
       return t`Raise the towers no higher than ${say('length', c.height_m)}`
+    case 'retract-first':
+      return t`Draw the boom in first, raise or lower it short, then out again`
     case 'linkage':
       return t`Hang it from one point of each header`
     case 'lifted':

@@ -207,6 +207,13 @@ function stepRows(step: Step, before: string): [string, string][] {
       `${before}Pose ${i + 1}`,
       `inner boom ${sayMetric('angle', p.inner_deg)}, outer folded ${sayMetric('angle', p.fold_deg)}, ${sayMetric('length', p.extension_m)} drawn out, slew ${sayMetric('angle', p.slew_deg)}`,
     ])
+  if (step.do === 'reach')
+    return step.waypoints.map((w, i) => [
+      `${before}Pose ${i + 1}`,
+      'boom_m' in w
+        ? `boom ${sayMetric('length', w.boom_m)} at ${sayMetric('angle', w.angle_deg)}`
+        : `${sayMetric('length', w.height_m)} up, ${sayMetric('length', w.reach_m)} out`,
+    ])
   if (step.do === 'mast') return step.waypoints.map((p) => [`${before}Stack at`, sayMetric('length', p.height_m)])
   if (step.do === 'drive')
     return step.way.map((p) => [

@@ -43,6 +43,7 @@ const StraddleView = lazy(() => import('../straddle/straddle-view').then((m) => 
 const LiftDrawing = lazy(() => import('../prove/lift-drawing').then((m) => ({ default: m.LiftDrawing })))
 const BeamView = lazy(() => import('../runway/beam-view').then((m) => ({ default: m.BeamView })))
 const TowView = lazy(() => import('../tow/tow-view').then((m) => ({ default: m.TowView })))
+const ReachView = lazy(() => import('../truck/reach-view').then((m) => ({ default: m.ReachView })))
 const TruckView = lazy(() => import('../truck/truck-view').then((m) => ({ default: m.TruckView })))
 
 /** Station: the proven lift, its last confirmations, and how it ended. */
@@ -243,6 +244,8 @@ function OneLift({ lift }: { lift: LiftRecord }) {
               <GantryView machine={machine} standing={setup.plan.standing} lift={lift.plan} tables={file.tables} assessment={a} />
             ) : isStraddle(machine) && setup?.plan.standing.on === 'frame' ? (
               <StraddleView machine={machine} standing={setup.plan.standing} lift={lift.plan} assessment={a} />
+            ) : isTruck(machine) && machine.truck.reach && setup ? (
+              <ReachView machine={machine} lift={lift.plan} setup={setup.plan} tables={file.tables} assessment={a} />
             ) : isTruck(machine) && setup ? (
               <TruckView
                 machine={machine}

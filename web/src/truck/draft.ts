@@ -2,9 +2,13 @@ import type { Shift } from '@geolabe/contract'
 import {
   type Case,
   type DriveStep,
+  jointsFor,
   type LiftPlan,
   type MastStep,
   type Place,
+  type ReachPart,
+  type ReachPoint,
+  type ReachStep,
   type SetupPlan,
   type Tol,
   type TruckMachine,
@@ -17,6 +21,8 @@ export interface TruckSetupDraft {
   /** Null: what lies there by the place's plan. */
   floor: string | null
   attachment: string
+  /** Of a truck with feet ahead: down, or not. */
+  feet?: 'wheels' | 'stabilisers'
   /** The tool that its display shows; null: not read. */
   shown?: string | null
   battery_kg: number | null
@@ -36,6 +42,7 @@ export function firstTruckSetup(machine: TruckMachine, shift: Shift): TruckSetup
     floor: last?.standing.on === 'wheels' ? (last.standing.ground?.id ?? null) : null,
     // An arm has a tool at its end, a carriage has forks.
     attachment: last?.fitted.attachment ?? ((machine.truck.boom && machine.truck.attachments?.[0]?.id) || forks),
+    feet: last?.standing.on === 'wheels' && last.standing.state === 'stabilisers' ? 'stabilisers' : 'wheels',
     // What was read on another day says nothing of today.
     shown: null,
     battery_kg: last?.fitted.battery_kg ?? null,
@@ -62,6 +69,7 @@ export function truckPlanOf(d: TruckSetupDraft, machine: TruckMachine, place: Pl
     position: { x_m, y_m, heading_deg },
     standing: {
       on: 'wheels',
+      ...(machine.truck.stabilisers ? { state: d.feet ?? 'wheels' } : {}),
       ground: place.ground.find((g) => g.id === (d.floor ?? place.defaultGround)) ?? null,
       // Looked at and confirmed with the rest of what no figure shows.
       tyres: null,
@@ -78,6 +86,9 @@ export function truckPlanOf(d: TruckSetupDraft, machine: TruckMachine, place: Pl
   }
 }
 
+/** Raised as it does: by a mast, or by a boom that is drawn out. */
+export type Raised = MastStep | ReachStep
+
 const stack: MastStep = { do: 'mast', laden: true, waypoints: [{ height_m: 0.3, tilt_deg: 0, sideShift_m: 0 }] }
 
 /** A first plan: a load that is made for forks, put down low. */
@@ -88,26 +99,49 @@ export function firstMove(machine: TruckMachine, place: Place, shift: Shift): Ou
   const { operator } = machine.truck.chassis
   const load = loadOf(place.loads.find((l) => l.cg) ?? undefined)
   const hung = { load, rigging: [], ...(operator ? { persons: [] } : {}) }
-  const steps = [{ ...stack, waypoints: [{ height_m, tilt_deg: 0, sideShift_m: 0 }] }]
+  const { reach } = machine.truck
+  const steps: Raised[] = reach
+    ? [placing(reach, machine.truck.faceToAxle_m, { height_m: 0.3, reach_m: 2 }, { height_m: 3, reach_m: 2.5 }, true)]
+    : [{ ...stack, waypoints: [{ height_m, tilt_deg: 0, sideShift_m: 0 }] }]
   return { lift: { format: 'geolabe.lift/2', hung, steps }, wind_mps: null, roofShut: false }
 }
 
 export const isMove = (d: Partial<OutdoorDraft>): boolean =>
-  d.lift?.format === 'geolabe.lift/2' && d.lift.steps.every((s) => s.do === 'mast' || s.do === 'drive')
+  d.lift?.format === 'geolabe.lift/2' && d.lift.steps.every((s) => s.do === 'mast' || s.do === 'reach' || s.do === 'drive')
 
 export const mastOf = ({ steps }: LiftPlan): MastStep => {
   const own = steps.find((s) => s.do === 'mast')
   return own?.do === 'mast' ? own : stack
 }
+const raisedOf = ({ steps }: LiftPlan): Raised => {
+  const own = steps.find((s) => s.do === 'mast' || s.do === 'reach')
+  return own?.do === 'mast' || own?.do === 'reach' ? own : stack
+}
+export const reachOf = (lift: LiftPlan): ReachStep | null => {
+  const own = raisedOf(lift)
+  return own.do === 'reach' ? own : null
+}
+
+/** From one place to another: at one length as joints run, or drawn in, raised or lowered short, and out again. */
+export function placing(reach: ReachPart, datum_m: number, from: ReachPoint, to: ReachPoint, short: boolean): ReachStep {
+  const { least_deg, most_deg } = reach.angles
+  // Where the boom does not get to, its proof says so.
+  const between = [from, to].map((w) => ({
+    boom_m: reach.lengths.least_m,
+    angle_deg: Math.min(most_deg, Math.max(least_deg, jointsFor(reach, datum_m, w).angle_deg)),
+  }))
+  return { do: 'reach', laden: true, waypoints: [from, ...(short ? between : []), to] }
+}
+
 export const driveOf = ({ steps }: LiftPlan): DriveStep | null => {
   const own = steps.find((s) => s.do === 'drive')
   return own?.do === 'drive' ? own : null
 }
 
 /** The plan with another stack, or another way: driven there first, then stacked. */
-export function withMove(lift: LiftPlan, to: { mast?: MastStep; drive?: DriveStep | null }): LiftPlan {
+export function withMove(lift: LiftPlan, to: { raised?: Raised; drive?: DriveStep | null }): LiftPlan {
   const drive = to.drive === undefined ? driveOf(lift) : to.drive
-  return { ...lift, steps: [...(drive ? [drive] : []), to.mast ?? mastOf(lift)] }
+  return { ...lift, steps: [...(drive ? [drive] : []), to.raised ?? raisedOf(lift)] }
 }
 
 /** A first piece of a way, straight and level on the place's own ground. */

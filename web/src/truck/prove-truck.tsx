@@ -25,6 +25,8 @@ import { useProving } from '../prove/use-proving'
 import { WindSheet } from '../prove/wind-sheet'
 import type { ShiftContext } from '../shift/frame'
 import { drawn, driveOf, firstMove, firstWay, isMove, mastOf, withMove } from './draft'
+import { ReachSheet } from './reach-sheet'
+import { ReachView } from './reach-view'
 import { RouteMap } from './route-map'
 import { TruckView } from './truck-view'
 import { trucksMeet, WayPieces } from './way-pieces'
@@ -52,7 +54,7 @@ export function ProveTruck({
   setup,
   ...context
 }: ShiftContext & { machine: TruckMachine; setup: Shift['setups'][number] }) {
-  const { shift, place } = context
+  const { shift, place, file } = context
   const [draft, setDraft, clear] = useDraft<OutdoorDraft>(`${shift.id}.prove`, () => firstMove(machine, place, shift), isMove)
   const { lift, wind_mps, roofShut } = draft
   const conditions = useMemo(() => ({ wind_mps, roofShut }), [wind_mps, roofShut])
@@ -66,6 +68,8 @@ export function ProveTruck({
       drawing={
         proving.tab === 'way' ? (
           <RouteMap place={place} drive={driveOf(lift)} assessment={proving.assessment} onRoute={route} />
+        ) : machine.truck.reach ? (
+          <ReachView machine={machine} lift={lift} setup={setup.plan} tables={file.tables} assessment={proving.assessment} />
         ) : (
           <TruckView
             machine={machine}
@@ -78,7 +82,15 @@ export function ProveTruck({
       label={t`What is moved, and how`}
       tabs={[
         { id: 'load', name: t`Load`, body: <LoadSheet machine={machine} place={place} draft={draft} setDraft={setDraft} /> },
-        { id: 'stack', name: t`Stack`, body: <StackSheet draft={draft} setDraft={setDraft} /> },
+        {
+          id: 'stack',
+          name: machine.truck.reach ? t`Place` : t`Stack`,
+          body: machine.truck.reach ? (
+            <ReachSheet machine={machine} draft={draft} setDraft={setDraft} />
+          ) : (
+            <StackSheet draft={draft} setDraft={setDraft} />
+          ),
+        },
         {
           id: 'way',
           name: t`Way`,
@@ -124,12 +136,20 @@ function LoadSheet({ machine, place, draft, setDraft }: SheetProps & { machine: 
       {!waits && <TextField label={t`Its name`} value={load.name} onChange={(name) => set({ name })} />}
       <MassFields load={load} onChange={set} {...(waits?.ask && load.mass_kg === null ? { hint: t`Ask: ${waits.ask}` } : {})} />
       <TolField
-        label={machine.truck.boom ? t`Reach, to the middle of the load` : t`Load centre, from the face of the forks`}
+        label={
+          machine.truck.boom && !machine.truck.reach
+            ? t`Reach, to the middle of the load`
+            : t`Load centre, from the face of the forks`
+        }
         quantity="length"
         value={cg?.x_m ?? null}
         least={0.05}
         onChange={(x_m) => x_m !== null && at({ x_m })}
-        hint={machine.truck.boom ? t`From the front of the carrier.` : t`To its centre of gravity, not half its length by habit.`}
+        hint={
+          machine.truck.boom && !machine.truck.reach
+            ? t`From the front of the carrier.`
+            : t`To its centre of gravity, not half its length by habit.`
+        }
       />
       <TolField
         label={t`Centre above the forks`}
@@ -201,7 +221,7 @@ function StackSheet({ draft, setDraft }: SheetProps) {
   const mast = mastOf(draft.lift)
   const [pose] = [mast.waypoints.at(-1) ?? { height_m: 0, tilt_deg: 0, sideShift_m: 0 }]
   const set = (to: Partial<typeof pose>) =>
-    setDraft((d) => ({ ...d, lift: withMove(d.lift, { mast: { ...mast, waypoints: [{ ...pose, ...to }] } }) }))
+    setDraft((d) => ({ ...d, lift: withMove(d.lift, { raised: { ...mast, waypoints: [{ ...pose, ...to }] } }) }))
   return (
     <div className="grid gap-3">
       <NumberField

@@ -4,6 +4,7 @@ import {
   assess,
   fittedOf,
   type LiftPlan,
+  type ReachPart,
   Refusal,
   type TruckMachine,
   worstVerdict,
@@ -23,6 +24,7 @@ import { closingTabs } from '../setup/closing-tabs'
 import { useRecordSetup } from '../setup/record-setup'
 import type { ShiftContext } from '../shift/frame'
 import { firstTruckSetup, isTruckSetup, type TruckSetupDraft, truckPlanOf } from './draft'
+import { ReachView } from './reach-view'
 import { TruckView } from './truck-view'
 
 /** Nothing on the forks, mast down: what the set-up by itself is judged with. */
@@ -34,8 +36,13 @@ const empty: LiftPlan = {
   },
   steps: [{ do: 'mast', laden: false, waypoints: [{ height_m: 0, tilt_deg: 0, sideShift_m: 0 }] }],
 }
+/** The same of a boom: drawn in and level. */
+const emptyBoom = ({ lengths }: ReachPart): LiftPlan => ({
+  ...empty,
+  steps: [{ do: 'reach', laden: false, waypoints: [{ boom_m: lengths.least_m, angle_deg: 0 }] }],
+})
 /** What of that says something about the set-up. */
-const ofSetup = new Set(['selection', 'axle', 'floor', 'level', 'evidence'])
+const ofSetup = new Set(['selection', 'axle', 'floor', 'ground', 'level', 'evidence'])
 
 type Tab = 'fitted' | 'floor' | 'order' | 'confirm'
 
@@ -63,7 +70,7 @@ export function SetupTruck({ shift, file, place, machine }: ShiftContext & { mac
         machine,
         tables: file.tables,
         setup: plan,
-        lift: empty,
+        lift: machine.truck.reach ? emptyBoom(machine.truck.reach) : empty,
         conditions: { wind_mps: 0, roofShut: true },
         place,
         policy: place.policy,
@@ -96,7 +103,13 @@ export function SetupTruck({ shift, file, place, machine }: ShiftContext & { mac
           : t`Once a shift, and again when tool, battery or tyres change`
       }
       head={<Refused error={error} />}
-      drawing={<TruckView machine={machine} lift={null} fitted={fittedOf(truck, { setup: plan })} assessment={stands} />}
+      drawing={
+        truck.reach ? (
+          <ReachView machine={machine} lift={null} setup={plan} tables={file.tables} assessment={null} />
+        ) : (
+          <TruckView machine={machine} lift={null} fitted={fittedOf(truck, { setup: plan })} assessment={stands} />
+        )
+      }
       sheet={
         <Sheets
           label={t`The set-up, in the order it is worked`}
@@ -120,6 +133,17 @@ export function SetupTruck({ shift, file, place, machine }: ShiftContext & { mac
                               ...tools.map((a) => ({ value: a.id, label: a.label })),
                             ]}
                             onChange={(attachment) => change({ attachment })}
+                          />
+                        )}
+                        {truck.stabilisers && (
+                          <Choice
+                            label={t`Stabilisers`}
+                            value={draft.feet ?? 'wheels'}
+                            options={[
+                              { value: 'wheels', label: t`Up` },
+                              { value: 'stabilisers', label: t`Down` },
+                            ]}
+                            onChange={(feet) => change({ feet })}
                           />
                         )}
                         {displays && (
