@@ -189,6 +189,7 @@ export {
   type AxisQuantity,
   axesTitle,
   entriesFor,
+  goBy,
   sameAxes,
   type TableAxes,
   type Trend,

@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { assess, type Case, capacityMap, checks, mapOfCase, NOT_RATED, useAt } from '../src'
+import { curlewCase } from './curlew-case'
 import { caseOf, type Job, worksBy } from './jobs'
 import { crawlerCase } from './kittiwake-case'
 import { runs } from './runs'
@@ -22,6 +23,7 @@ const stood = [
   ['petrel', 'braces', byWork('petrel', 'braces')],
   ['cormorant', 'base', towerCase({ kg: 1990, place: yard })],
   ['kittiwake', 'tracks', crawlerCase({ kg: 31000 })],
+  ['curlew', 'legs', curlewCase({ kg: 2300 })],
 ] as const
 
 describe.each(stood)('the working area of %s, %s', (_id, state, base) => {

@@ -1,4 +1,5 @@
 import {
+  goBy,
   impedimentsTo,
   liftsOnOutriggers,
   type Outrigger,
@@ -194,7 +195,9 @@ describe('its machines and tables', () => {
               expect(m.upper.counterweights.map((w) => w.mass_kg)).toContain(c.appliesTo.standing.counterweight_kg)
               // A way of standing may be for one boom only.
               const booms = m.supportStates?.find((x) => x.configurations?.includes(c.id))?.boom_m
-              expect(c.columns).toEqual(booms ?? m.boom.lengths_m)
+              // Of a grid the columns are reaches, whatever the boom is drawn out to.
+              if (goBy(table.axes, 'height_m', 'reach_m')) expect(c.appliesTo.attachment).toBeDefined()
+              else expect(c.columns).toEqual(booms ?? m.boom.lengths_m)
               // In some way of standing: on the wheels, or each outrigger at its stop nearest to what the table asks for.
               const ways = (m.supportStates ?? [null]).map((state) =>
                 supportOf(

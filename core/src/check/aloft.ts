@@ -5,7 +5,13 @@ import type { Check } from './check'
 export const aloftCheck: Check<'aloft'> = {
   id: 'aloft',
   since: 1,
-  run: () => [],
+  run: ({ machine, plan }) => {
+    const persons = plan.lift.hung.persons?.length ?? 0
+    if (persons === 0) return []
+    const most = machine.truck?.attachments?.find((a) => a.id === plan.setup.fitted.attachment)?.persons ?? 0
+    const verdict = persons > most ? 'outside' : 'inside'
+    return [found({ check: 'aloft', verdict, reason: persons > most ? 'too-many' : 'persons', detail: { persons, most } })]
+  },
   truck: ({ truck, plan, drive }) => {
     const { operator } = truck.chassis
     if (!operator || drive) return []

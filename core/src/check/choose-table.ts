@@ -13,6 +13,7 @@ import { outriggersShortOf } from '../rating/covers'
 import { type GrossReading, type ReadingRule, ratedAtSlew, ratingAt } from '../rating/read'
 import { type RatingTable, type StandingConfiguration, saysStanding } from '../rating/table'
 import { Refusal } from '../refusal'
+import { boundary } from '../search'
 import type { Support } from '../statics/footprint'
 
 export interface ChosenTable {
@@ -37,8 +38,10 @@ export function boomTables(
   tables: readonly RatingTable[],
   partsOfLine: number,
   standing: { counterweight_kg: number; contacts: readonly Support[] },
+  attachment?: string,
 ): readonly RatingTable[] {
   return tables.map((table) => {
+    if (goBy(table.axes, 'height_m', 'reach_m')) return forTool(table, attachment)
     if (!goBy(table.axes, 'radius_m', 'parts')) return table
     const key = `${partsOfLine} ${standing.counterweight_kg}`
     const known = byJib.get(table) ?? new Map<string, RatingTable>()
@@ -47,6 +50,18 @@ export function boomTables(
     known.set(key, made)
     return made
   })
+}
+
+/** Of a table by tools those of one of them. */
+const byTool = new WeakMap<RatingTable, Map<string, RatingTable>>()
+function forTool(table: RatingTable, attachment: string | undefined): RatingTable {
+  const key = attachment ?? ''
+  const known = byTool.get(table) ?? new Map<string, RatingTable>()
+  byTool.set(table, known)
+  const configurations = table.configurations.filter((c) => c.appliesTo.attachment === attachment)
+  const made = known.get(key) ?? { ...table, configurations }
+  known.set(key, made)
+  return made
 }
 
 function reeved(table: RatingTable, partsOfLine: number, standing: Parameters<typeof boomTables>[2]): RatingTable {
@@ -81,7 +96,9 @@ export function candidatesFor(
   state: SupportState | null,
 ): Candidate[] {
   return tables
-    .filter((t) => goBy(t.axes, 'radius_m', 'boom_m') || goBy(t.axes, 'angle_deg', 'boom_m'))
+    .filter(
+      (t) => goBy(t.axes, 'radius_m', 'boom_m') || goBy(t.axes, 'angle_deg', 'boom_m') || goBy(t.axes, 'height_m', 'reach_m'),
+    )
     .flatMap((table) =>
       table.configurations
         .filter(saysStanding)
@@ -113,15 +130,26 @@ export function ratedAtRadius(
   { boom, boom_m, deflection_m }: BoomAt,
   rule: ReadingRule,
 ): GrossReading {
+  if (goBy(table.axes, 'height_m', 'reach_m')) {
+    const height_m = heightAt(boom, boom_m, radius_m, deflection_m)
+    return height_m === null
+      ? { gross_kg: 'not-rated', basis: 'unknown', cells: [] }
+      : ratingAt(table.axes, configuration, height_m, radius_m, rule)
+  }
   const row = table.axes.row.quantity === 'angle_deg' ? angleAt(boom, boom_m, radius_m, deflection_m) : radius_m
   return row === null
     ? { gross_kg: 'not-rated', basis: 'unknown', cells: [] }
     : ratingAt(table.axes, configuration, row, boom_m, rule)
 }
 
-function angleAt(boom: BoomModel, boom_m: number, radius_m: number, deflection_m: number): number | null {
+function angleAt(...at: Parameters<typeof poseOf>): number | null {
+  return poseOf(...at)?.angle_deg ?? null
+}
+const heightAt = (...at: Parameters<typeof poseOf>): number | null => poseOf(...at)?.tip_height_m ?? null
+
+function poseOf(boom: BoomModel, boom_m: number, radius_m: number, deflection_m: number) {
   try {
-    return boom.poseAtRadius(boom_m, radius_m, deflection_m).angle_deg
+    return boom.poseAtRadius(boom_m, radius_m, deflection_m)
   } catch (e) {
     if (e instanceof Refusal) return null
     throw e
@@ -131,7 +159,17 @@ function angleAt(boom: BoomModel, boom_m: number, radius_m: number, deflection_m
 /** Radii at which a configuration's reading changes with the boom at this length. */
 export function rowRadii({ table, configuration }: ChosenTable, { boom, boom_m, deflection_m }: BoomAt): number[] {
   const rows = configuration.rows.map((r) => Number(r.at))
+  if (goBy(table.axes, 'height_m', 'reach_m'))
+    return [...configuration.columns.map(Number), ...rows.flatMap((h) => radiiAtHeight({ boom, boom_m, deflection_m }, h))]
   return table.axes.row.quantity === 'angle_deg' ? rows.map((a) => boom.poseAtAngle(boom_m, a, deflection_m).radius_m) : rows
+}
+
+/** Where the head of a boom at one length stands at a height; none where it does not get there. */
+function radiiAtHeight({ boom, boom_m, deflection_m }: BoomAt, height_m: number): number[] {
+  const above = (angle_deg: number) => boom.poseAtAngle(boom_m, angle_deg, deflection_m).tip_height_m > height_m
+  const [low, high] = [boom.minAngle_deg, boom.maxAngle_deg]
+  if (above(low) || !above(high)) return []
+  return [boom.poseAtAngle(boom_m, boundary(above, high, low, 1e-9), deflection_m).radius_m]
 }
 
 /** One step's way, with the boom it is done with. */
@@ -183,6 +221,7 @@ export function chooseTable(
       tables.filter((t) => t.machine === machine.id),
       setup.fitted.partsOfLine ?? 0,
       { counterweight_kg, contacts },
+      setup.fitted.attachment,
     ),
     counterweight_kg,
     contacts,

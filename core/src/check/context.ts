@@ -4,7 +4,7 @@ import { type Motion, motionsOf } from '../lift/motion'
 import { type Path, passing } from '../lift/path'
 import type { Standing, Step } from '../lift/plan'
 import { nth } from '../list'
-import { type Crane, liftsOnHook } from '../machine/crane'
+import { type Crane, liftsOnHook, withTool } from '../machine/crane'
 import type { BoomModel } from '../parts/booms/boom'
 import type { Block, HoistModel } from '../parts/hoists/hoist'
 import { ropeHoist } from '../parts/hoists/rope'
@@ -82,14 +82,15 @@ export class LiftContext {
     readonly plan: Case,
     given: { step?: number; motion?: Motion; points?: number | undefined; path?: Path; hook?: OnHook; choice?: Choice } = {},
   ) {
-    const { machine, setup, lift } = plan
-    if (!liftsOnHook(machine)) {
+    const { setup, lift } = plan
+    if (!liftsOnHook(plan.machine)) {
       throw new Refusal(
         'no-crane',
-        `${machine.name} has no boom that turns with a hook on it; this assessment is not for it.`,
+        `${plan.machine.name} has no boom that turns with a hook on it; this assessment is not for it.`,
         'machine',
       )
     }
+    const machine = withTool(plan.machine, setup.fitted.attachment)
     this.machine = machine
     this.index = given.step ?? 0
     this.motion = given.motion ?? nth(motionsOf(machine, nth(lift.steps, this.index), `lift.steps.${this.index}`), 0)

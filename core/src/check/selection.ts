@@ -16,6 +16,7 @@ export const selectionCheck: Check<'selection'> = {
       boom_m: step.boom_m,
       partsOfLine,
       counterweight: plan.setup.fitted.counterweight,
+      attachment: plan.setup.fitted.attachment,
     }),
   truck: ({ plan, tool }) => selectionOf(plan, { attachment: tool }),
   // Without a table there is nothing to compare its setting with.

@@ -20,15 +20,17 @@ export interface OnHook {
  * What hangs on the hook, each at its heaviest; null while the load's mass is unknown.
  * @param laden false: the load is not on it, or no longer
  */
-export function onHook(block: Block, { load, rigging }: Hung, laden = true): OnHook | null {
+export function onHook(block: Block, { load, rigging, persons = [] }: Hung, laden = true): OnHook | null {
   const m = laden ? load.mass_kg : 0
   if (m === null || (laden && load.massSource === null)) return null
   const deductions: Deduction[] = [
     { name: block.name, mass_kg: block.mass_kg, on: 'hook' },
     ...rigging.map((r) => ({ name: r.name, mass_kg: high(r.mass_kg), on: r.on, at_m: r.at_m })),
+    ...persons.map((p) => ({ name: 'person', mass_kg: high(p.mass_kg), on: 'hook' as const })),
   ]
   const hung = deductions.filter((d) => d.on === 'hook').reduce((s, d) => s + d.mass_kg, 0)
-  const hungNominal = block.mass_kg + rigging.filter((r) => r.on === 'hook').reduce((s, r) => s + nominal(r.mass_kg), 0)
+  const riding = persons.reduce((s, p) => s + nominal(p.mass_kg), 0)
+  const hungNominal = riding + block.mass_kg + rigging.filter((r) => r.on === 'hook').reduce((s, r) => s + nominal(r.mass_kg), 0)
   return {
     load_kg: high(m),
     loadNominal_kg: nominal(m),

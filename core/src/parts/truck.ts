@@ -73,7 +73,15 @@ export const truckPart = z.strictObject({
     .optional(),
   slab: z.strictObject({ mass_kg: positive, behindFront_m: positive }).optional(),
   attachments: z
-    .array(z.strictObject({ id: z.string().min(1), label: z.string().min(1), mass_kg: notNegative, ahead_m: finite }))
+    .array(
+      z.strictObject({
+        id: z.string().min(1),
+        label: z.string().min(1),
+        mass_kg: notNegative,
+        ahead_m: finite,
+        persons: z.int().min(1).optional(),
+      }),
+    )
     .optional(),
 })
 export type TruckPart = z.infer<typeof truckPart>

@@ -188,7 +188,12 @@ const radius: Search = (c, _f, _means, prove, passes) => {
   const stretches = contextsOf(c).map((ctx) => ctx.stretch)
   const [first] = contextsOf(c)
   const made = first
-    ? boomTables(c.tables, first.partsOfLine, { counterweight_kg: first.counterweight.mass_kg, contacts: first.contacts })
+    ? boomTables(
+        c.tables,
+        first.partsOfLine,
+        { counterweight_kg: first.counterweight.mass_kg, contacts: first.contacts },
+        c.setup.fitted.attachment,
+      )
     : c.tables
   const tables = made.flatMap((table) =>
     table.configurations.filter(saysStanding).map((configuration) => ({ table, configuration })),

@@ -10,14 +10,15 @@ import { type Resultant, resultantAt, sumFixed, sumSlewing } from './resultant'
 import { footingInput, type Mass, type Moments, type SlewingMass, slewingInput } from './schema'
 
 /** How a tipping load becomes a rating; belongs to the machine's data. */
-export const stabilityRule = z.enum(['75%', '85%', '1.25P+0.1F'])
+export const stabilityRule = z.enum(['75%', '85%', '1.25P+0.1F', '70%'])
 export type StabilityRule = z.infer<typeof stabilityRule>
 
-/** Every one of them: where nobody says which, the least counts. */
-export const allRules: readonly StabilityRule[] = stabilityRule.options
+/** Those of cranes: where nobody says which, the least counts. 70 % is a rotating telehandler’s own. */
+export const allRules: readonly StabilityRule[] = ['75%', '85%', '1.25P+0.1F']
 
 /** Rating by stability from a tipping load, kg. `boomHead_kg` is the boom and jib mass reduced to the head (Σm·s/L). */
 export function ratedByRule(tippingLoad_kg: number, rule: StabilityRule, boomHead_kg = 0): number {
+  if (rule === '70%') return 0.7 * tippingLoad_kg
   if (rule === '75%') return 0.75 * tippingLoad_kg
   if (rule === '85%') return 0.85 * tippingLoad_kg
   return Math.max(0, (tippingLoad_kg - 0.1 * boomHead_kg) / 1.25)

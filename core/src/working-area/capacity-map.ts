@@ -2,6 +2,7 @@ import { type Area, type Cell, type Layer, NOT_RATED, type Ring } from '../check
 import { checks } from '../check/checks'
 import { candidatesFor, ratedAtRadius } from '../check/choose-table'
 import { type LiftContext, rulesFor } from '../check/context'
+import { grace_deg } from '../check/reached'
 import { type GroundInput, groundUse } from '../ground/ground-pressure'
 import { nth } from '../list'
 import { boomModelOf } from '../parts/booms/boom-model'
@@ -131,7 +132,7 @@ function ringsOf(
       const force_N = fixed.force_N + bare.force_N
       return {
         radius_m,
-        reaches: angle_deg <= boom.maxAngle_deg + 1e-9 && angle_deg >= boom.minAngle_deg - 1e-9,
+        reaches: angle_deg <= boom.maxAngle_deg + grace_deg && angle_deg >= boom.minAngle_deg - grace_deg,
         angle_deg,
         tip_height_m,
         unloaded: { force_N, along_Nm: bare.along_Nm },

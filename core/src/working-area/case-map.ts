@@ -5,7 +5,7 @@ import type { Case } from '../lift/case'
 import { onHook } from '../lift/hook-load'
 import { motionsOf } from '../lift/motion'
 import { nth } from '../list'
-import { liftsOnHook } from '../machine/crane'
+import { liftsOnHook, withTool } from '../machine/crane'
 import { boomModelOf } from '../parts/booms/boom-model'
 import { ropeHoist } from '../parts/hoists/rope'
 import { counterweightNamed } from '../parts/superstructure'
@@ -16,7 +16,8 @@ import type { MapInput } from './capacity-map'
 /** What the map of a lift’s surroundings is made from, at the worse end of every doubt; null without a known mass, or without legs. */
 export function mapOfCase(c: Case, radii_m: readonly number[], slew_deg: readonly number[]): MapInput | null {
   if (!liftsOnHook(c.machine)) return null
-  const { machine, setup, lift, policy } = c
+  const { setup, lift, policy } = c
+  const machine = withTool(c.machine, setup.fitted.attachment)
   const step = lift.steps.find((s) => s.laden) ?? nth(lift.steps, 0)
   const support = supportOf(machine, setup.standing)
   const index = lift.steps.indexOf(step)
@@ -35,6 +36,7 @@ export function mapOfCase(c: Case, radii_m: readonly number[], slew_deg: readonl
       c.tables.filter((t) => t.machine === machine.id),
       setup.fitted.partsOfLine ?? 0,
       { counterweight_kg: counterweight.mass_kg, contacts: support.contacts },
+      setup.fitted.attachment,
     ),
     configuration: lift.configuration,
     counterweight: counterweight.id,

@@ -201,6 +201,9 @@ export const RadiusBasis = memo(function RadiusBasis({
   )
 })
 
+/** More lengths than that are no longer side by side: the boom goes to any of them. */
+const most_side_by_side = 8
+
 /** Boom, wind, and the table that the machine's own computer is set to. */
 export const MachinePanel = memo(function MachinePanel({
   machine,
@@ -227,7 +230,17 @@ export const MachinePanel = memo(function MachinePanel({
   )
   return (
     <div className="grid gap-3">
-      {boom_m !== null && (
+      {boom_m !== null && machine.boom.lengths_m.length > most_side_by_side && (
+        <NumberField
+          label={t`Boom drawn out to`}
+          quantity="length"
+          value={boom_m}
+          least={Math.min(...machine.boom.lengths_m)}
+          most={Math.max(...machine.boom.lengths_m)}
+          onChange={(v) => v !== null && setDraft((d) => ({ ...d, lift: withStep(d.lift, { boom_m: v }) }))}
+        />
+      )}
+      {boom_m !== null && machine.boom.lengths_m.length <= most_side_by_side && (
         <Choice
           label={t`Boom`}
           value={String(boom_m)}

@@ -14,10 +14,10 @@ import type { Ground, Planned } from './case-parts'
 const slews_deg = Array.from({ length: 360 }, (_, i) => i)
 let ground: Ground | null = null
 
-/** A hundred radii, and those at which a table steps. */
-function radiiFor({ tables }: Ground): number[] {
+/** A hundred radii, and those at which a table steps: as far as it goes, or where it goes by reach, the boom. */
+function radiiFor({ tables, machine }: Ground): number[] {
   const rows = rowFigures(tables, 'radius_m')
-  const most_m = rows.at(-1) ?? 0
+  const most_m = rows.at(-1) ?? Math.max(1, ...(machine.boom?.lengths_m ?? []))
   const even = Array.from({ length: 100 }, (_, i) => 1 + ((most_m - 1) * i) / 99)
   return [...new Set([...even, ...rows])].sort((a, b) => a - b)
 }

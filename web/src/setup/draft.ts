@@ -28,6 +28,9 @@ export interface SetupDraft {
   /** Which of the machine's ways of standing; null: it has only one. */
   state: string | null
   counterweight: string
+  /** At the boom's end, where tools are changed; and the one its display was read to show. */
+  attachment?: string | null
+  shown?: string | null
   partsOfLine: number
   outriggers: OutriggerDraft[]
   pitch_deg: Tol | null
@@ -93,6 +96,9 @@ export function firstDraft(machine: OutriggerCrane, place: Place, shift: Shift):
     position: { x_m: position.x_m, y_m: position.y_m, heading_deg: position.heading_deg },
     counterweight:
       last?.fitted.counterweight ?? (machine.upper.counterweights[machine.upper.counterweights.length - 1]?.id as string),
+    attachment: last?.fitted.attachment ?? machine.truck?.attachments?.[0]?.id ?? null,
+    // What was read on another day says nothing of today.
+    shown: null,
     partsOfLine: last?.fitted.partsOfLine ?? machine.hoist.reevings[Math.min(1, machine.hoist.reevings.length - 1)]?.parts ?? 1,
     state:
       last?.standing.state ??
@@ -127,12 +133,23 @@ export const isSetupDraft = (d: Partial<SetupDraft>): boolean =>
   d.props !== undefined &&
   (d.outriggers ?? []).every((o: Partial<OutriggerDraft>) => o.at?.stop !== undefined)
 
+/** Tool and what its display shows, where there are tools. */
+const toolIn = ({ attachment, shown }: SetupDraft) => ({
+  ...(attachment ? { attachment } : {}),
+  ...(shown ? { selected: { attachment: shown } } : {}),
+})
+
 /** The draft as a plan: mats and ground whole, so that it reads and recomputes alone. */
 export function planOf(d: SetupDraft, machine: OutriggerCrane, place: Place): SetupPlan {
   const state = stateOf(machine, d)
   const named = (id: string) => place.ground.find((g) => g.id === id) ?? null
   const { counterweight, partsOfLine, position } = d
-  const rest = { format: 'geolabe.setup/2', place: place.id, position, fitted: { counterweight, partsOfLine } } as const
+  const rest = {
+    format: 'geolabe.setup/2',
+    place: place.id,
+    position,
+    fitted: { counterweight, partsOfLine, ...toolIn(d) },
+  } as const
   const bubble = machine.procedures.setup.find((s) => s.proves === 'bubble')
   const levelVerified = (bubble !== undefined && d.steps.includes(bubble.id)) || d.confirmed.some((c) => c.id === 'bubble')
   const level = { pitch_deg: d.pitch_deg, roll_deg: d.roll_deg, levelVerified }

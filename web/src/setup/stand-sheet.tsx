@@ -1,7 +1,7 @@
 import { type MachinePosition, type OutriggerCrane, type Place, standsToTow } from '@geolabe/core'
 import { t } from '../language/t'
 import { Choice } from '../look/choice'
-import { NumberField } from '../look/field'
+import { NumberField, SelectField } from '../look/field'
 import { useSay } from '../units/units'
 import type { SetupDraft } from './draft'
 
@@ -63,6 +63,26 @@ export function StandSheet({
           onChange={(v) => v !== null && onMove({ ...position, heading_deg: v })}
         />
       </div>
+      {machine.truck?.attachments && (
+        <Choice
+          label={t`Tool`}
+          value={draft.attachment ?? null}
+          options={machine.truck.attachments.map((a) => ({ value: a.id, label: a.label }))}
+          onChange={(attachment) => onChange({ attachment })}
+        />
+      )}
+      {machine.truck?.attachments && machine.display?.shows.includes('attachment') && (
+        <SelectField
+          label={t`Tool on the ${machine.display.label.toLowerCase()}`}
+          value={draft.shown ?? ''}
+          options={[
+            { value: '', label: t`Not read` },
+            ...machine.truck.attachments.map((a) => ({ value: a.id, label: a.label })),
+          ]}
+          onChange={(shown) => onChange({ shown: shown === '' ? null : shown })}
+          hint={t`Read it there; do not take it from what is fitted.`}
+        />
+      )}
       {machine.upper.counterweights.length > 1 && (
         <Choice
           label={t`Counterweight fitted`}
@@ -71,7 +91,7 @@ export function StandSheet({
           onChange={(counterweight) => onChange({ counterweight })}
         />
       )}
-      {!standsToTow(machine, { state: draft.state ?? undefined }) && (
+      {machine.hoist.reevings.length > 1 && !standsToTow(machine, { state: draft.state ?? undefined }) && (
         <Choice
           label={t`Parts of line`}
           value={String(draft.partsOfLine)}
