@@ -25,7 +25,9 @@ describe('a rotating telehandler', () => {
     expect(tips(right, 20, 160)?.tipping_kg).toBeCloseTo(5187.9739, 3)
   })
   it('reads its jobs by height and reach, and a shorter reach brings it inside', () => {
-    expect(judged({ kg: 2300 })).toEqual(['inside', 'rating', 0.655])
+    const inside = assess(curlewCase({ kg: 2300 }))
+    expect([inside.verdict, (inside.governing?.utilisation ?? 1) < 0.9]).toEqual(['inside', true])
+    expect(inside.findings.find((f) => f.check === 'rating')?.utilisation).toBeCloseTo(2325 / 3550, 9)
     expect(judged({ kg: 3200 })).toEqual(['near', 'rating', 0.908])
     expect(judged({ kg: 3600 })).toEqual(['outside', 'rating', 1.021])
     expect(judged({ kg: 2300, shown: undefined }).slice(0, 2)).toEqual(['not-proven', 'selection'])
@@ -38,6 +40,14 @@ describe('a rotating telehandler', () => {
     // At eight metres its bearing on the grid ends: turned fast it stands out of it, so that the whole is near.
     expect(nearer?.assessment?.findings.find((f) => f.check === 'rating')?.utilisation).toBeCloseTo(3625 / 4950, 9)
     expect(nearer?.assessment?.verdict).toBe('near')
+  })
+  it('weighs its tool at the boom’s end, in the whole proof as in the working area', () => {
+    const limit = (tool: string) => {
+      const c = curlewCase({ kg: 400, tool, rigging_kg: 0 })
+      return assess(c).findings.find((f) => f.check === 'overturning')?.limit ?? 0
+    }
+    // The basket weighs 540 kg more than the hook: as much less, by its rule, is left.
+    expect((limit('hook') - limit('basket')) / 0.7).toBeCloseTo(540, 0)
   })
   it('has a table for legs half out, and one over its long legs', () => {
     const at = (slew_deg: number, stops: RotatingJob['stops']) =>

@@ -249,8 +249,8 @@ export const contextsOf = (plan: Case, points?: number): LiftContext[] =>
     piecesOf(plan, step, i).map((motion) => new LiftContext(plan, { step: i, points, ...(motion && { motion }) })),
   )
 
-const piecesOf = ({ machine }: Case, step: Step, i: number): readonly (Motion | undefined)[] =>
-  liftsOnHook(machine) ? motionsOf(machine, step, `lift.steps.${i}`) : [undefined]
+const piecesOf = ({ machine, setup }: Case, step: Step, i: number): readonly (Motion | undefined)[] =>
+  liftsOnHook(machine) ? motionsOf(withTool(machine, setup.fitted.attachment), step, `lift.steps.${i}`) : [undefined]
 
 /** The rule of the table; 85 % only for outriggers fully out. Without a table, or where it is silent, the least of the three. */
 export function rulesFor(chosen: ChosenTable | null): readonly StabilityRule[] {
