@@ -108,6 +108,12 @@ describe('a gantry on four towers', () => {
     expect(kg(0.3)).toBe(8300)
     expect(judged({ kg: 20000, cg: { x_m: 0, y_m: 0.31, z_m: -1 } })).toEqual(['outside', 'rating', null])
   })
+  it('counts side shift from the middle of its own towers', () => {
+    const aside = square.map((t) => ({ ...t, y_m: Number(t.y_m) + 0.25 }))
+    const job = { kg: 20000, standing: { towers: aside } }
+    expect(assess(caseOf({ ...job, cg: { x_m: 0, y_m: 0.25, z_m: -1 } })).rated_kg).toBe(10400)
+    expect(assess(caseOf({ ...job, cg: { x_m: 0, y_m: 0, z_m: -1 } })).rated_kg).toBe(8300)
+  })
   it('takes a load that is shifted on its headers where it is shifted to, and travels as high as it was raised', () => {
     const raised: Step = { do: 'hoist', laden: true, from_m: 3, to_m: 5, which: 'all' }
     const shifted: Step = { do: 'traverse', laden: true, of: 'load', from_m: 0, to_m: 0.3 }
@@ -132,6 +138,8 @@ describe('a gantry on four towers', () => {
       }
     }
     expect(field({ kg: 9000, height_m: 9 })).toBe('lift.steps.0.to_m')
+    const one: Step = { do: 'hoist', laden: true, from_m: 3, to_m: 4, which: ['A'] }
+    expect(field({ kg: 9000, steps: [one] })).toBe('lift.steps.0.which')
     expect(field({ kg: 9000, cg: { x_m: 2.1, y_m: 0, z_m: 0 } })).toBe('lift.hung.load.cg')
     expect(field({ kg: 9000, standing: { towers: square.slice(1) } })).toBe('setup.standing.towers')
     expect(field({ kg: 9000, standing: { towers: square.map((t) => ({ ...t, x_m: 0 })) } })).toBe('setup.standing.towers')

@@ -106,6 +106,14 @@ describe('a frame astride its load', () => {
       new StraddleContext(caseOf({ kg: 40000, cg: { x_m: 0.8, y_m: 0, z_m: -1.2 }, standing: bowLow }), 0).shares?.[0]?.least,
     ).toBeCloseTo((3.8 - 0.036) / 6, 9)
   })
+  it('tilts a boat whose one hoist moves alone, and her share with her', () => {
+    const alone: Step = { do: 'hoist', laden: true, from_m: 0, to_m: 0.6, which: ['front'] }
+    const share = (step: Step) => new StraddleContext(caseOf({ kg: 38000, steps: [step] }), 0).shares?.[0]
+    // Bow up by 0.6 m over 6 m: what lies 1.2 m above its slings goes 0.12 m aft.
+    expect(share(alone)?.least).toBeCloseTo((3.6 - 0.12) / 6, 9)
+    expect(share(alone)?.most).toBeCloseTo(3.6 / 6, 9)
+    expect(share({ ...alone, which: ['rear'] })?.most).toBeCloseTo((3.6 + 0.12) / 6, 9)
+  })
   it('stands on four wheels: elastic by its book, else by the upper bound', () => {
     const still = { along: 0, cross: 0, braking_mps2: 0, wind_N: 0 }
     const elastic = [162.9, 151.2, 126.4, 138.0]

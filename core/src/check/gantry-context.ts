@@ -51,6 +51,8 @@ export class GantryContext {
     this.step = nth(lift.steps, index)
     refuseOtherTowers(machine, standing)
     refuseBeyondTrack(this.step, machine, index)
+    if (this.step.do === 'hoist' && this.step.which !== 'all')
+      throw new Refusal('step-not-possible', 'Its towers are raised all together.', `lift.steps.${index}.which`)
     this.height = heightOf(plan, index)
     const stages = machine.gantry.stages
     const most_m = nth(stages, stages.length - 1).upTo_m
@@ -59,7 +61,7 @@ export class GantryContext {
     this.hung = hangingOf(plan, this.step.laden)
     const shift = shiftOf(plan, index)
     const { cg } = lift.hung.load
-    this.sideShift_m = cg ? Math.max(...shift.map((s) => Math.max(Math.abs(low(cg.y_m) + s), Math.abs(high(cg.y_m) + s)))) : null
+    this.sideShift_m = cg ? sideShiftOf(machine, standing, cg, shift) : null
     this.shares = cg ? sharesOf(machine, standing, cg, shift) : null
   }
 
@@ -141,6 +143,15 @@ function shiftOf({ lift: { steps } }: Case, index: number): number[] {
     before += by[2] ?? 0
   }
   return [before]
+}
+
+/** How far the load hangs from the middle of either header at most, wherever its towers stand inside their doubt. */
+function sideShiftOf({ gantry }: GantryMachine, { towers }: OnTowers, cg: Cg, shifts: readonly number[]): number {
+  const { front, rear } = gantry.stand.headers
+  const at = (id: string) => towers.find((t) => t.id === id)?.y_m ?? 0
+  const middles = [front, rear].flatMap((h) => [low, high].map((end) => (end(at(h.left)) + end(at(h.right))) / 2))
+  const places = endsOf(cg.y_m).flatMap((y) => shifts.map((s) => y + s))
+  return Math.max(...middles.flatMap((m) => places.map((y) => Math.abs(y - m))))
 }
 
 type Cg = NonNullable<Case['lift']['hung']['load']['cg']>

@@ -114,14 +114,35 @@ export class StraddleContext {
       part,
       i,
       all: [0, straddle.braking_mps2].flatMap((b) =>
-        blown.map((w) => ({
-          along: (sign * part.grade_pct) / 100,
-          cross: (sign * part.cross_pct) / 100,
-          braking_mps2: sign * b,
-          wind_N: w,
-        })),
+        this.turning(part).flatMap((turn) =>
+          blown.map((w) => ({
+            along: (sign * part.grade_pct) / 100,
+            cross: (sign * part.cross_pct) / 100 + turn,
+            braking_mps2: sign * b,
+            wind_N: w,
+          })),
+        ),
       ),
     }))
+  }
+
+  /** What turning on a piece adds to its cross-fall, either way; nothing where it is straight, or no speed is said. */
+  turning({ radius_m }: WayPart): number[] {
+    const speed = this.drive?.speed_mps
+    if (radius_m === undefined || speed === null || speed === undefined) return [0]
+    const by = high(speed) ** 2 / (g_mps2 * radius_m)
+    return [by, -by]
+  }
+
+  /** How far the line of its slings tilts in this step, front up: where one hoist moves alone, by all that it moves. */
+  get #tilts(): number[] {
+    const { step, hoists } = this
+    if (step.do !== 'hoist' || step.which === 'all') return [0]
+    const [front, rear] = [hoists.each[0]?.id, hoists.each[1]?.id]
+    const at = (id: string | undefined) => nominal(this.standing.hoists.find((h) => h.id === id)?.x_m ?? 0)
+    const moved = (high(step.to_m) - low(step.from_m)) / Math.max(0.1, at(front) - at(rear))
+    const sign = (step.which.includes(front ?? '') ? 1 : 0) - (step.which.includes(rear ?? '') ? 1 : 0)
+    return [0, sign * moved]
   }
 
   /** Wind on the load and on the frame, newtons, from the side. */
@@ -180,7 +201,7 @@ export class StraddleContext {
     const plain = share(nominal(cg.x_m), nominal(at(first.id)), nominal(at(second.id)))
     if (plain < 0 || plain > 1)
       throw new Refusal('cg-outside', 'The load’s centre lies outside its slings; move them.', 'lift.hung.load.cg.x_m')
-    const alongs = [...new Set(this.moments.flatMap((m) => m.all.map((s) => s.along)))]
+    const alongs = [...new Set(this.moments.flatMap((m) => m.all.flatMap((s) => this.#tilts.map((t) => s.along + t))))]
     const all = alongs.flatMap((along) =>
       endsOf(cg.x_m).flatMap((x_m) =>
         endsOf(cg.z_m).flatMap((z_m) => {

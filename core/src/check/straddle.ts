@@ -194,10 +194,7 @@ export function straddleTravel(ctx: StraddleContext): Finding[] {
     const piece = nameOf(part, i)
     if (part.radius_m !== undefined && drive.speed_mps === null)
       return [found({ ...base, verdict: 'not-proven', reason: 'no-speed', quantity: 'speed', detail: { piece } })]
-    const turning =
-      part.radius_m === undefined || drive.speed_mps === null ? 0 : high(drive.speed_mps) ** 2 / (g_mps2 * part.radius_m)
-    const turned = [turning, -turning].flatMap((by) => all.map((m) => ({ ...m, cross: m.cross + by })))
-    const worst = fullest(roomLeft(ctx, turned).map((r) => ({ ...r, use: useOf(r, stabilityShare) })))
+    const worst = fullest(roomLeft(ctx, all).map((r) => ({ ...r, use: useOf(r, stabilityShare) })))
     if (!worst) return []
     const { edge, m: measured, m0: limit, use: utilisation } = worst
     const figures = { quantity: 'length', measured, nominal: measured, limit, utilisation } as const

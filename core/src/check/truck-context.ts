@@ -4,7 +4,6 @@ import { nth } from '../list'
 import { isTruck, type TruckMachine } from '../machine/provable'
 import { alongReach, pointAt, poseFor } from '../parts/booms/reach'
 import type { DriveStep } from '../parts/truck-steps'
-import { rad } from '../physics'
 import { endsOf, high, low, nominal } from '../quantity/measured'
 import { goBy } from '../rating/axes'
 import { columnFigures, rowFigures } from '../rating/table'
@@ -80,10 +79,9 @@ export class TruckContext {
     if (step.do === 'drive') {
       // Driven with the boom drawn in, its tool as low as is said.
       if (!reach) return [travelling(step)]
-      const { least_m } = reach.lengths
-      const rise = (step.height_m - reach.pin.height_m + reach.head.below_m) / least_m
-      const angle_deg = Math.asin(Math.min(1, Math.max(-1, rise))) / rad
-      return [{ ...travelling(step), reach_m: pointAt(reach, faceToAxle_m, { boom_m: least_m, angle_deg }).reach_m }]
+      // Level with its pin it reaches furthest at that length: no less is reckoned with.
+      const drawnIn = pointAt(reach, faceToAxle_m, { boom_m: reach.lengths.least_m, angle_deg: 0 })
+      return [{ ...travelling(step), reach_m: drawnIn.reach_m }]
     }
     if (step.do !== 'reach' || !reach) return []
     const poses = step.waypoints.map((w, i) => poseFor(reach, faceToAxle_m, w, `lift.steps.${this.index}.waypoints.${i}`))

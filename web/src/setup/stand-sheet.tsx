@@ -91,7 +91,7 @@ export function StandSheet({
           onChange={(counterweight) => onChange({ counterweight })}
         />
       )}
-      {machine.hoist.reevings.length > 1 && !standsToTow(machine, { state: draft.state ?? undefined }) && (
+      {!standsToTow(machine, { state: draft.state ?? undefined }) && (
         <Choice
           label={t`Parts of line`}
           value={String(draft.partsOfLine)}

@@ -101,7 +101,7 @@ export function firstMove(machine: TruckMachine, place: Place, shift: Shift): Ou
   const hung = { load, rigging: [], ...(operator ? { persons: [] } : {}) }
   const { reach } = machine.truck
   const steps: Raised[] = reach
-    ? [placing(reach, machine.truck.faceToAxle_m, { height_m: 0.3, reach_m: 2 }, { height_m: 3, reach_m: 2.5 }, true)]
+    ? [placing(reach, machine.truck.faceToAxle_m, { height_m: 1.45, reach_m: 2 }, { height_m: 4, reach_m: 2.5 }, true)]
     : [{ ...stack, waypoints: [{ height_m, tilt_deg: 0, sideShift_m: 0 }] }]
   return { lift: { format: 'geolabe.lift/2', hung, steps }, wind_mps: null, roofShut: false }
 }

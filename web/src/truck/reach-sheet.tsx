@@ -16,7 +16,7 @@ export function ReachSheet({ machine, draft, setDraft }: { machine: TruckMachine
   const step = reachOf(draft.lift)
   if (!reach || !step) return null
   const pointOf = (w: (typeof step.waypoints)[number] | undefined): ReachPoint =>
-    !w ? { height_m: 0.3, reach_m: 2 } : 'boom_m' in w ? pointAt(reach, faceToAxle_m, w) : w
+    !w ? { height_m: 1.45, reach_m: 2 } : 'boom_m' in w ? pointAt(reach, faceToAxle_m, w) : w
   const now = { from: pointOf(step.waypoints[0]), to: pointOf(step.waypoints.at(-1)) }
   const short = step.waypoints.length > 2
   const set = (points: Partial<typeof now>, drawnIn = short) => {

@@ -14,6 +14,8 @@ export function trolleyJib(part: BoomPart & { trolley: NonNullable<BoomPart['tro
   const poseAtRadius: BoomModel['poseAtRadius'] = (boom_m, radius_m) => {
     if (radius_m > boom_m * (1 + 1e-12))
       throw new Refusal('out-of-reach', `The jib is ${boom_m} m long; come closer.`, 'radius_m')
+    if (radius_m < trolley.least_m - 1e-9)
+      throw new Refusal('out-of-reach', `The trolley comes no nearer than ${trolley.least_m} m.`, 'radius_m')
     return { radius_m, tip_height_m, angle_deg: angleAt(boom_m, radius_m) }
   }
   const poseAtAngle: BoomModel['poseAtAngle'] = (boom_m, angle_deg) => ({
