@@ -112,6 +112,7 @@ export {
 export type { RemedyKind } from './lift/remedy'
 export { loadMass, loadMassCalculator } from './load/load-mass'
 export { type Shape, solidOf } from './load/shape'
+export { endsWeightCalculator, supportsWeightCalculator, weighByEnds } from './load/weigh'
 export { composeMachine } from './machine/compose'
 export { type Crane, liftsOnHook, liftsOnOutriggers, type OutriggerCrane } from './machine/crane'
 export { type Machine, machineDefinition, type Polygon } from './machine/machine'

@@ -9,6 +9,7 @@ import { bubbleCheckCalculator } from '../levelling/bubble-check'
 import { levelEffectCalculator } from '../levelling/level-effect'
 import { levellingCalculator } from '../levelling/levelling'
 import { loadMassCalculator } from '../load/load-mass'
+import { endsWeightCalculator, supportsWeightCalculator } from '../load/weigh'
 import { articulatedGeometryCalculator } from '../parts/booms/articulated-geometry'
 import { telescopicGeometryCalculator } from '../parts/booms/telescopic-geometry'
 import { unfoldClearanceCalculator } from '../parts/booms/unfold-clearance'
@@ -80,7 +81,14 @@ export const calculatorGroups: readonly CalculatorGroup[] = [
   {
     id: 'load',
     label: 'Load and rigging',
-    calculators: [loadMassCalculator, slingTensionCalculator, loadSharingCalculator, hydraulicForceCalculator],
+    calculators: [
+      loadMassCalculator,
+      endsWeightCalculator,
+      supportsWeightCalculator,
+      slingTensionCalculator,
+      loadSharingCalculator,
+      hydraulicForceCalculator,
+    ],
   },
   {
     id: 'rating',

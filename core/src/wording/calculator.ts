@@ -24,6 +24,8 @@ const words: Readonly<Record<string, CalculatorWords>> = {
   'backward-stability': { title: 'Falling backwards', also: 'counterweight rear stability wind' },
   'boom-raising': { title: 'Raise a lattice boom', also: 'pendant mast derrick counterweight' },
   'load-mass': { title: 'Load builder', also: 'weight mass centre of gravity sail volume density' },
+  'ends-weight': { title: 'Weigh it end by end', also: 'trial pick two picks unknown mass centre of gravity' },
+  'supports-weight': { title: 'Weigh it by what carries it', also: 'axle weighbridge scale tower pressure jack unknown mass' },
   'sling-tension': { title: 'Slings', also: 'chain rope angle shackle rigging choker' },
   'load-sharing': { title: 'Two hooks, or several', also: 'tandem towers hoists share gantry pressure' },
   'hydraulic-force': { title: 'Force of a cylinder', also: 'hydraulic pressure jack relief' },

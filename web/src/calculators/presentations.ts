@@ -6,7 +6,7 @@ const drawings: Record<CalculatorGroup['id'], (() => Promise<Record<string, unkn
   'walk-round': [() => import('./drawings/site')],
   site: [() => import('./drawings/site')],
   'set-up': [() => import('./drawings/setup')],
-  load: [() => import('./drawings/load')],
+  load: [() => import('./drawings/load'), () => import('./drawings/weigh')],
   rating: [() => import('./drawings/geometry'), () => import('./drawings/rating'), () => import('./drawings/runway')],
   trucks: [() => import('./drawings/truck')],
   wind: [() => import('./drawings/wind')],
