@@ -1,4 +1,5 @@
 import type { Calculator } from '../calculator/define'
+import { boomLimitsCalculator } from '../clearance/boom-limits'
 import { clearanceCalculator } from '../clearance/clearance'
 import { edgeSetbackCalculator } from '../ground/edge-setback'
 import { groundPressureCalculator } from '../ground/ground-pressure'
@@ -62,6 +63,7 @@ export const calculatorGroups: readonly CalculatorGroup[] = [
       groundPressureCalculator,
       trackPressureCalculator,
       clearanceCalculator,
+      boomLimitsCalculator,
     ],
   },
   {

@@ -15,6 +15,7 @@ const words: Readonly<Record<string, CalculatorWords>> = {
   'ground-pressure': { title: 'Mat under a leg', also: 'pad bearing outrigger spreader ground' },
   'track-pressure': { title: 'Pressure under tracks', also: 'crawler ground bearing' },
   clearance: { title: 'Room along the path', also: 'collision obstacle swing wall clearance' },
+  'boom-limits': { title: 'Limits under a ceiling', also: 'height angle reach limit ceiling wall indoors working range' },
   'bubble-check': { title: 'Check the spirit level', also: 'level spirit reversal' },
   levelling: { title: 'Bring it level', also: 'jacks outriggers packing stroke' },
   'level-effect': { title: 'What out of level does', also: 'tilt side load radius' },

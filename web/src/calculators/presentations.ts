@@ -4,7 +4,7 @@ import type { Presented } from './drawings/present'
 /** Drawings come with the screens that need them, not all at once. */
 const drawings: Record<CalculatorGroup['id'], (() => Promise<Record<string, unknown>>)[]> = {
   'walk-round': [() => import('./drawings/site')],
-  site: [() => import('./drawings/site')],
+  site: [() => import('./drawings/site'), () => import('./drawings/geometry')],
   'set-up': [() => import('./drawings/setup')],
   load: [() => import('./drawings/load'), () => import('./drawings/weigh')],
   rating: [() => import('./drawings/geometry'), () => import('./drawings/rating'), () => import('./drawings/runway')],

@@ -1,5 +1,6 @@
 import {
   articulatedGeometryCalculator,
+  boomLimitsCalculator,
   hookTravelCalculator,
   nominal,
   telescopicGeometryCalculator,
@@ -263,6 +264,103 @@ export const hookTravel = present(hookTravelCalculator, {
       >
         {one(0, input.gap_m, 'now')}
         {one(1.6 * g, after, 'then')}
+      </Scene>
+    )
+  },
+})
+
+export const boomLimits = present(boomLimitsCalculator, {
+  hero: (i, o, say) => [
+    ...(i.ceiling_m === undefined
+      ? []
+      : [
+          hero(say, t`Steepest with this boom`, 'angle', o.angle_deg, t`any angle is under it`),
+          hero(say, t`Highest`, 'length', o.height_m),
+        ]),
+    ...(i.wall_m === undefined
+      ? []
+      : [hero(say, t`Furthest out`, 'length', o.reach_m), hero(say, t`Longest boom lying level`, 'length', o.levelBoom_m)]),
+  ],
+  steps: (i, o) => [
+    ...(i.ceiling_m === undefined
+      ? []
+      : [t`under the ceiling: ${fig(i.ceiling_m)} − ${fig(i.keep_m)} = ${fig(o.height_m ?? 0)} m`]),
+    ...(i.wall_m === undefined ? [] : [t`short of the wall: ${fig(i.wall_m)} − ${fig(i.keep_m)} = ${fig(o.reach_m ?? 0)} m`]),
+  ],
+  grips: (i, _o, say) => [
+    ...(i.ceiling_m === undefined
+      ? []
+      : [
+          {
+            label: t`Ceiling`,
+            at: [1, i.ceiling_m] as const,
+            value: say('length', i.ceiling_m),
+            to: ([, y]: At) => ({ ceiling_m: y }),
+          },
+        ]),
+    ...(i.wall_m === undefined
+      ? []
+      : [{ label: t`Wall`, at: [i.wall_m, 1] as const, value: say('length', i.wall_m), to: ([x]: At) => ({ wall_m: x }) }]),
+  ],
+  Drawing: ({ input: i, output: o, say }) => {
+    const long_m = i.boom_m + i.headAhead_m
+    // Drawn as steep as the ceiling lets it; where there is none, as far out as the wall lets it.
+    const slope = ((o.angle_deg ?? (i.ceiling_m === undefined ? 20 : 70)) * Math.PI) / 180
+    const foot: At = [-i.pivot.back_m, i.pivot.height_m]
+    const along = (out_m: number, up_m: number): At => [
+      foot[0] + out_m * Math.cos(slope) - up_m * Math.sin(slope),
+      foot[1] + out_m * Math.sin(slope) + up_m * Math.cos(slope),
+    ]
+    const tip = along(long_m, 0)
+    const right = Math.max(tip[0], i.wall_m ?? 0)
+    const top = Math.max(tip[1], i.ceiling_m ?? 0)
+    return (
+      <Scene
+        box={[foot, tip, [-3, 0], [right, top]]}
+        label={o.angle_deg === null ? t`A boom before a wall` : t`A boom at ${say('angle', o.angle_deg)} under a ceiling`}
+      >
+        <Earth from={-5} to={right + 3} />
+        <Box at={[-2.8, 0.5]} w={5.2} h={0.9} fill="sheet" />
+        <Line at={[foot, tip]} width={1.8} />
+        <Line at={[tip, along(long_m, i.headAbove_m)]} width={1} />
+        {i.ceiling_m !== undefined && (
+          <>
+            <Line
+              at={[
+                [-5, i.ceiling_m],
+                [right + 3, i.ceiling_m],
+              ]}
+              width={1.2}
+            />
+            <Line
+              at={[
+                [-5, o.height_m ?? 0],
+                [right + 3, o.height_m ?? 0],
+              ]}
+              tone="quiet"
+              dash
+            />
+          </>
+        )}
+        {i.wall_m !== undefined && (
+          <>
+            <Line
+              at={[
+                [i.wall_m, 0],
+                [i.wall_m, top],
+              ]}
+              width={1.2}
+            />
+            <Line
+              at={[
+                [o.reach_m ?? 0, 0],
+                [o.reach_m ?? 0, top],
+              ]}
+              tone="quiet"
+              dash
+            />
+          </>
+        )}
       </Scene>
     )
   },
