@@ -78,7 +78,11 @@ export async function setUpByApi(page: Page, machine: Machine, at: Place, shift:
   }))
   const standing = liftsOnOutriggers(machine)
     ? { on: 'outriggers', ...(state && { state: state.id }), outriggers }
-    : { on: 'wheels', ground: null, tyres: null }
+    : machine.tower
+      ? { on: 'base', certificate: null }
+      : machine.tracks
+        ? { on: 'tracks', ground: null }
+        : { on: 'wheels', ground: null, tyres: null }
   const plan = {
     format: 'geolabe.setup/2',
     place: at.id,

@@ -282,6 +282,12 @@ describe('from site to handover', () => {
     expect(
       (await ines.post(`/shifts/${id}/setups`, { ...own, plan: { ...own.plan, place: 'elsewhere' } })).body.error,
     ).toMatchObject({ code: 'other-place', path: 'plan.place' })
+    // A truck crane stands on no tower's base: neither judged nor drawn.
+    const standing = { on: 'base', certificate: null }
+    expect((await ines.post(`/shifts/${id}/setups`, { ...own, plan: { ...own.plan, standing } })).body.error).toMatchObject({
+      code: 'unknown-state',
+      path: 'plan.standing.on',
+    })
     await ines.post(`/shifts/${id}/setups`, own)
     await ines.post(`/shifts/${id}/lifts`, liftBody(own.id))
     const hand = { steps: tern.procedures.stow.map((s) => s.id), hours: 3829, fuel_share: null, standsAt: '', words: '' }

@@ -1,5 +1,5 @@
 import { setupRequest } from '@geolabe/contract'
-import { stepsIn } from '@geolabe/core'
+import { liftsOnHook, type Machine, Refusal, type SetupPlan, stepsIn, supportOf } from '@geolabe/core'
 import { Router } from 'express'
 import type { Database } from '../db/database'
 import { uuidParam, writes } from '../http/routes'
@@ -8,6 +8,17 @@ import { requireProcedure } from '../shift/confirmed'
 import { readShift } from '../shift/read'
 import { requireReady } from '../shift/ready'
 import { record } from '../shift/record'
+
+/** A set-up on what this machine has not would be a record of nothing, and no screen could draw it. */
+function requireStand(machine: Machine, standing: SetupPlan['standing']): void {
+  if (!liftsOnHook(machine)) return
+  try {
+    supportOf(machine, standing)
+  } catch (e) {
+    if (e instanceof Refusal && e.body.error.code === 'unknown-state')
+      throw new Problem(422, e.body.error.code, e.body.error.message, 'plan.standing.on')
+  }
+}
 
 /** How the machine stands, recorded once every step of setting up is confirmed in order. */
 export function setupRoutes(db: Database): Router {
@@ -20,6 +31,7 @@ export function setupRoutes(db: Database): Router {
       requireProcedure(stepsIn(s.definition.procedures.setup, b.plan.standing.state), b.steps, 'steps')
       if (b.plan.place !== s.place)
         throw new Problem(422, 'other-place', 'This set-up is for another place than the shift’s.', 'plan.place')
+      requireStand(s.definition, b.plan.standing)
       await tx.query('insert into setup (org, id, shift, plan, steps) values ($1, $2, $3, $4, $5)', [
         tx.who.org,
         b.id,
