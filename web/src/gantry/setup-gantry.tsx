@@ -1,23 +1,17 @@
-import { askedFor, type GantryMachine } from '@geolabe/core'
+import type { GantryMachine } from '@geolabe/core'
 import { useMemo, useState } from 'react'
 import { useDraft } from '../api/draft'
-import { plural, t } from '../language/t'
-import { Button } from '../look/button'
+import { t } from '../language/t'
 import { Choice } from '../look/choice'
 import { SelectField, TolField } from '../look/field'
-import { Lead } from '../look/lead'
-import { Refused } from '../look/page'
-import { Sheets } from '../look/sheets'
-import { Station } from '../look/station'
-import { closingTabs } from '../setup/closing-tabs'
 import { FallFields, isUnread } from '../setup/fall-fields'
-import { useRecordSetup } from '../setup/record-setup'
+import { type Closing, SetupStation } from '../setup/setup-station'
 import type { ShiftContext } from '../shift/frame'
 import { useSay } from '../units/units'
 import { firstGantrySetup, type GantrySetupDraft, gantryPlanOf, isGantrySetup } from './draft'
 import { GantryView } from './gantry-view'
 
-type Tab = 'towers' | 'track' | 'order' | 'confirm'
+type Tab = 'towers' | 'track'
 
 /** Station: towers and headers measured, the track read, and what nobody can compute confirmed. */
 export function SetupGantry({ shift, file, place, machine }: ShiftContext & { machine: GantryMachine }) {
@@ -27,34 +21,20 @@ export function SetupGantry({ shift, file, place, machine }: ShiftContext & { ma
     () => firstGantrySetup(machine, shift),
     isGantrySetup,
   )
-  const { record, error } = useRecordSetup(shift, machine, clear)
-  const [tab, setTab] = useState<Tab>('towers')
+  const [tab, setTab] = useState<Tab | Closing>('towers')
   const change = (to: Partial<GantrySetupDraft>) => setDraft((d) => ({ ...d, ...to }))
   const plan = useMemo(() => gantryPlanOf(draft, machine, place), [draft, machine, place])
-  const asked = askedFor(machine, plan.standing)
-  const unconfirmed = asked.filter((e) => !draft.confirmed.some((c) => c.id === e.id)).length
-  const order = machine.procedures.setup
-  const open = order.filter((s) => !draft.steps.includes(s.id)).length
   const unmeasured = draft.apart_m === null || draft.wide_m === null
   const level = isUnread(draft.fall)
-  const lead: { why: string; at: Tab } | null = unmeasured
-    ? { why: t`Measure how far its towers stand apart.`, at: 'towers' }
-    : open > 0
-      ? { why: plural(open, { one: '# step to confirm.', other: '# steps to confirm.' }), at: 'order' }
-      : level
-        ? { why: t`The track is not read: a lift on it is not proven.`, at: 'track' }
-        : unconfirmed > 0
-          ? { why: t`${unconfirmed} not confirmed: a lift from it is not proven.`, at: 'confirm' }
-          : null
   return (
-    <Station
-      title={t`Set up ${machine.name}`}
-      below={
-        shift.setups.length > 0
-          ? t`Recording a new set-up asks for every lift to be proved again.`
-          : t`Measure between towers and headers; what each carries comes from there`
-      }
-      head={<Refused error={error} />}
+    <SetupStation<Tab>
+      shift={shift}
+      machine={machine}
+      plan={plan}
+      draft={draft}
+      onChange={change}
+      clear={clear}
+      below={t`Measure between towers and headers; what each carries comes from there`}
       drawing={
         <GantryView
           machine={machine}
@@ -64,83 +44,71 @@ export function SetupGantry({ shift, file, place, machine }: ShiftContext & { ma
           assessment={null}
         />
       }
-      sheet={
-        <Sheets
-          label={t`The set-up, in the order it is worked`}
-          open={tab}
-          onOpen={setTab}
-          tabs={[
-            {
-              id: 'towers',
-              name: t`Towers`,
-              verdict: unmeasured ? 'not-proven' : null,
-              body: (
-                <div className="grid gap-3">
-                  <TolField
-                    label={t`Between the headers`}
-                    quantity="length"
-                    value={draft.apart_m}
-                    least={0.5}
-                    onChange={(apart_m) => change({ apart_m })}
-                    hint={t`Middle to middle, along the track.`}
-                  />
-                  <TolField
-                    label={t`Between the towers of a header`}
-                    quantity="length"
-                    value={draft.wide_m}
-                    least={0.5}
-                    onChange={(wide_m) => change({ wide_m })}
-                  />
-                  <Choice
-                    label={t`How the load hangs`}
-                    value={draft.linkage}
-                    onChange={(linkage) => change({ linkage })}
-                    options={[
-                      { value: 'one-point-per-header', label: t`One point a header`, note: t`shares by moments` },
-                      { value: 'four-links', label: t`Four links`, note: t`two may carry it all` },
-                    ]}
-                  />
-                  <SelectField
-                    label={t`Under every tower`}
-                    value={draft.plate ?? ''}
-                    options={[
-                      { value: '', label: t`Its footing alone` },
-                      ...place.mats.map((m) => ({ value: m.id, label: m.label })),
-                    ]}
-                    onChange={(plate) => change({ plate: plate === '' ? null : plate })}
-                  />
-                  <SelectField
-                    label={t`Ground`}
-                    value={draft.ground ?? place.defaultGround}
-                    options={place.ground.map((g) => ({ value: g.id, label: g.label }))}
-                    onChange={(ground) => change({ ground })}
-                  />
-                </div>
-              ),
-            },
-            {
-              id: 'track',
-              name: t`Track`,
-              verdict: level ? 'not-proven' : null,
-              body: (
-                <div className="grid gap-3">
-                  <FallFields fall={draft.fall} onChange={(fall) => change({ fall })} />
-                  <p className="text-quiet">{t`At most ${say('share', machine.gantry.stand.level_pct / 100)} either way, over ${say('length', machine.gantry.stand.track_m)} of track.`}</p>
-                </div>
-              ),
-            },
-            ...closingTabs({ order, ...draft, asked, by: shift.operator.id, onChange: change }),
-          ]}
-        />
-      }
-      why={lead && <Lead onFollow={() => setTab(lead.at)}>{lead.why}</Lead>}
-      actions={
-        <Button
-          look="next"
-          disabled={open > 0 || unmeasured}
-          onClick={() => void record(plan, draft.steps)}
-        >{t`Record this set-up`}</Button>
-      }
+      open={tab}
+      onOpen={setTab}
+      tabs={[
+        {
+          id: 'towers',
+          name: t`Towers`,
+          verdict: unmeasured ? 'not-proven' : null,
+          body: (
+            <div className="grid gap-3">
+              <TolField
+                label={t`Between the headers`}
+                quantity="length"
+                value={draft.apart_m}
+                least={0.5}
+                onChange={(apart_m) => change({ apart_m })}
+                hint={t`Middle to middle, along the track.`}
+              />
+              <TolField
+                label={t`Between the towers of a header`}
+                quantity="length"
+                value={draft.wide_m}
+                least={0.5}
+                onChange={(wide_m) => change({ wide_m })}
+              />
+              <Choice
+                label={t`How the load hangs`}
+                value={draft.linkage}
+                onChange={(linkage) => change({ linkage })}
+                options={[
+                  { value: 'one-point-per-header', label: t`One point a header`, note: t`shares by moments` },
+                  { value: 'four-links', label: t`Four links`, note: t`two may carry it all` },
+                ]}
+              />
+              <SelectField
+                label={t`Under every tower`}
+                value={draft.plate ?? ''}
+                options={[
+                  { value: '', label: t`Its footing alone` },
+                  ...place.mats.map((m) => ({ value: m.id, label: m.label })),
+                ]}
+                onChange={(plate) => change({ plate: plate === '' ? null : plate })}
+              />
+              <SelectField
+                label={t`Ground`}
+                value={draft.ground ?? place.defaultGround}
+                options={place.ground.map((g) => ({ value: g.id, label: g.label }))}
+                onChange={(ground) => change({ ground })}
+              />
+            </div>
+          ),
+        },
+        {
+          id: 'track',
+          name: t`Track`,
+          verdict: level ? 'not-proven' : null,
+          body: (
+            <div className="grid gap-3">
+              <FallFields fall={draft.fall} onChange={(fall) => change({ fall })} />
+              <p className="text-quiet">{t`At most ${say('share', machine.gantry.stand.level_pct / 100)} either way, over ${say('length', machine.gantry.stand.track_m)} of track.`}</p>
+            </div>
+          ),
+        },
+      ]}
+      missing={unmeasured ? { why: t`Measure how far its towers stand apart.`, at: 'towers' } : null}
+      unproven={level ? { why: t`The track is not read: a lift on it is not proven.`, at: 'track' } : null}
     />
   )
 }

@@ -1,33 +1,18 @@
-import {
-  askedFor,
-  assessSetup,
-  type OutriggerCrane,
-  type SetupAssessment,
-  stepsIn,
-  stopsOf,
-  supportOf,
-  worstVerdict,
-} from '@geolabe/core'
+import { assessSetup, type OutriggerCrane, type SetupAssessment, stopsOf, supportOf, worstVerdict } from '@geolabe/core'
 import { lazy, Suspense, useMemo, useState } from 'react'
 import { useDraft } from '../api/draft'
 import { Dial } from '../instruments/dial'
 import { aroundFeet } from '../instruments/frame'
-import { plural, t, told } from '../language/t'
-import { Button } from '../look/button'
-import { Lead } from '../look/lead'
-import { Refused } from '../look/page'
-import { Sheets } from '../look/sheets'
-import { Station } from '../look/station'
+import { t, told } from '../language/t'
 import type { ShiftContext } from '../shift/frame'
 import { useSay } from '../units/units'
-import { closingTabs } from './closing-tabs'
 import { dialFeet } from './dial-feet'
 import { blockedBy, firstDraft, isSetupDraft, planOf, type SetupDraft, standsOnWheels, stateOf, widestThatFits } from './draft'
 import { LevelPanel } from './level-panel'
 import { OutriggerSheet } from './outrigger-sheet'
 import type { OutriggerState } from './outrigger-state'
 import { PropsSheet } from './props-sheet'
-import { useRecordSetup } from './record-setup'
+import { type Closing, type Owed, SetupStation } from './setup-station'
 import { StandSheet } from './stand-sheet'
 import { Notes } from './standing'
 import { WheelSheet } from './wheel-sheet'
@@ -55,7 +40,7 @@ function pointStates(stands: SetupAssessment | null, points: readonly { id: stri
   )
 }
 
-type Tab = 'stand' | 'outriggers' | 'props' | 'level' | 'order' | 'confirm' | 'loads'
+type Tab = 'stand' | 'outriggers' | 'props' | 'level' | 'loads'
 
 /** Station: the machine on its legs or wheels, where they can stand, on what, and level. */
 export function SetupCrane({ shift, file, place, machine }: ShiftContext & { machine: OutriggerCrane }) {
@@ -65,8 +50,7 @@ export function SetupCrane({ shift, file, place, machine }: ShiftContext & { mac
     () => firstDraft(machine, place, shift),
     isSetupDraft,
   )
-  const { record, error } = useRecordSetup(shift, machine, clear)
-  const [tab, setTab] = useState<Tab>(machine.supportStates ? 'stand' : 'outriggers')
+  const [tab, setTab] = useState<Tab | Closing>(machine.supportStates ? 'stand' : 'outriggers')
   const [outrigger, setOutrigger] = useState(machine.outriggers[0]?.id ?? '')
   const change = (to: Partial<SetupDraft>) => setDraft((d) => ({ ...d, ...to }))
   const plan = useMemo(() => planOf(draft, machine, place), [draft, machine, place])
@@ -89,23 +73,15 @@ export function SetupCrane({ shift, file, place, machine }: ShiftContext & { mac
   const blocked = (onWheels ? [] : draft.outriggers).filter((l) =>
     blockedBy(machine, place, draft.position, l.id, l.at.stop, l.mat),
   )
-  const asked = askedFor(machine, plan.standing)
-  const unconfirmed = asked.filter((e) => !draft.confirmed.some((c) => c.id === e.id)).length
-  const order = stepsIn(machine.procedures.setup, plan.standing.state)
-  const open = order.filter((s) => !draft.steps.includes(s.id))
   const { props, for: use } = stateOf(machine, draft) ?? {}
   const toTow = use === 'tow'
   const wrong = blocked[0]?.id
   const unread = !toTow && (draft.pitch_deg === null || draft.roll_deg === null)
-  /** What keeps it from being recorded, and where that is put right. */
-  const first: { why: string; at: Tab } | null = wrong
-    ? { why: t`An outrigger stands where something is in the way.`, at: 'outriggers' }
+  const missing: Owed<Tab> | null = wrong
+    ? { why: t`An outrigger stands where something is in the way.`, at: 'outriggers', also: () => setOutrigger(wrong) }
     : unread
       ? { why: t`Read the level along and across.`, at: 'level' }
-      : open.length > 0
-        ? { why: plural(open.length, { one: '# step to confirm.', other: '# steps to confirm.' }), at: 'order' }
-        : null
-
+      : null
   const moveTo = (position: SetupDraft['position']) =>
     change({
       position,
@@ -116,18 +92,18 @@ export function SetupCrane({ shift, file, place, machine }: ShiftContext & { mac
       })),
     })
   return (
-    <Station
-      title={t`Set up ${machine.name}`}
-      below={
-        shift.setups.length > 0
-          ? t`Recording a new set-up asks for every lift to be proved again.`
-          : (stateOf(machine, draft)?.label ?? t`${machine.outriggers.length} outriggers, each on its own ground`)
-      }
+    <SetupStation<Tab>
+      shift={shift}
+      machine={machine}
+      plan={plan}
+      draft={draft}
+      onChange={change}
+      clear={clear}
+      below={stateOf(machine, draft)?.label ?? t`${machine.outriggers.length} outriggers, each on its own ground`}
       head={
         <>
           <Notes machine={machine} plan={plan} place={place} stands={result.stands} />
           {result.why && <p className="font-bold text-outside">{told(result.why)}</p>}
-          <Refused error={error} />
         </>
       }
       first="drawing"
@@ -174,113 +150,75 @@ export function SetupCrane({ shift, file, place, machine }: ShiftContext & { mac
           })}
         />
       }
-      sheet={
-        <Sheets
-          label={t`The set-up, in the order it is worked`}
-          open={tab}
-          onOpen={setTab}
-          tabs={[
-            {
-              id: 'stand',
-              name: t`Stand`,
-              body: <StandSheet machine={machine} place={place} draft={draft} onChange={change} onMove={moveTo} />,
-            },
-            {
-              id: 'outriggers',
-              name: onWheels ? t`Wheels` : t`Outriggers`,
-              verdict: worstVerdict([...states.values()].map((s) => s.verdict)),
-              body: onWheels ? (
-                <WheelSheet machine={machine} place={place} draft={draft} stands={result.stands} onChange={change} />
-              ) : (
-                <OutriggerSheet
-                  machine={machine}
-                  place={place}
-                  draft={draft}
-                  states={states}
-                  chosen={outrigger}
-                  onChoose={setOutrigger}
-                  onChange={change}
-                  onLevel={() => setTab('level')}
-                />
-              ),
-            },
-            ...(props
-              ? [
-                  {
-                    id: 'props' as const,
-                    name: t`Props`,
-                    body: <PropsSheet of={props} place={place} draft={draft} stands={result.stands} onChange={change} />,
-                  },
-                ]
-              : []),
-            ...(toTow
-              ? []
-              : [
-                  {
-                    id: 'level' as const,
-                    name: t`Level`,
-                    verdict: unread ? ('not-proven' as const) : null,
-                    body: <LevelPanel machine={machine} draft={draft} limit_deg={level_deg} onChange={change} />,
-                  },
-                ]),
-            ...closingTabs({
-              order,
-              steps: draft.steps,
-              asked,
-              confirmed: draft.confirmed,
-              by: shift.operator.id,
-              onChange: change,
-            }),
-            ...(toTow
-              ? []
-              : [
-                  {
-                    id: 'loads' as const,
-                    name: t`Loads`,
-                    body: (
-                      <Suspense>
-                        <CirclePanel
-                          machine={machine}
-                          plan={plan}
-                          draft={draft}
-                          states={states}
-                          onChange={(circle) => change({ circle })}
-                        />
-                      </Suspense>
-                    ),
-                  },
-                ]),
-          ]}
-        />
-      }
-      why={
-        first === null && unconfirmed > 0 ? (
-          <Lead onFollow={() => setTab('confirm')}>{t`${unconfirmed} not confirmed: a lift from it is not proven.`}</Lead>
-        ) : (
-          first && (
-            <Lead
-              onFollow={() => {
-                setTab(first.at)
-                if (wrong) setOutrigger(wrong)
-              }}
-            >
-              {first.why}
-            </Lead>
-          )
-        )
-      }
-      actions={
-        <Button
-          look="next"
-          disabled={first !== null}
-          onClick={() =>
-            void record(
-              plan,
-              draft.steps.filter((id) => order.some((s) => s.id === id)),
-            )
-          }
-        >{t`Record this set-up`}</Button>
-      }
+      open={tab}
+      onOpen={setTab}
+      tabs={[
+        {
+          id: 'stand',
+          name: t`Stand`,
+          body: <StandSheet machine={machine} place={place} draft={draft} onChange={change} onMove={moveTo} />,
+        },
+        {
+          id: 'outriggers',
+          name: onWheels ? t`Wheels` : t`Outriggers`,
+          verdict: worstVerdict([...states.values()].map((s) => s.verdict)),
+          body: onWheels ? (
+            <WheelSheet machine={machine} place={place} draft={draft} stands={result.stands} onChange={change} />
+          ) : (
+            <OutriggerSheet
+              machine={machine}
+              place={place}
+              draft={draft}
+              states={states}
+              chosen={outrigger}
+              onChoose={setOutrigger}
+              onChange={change}
+              onLevel={() => setTab('level')}
+            />
+          ),
+        },
+        ...(props
+          ? [
+              {
+                id: 'props' as const,
+                name: t`Props`,
+                body: <PropsSheet of={props} place={place} draft={draft} stands={result.stands} onChange={change} />,
+              },
+            ]
+          : []),
+        ...(toTow
+          ? []
+          : [
+              {
+                id: 'level' as const,
+                name: t`Level`,
+                verdict: unread ? ('not-proven' as const) : null,
+                body: <LevelPanel machine={machine} draft={draft} limit_deg={level_deg} onChange={change} />,
+              },
+            ]),
+      ]}
+      after={[
+        ...(toTow
+          ? []
+          : [
+              {
+                id: 'loads' as const,
+                name: t`Loads`,
+                body: (
+                  <Suspense>
+                    <CirclePanel
+                      machine={machine}
+                      plan={plan}
+                      draft={draft}
+                      states={states}
+                      onChange={(circle) => change({ circle })}
+                    />
+                  </Suspense>
+                ),
+              },
+            ]),
+      ]}
+      missing={missing}
     />
   )
 }

@@ -1,23 +1,17 @@
-import { askedFor, assess, type Case, type Crane, type Finding, Refusal, worstVerdict } from '@geolabe/core'
+import { assess, type Case, type Crane, type Finding, Refusal, worstVerdict } from '@geolabe/core'
 import { useMemo, useState } from 'react'
 import { useDraft } from '../api/draft'
-import { plural, t } from '../language/t'
-import { Button } from '../look/button'
+import { t } from '../language/t'
 import { Choice } from '../look/choice'
 import { NumberField, SelectField, TolField } from '../look/field'
-import { Lead } from '../look/lead'
-import { Refused } from '../look/page'
-import { Sheets } from '../look/sheets'
-import { Station } from '../look/station'
 import { Findings } from '../prove/findings'
-import { closingTabs } from '../setup/closing-tabs'
-import { useRecordSetup } from '../setup/record-setup'
+import { type Closing, SetupStation } from '../setup/setup-station'
 import type { ShiftContext } from '../shift/frame'
 import { useSay } from '../units/units'
 import { firstTracksSetup, groundThere, isTracksSetup, type TracksSetupDraft, tracksPlanOf, unladenAt } from './draft'
 import { TracksView } from './tracks-view'
 
-type Tab = 'rigged' | 'stand' | 'order' | 'confirm'
+type Tab = 'rigged' | 'stand'
 
 /** What of a proof with an empty hook says something about the set-up. */
 const ofSetup = new Set(['level', 'ground', 'edge', 'backward', 'structure', 'evidence'])
@@ -30,8 +24,7 @@ export function SetupTracks({ shift, file, place, machine }: ShiftContext & { ma
     () => firstTracksSetup(machine, place, shift),
     isTracksSetup,
   )
-  const { record, error } = useRecordSetup(shift, machine, clear)
-  const [tab, setTab] = useState<Tab>('rigged')
+  const [tab, setTab] = useState<Tab | Closing>('rigged')
   const [opened, setOpened] = useState('')
   const lengths = machine.boom.lengths_m
   const [boom_m, setBoom] = useState(lengths[Math.min(1, lengths.length - 1)] ?? 0)
@@ -57,150 +50,123 @@ export function SetupTracks({ shift, file, place, machine }: ShiftContext & { ma
       throw e
     }
   }, [tried])
-  const asked = askedFor(machine, plan.standing, plan.fitted)
-  const unconfirmed = asked.filter((e) => !draft.confirmed.some((c) => c.id === e.id)).length
-  const order = machine.procedures.setup
-  const open = order.filter((s) => !draft.steps.includes(s.id)).length
   const unread = draft.pitch_deg === null || draft.roll_deg === null
-  const lead: { why: string; at: Tab } | null =
-    open > 0
-      ? { why: plural(open, { one: '# step to confirm.', other: '# steps to confirm.' }), at: 'order' }
-      : unread
-        ? { why: t`How level it stands is not read: a lift is not proven.`, at: 'stand' }
-        : unconfirmed > 0
-          ? { why: t`${unconfirmed} not confirmed: a lift from it is not proven.`, at: 'confirm' }
-          : null
   const verdictOf = (checks: readonly string[]) => {
     const worst = worstVerdict(findings.filter((f) => checks.includes(f.check)).map((f) => f.verdict))
     return worst === 'inside' ? null : worst
   }
   return (
-    <Station
-      title={t`Set up ${machine.name}`}
-      below={
-        shift.setups.length > 0
-          ? t`Recording a new set-up asks for every lift to be proved again.`
-          : t`What is rigged selects the table; nothing is lifted by another`
-      }
-      head={<Refused error={error} />}
+    <SetupStation<Tab>
+      shift={shift}
+      machine={machine}
+      plan={plan}
+      draft={draft}
+      onChange={change}
+      clear={clear}
+      below={t`What is rigged selects the table; nothing is lifted by another`}
       drawing={<TracksView machine={machine} plan={tried} findings={findings} />}
-      sheet={
-        <Sheets
-          label={t`The set-up, in the order it is worked`}
-          open={tab}
-          onOpen={setTab}
-          tabs={[
-            {
-              id: 'rigged',
-              name: t`Rigged`,
-              verdict: verdictOf(['structure', 'backward']),
-              body: (
-                <div className="grid gap-3">
-                  <SelectField
-                    label={t`Counterweight, and the mode it selects`}
-                    value={draft.counterweight}
-                    options={machine.upper.counterweights.map((c) => ({ value: c.id, label: c.label }))}
-                    onChange={(counterweight) => change({ counterweight })}
+      open={tab}
+      onOpen={setTab}
+      tabs={[
+        {
+          id: 'rigged',
+          name: t`Rigged`,
+          verdict: verdictOf(['structure', 'backward']),
+          body: (
+            <div className="grid gap-3">
+              <SelectField
+                label={t`Counterweight, and the mode it selects`}
+                value={draft.counterweight}
+                options={machine.upper.counterweights.map((c) => ({ value: c.id, label: c.label }))}
+                onChange={(counterweight) => change({ counterweight })}
+              />
+              <Choice
+                label={t`Parts of line`}
+                value={draft.partsOfLine === null ? null : String(draft.partsOfLine)}
+                options={machine.hoist.reevings.map((r) => ({ value: String(r.parts), label: String(r.parts) }))}
+                onChange={(n) => change({ partsOfLine: Number(n) })}
+              />
+              <Choice
+                label={t`Boom that is raised`}
+                value={String(boom_m)}
+                options={lengths.map((m) => ({ value: String(m), label: say('length', m) }))}
+                onChange={(m) => setBoom(Number(m))}
+              />
+              <Findings
+                assessment={{
+                  findings: findings.filter((f) => f.check === 'structure' || f.check === 'backward'),
+                  notChecked: [],
+                }}
+                open={opened}
+                onOpen={setOpened}
+              />
+            </div>
+          ),
+        },
+        {
+          id: 'stand',
+          name: t`Stand`,
+          verdict: verdictOf(['level', 'ground', 'edge']),
+          body: (
+            <div className="grid gap-3">
+              <SelectField
+                label={t`Where it stands`}
+                value={place.positions.find((p) => p.x_m === draft.position.x_m && p.y_m === draft.position.y_m)?.id ?? ''}
+                options={[...place.positions.map((p) => ({ value: p.id, label: p.label })), { value: '', label: t`Elsewhere` }]}
+                onChange={(id) => {
+                  const p = place.positions.find((x) => x.id === id)
+                  if (p) change({ position: { x_m: p.x_m, y_m: p.y_m, heading_deg: p.heading_deg }, ground: null })
+                }}
+              />
+              <div className="grid grid-cols-3 gap-2">
+                {(
+                  [
+                    ['x_m', 'length', t`East`],
+                    ['y_m', 'length', t`North`],
+                    ['heading_deg', 'angle', t`Heading`],
+                  ] as const
+                ).map(([field, quantity, label]) => (
+                  <NumberField
+                    key={field}
+                    label={label}
+                    quantity={quantity}
+                    value={draft.position[field]}
+                    onChange={(v) => v !== null && change({ position: { ...draft.position, [field]: v }, ground: null })}
                   />
-                  <Choice
-                    label={t`Parts of line`}
-                    value={draft.partsOfLine === null ? null : String(draft.partsOfLine)}
-                    options={machine.hoist.reevings.map((r) => ({ value: String(r.parts), label: String(r.parts) }))}
-                    onChange={(n) => change({ partsOfLine: Number(n) })}
-                  />
-                  <Choice
-                    label={t`Boom that is raised`}
-                    value={String(boom_m)}
-                    options={lengths.map((m) => ({ value: String(m), label: say('length', m) }))}
-                    onChange={(m) => setBoom(Number(m))}
-                  />
-                  <Findings
-                    assessment={{
-                      findings: findings.filter((f) => f.check === 'structure' || f.check === 'backward'),
-                      notChecked: [],
-                    }}
-                    open={opened}
-                    onOpen={setOpened}
-                  />
-                </div>
-              ),
-            },
-            {
-              id: 'stand',
-              name: t`Stand`,
-              verdict: verdictOf(['level', 'ground', 'edge']),
-              body: (
-                <div className="grid gap-3">
-                  <SelectField
-                    label={t`Where it stands`}
-                    value={place.positions.find((p) => p.x_m === draft.position.x_m && p.y_m === draft.position.y_m)?.id ?? ''}
-                    options={[
-                      ...place.positions.map((p) => ({ value: p.id, label: p.label })),
-                      { value: '', label: t`Elsewhere` },
-                    ]}
-                    onChange={(id) => {
-                      const p = place.positions.find((x) => x.id === id)
-                      if (p) change({ position: { x_m: p.x_m, y_m: p.y_m, heading_deg: p.heading_deg }, ground: null })
-                    }}
-                  />
-                  <div className="grid grid-cols-3 gap-2">
-                    {(
-                      [
-                        ['x_m', 'length', t`East`],
-                        ['y_m', 'length', t`North`],
-                        ['heading_deg', 'angle', t`Heading`],
-                      ] as const
-                    ).map(([field, quantity, label]) => (
-                      <NumberField
-                        key={field}
-                        label={label}
-                        quantity={quantity}
-                        value={draft.position[field]}
-                        onChange={(v) => v !== null && change({ position: { ...draft.position, [field]: v }, ground: null })}
-                      />
-                    ))}
-                  </div>
-                  <SelectField
-                    label={t`Ground under the tracks`}
-                    value={draft.ground ?? groundThere(machine, place, draft.position)?.id ?? ''}
-                    options={place.ground.map((g) => ({ value: g.id, label: g.label }))}
-                    onChange={(ground) => change({ ground })}
-                  />
-                  <TolField
-                    label={t`Along, front high is plus`}
-                    quantity="angle"
-                    value={draft.pitch_deg}
-                    onChange={(pitch_deg) => change({ pitch_deg })}
-                  />
-                  <TolField
-                    label={t`Across, left high is plus`}
-                    quantity="angle"
-                    value={draft.roll_deg}
-                    onChange={(roll_deg) => change({ roll_deg })}
-                  />
-                  <Findings
-                    assessment={{
-                      findings: findings.filter((f) => ['level', 'ground', 'edge'].includes(f.check)),
-                      notChecked: [],
-                    }}
-                    open={opened}
-                    onOpen={setOpened}
-                  />
-                </div>
-              ),
-            },
-            ...closingTabs({ order, ...draft, asked, by: shift.operator.id, onChange: change }),
-          ]}
-        />
-      }
-      why={lead && <Lead onFollow={() => setTab(lead.at)}>{lead.why}</Lead>}
-      actions={
-        <Button
-          look="next"
-          disabled={open > 0 || draft.partsOfLine === null}
-          onClick={() => void record(plan, draft.steps)}
-        >{t`Record this set-up`}</Button>
-      }
+                ))}
+              </div>
+              <SelectField
+                label={t`Ground under the tracks`}
+                value={draft.ground ?? groundThere(machine, place, draft.position)?.id ?? ''}
+                options={place.ground.map((g) => ({ value: g.id, label: g.label }))}
+                onChange={(ground) => change({ ground })}
+              />
+              <TolField
+                label={t`Along, front high is plus`}
+                quantity="angle"
+                value={draft.pitch_deg}
+                onChange={(pitch_deg) => change({ pitch_deg })}
+              />
+              <TolField
+                label={t`Across, left high is plus`}
+                quantity="angle"
+                value={draft.roll_deg}
+                onChange={(roll_deg) => change({ roll_deg })}
+              />
+              <Findings
+                assessment={{
+                  findings: findings.filter((f) => ['level', 'ground', 'edge'].includes(f.check)),
+                  notChecked: [],
+                }}
+                open={opened}
+                onOpen={setOpened}
+              />
+            </div>
+          ),
+        },
+      ]}
+      missing={draft.partsOfLine === null ? { why: t`Say in how many parts of line it is reeved.`, at: 'rigged' } : null}
+      unproven={unread ? { why: t`How level it stands is not read: a lift is not proven.`, at: 'stand' } : null}
     />
   )
 }

@@ -1,6 +1,5 @@
 import {
   type Assessment,
-  askedFor,
   assess,
   fittedOf,
   type LiftPlan,
@@ -11,17 +10,11 @@ import {
 } from '@geolabe/core'
 import { useMemo, useState } from 'react'
 import { useDraft } from '../api/draft'
-import { plural, t } from '../language/t'
-import { Button } from '../look/button'
+import { t } from '../language/t'
 import { Choice } from '../look/choice'
 import { NumberField, SelectField, TolField } from '../look/field'
-import { Lead } from '../look/lead'
-import { Refused } from '../look/page'
-import { Sheets } from '../look/sheets'
-import { Station } from '../look/station'
 import { Findings } from '../prove/findings'
-import { closingTabs } from '../setup/closing-tabs'
-import { useRecordSetup } from '../setup/record-setup'
+import { type Closing, SetupStation } from '../setup/setup-station'
 import type { ShiftContext } from '../shift/frame'
 import { firstTruckSetup, isTruckSetup, type TruckSetupDraft, truckPlanOf } from './draft'
 import { ReachView } from './reach-view'
@@ -44,7 +37,7 @@ const emptyBoom = ({ lengths }: ReachPart): LiftPlan => ({
 /** What of that says something about the set-up. */
 const ofSetup = new Set(['selection', 'axle', 'floor', 'ground', 'level', 'evidence'])
 
-type Tab = 'fitted' | 'floor' | 'order' | 'confirm'
+type Tab = 'fitted' | 'floor'
 
 /** Station: a truck's tool, tyres, battery and floor, once a shift and again when one of them changes. */
 export function SetupTruck({ shift, file, place, machine }: ShiftContext & { machine: TruckMachine }) {
@@ -53,14 +46,13 @@ export function SetupTruck({ shift, file, place, machine }: ShiftContext & { mac
     () => firstTruckSetup(machine, shift),
     isTruckSetup,
   )
-  const { record, error } = useRecordSetup(shift, machine, clear)
   const { truck } = machine
   const slabbed = truck.slab !== undefined
   const battery = file.tables.find((t) => t.battery)?.battery
   const tools = slabbed ? [] : (truck.attachments ?? [])
   const displays = machine.display?.shows.includes('attachment') ? machine.display : null
   const fits = slabbed || battery !== undefined || tools.length > 0
-  const [tab, setTab] = useState<Tab>(fits ? 'fitted' : 'floor')
+  const [tab, setTab] = useState<Tab | Closing>(fits ? 'fitted' : 'floor')
   const [opened, setOpened] = useState('')
   const change = (to: Partial<TruckSetupDraft>) => setDraft((d) => ({ ...d, ...to }))
   const plan = useMemo(() => truckPlanOf(draft, machine, place), [draft, machine, place])
@@ -84,25 +76,17 @@ export function SetupTruck({ shift, file, place, machine }: ShiftContext & { mac
   const misread = displays ? worstVerdict(stands.findings.filter((f) => f.check === 'selection').map((f) => f.verdict)) : null
   const columns = file.tables.flatMap((t) => t.configurations.flatMap((c) => c.columns.map(Number)))
   const rows = file.tables.flatMap((t) => t.configurations.flatMap((c) => c.rows.map((r) => Number(r.at))))
-  const asked = askedFor(machine, plan.standing)
-  const unconfirmed = asked.filter((e) => !draft.confirmed.some((c) => c.id === e.id)).length
-  const open = machine.procedures.setup.filter((s) => !draft.steps.includes(s.id)).length
   const unread = draft.pitch_deg === null || draft.roll_deg === null
-  const first: { why: string; at: Tab } | null = unread
-    ? { why: t`Say how level the floor is that it stacks on.`, at: 'floor' }
-    : open > 0
-      ? { why: plural(open, { one: '# step to confirm.', other: '# steps to confirm.' }), at: 'order' }
-      : null
   const each = (figures: readonly number[]) => [...new Set(figures)].sort((a, b) => a - b)
   return (
-    <Station
-      title={t`Set up ${machine.name}`}
-      below={
-        shift.setups.length > 0
-          ? t`Recording a new set-up asks for every load to be proved again.`
-          : t`Once a shift, and again when tool, battery or tyres change`
-      }
-      head={<Refused error={error} />}
+    <SetupStation<Tab>
+      shift={shift}
+      machine={machine}
+      plan={plan}
+      draft={draft}
+      onChange={change}
+      clear={clear}
+      below={t`Once a shift, and again when tool, battery or tyres change`}
       drawing={
         truck.reach ? (
           <ReachView machine={machine} lift={null} setup={plan} tables={file.tables} assessment={null} />
@@ -110,135 +94,116 @@ export function SetupTruck({ shift, file, place, machine }: ShiftContext & { mac
           <TruckView machine={machine} lift={null} fitted={fittedOf(truck, { setup: plan })} assessment={stands} />
         )
       }
-      sheet={
-        <Sheets
-          label={t`The set-up, in the order it is worked`}
-          open={tab}
-          onOpen={setTab}
-          tabs={[
-            ...(fits
-              ? [
-                  {
-                    id: 'fitted' as const,
-                    name: t`Fitted`,
-                    verdict: misread === 'inside' ? null : misread,
-                    body: (
-                      <div className="grid gap-3">
-                        {tools.length > 0 && (
-                          <Choice
-                            label={t`Tool`}
-                            value={draft.attachment}
-                            options={[
-                              ...(truck.boom ? [] : [{ value: 'forks', label: t`Forks` }]),
-                              ...tools.map((a) => ({ value: a.id, label: a.label })),
-                            ]}
-                            onChange={(attachment) => change({ attachment })}
-                          />
-                        )}
-                        {truck.stabilisers && (
-                          <Choice
-                            label={t`Stabilisers`}
-                            value={draft.feet ?? 'wheels'}
-                            options={[
-                              { value: 'wheels', label: t`Up` },
-                              { value: 'stabilisers', label: t`Down` },
-                            ]}
-                            onChange={(feet) => change({ feet })}
-                          />
-                        )}
-                        {displays && (
-                          <SelectField
-                            label={t`Tool on the ${displays.label.toLowerCase()}`}
-                            value={draft.shown ?? ''}
-                            options={[
-                              { value: '', label: t`Not read` },
-                              ...(truck.boom ? [] : [{ value: 'forks', label: t`Forks` }]),
-                              ...tools.map((a) => ({ value: a.id, label: a.label })),
-                            ]}
-                            onChange={(shown) => change({ shown: shown === '' ? null : shown })}
-                            hint={t`Read it there; do not take it from what is fitted.`}
-                          />
-                        )}
-                        {slabbed && (
-                          <>
-                            <Choice
-                              label={t`Slabs on the counterweight`}
-                              value={draft.slabs === null ? null : String(draft.slabs)}
-                              options={each(columns).map((n) => ({ value: String(n), label: String(n) }))}
-                              onChange={(n) => change({ slabs: Number(n), attachment: 'forks' })}
-                            />
-                            <SelectField
-                              label={t`Moved out, measured`}
-                              value={draft.extension_m === null ? '' : String(draft.extension_m)}
-                              options={[
-                                { value: '', label: t`Not measured` },
-                                ...each(rows).map((m) => ({ value: String(m), label: `${m} m` })),
-                              ]}
-                              onChange={(m) => change({ extension_m: m === '' ? null : Number(m) })}
-                            />
-                          </>
-                        )}
-                        {battery && (
-                          <NumberField
-                            label={t`Battery, by its own plate`}
-                            quantity="mass"
-                            value={draft.battery_kg}
-                            least={1}
-                            onChange={(battery_kg) => change({ battery_kg })}
-                            hint={t`The plate holds for ${battery.min_kg} to ${battery.max_kg} kg.`}
-                          />
-                        )}
-                      </div>
-                    ),
-                  },
-                ]
-              : []),
-            {
-              id: 'floor',
-              name: t`Floor`,
-              verdict: unread ? 'not-proven' : null,
-              body: (
-                <div className="grid gap-3">
-                  <SelectField
-                    label={t`Floor it works on`}
-                    value={draft.floor ?? place.defaultGround}
-                    options={place.ground.map((g) => ({ value: g.id, label: g.label }))}
-                    onChange={(floor) => change({ floor })}
-                  />
-                  <TolField
-                    label={t`Slope along, front high is plus`}
-                    quantity="angle"
-                    value={draft.pitch_deg}
-                    onChange={(pitch_deg) => change({ pitch_deg })}
-                  />
-                  <TolField
-                    label={t`Slope across, left high is plus`}
-                    quantity="angle"
-                    value={draft.roll_deg}
-                    onChange={(roll_deg) => change({ roll_deg })}
-                  />
-                  <Findings assessment={stands} open={opened} onOpen={setOpened} />
-                </div>
-              ),
-            },
-            ...closingTabs({ order: machine.procedures.setup, ...draft, asked, by: shift.operator.id, onChange: change }),
-          ]}
-        />
-      }
-      why={
-        first ? (
-          <Lead onFollow={() => setTab(first.at)}>{first.why}</Lead>
-        ) : unconfirmed > 0 ? (
-          <Lead onFollow={() => setTab('confirm')}>{t`${unconfirmed} not confirmed: a load from it is not proven.`}</Lead>
-        ) : null
-      }
-      actions={
-        <Button
-          look="next"
-          disabled={first !== null}
-          onClick={() => void record(plan, draft.steps)}
-        >{t`Record this set-up`}</Button>
-      }
+      open={tab}
+      onOpen={setTab}
+      tabs={[
+        ...(fits
+          ? [
+              {
+                id: 'fitted' as const,
+                name: t`Fitted`,
+                verdict: misread === 'inside' ? null : misread,
+                body: (
+                  <div className="grid gap-3">
+                    {tools.length > 0 && (
+                      <Choice
+                        label={t`Tool`}
+                        value={draft.attachment}
+                        options={[
+                          ...(truck.boom ? [] : [{ value: 'forks', label: t`Forks` }]),
+                          ...tools.map((a) => ({ value: a.id, label: a.label })),
+                        ]}
+                        onChange={(attachment) => change({ attachment })}
+                      />
+                    )}
+                    {truck.stabilisers && (
+                      <Choice
+                        label={t`Stabilisers`}
+                        value={draft.feet ?? 'wheels'}
+                        options={[
+                          { value: 'wheels', label: t`Up` },
+                          { value: 'stabilisers', label: t`Down` },
+                        ]}
+                        onChange={(feet) => change({ feet })}
+                      />
+                    )}
+                    {displays && (
+                      <SelectField
+                        label={t`Tool on the ${displays.label.toLowerCase()}`}
+                        value={draft.shown ?? ''}
+                        options={[
+                          { value: '', label: t`Not read` },
+                          ...(truck.boom ? [] : [{ value: 'forks', label: t`Forks` }]),
+                          ...tools.map((a) => ({ value: a.id, label: a.label })),
+                        ]}
+                        onChange={(shown) => change({ shown: shown === '' ? null : shown })}
+                        hint={t`Read it there; do not take it from what is fitted.`}
+                      />
+                    )}
+                    {slabbed && (
+                      <>
+                        <Choice
+                          label={t`Slabs on the counterweight`}
+                          value={draft.slabs === null ? null : String(draft.slabs)}
+                          options={each(columns).map((n) => ({ value: String(n), label: String(n) }))}
+                          onChange={(n) => change({ slabs: Number(n), attachment: 'forks' })}
+                        />
+                        <SelectField
+                          label={t`Moved out, measured`}
+                          value={draft.extension_m === null ? '' : String(draft.extension_m)}
+                          options={[
+                            { value: '', label: t`Not measured` },
+                            ...each(rows).map((m) => ({ value: String(m), label: `${m} m` })),
+                          ]}
+                          onChange={(m) => change({ extension_m: m === '' ? null : Number(m) })}
+                        />
+                      </>
+                    )}
+                    {battery && (
+                      <NumberField
+                        label={t`Battery, by its own plate`}
+                        quantity="mass"
+                        value={draft.battery_kg}
+                        least={1}
+                        onChange={(battery_kg) => change({ battery_kg })}
+                        hint={t`The plate holds for ${battery.min_kg} to ${battery.max_kg} kg.`}
+                      />
+                    )}
+                  </div>
+                ),
+              },
+            ]
+          : []),
+        {
+          id: 'floor',
+          name: t`Floor`,
+          verdict: unread ? 'not-proven' : null,
+          body: (
+            <div className="grid gap-3">
+              <SelectField
+                label={t`Floor it works on`}
+                value={draft.floor ?? place.defaultGround}
+                options={place.ground.map((g) => ({ value: g.id, label: g.label }))}
+                onChange={(floor) => change({ floor })}
+              />
+              <TolField
+                label={t`Slope along, front high is plus`}
+                quantity="angle"
+                value={draft.pitch_deg}
+                onChange={(pitch_deg) => change({ pitch_deg })}
+              />
+              <TolField
+                label={t`Slope across, left high is plus`}
+                quantity="angle"
+                value={draft.roll_deg}
+                onChange={(roll_deg) => change({ roll_deg })}
+              />
+              <Findings assessment={stands} open={opened} onOpen={setOpened} />
+            </div>
+          ),
+        },
+      ]}
+      missing={unread ? { why: t`Say how level the floor is that it stacks on.`, at: 'floor' } : null}
     />
   )
 }
