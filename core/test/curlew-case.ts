@@ -1,5 +1,5 @@
 import { type Case, type LiftPlan, liftsOnOutriggers, type OutriggerCrane, type SlewStep } from '../src'
-import { demoMachine, demoPlace, demoTable } from './demo'
+import { confirmedBut, demoMachine, demoPlace, demoTable, toolRead } from './demo'
 
 function rotating(): OutriggerCrane {
   const machine = demoMachine('curlew')
@@ -51,17 +51,10 @@ export const curlewCase = (job: RotatingJob): Case => ({
     fitted: {
       counterweight: 'own',
       partsOfLine: 1,
-      attachment: job.tool ?? 'hook',
-      ...('shown' in job
-        ? job.shown
-          ? { selected: { attachment: job.shown } }
-          : {}
-        : { selected: { attachment: job.tool ?? 'hook' } }),
+      ...toolRead(job.tool ?? 'hook', job),
     },
     level: { pitch_deg: 0, roll_deg: 0, levelVerified: true },
-    confirmed: curlew.evidence
-      .filter((e) => !job.without?.includes(e.id))
-      .map((e) => ({ id: e.id, by: 'Ines Haldane', at: '2026-06-01T07:00:00.000Z' })),
+    confirmed: confirmedBut(curlew, job.without),
   },
   lift: {
     format: 'geolabe.lift/2',

@@ -3,12 +3,10 @@ import { describe, expect, it } from 'vitest'
 import { assess, nearestRemedies } from '../src'
 import { LiftContext } from '../src/check/context'
 import { curlew, curlewCase, type RotatingJob } from './curlew-case'
+import { judgedBy } from './demo'
 import { runs } from './runs'
 
-const judged = (job: RotatingJob) => {
-  const { verdict, governing } = assess(curlewCase(job))
-  return [verdict, governing?.check, governing?.utilisation == null ? null : Math.round(governing.utilisation * 1000) / 1000]
-}
+const judged = (job: RotatingJob) => judgedBy(curlewCase(job))
 const tips = (stops: RotatingJob['stops'], from_deg: number, to_deg: number) => {
   const step = { boom_m: 11, pickUp: { radius_m: 10, slew_deg: from_deg }, setDown: { radius_m: 10, slew_deg: to_deg } }
   const [stand] = new LiftContext(curlewCase({ kg: 1000, stops, step, wind: 0 })).stands

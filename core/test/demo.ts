@@ -1,5 +1,7 @@
 import { existsSync, readdirSync, readFileSync } from 'node:fs'
 import {
+  assess,
+  type Case,
   composeMachine,
   feetOf,
   type LiftPlan,
@@ -129,3 +131,19 @@ export const withSteps = (lift: LiftPlan, to: Partial<SlewStep>): LiftPlan => ({
   ...lift,
   steps: slews(lift.steps).map((s) => ({ ...s, ...to })),
 })
+
+/** Everything that a machine asks people to confirm, but these. */
+export const confirmedBut = ({ evidence }: Pick<Machine, 'evidence'>, without: readonly string[] = []): SetupPlan['confirmed'] =>
+  evidence.filter((e) => !without.includes(e.id)).map((e) => ({ id: e.id, by: 'Ines Haldane', at: '2026-06-01T07:00:00.000Z' }))
+
+/** A tool fitted, and its name as read on the display: the same, unless something else, or nothing, is given. */
+export const toolRead = (tool: string, job: { shown?: string | undefined }): SetupPlan['fitted'] => {
+  const shown = 'shown' in job ? job.shown : tool
+  return { attachment: tool, ...(shown ? { selected: { attachment: shown } } : {}) }
+}
+
+/** Verdict, the check that governs (or its id, which names its subject too) and how much of it is used, to a thousandth. */
+export function judgedBy(c: Case, by: 'check' | 'id' = 'check') {
+  const { verdict, governing } = assess(c)
+  return [verdict, governing?.[by], governing?.utilisation == null ? null : Math.round(governing.utilisation * 1000) / 1000]
+}

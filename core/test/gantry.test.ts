@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { assess, type Case, g_mps2, isGantry, type LiftPlan, nearestRemedies, type Standing, type Step } from '../src'
 import { GantryContext } from '../src/check/gantry-context'
-import { demoMachine, demoPlace, demoTable } from './demo'
+import { confirmedBut, demoMachine, demoPlace, demoTable, judgedBy } from './demo'
 import { runs } from './runs'
 
 const fulmar = demoMachine('fulmar')
@@ -37,9 +37,7 @@ const caseOf = ({ kg, height_m = 5, cg = { x_m: 0.3, y_m: 0.2, z_m: -1 }, standi
     },
     fitted: {},
     level: { pitch_deg: null, roll_deg: null, levelVerified: false },
-    confirmed: fulmar.evidence
-      .filter((e) => !without.includes(e.id))
-      .map((e) => ({ id: e.id, by: 'Ines Haldane', at: '2026-01-01T07:00:00.000Z' })),
+    confirmed: confirmedBut(fulmar, without),
   },
   lift: {
     format: 'geolabe.lift/2',
@@ -53,10 +51,7 @@ const caseOf = ({ kg, height_m = 5, cg = { x_m: 0.3, y_m: 0.2, z_m: -1 }, standi
   place,
   policy: place.policy,
 })
-const judged = (job: Job) => {
-  const { verdict, governing } = assess(caseOf(job))
-  return [verdict, governing?.check, governing?.utilisation == null ? null : Math.round(governing.utilisation * 1000) / 1000]
-}
+const judged = (job: Job) => judgedBy(caseOf(job))
 const onTower = (c: Case) => {
   const { shares, hung, header_kg } = new GantryContext(c, 0)
   return (shares ?? []).map((s) => s.most * (hung?.worst_kg ?? 0) + header_kg)

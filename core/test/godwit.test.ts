@@ -4,7 +4,7 @@ import { assess, type Case, isTruck, type LiftPlan, nearestRemedies, pointAt, po
 import { TruckContext } from '../src/check/truck-context'
 import { ratingAt } from '../src/rating/read'
 import { marginsOf } from '../src/truck/balance'
-import { demoMachine, demoPlace, demoTable } from './demo'
+import { confirmedBut, demoMachine, demoPlace, demoTable, judgedBy, toolRead } from './demo'
 import { runs } from './runs'
 
 const godwit = demoMachine('godwit')
@@ -39,18 +39,9 @@ const caseOf = (job: Job): Case => ({
     place: place.id,
     position: { x_m: 12, y_m: 1.6, heading_deg: 0 },
     standing: { on: 'wheels', state: job.state ?? 'wheels', ground, tyres: null },
-    fitted: {
-      attachment: job.tool ?? 'forks',
-      ...('shown' in job
-        ? job.shown
-          ? { selected: { attachment: job.shown } }
-          : {}
-        : { selected: { attachment: job.tool ?? 'forks' } }),
-    },
+    fitted: toolRead(job.tool ?? 'forks', job),
     level: { pitch_deg: 0, roll_deg: job.roll === undefined ? 0 : job.roll, levelVerified: true },
-    confirmed: godwit.evidence
-      .filter((e) => !job.without?.includes(e.id))
-      .map((e) => ({ id: e.id, by: 'Ines Haldane', at: '2026-06-01T07:00:00.000Z' })),
+    confirmed: confirmedBut(godwit, job.without),
   },
   lift: {
     format: 'geolabe.lift/2',
@@ -72,10 +63,7 @@ const caseOf = (job: Job): Case => ({
   place,
   policy: place.policy,
 })
-const judged = (job: Job) => {
-  const { verdict, governing } = assess(caseOf(job))
-  return [verdict, governing?.check, governing?.utilisation == null ? null : Math.round(governing.utilisation * 1000) / 1000]
-}
+const judged = (job: Job) => judgedBy(caseOf(job))
 const rating = (job: Job) => assess(caseOf(job)).findings.find((f) => f.check === 'rating')
 
 describe('a telehandler', () => {

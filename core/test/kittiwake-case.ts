@@ -1,5 +1,5 @@
 import { type Case, type LiftPlan, liftsOnHook, type SlewStep } from '../src'
-import { demoMachine, demoPlace, demoTable } from './demo'
+import { confirmedBut, demoMachine, demoPlace, demoTable } from './demo'
 
 function crawler() {
   const machine = demoMachine('kittiwake')
@@ -30,9 +30,7 @@ export const crawlerCase = (job: CrawlerJob): Case => ({
     standing: { on: 'tracks', ground: job.ground === undefined ? ground : job.ground },
     fitted: { counterweight: job.counterweight ?? 'base', partsOfLine: 4 },
     level: { pitch_deg: job.level === undefined ? 0 : job.level, roll_deg: 0, levelVerified: true },
-    confirmed: kittiwake.evidence
-      .filter((e) => !job.without?.includes(e.id))
-      .map((e) => ({ id: e.id, by: 'Ines Haldane', at: '2026-06-01T07:00:00.000Z' })),
+    confirmed: confirmedBut(kittiwake, job.without),
   },
   lift: {
     format: 'geolabe.lift/2',

@@ -3,13 +3,11 @@ import { describe, expect, it } from 'vitest'
 import { assess, boomRaising, nearestRemedies, straightBoom, sumSlewing, trackPressure } from '../src'
 import { LiftContext } from '../src/check/context'
 import { trackUses } from '../src/check/tracks'
+import { judgedBy } from './demo'
 import { type CrawlerJob, crawlerCase, kittiwake, tracks } from './kittiwake-case'
 import { runs } from './runs'
 
-const judged = (job: CrawlerJob) => {
-  const { verdict, governing } = assess(crawlerCase(job))
-  return [verdict, governing?.check, governing?.utilisation == null ? null : Math.round(governing.utilisation * 1000) / 1000]
-}
+const judged = (job: CrawlerJob) => judgedBy(crawlerCase(job))
 const finding = (job: CrawlerJob, id: string) => assess(crawlerCase(job)).findings.find((f) => f.id === id)
 const at28 = (slew_deg: number, to_deg = slew_deg) => ({
   pickUp: { radius_m: 28, slew_deg },

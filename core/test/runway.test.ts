@@ -15,7 +15,7 @@ import {
   worstBending,
 } from '../src'
 import { checkNamed, checks } from '../src/check/checks'
-import { demoMachine, demoPlace, demoTable } from './demo'
+import { confirmedBut, demoMachine, demoPlace, demoTable, judgedBy } from './demo'
 import { runs } from './runs'
 
 const dipper = demoMachine('dipper')
@@ -40,9 +40,7 @@ const caseOf = ({ kg, marks = all, step, without = [] }: Job): Case => {
       standing: { on: 'runway', beam: 'wsh-1' },
       fitted: { marks },
       level: { pitch_deg: null, roll_deg: null, levelVerified: false },
-      confirmed: dipper.evidence
-        .filter((e) => !without.includes(e.id))
-        .map((e) => ({ id: e.id, by: 'Ines Haldane', at: '2026-01-01T07:00:00.000Z' })),
+      confirmed: confirmedBut(dipper, without),
     },
     lift: {
       format: 'geolabe.lift/2',
@@ -57,10 +55,7 @@ const caseOf = ({ kg, marks = all, step, without = [] }: Job): Case => {
     policy: place.policy,
   }
 }
-const judged = (job: Job) => {
-  const { verdict, governing } = assess(caseOf(job))
-  return [verdict, governing?.check, governing?.utilisation == null ? null : Math.round(governing.utilisation * 1000) / 1000]
-}
+const judged = (job: Job) => judgedBy(caseOf(job))
 
 describe('a hoist under a beam', () => {
   it('reads its jobs by the least mark, and the change offered is what it says', () => {

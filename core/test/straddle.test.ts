@@ -4,7 +4,7 @@ import { assess, type Case, g_mps2, isStraddle, type LiftPlan, nearestRemedies, 
 import { StraddleContext } from '../src/check/straddle-context'
 import { prepareFootprint } from '../src/statics/footprint'
 import { reactionsAt } from '../src/statics/support-reactions'
-import { demoMachine, demoPlace, demoTable } from './demo'
+import { confirmedBut, demoMachine, demoPlace, demoTable, judgedBy } from './demo'
 import { runs } from './runs'
 
 const gannet = demoMachine('gannet')
@@ -71,9 +71,7 @@ const caseOf = ({
     },
     fitted: {},
     level: { pitch_deg: null, roll_deg: null, levelVerified: false },
-    confirmed: gannet.evidence
-      .filter((e) => !without.includes(e.id))
-      .map((e) => ({ id: e.id, by: 'Ines Haldane', at: '2026-01-01T07:00:00.000Z' })),
+    confirmed: confirmedBut(gannet, without),
   },
   lift: {
     format: 'geolabe.lift/2',
@@ -88,10 +86,7 @@ const caseOf = ({
   place,
   policy: place.policy,
 })
-const judged = (job: Job) => {
-  const { verdict, governing } = assess(caseOf(job))
-  return [verdict, governing?.id, governing?.utilisation == null ? null : Math.round(governing.utilisation * 1000) / 1000]
-}
+const judged = (job: Job) => judgedBy(caseOf(job), 'id')
 
 describe('a frame astride its load', () => {
   it('shares a boat by moments: the low end gains what lies above its slings, the high end what hangs below', () => {

@@ -1,5 +1,5 @@
 import { type Case, type Crane, type LiftPlan, liftsOnHook, type SlewStep } from '../src'
-import { demoMachine, demoPlace, demoTable } from './demo'
+import { confirmedBut, demoMachine, demoPlace, demoTable } from './demo'
 
 function tower(): Crane {
   const machine = demoMachine('cormorant')
@@ -38,9 +38,7 @@ export const towerCase = ({
     standing: { on: 'base', certificate: until === null ? null : { id: 'NLY-7', until } },
     fitted: { counterweight: 'fixed', partsOfLine: parts },
     level: { pitch_deg: null, roll_deg: null, levelVerified: false },
-    confirmed: cormorant.evidence
-      .filter((e) => !without.includes(e.id))
-      .map((e) => ({ id: e.id, by: 'Ines Haldane', at: '2026-06-01T07:00:00.000Z' })),
+    confirmed: confirmedBut(cormorant, without),
   },
   lift: {
     format: 'geolabe.lift/2',

@@ -1,13 +1,11 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { assess, isProvable, nearestRemedies, type SlewStep, straightBoom, windLimit } from '../src'
+import { judgedBy } from './demo'
 import { runs } from './runs'
 import { cormorant, type TowerJob, towerCase, yard } from './tower-case'
 
-const judged = (job: TowerJob) => {
-  const { verdict, governing } = assess(towerCase(job))
-  return [verdict, governing?.check, governing?.utilisation == null ? null : Math.round(governing.utilisation * 1000) / 1000]
-}
+const judged = (job: TowerJob) => judgedBy(towerCase(job))
 
 describe('a tower crane', () => {
   it('is proved by the parts that it has', () => expect(isProvable(cormorant)).toBe(true))
