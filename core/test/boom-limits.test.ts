@@ -40,7 +40,14 @@ describe('limits under a ceiling', () => {
     )
   })
   it('stop short of a wall by what is kept, with a level boom too', () => {
-    const o = run({ boom_m: 14, pivot: { back_m: 1.4, height_m: 2 }, headAbove_m: 0, headAhead_m: 0.6, wall_m: 11, keep_m: 0.5 })
+    const o = run({
+      boom_m: 14,
+      pivot: { back_m: 1.4, height_m: 2 },
+      headAbove_m: 0,
+      headAhead_m: 0.6,
+      wallAway_m: 11,
+      keep_m: 0.5,
+    })
     expect(o).toEqual({ height_m: null, angle_deg: null, reach_m: 10.5, levelBoom_m: expect.closeTo(11.3, 12) })
   })
   it('refuse where nothing is left, and say which figure', () => {
@@ -49,6 +56,8 @@ describe('limits under a ceiling', () => {
     expect(boomLimitsCalculator.run({ ...input, ceiling_m: 0.4 })).toMatchObject({
       error: { code: 'no-room', path: 'ceiling_m' },
     })
-    expect(boomLimitsCalculator.run({ ...input, wall_m: 0.4 })).toMatchObject({ error: { code: 'no-room', path: 'wall_m' } })
+    expect(boomLimitsCalculator.run({ ...input, wallAway_m: 0.4 })).toMatchObject({
+      error: { code: 'no-room', path: 'wallAway_m' },
+    })
   })
 })

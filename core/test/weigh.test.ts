@@ -41,7 +41,7 @@ describe('weighing it anyway', () => {
     const input = {
       first: { shown_kg: shown(1900), pickedAt_m: 4, standsAt_m: 0 },
       second: { shown_kg: shown(1300), pickedAt_m: 0, standsAt_m: 4 },
-      rigging_kg: 100,
+      inReading_kg: 100,
     }
     const answer = endsWeightCalculator.run(input) as never
     expect(transferToLift(endsWeightCalculator, answer)).toEqual({ mass_kg: { value: 3000, tolerance: 100 } })
@@ -50,12 +50,12 @@ describe('weighing it anyway', () => {
     ['same-edge', 'second.standsAt_m', { second: { shown_kg: 900, pickedAt_m: 0, standsAt_m: 0 } }],
     ['picked-inside', 'first.pickedAt_m', { first: { shown_kg: 900, pickedAt_m: -1, standsAt_m: 0 } }],
     ['picked-inside', 'second.pickedAt_m', { second: { shown_kg: 900, pickedAt_m: 5, standsAt_m: 4 } }],
-    ['no-weight', 'first.shown_kg', { rigging_kg: 900 }],
+    ['no-weight', 'first.shown_kg', { inReading_kg: 900 }],
   ])('refuses what cannot be: %s at %s', (code, path, over) => {
     const asked = {
       first: { shown_kg: 900, pickedAt_m: 4, standsAt_m: 0 },
       second: { shown_kg: 950, pickedAt_m: 0, standsAt_m: 4 },
-      rigging_kg: 20,
+      inReading_kg: 20,
     }
     expect(ends(asked).mass_kg).toBe(1810)
     expect(endsWeightCalculator.run({ ...asked, ...over })).toMatchObject({ error: { code, path } })
@@ -76,8 +76,8 @@ describe('weighing it anyway', () => {
             x_m,
             y_m,
             piston_m2,
-            empty_kPa: kPa(empty_kg, piston_m2),
-            loaded_kPa: kPa(empty_kg + added, piston_m2),
+            emptyPressure_kPa: kPa(empty_kg, piston_m2),
+            loadedPressure_kPa: kPa(empty_kg + added, piston_m2),
           })),
         )
         const there = scale(0)
@@ -108,7 +108,7 @@ describe('weighing it anyway', () => {
     const { loaded_kg: _, ...half } = whole
     const says = (points: object[]) => supportsWeightCalculator.run({ points })
     expect(says([half])).toMatchObject({ error: { code: 'scale-or-pressure', path: 'points.0' } })
-    expect(says([{ ...whole, piston_m2: 0.1, empty_kPa: 1, loaded_kPa: 2 }])).toMatchObject({
+    expect(says([{ ...whole, piston_m2: 0.1, emptyPressure_kPa: 1, loadedPressure_kPa: 2 }])).toMatchObject({
       error: { code: 'scale-or-pressure' },
     })
     expect(says([whole, whole])).toMatchObject({ error: { code: 'twice', path: 'points.1.id' } })

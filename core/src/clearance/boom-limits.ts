@@ -38,7 +38,7 @@ export const boomLimitsCalculator = defineCalculator({
     /** What sticks out past the head, along the boom: a tool, a block, a jib. */
     headAhead_m: measuredNotNegative,
     ceiling_m: measuredPositive.optional(),
-    wall_m: measuredPositive.optional(),
+    wallAway_m: measuredPositive.optional(),
     keep_m: measuredNotNegative,
   }),
   output: z.object({
@@ -59,23 +59,23 @@ export const boomLimitsCalculator = defineCalculator({
     headAbove_m: 0.45,
     headAhead_m: 0.6,
     ceiling_m: { value: 8.2, tolerance: 0.05 },
-    wall_m: 11,
+    wallAway_m: 11,
     keep_m: 0.5,
   },
-  compute: ({ boom_m, pivot, headAbove_m, headAhead_m, ceiling_m, wall_m, keep_m }) => {
-    if (ceiling_m === undefined && wall_m === undefined)
+  compute: ({ boom_m, pivot, headAbove_m, headAhead_m, ceiling_m, wallAway_m, keep_m }) => {
+    if (ceiling_m === undefined && wallAway_m === undefined)
       throw new Refusal('missing-field', 'Give the height of the ceiling, or how far the wall is.', 'ceiling_m')
     const height_m = ceiling_m === undefined ? null : ceiling_m - keep_m
-    const reach_m = wall_m === undefined ? null : wall_m - keep_m
+    const reach_m = wallAway_m === undefined ? null : wallAway_m - keep_m
     if (height_m !== null && !(height_m > 0))
       throw new Refusal('no-room', 'What is to be kept leaves nothing under the ceiling.', 'ceiling_m')
     if (reach_m !== null && !(reach_m > 0))
-      throw new Refusal('no-room', 'What is to be kept leaves nothing before the wall.', 'wall_m')
+      throw new Refusal('no-room', 'What is to be kept leaves nothing before the wall.', 'wallAway_m')
     // All that is past the pivot swings with the boom.
     const angle_deg = height_m === null ? null : angleUnder(boom_m + headAhead_m, headAbove_m, height_m - pivot.height_m)
     const levelBoom_m = reach_m === null ? null : reach_m + pivot.back_m - headAhead_m
     if (levelBoom_m !== null && !(levelBoom_m > 0))
-      throw new Refusal('no-room', 'The wall is nearer than the boom’s own foot lets it stand.', 'wall_m')
+      throw new Refusal('no-room', 'The wall is nearer than the boom’s own foot lets it stand.', 'wallAway_m')
     return { height_m, angle_deg, reach_m, levelBoom_m }
   },
 })

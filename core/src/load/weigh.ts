@@ -15,12 +15,12 @@ export interface Pick {
  * Mass of a load that is too heavy or too doubtful to lift whole, from one end lifted just clear and then the other: moments about the
  * edge that it stands on, F₁(p₁ − s₁) = m(c − s₁) and F₂(p₂ − s₂) = m(c − s₂). Picked over the other’s edge each time, it is F₁ + F₂.
  *
- * @param rigging_kg hangs on the hook and is in both readings
+ * @param inReading_kg hangs on the hook and is in both readings
  * @throws Refusal `same-edge`, `picked-inside`, `no-weight` with the field that is to be put right
  * @example weighByEnds(
  *   { shown_kg: 1900, pickedAt_m: 4, standsAt_m: 0 }, { shown_kg: 1300, pickedAt_m: 0, standsAt_m: 4 }, 100) // { mass_kg: 3000, cg_m: 2.4 }
  */
-export function weighByEnds(first: Pick, second: Pick, rigging_kg: number): { mass_kg: number; cg_m: number } {
+export function weighByEnds(first: Pick, second: Pick, inReading_kg: number): { mass_kg: number; cg_m: number } {
   const apart_m = second.standsAt_m - first.standsAt_m
   if (Math.abs(apart_m) < 0.01)
     throw new Refusal(
@@ -32,7 +32,7 @@ export function weighByEnds(first: Pick, second: Pick, rigging_kg: number): { ma
     const arm_m = pick.pickedAt_m - pick.standsAt_m
     if (!(arm_m * side > 0))
       throw new Refusal('picked-inside', 'Pick it on the far side from the edge that it stands on.', `${field}.pickedAt_m`)
-    const held_kg = pick.shown_kg - rigging_kg
+    const held_kg = pick.shown_kg - inReading_kg
     if (!(held_kg > 0))
       throw new Refusal(
         'no-weight',
@@ -63,17 +63,17 @@ export const endsWeightCalculator = defineCalculator({
     first: pick,
     second: pick,
     /** Block, slings and whatever else the display weighs that is not the load. */
-    rigging_kg: measuredNotNegative,
+    inReading_kg: measuredNotNegative,
   }),
   output: z.object({ mass_kg: z.number(), cg_m: z.number() }),
   worse: { mass_kg: 'high', cg_m: 'either' },
   example: {
     first: { shown_kg: { value: 1950, tolerance: 60 }, pickedAt_m: 3.8, standsAt_m: 0 },
     second: { shown_kg: { value: 1420, tolerance: 60 }, pickedAt_m: 0.2, standsAt_m: 4 },
-    rigging_kg: 115,
+    inReading_kg: 115,
   },
   transfers: { mass_kg: (o) => o.mass_kg },
-  compute: ({ first, second, rigging_kg }) => weighByEnds(first, second, rigging_kg),
+  compute: ({ first, second, inReading_kg }) => weighByEnds(first, second, inReading_kg),
 })
 
 /** What a point carries, kilograms, from a scale or from the pressure under a piston; null: neither is whole. */
@@ -81,13 +81,13 @@ function carried_kg(at: {
   empty_kg?: number | undefined
   loaded_kg?: number | undefined
   piston_m2?: number | undefined
-  empty_kPa?: number | undefined
-  loaded_kPa?: number | undefined
+  emptyPressure_kPa?: number | undefined
+  loadedPressure_kPa?: number | undefined
 }): number | null {
   const byScale = at.empty_kg !== undefined && at.loaded_kg !== undefined ? at.loaded_kg - at.empty_kg : null
   const byPressure =
-    at.piston_m2 !== undefined && at.empty_kPa !== undefined && at.loaded_kPa !== undefined
-      ? ((at.loaded_kPa - at.empty_kPa) * 1000 * at.piston_m2) / g_mps2
+    at.piston_m2 !== undefined && at.emptyPressure_kPa !== undefined && at.loadedPressure_kPa !== undefined
+      ? ((at.loadedPressure_kPa - at.emptyPressure_kPa) * 1000 * at.piston_m2) / g_mps2
       : null
   return byScale !== null && byPressure !== null ? null : (byScale ?? byPressure)
 }
@@ -113,8 +113,8 @@ export const supportsWeightCalculator = defineCalculator({
           empty_kg: measuredNotNegative.optional(),
           loaded_kg: measuredNotNegative.optional(),
           piston_m2: measuredPositive.optional(),
-          empty_kPa: measuredNotNegative.optional(),
-          loaded_kPa: measuredNotNegative.optional(),
+          emptyPressure_kPa: measuredNotNegative.optional(),
+          loadedPressure_kPa: measuredNotNegative.optional(),
         }),
       )
       .min(1, 'Give at least one point.')

@@ -259,7 +259,7 @@ function withChoices(schema: ReturnType<typeof schemaOf>, input: Obj): ReturnTyp
   return { ...schema, properties }
 }
 
-type Doubtful = Hero & { range?: string }
+type Doubtful = Hero & { ends?: readonly string[] }
 
 /** Figures with both ends of their doubt; a verdict is that of the worse end. */
 function heroesOf(shown: Presentation, plain: Obj, output: object, say: Say): Doubtful[] {
@@ -271,12 +271,12 @@ function heroesOf(shown: Presentation, plain: Obj, output: object, say: Say): Do
     const worst = [h, ...both].map((e) => e.verdict).reduce((a, b) => (a && b ? worseVerdict(a, b) : (a ?? b)), h.verdict)
     const values = both.map((e) => e.value)
     const apart = values.some((v) => v !== h.value)
-    return { ...h, ...(worst ? { verdict: worst } : {}), ...(apart ? { range: values.join(' … ') } : {}) }
+    return { ...h, ...(worst ? { verdict: worst } : {}), ...(apart ? { ends: values } : {}) }
   })
 }
 
 function Answer({ heroes }: { heroes: Doubtful[] }) {
-  const doubtful = heroes.some((h) => h.range)
+  const doubtful = heroes.some((h) => h.ends)
   return (
     <section
       aria-label={t`Answer`}
@@ -292,7 +292,17 @@ function Answer({ heroes }: { heroes: Doubtful[] }) {
             {h.verdict && <VerdictMark verdict={h.verdict} size={22} />}
             {h.value}
           </p>
-          {h.range && <p className="figure text-[0.92rem] text-quiet">{h.range}</p>}
+          {h.ends && (
+            <p className="figure text-[0.92rem] text-quiet">
+              {/* A figure keeps its unit beside it where the line breaks. */}
+              {h.ends.map((end, k) => (
+                <span key={k === 0 ? 'low' : 'high'} className="whitespace-nowrap">
+                  {k > 0 && '… '}
+                  {end}{' '}
+                </span>
+              ))}
+            </p>
+          )}
         </div>
       ))}
       {doubtful && (

@@ -79,7 +79,7 @@ function NumberBox({
     })
   }, [shown, scale])
   return (
-    <span className="relative block min-w-0 grow">
+    <span className={`relative block grow ${narrow ? 'min-w-0' : 'min-w-[6.5rem] basis-[6.5rem]'}`}>
       <input
         id={id}
         aria-label={label}
@@ -117,7 +117,7 @@ export function Figure(p: Fields) {
   return (
     <Frame label={label} fault={fault}>
       {(id) => (
-        <span className="flex items-center gap-1">
+        <span className="flex flex-wrap items-center gap-1">
           <NumberBox id={id} value={nominal} scale={scale} wrong={fault !== null} onChange={(v) => give(v, off)} />
           {tolerant && off === null && !asked && (
             <button

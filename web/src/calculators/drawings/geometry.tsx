@@ -277,7 +277,7 @@ export const boomLimits = present(boomLimitsCalculator, {
           hero(say, t`Steepest with this boom`, 'angle', o.angle_deg, t`any angle is under it`),
           hero(say, t`Highest`, 'length', o.height_m),
         ]),
-    ...(i.wall_m === undefined
+    ...(i.wallAway_m === undefined
       ? []
       : [hero(say, t`Furthest out`, 'length', o.reach_m), hero(say, t`Longest boom lying level`, 'length', o.levelBoom_m)]),
   ],
@@ -285,7 +285,9 @@ export const boomLimits = present(boomLimitsCalculator, {
     ...(i.ceiling_m === undefined
       ? []
       : [t`under the ceiling: ${fig(i.ceiling_m)} − ${fig(i.keep_m)} = ${fig(o.height_m ?? 0)} m`]),
-    ...(i.wall_m === undefined ? [] : [t`short of the wall: ${fig(i.wall_m)} − ${fig(i.keep_m)} = ${fig(o.reach_m ?? 0)} m`]),
+    ...(i.wallAway_m === undefined
+      ? []
+      : [t`short of the wall: ${fig(i.wallAway_m)} − ${fig(i.keep_m)} = ${fig(o.reach_m ?? 0)} m`]),
   ],
   grips: (i, _o, say) => [
     ...(i.ceiling_m === undefined
@@ -298,9 +300,16 @@ export const boomLimits = present(boomLimitsCalculator, {
             to: ([, y]: At) => ({ ceiling_m: y }),
           },
         ]),
-    ...(i.wall_m === undefined
+    ...(i.wallAway_m === undefined
       ? []
-      : [{ label: t`Wall`, at: [i.wall_m, 1] as const, value: say('length', i.wall_m), to: ([x]: At) => ({ wall_m: x }) }]),
+      : [
+          {
+            label: t`Wall`,
+            at: [i.wallAway_m, 1] as const,
+            value: say('length', i.wallAway_m),
+            to: ([x]: At) => ({ wallAway_m: x }),
+          },
+        ]),
   ],
   Drawing: ({ input: i, output: o, say }) => {
     const long_m = i.boom_m + i.headAhead_m
@@ -311,18 +320,22 @@ export const boomLimits = present(boomLimitsCalculator, {
       foot[0] + out_m * Math.cos(slope) - up_m * Math.sin(slope),
       foot[1] + out_m * Math.sin(slope) + up_m * Math.cos(slope),
     ]
-    const tip = along(long_m, 0)
-    const right = Math.max(tip[0], i.wall_m ?? 0)
-    const top = Math.max(tip[1], i.ceiling_m ?? 0)
+    // What of it is left before the wall at that angle is drawn; what would be beyond is dashed.
+    const left_m = o.reach_m === null ? long_m : Math.max(0, Math.min(long_m, (o.reach_m - foot[0]) / Math.cos(slope)))
+    const [tip, end] = [along(left_m, 0), along(long_m, 0)]
+    const right = Math.max(end[0], i.wallAway_m ?? 0)
+    const top = Math.max(end[1], i.ceiling_m ?? 0)
     return (
       <Scene
-        box={[foot, tip, [-3, 0], [right, top]]}
+        box={[foot, end, [-3, 0], [right, top]]}
         label={o.angle_deg === null ? t`A boom before a wall` : t`A boom at ${say('angle', o.angle_deg)} under a ceiling`}
       >
         <Earth from={-5} to={right + 3} />
         <Box at={[-2.8, 0.5]} w={5.2} h={0.9} fill="sheet" />
+        <Line at={[[foot[0], 1.4], foot]} width={1.8} />
+        {left_m < long_m && <Line at={[tip, end]} width={0.8} tone="quiet" dash />}
         <Line at={[foot, tip]} width={1.8} />
-        <Line at={[tip, along(long_m, i.headAbove_m)]} width={1} />
+        <Line at={[tip, along(left_m, i.headAbove_m)]} width={1} />
         {i.ceiling_m !== undefined && (
           <>
             <Line
@@ -342,12 +355,12 @@ export const boomLimits = present(boomLimitsCalculator, {
             />
           </>
         )}
-        {i.wall_m !== undefined && (
+        {i.wallAway_m !== undefined && (
           <>
             <Line
               at={[
-                [i.wall_m, 0],
-                [i.wall_m, top],
+                [i.wallAway_m, 0],
+                [i.wallAway_m, top],
               ]}
               width={1.2}
             />

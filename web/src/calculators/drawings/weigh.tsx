@@ -8,8 +8,8 @@ export const endsWeight = present(endsWeightCalculator, {
     hero(say, t`The load weighs`, 'mass', o.mass_kg),
     hero(say, t`Centre of gravity, along it`, 'length', o.cg_m),
   ],
-  steps: ({ first, second, rigging_kg }, o) => {
-    const [one, other] = [first, second].map((p) => ({ held_kg: p.shown_kg - rigging_kg, arm_m: p.pickedAt_m - p.standsAt_m }))
+  steps: ({ first, second, inReading_kg }, o) => {
+    const [one, other] = [first, second].map((p) => ({ held_kg: p.shown_kg - inReading_kg, arm_m: p.pickedAt_m - p.standsAt_m }))
     return [
       t`first end: ${fig(one?.held_kg ?? 0, 0)} kg at ${fig(Math.abs(one?.arm_m ?? 0))} m from its edge`,
       t`other end: ${fig(other?.held_kg ?? 0, 0)} kg at ${fig(Math.abs(other?.arm_m ?? 0))} m from its edge`,
