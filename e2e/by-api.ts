@@ -1,17 +1,28 @@
 import { randomUUID } from 'node:crypto'
 import {
+  computed,
   expectedOnPlate,
   isRaised,
   itemsOf,
   liftsOnOutriggers,
   type Machine,
+  type OrderEvent,
+  type OrderStation,
+  orderOf,
   type Place,
+  type Shift,
   soundReading,
-  stepsIn,
   stopsOf,
+  walkThrough,
 } from '@geolabe/core'
 import { expect, type Page } from '@playwright/test'
-import { readPlaceFile, readTableFile } from '../server/src/demo/files'
+import { readOrganisations, readPlaceFile, readTableFile } from '../server/src/demo/files'
+
+/** Who stands by as the second of two people. */
+const tomas = readOrganisations()
+  .flatMap((o) => o.people)
+  .find((p) => p.name === 'Tomas Brekke')
+export const secondPerson = { badge: tomas?.badge ?? '', pin: tomas?.demoPin ?? '' }
 
 const sent = (page: Page, path: string, data: unknown) =>
   page.request.post(`/api${path}`, { data, headers: { 'x-geolabe': '1', 'idempotency-key': randomUUID() } })
@@ -92,11 +103,27 @@ export async function setUpByApi(page: Page, machine: Machine, at: Place, shift:
     level: { pitch_deg: null, roll_deg: null, levelVerified: false },
     confirmed: [],
   }
-  await post(page, `/shifts/${shift}/setups`, {
-    id: randomUUID(),
-    plan,
-    steps: stepsIn(machine.procedures.setup, state?.id).map((s) => s.id),
-  })
+  await inOrderByApi(page, machine, shift, 'setup', plan)
+  await post(page, `/shifts/${shift}/setups`, { id: randomUUID(), plan })
+}
+
+/** The order of a station, done right by somebody before this test begins. */
+export async function inOrderByApi(
+  page: Page,
+  machine: Machine,
+  shift: string,
+  station: OrderStation,
+  plan?: object,
+): Promise<void> {
+  const body = (await (await page.request.get(`/api/shifts/${shift}`)).json()) as Shift
+  const from_ms = Date.now() - 600_000
+  const by = body.operator
+  const told = { at: new Date(from_ms).toISOString(), by, device: '' }
+  const planned: OrderEvent[] = plan ? [{ do: 'plan', id: randomUUID(), ...told, plan: { setup: plan } }] : []
+  const { file, world } = orderOf(machine, { ...body, order: [...body.order, ...planned] })
+  const events = [...planned, ...walkThrough(file, world, station, { by, from_ms, id: () => randomUUID(), computed })]
+  const second = events.some((e) => e.do === 'second') ? { second: secondPerson } : {}
+  if (events.length > 0) await post(page, `/shifts/${shift}/procedure-events`, { events, ...second })
 }
 
 export const place = readPlaceFile

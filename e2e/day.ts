@@ -1,7 +1,8 @@
 import type { Machine } from '@geolabe/core'
 import { expect, type Page } from '@playwright/test'
-import { broughtToSetUp, place, raisedByApi } from './by-api'
-import { audit, confirmAll, confirmEvidence, machine, openSheet, query, raisedByHand, signOn, timed, verdict } from './work'
+import { broughtToSetUp, place, raisedByApi, secondPerson } from './by-api'
+import { throughOrder } from './order'
+import { audit, confirmEvidence, machine, openSheet, query, raisedByHand, signOn, timed, verdict } from './work'
 
 /** One machine from its set-up on: who works it, and how long that took without the walk-round between. */
 export interface Day {
@@ -11,6 +12,11 @@ export interface Day {
   taken: Awaited<ReturnType<typeof timed>>
   /** Spent looking at what is raised. */
   walked_s: number
+  /** Spent on the order of work, and its touches: the hands are on the machine meanwhile. */
+  ordered_s: number
+  ordered: number
+  /** Spent on what is tried only to see it refused, and put back. */
+  aside_s: number
   /** Set up and proved with the network cut, and sent once when it is back. */
   cut: boolean
 }
@@ -55,22 +61,44 @@ async function backAgain({ page, shift }: Day): Promise<void> {
 }
 
 /** Signed on, walked round and looked about: the set-up of this machine at this place is open. */
-export async function atSetUp(page: Page, id: string, at: string, { cut = false } = {}): Promise<Day> {
+export async function openSetUp(page: Page, id: string, at: string): Promise<Pick<Day, 'm' | 'shift'>> {
   const m = machine(id)
   await signOn(page, 'Ines Haldane')
   const shift = await broughtToSetUp(page, m, place(at))
   await page.goto(`/shifts/${shift}/set-up`)
   await expect(page.getByRole('heading', { name: `Set up ${m.name}` })).toBeVisible()
+  return { m, shift }
+}
+
+/** The same, counted from here on. */
+export async function atSetUp(page: Page, id: string, at: string, { cut = false } = {}): Promise<Day> {
+  const { m, shift } = await openSetUp(page, id, at)
   if (cut) await cutOff(page)
-  return { page, m, shift, taken: await timed(page), walked_s: 0, cut }
+  return { page, m, shift, taken: await timed(page), walked_s: 0, ordered_s: 0, ordered: 0, aside_s: 0, cut }
+}
+
+/** The order of work at a station: at the machine, so that it is counted by itself. */
+export async function inOrder(day: Day): Promise<void> {
+  await look(day.page, `${day.m.id}-order-${day.ordered}`)
+  const before = await day.taken()
+  await throughOrder(day.page, undefined, secondPerson)
+  const after = await day.taken()
+  day.ordered_s += after.seconds - before.seconds
+  day.ordered += after.touches - before.touches
+}
+
+/** Something tried only to see it refused, and put back as it was. */
+export async function aside(day: Day, tried: () => Promise<void>): Promise<void> {
+  const before = await day.taken()
+  await tried()
+  day.aside_s += (await day.taken()).seconds - before.seconds
 }
 
 /** The sheets that every set-up ends with; left open at what nobody can compute. */
-export async function closeSetUp(page: Page, steps: Machine['procedures']['setup']): Promise<void> {
-  if (steps.length > 0) {
-    await openSheet(page, 'In order')
-    await confirmAll(page, steps)
-  }
+export async function closeSetUp(day: Day): Promise<void> {
+  const { page } = day
+  await openSheet(page, 'In order')
+  await inOrder(day)
   await openSheet(page, 'Confirm')
   await confirmEvidence(page)
 }
@@ -90,19 +118,26 @@ export async function onToProof(day: Day): Promise<void> {
   day.walked_s = (await taken()).seconds - before.seconds
 }
 
-/** Records the proof, lifts and lands; from the set-up to there in under five minutes, on a machine never seen before. */
-export async function liftAndLand(day: Day, steps = day.m.procedures.lift): Promise<void> {
+/** From the set-up of a machine never seen before to its first lift, beside the order of work; and each act of that, read and told. */
+const [first_lift_s, act_s] = [300, 5.5]
+
+/** Records the proof, lifts and lands; its order counted in where the whole first lift is to be within its time. */
+export async function liftAndLand(day: Day, { whole = false } = {}): Promise<void> {
   const { page, m } = day
   await look(page, `${m.id}-prove`)
   await page.getByRole('button', { name: /^Record this proof, on to the/ }).click()
   if (day.cut) await backAgain(day)
-  await confirmAll(page, steps)
+  await inOrder(day)
   await page.getByRole('button', { name: 'Lifted and landed' }).click()
   await expect(page.getByText('No lift is waiting.')).toBeVisible()
   const { touches, typed, words, seconds } = await day.taken()
-  const own_s = seconds - day.walked_s
-  console.log(`     ${m.id}: ${touches} touches, ${typed} typed, ${words} words: ${Math.round(own_s)} s`)
-  expect(own_s).toBeLessThan(300)
+  const own_s = seconds - day.walked_s - day.ordered_s
+  console.log(
+    `     ${m.id}: ${touches} touches (${day.ordered} of them in its order), ${typed} typed, ${words} words: ${Math.round(own_s)} s beside its order, ${Math.round(day.ordered_s)} s in it${day.aside_s > 0 ? `; ${Math.round(day.aside_s)} s of it to see a refusal` : ''}`,
+  )
+  expect(own_s).toBeLessThan(first_lift_s)
+  if (whole) expect(own_s + day.ordered_s - day.aside_s).toBeLessThan(first_lift_s)
+  expect(day.ordered_s / day.ordered).toBeLessThan(act_s)
 }
 
 /** A proof that is inside, with nothing on its screen that shuts somebody out. */
@@ -140,5 +175,5 @@ export async function heights(page: Page, [taken, over, down, below]: [string, s
   await page.getByLabel('Taken from').fill(taken)
   await page.getByLabel('Carried over').fill(over)
   await page.getByLabel('Set down on').fill(down)
-  await page.getByLabel('From the hook down to the top of the load').fill(below)
+  await page.getByLabel('Hook to top of the load').fill(below)
 }

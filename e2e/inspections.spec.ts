@@ -3,6 +3,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import {
   expectedOnPlate,
+  hasOrder,
   isProvable,
   isRaised,
   itemsOf,
@@ -14,15 +15,17 @@ import {
 import { chromium, expect, type Page } from '@playwright/test'
 import { readTableFile } from '../server/src/demo/files'
 import { place, setUpByApi } from './by-api'
+import { look } from './day'
+import { throughOrder } from './order'
 import {
   audit,
-  confirmAll,
   enterInOrder,
   fits,
   freeTern,
   items,
   lookAtSite,
   machine,
+  openSheet,
   query,
   signOn,
   takeTern,
@@ -103,9 +106,9 @@ test('each machine of the yard is walked round from the first look to its functi
       const shift = /shifts\/([^/]+)/.exec(page.url())?.[1] ?? ''
       await setUpByApi(page, m, place('north-quay'), shift)
       await page.goto(`/shifts/${shift}/walk-round`)
-    } else if (m.procedures.setup.length > 0) {
-      await confirmAll(page, m.procedures.setup)
-      await page.getByRole('button', { name: 'Record this set-up' }).click()
+    } else if (hasOrder(m, 'setup')) {
+      await throughOrder(page)
+      await page.getByRole('button', { name: 'On to the lift' }).click()
     }
     const raised = all.filter(isRaised).map((x) => x.item)
     if (raised.length > 0) {
@@ -227,13 +230,29 @@ test('what happens in work: away from the machine, an override, a symptom, and a
   await page.getByRole('button', { name: 'Finish the walk-round' }).click()
   await expect(page.getByRole('heading', { name: 'Set up Tern' })).toBeVisible()
 
-  await page.getByRole('button', { name: 'Report an incident' }).click()
+  await page.getByRole('button', { name: 'Emergency, stop, incident' }).click()
   await audit(page)
-  await page.getByRole('button', { name: 'Record an override' }).click()
-  await page.getByRole('radio', { name: 'Hook stop override' }).click()
+  await page.getByRole('button', { name: 'Use an override' }).click()
+  const hook = page.getByRole('listitem').filter({ hasText: 'tie the hook for the road' })
+  await hook.getByRole('button', { name: 'I hold it now' }).click()
+  // Nobody has looked whether anything hangs.
+  await expect(hook.getByText('Not yet: Hook stop override')).toBeVisible()
+  await audit(page)
+  await page.keyboard.press('Escape')
+  await openSheet(page, 'In order')
+  await page.getByRole('button', { name: 'I looked: it stands like this' }).click()
+  await expect(page.getByText('How it stands now')).toHaveCount(0)
+  await page.getByRole('button', { name: 'Emergency, stop, incident' }).click()
+  await page.getByRole('button', { name: 'Use an override' }).click()
+  await hook.getByRole('button', { name: 'I hold it now' }).click()
+  await expect(page.getByText(/^\d+ s left$/)).toBeVisible()
+  await look(page, 'override')
+  await audit(page)
+  // Put out of sight it is still held, and says so.
+  await page.keyboard.press('Escape')
+  await page.getByRole('button', { name: 'Override held' }).click()
+  await page.getByRole('button', { name: 'I have let go' }).click()
   await page.getByLabel('What it was used for').fill('Hook tied for the road')
-  await page.getByLabel('Held for, seconds').fill('30')
-  await expect(page.getByText(/Longer than the 20 s allowed/)).toBeVisible()
   await page.getByRole('button', { name: 'Record it' }).click()
   await page.getByRole('link', { name: /Stow & hand over/ }).click()
   await page.getByRole('tab', { name: 'What the next person will read' }).click()
@@ -241,14 +260,14 @@ test('what happens in work: away from the machine, an override, a symptom, and a
   await audit(page)
   await fits(page)
 
-  await page.getByRole('button', { name: 'Report an incident' }).click()
+  await page.getByRole('button', { name: 'Emergency, stop, incident' }).click()
   await page.getByRole('button', { name: 'No response to a lever' }).click()
   await page.getByRole('button', { name: 'No', exact: true }).click()
   await expect(page.getByText('Go on', { exact: true })).toBeVisible()
   await page.getByRole('button', { name: 'Understood' }).click()
 
   // Two touches.
-  await page.getByRole('button', { name: 'Report an incident' }).click()
+  await page.getByRole('button', { name: 'Emergency, stop, incident' }).click()
   await page.getByRole('button', { name: 'Knock or impact: stop Tern' }).click()
   await expect(page.getByText('Tern is stopped.')).toBeVisible()
   const card = wil.getByRole('listitem').filter({ has: wil.getByRole('heading', { name: 'Tern', exact: true }) })

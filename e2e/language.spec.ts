@@ -19,7 +19,11 @@ function dataWords(): string[] {
   }
   for (const f of readdirSync(demo, { recursive: true, encoding: 'utf8' }).filter((x) => x.endsWith('.json')))
     through(JSON.parse(readFileSync(new URL(f, demo), 'utf8')))
+  // An order of work is written once for several alike: as it stands on the machine.
+  for (const f of readdirSync(new URL('machines/', demo))) through(machine(f.replace('.json', '')).procedures)
   for (const c of calculators) through(c.example)
+  // What other tests have typed into the same yard.
+  through(['Found with no signal', 'New slingers until the spring.'])
   for (const id of [...found]) found.add(id.replaceAll('-', ' '))
   return [...found].filter((s) => /\p{L}{2}/u.test(s)).sort((a, b) => b.length - a.length)
 }
@@ -86,6 +90,7 @@ test('every sentence is in the catalogue, and screens hold with longer ones', as
     '/defects',
     '/defects?raise=heron',
     '/due',
+    '/places/net-loft-yard',
     '/people',
     '/policies',
     '/records',
@@ -96,6 +101,10 @@ test('every sentence is in the catalogue, and screens hold with longer ones', as
     '/help',
   ])
     await open(path)
+  await page.goto('/places/net-loft-yard')
+  await page.getByRole('button', { name: /sk th/ }).click()
+  await page.getByRole('listitem').nth(15).waitFor()
+  await look('the yard asked')
   await page.keyboard.press('?')
   await look('help')
   for (const c of calculators) await open(`/calculators/${c.name}`)

@@ -63,6 +63,16 @@ test('a lift outside its limits, the nearest change, and inside again', async ({
   await expect(verdict(page)).toContainText('Outside the limits')
   const dragged = page.getByRole('button', { name: /Take this change: Work within/ }).first()
   await expect(dragged).toBeVisible()
+  // The same lift asked of the yard, its points where they are at this place; what is planned here stays as it is.
+  await page.getByRole('button', { name: 'Other stands, other machines' }).click()
+  await expect(page.getByLabel('What is lifted')).toBeVisible()
+  await page.getByRole('button', { name: 'Ask the yard' }).click()
+  const rows = page.getByRole('list', { name: 'Machines of the yard' }).getByRole('listitem')
+  await expect(rows).toHaveCount(19)
+  // Whoever has it now is told: a machine that is taken is no machine to be had.
+  await expect(rows.filter({ hasText: /^Tern / })).toContainText('has Tern at North Quay')
+  await page.goBack()
+  await expect(verdict(page)).toContainText('Outside the limits')
   await dragged.click()
   await expect(verdict(page)).toContainText(/Inside the limits checked|Near a limit/)
 
@@ -107,7 +117,7 @@ test('a lift outside its limits, the nearest change, and inside again', async ({
   // A load worked out from its shapes comes with its ±, from the builder here and from a quick sum.
   await page.getByRole('group', { name: 'S · Set down' }).getByLabel('Radius').fill('9')
   await openSheet(page, 'Load')
-  await page.getByRole('button', { name: 'Work it out from its shapes' }).click()
+  await page.getByRole('button', { name: 'From its shapes' }).click()
   const builder = page.getByRole('dialog', { name: 'What does it weigh?' })
   await expect(builder.getByText('1,862 kg ± 102 kg')).toBeVisible()
   await builder.getByRole('button', { name: 'Take it as the load' }).click()

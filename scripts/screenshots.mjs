@@ -1,9 +1,12 @@
 // `npm run screenshots`: the main views from the demo data, into docs/screenshots. Looked at by a person after each run.
-import { readFileSync } from 'node:fs'
+import { execFileSync } from 'node:child_process'
+import { copyFileSync, mkdtempSync, readFileSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { isRaised, itemsOf, measureLabel, soundReading } from '@geolabe/core'
 import { chromium } from '@playwright/test'
-import { broughtToSetUp, place, raisedByApi } from '../e2e/by-api'
+import { broughtToSetUp, place, raisedByApi, secondPerson } from '../e2e/by-api'
+import { throughOrder } from '../e2e/order'
 import { readMachineFile } from '../server/src/demo/files'
 import { ensureChromium, root } from './environment.mjs'
 import { openWorld } from './world.mjs'
@@ -52,8 +55,6 @@ const phone = { width: 390, height: 844 }
 const desk = { width: 1280, height: 800 }
 
 try {
-  const nobody = await open(null)
-  await shoot(nobody, 'sign-on')
   const page = await open('Ines Haldane')
   await shoot(page, 'yard')
   await page.getByRole('link', { name: 'Sign on to Tern' }).click()
@@ -86,21 +87,22 @@ try {
   await page.getByRole('button', { name: 'Finish the walk-round' }).click()
   await page.getByRole('heading', { name: 'Look at North Quay' }).waitFor()
   await page.getByRole('button', { name: 'Agree this control' }).first().click()
-  await shoot(page, 'site')
   while ((await page.getByRole('button', { name: 'Agree this control' }).count()) > 0)
     await page.getByRole('button', { name: 'Agree this control' }).first().click()
   await page.getByRole('button', { name: /on to set-up/ }).click()
   await shoot(page, 'set-up')
   await sheet(page, 'Level')
-  await page.getByLabel('Along, front high is plus').fill('1.6')
-  await page.getByLabel('Across, left high is plus').fill('-0.5')
-  await page.setViewportSize({ width: 800, height: 1280 })
-  await shoot(page, 'set-up-level-tablet')
-  await page.setViewportSize(desk)
   await page.getByLabel('Along, front high is plus').fill('0.1')
   await page.getByLabel('Across, left high is plus').fill('0')
   await sheet(page, 'In order')
-  for (const s of tern.procedures.setup) await page.getByText(s.label, { exact: true }).click()
+  await page.getByRole('button', { name: 'I looked: it stands like this' }).click()
+  for (let n = 0; n < 5; n++) {
+    await page.waitForTimeout(700)
+    await page.locator('li[aria-current="step"] label').first().click()
+  }
+  await page.waitForTimeout(800)
+  await shoot(page, 'order')
+  await throughOrder(page)
   await page.getByRole('button', { name: 'Record this set-up' }).click()
   for (const item of raised) await mark(item)
   await page.getByRole('button', { name: 'Finish the second part' }).click()
@@ -126,10 +128,6 @@ try {
   await page.waitForTimeout(1200)
   await shoot(page, 'prove-outside-night')
   await light(page, 'day')
-  await page.setViewportSize(phone)
-  await page.evaluate(() => scrollTo(0, 0))
-  await shoot(page, 'prove-phone')
-  await page.setViewportSize(desk)
   await page
     .getByRole('button', { name: /Take this change/ })
     .first()
@@ -140,9 +138,8 @@ try {
   await page.getByLabel('Mass', { exact: true }).first().fill('2850')
   await page.getByLabel('±', { exact: true }).first().fill('')
   await page.getByRole('button', { name: 'Record this proof, on to the lift' }).click()
-  await page.getByText('Before and at the trial lift').waitFor()
-  for (const s of tern.procedures.lift.slice(0, 3)) await page.getByText(s.label, { exact: true }).click()
-  for (const s of tern.procedures.lift.slice(3)) await page.getByText(s.label, { exact: true }).click()
+  await page.getByRole('tab', { name: 'In order' }).waitFor()
+  await throughOrder(page)
   await page.getByRole('button', { name: 'Lifted and landed' }).click()
   await page.getByText('No lift is waiting.').waitFor()
   await page.getByRole('link', { name: 'Stow & hand over' }).last().click()
@@ -150,7 +147,9 @@ try {
   for (const { item } of itemsOf(tern.walkround, 'end-of-shift')) await mark(item)
   await page.getByRole('button', { name: 'Finish the walk-round' }).click()
   await page.getByRole('heading', { name: 'Stow & hand over' }).waitFor()
-  for (const s of tern.procedures.stow.slice(0, 4)) await page.getByText(s.label, { exact: true }).click()
+  await page.getByRole('button', { name: 'I looked: it stands like this' }).click()
+  await page.getByText('Boom fully in', { exact: true }).click()
+  await page.getByText('Hook up, short of its stop', { exact: true }).click()
   await page.getByLabel('Crane engine hours').fill('3828')
   await page.getByLabel('Where it stands').fill('the open end of the quay')
   await page.getByLabel('Left as: outriggers, forks, boom').fill('outriggers in and pinned, boom in its rest')
@@ -158,7 +157,7 @@ try {
   await sheet(page, 'What the next person will read')
   await shoot(page, 'stow')
 
-  // A folding boom through its poses, and a truck with its load up.
+  // A folding boom through its poses.
   const begin = async (id, at) => {
     const m = readMachineFile(id)
     const p = await open('Ines Haldane')
@@ -168,8 +167,8 @@ try {
     return { p, m, shift }
   }
   const confirmed = async ({ p, m, shift }) => {
-    if (m.procedures.setup.length > 0) await sheet(p, 'In order')
-    for (const s of m.procedures.setup) await p.getByText(s.label, { exact: true }).click()
+    await sheet(p, 'In order')
+    await throughOrder(p, undefined, secondPerson)
     await sheet(p, 'Confirm')
     const boxes = p.getByRole('tabpanel', { name: 'Confirm' }).getByRole('checkbox')
     for (let i = 0; i < (await boxes.count()); i++) await boxes.nth(i).check({ force: true })
@@ -202,16 +201,6 @@ try {
   await heron.p.getByRole('button', { name: 'From the side' }).click()
   await heron.p.waitForTimeout(900)
   await shoot(heron.p, 'prove-folding')
-  const puffin = await begin('puffin', 'net-loft-yard')
-  await sheet(puffin.p, 'Floor')
-  await puffin.p.getByLabel('Slope along, front high is plus').fill('0')
-  await puffin.p.getByLabel('Slope across, left high is plus').fill('0')
-  await confirmed(puffin)
-  await sheet(puffin.p, 'Wind')
-  await puffin.p.getByLabel('Wind, gust at the load').fill('3')
-  await sheet(puffin.p, 'Stack')
-  await puffin.p.waitForTimeout(900)
-  await shoot(puffin.p, 'prove-truck')
 
   const tomas = await open('Tomas Brekke')
   await tomas.goto('/defects?raise=dunlin')
@@ -228,13 +217,6 @@ try {
   await wil.getByRole('link', { name: 'Due', exact: true }).click()
   await wil.getByRole('heading', { name: 'Charge and refuel' }).waitFor()
   await shoot(wil, 'what-falls-due')
-  await wil.goto('/machines/puffin')
-  await wil.getByText(/At this rate at its limit/).waitFor()
-  await shoot(wil, 'life-line', { fullPage: true })
-  await wil.getByRole('link', { name: 'Records' }).click()
-  await wil.getByRole('tab', { name: 'Journal' }).click()
-  await wil.getByRole('button', { name: 'Check the chain' }).click()
-  await shoot(wil, 'journal')
   await wil.goto('/calculators/ground-pressure')
   await wil.getByRole('region', { name: 'Answer' }).waitFor()
   await shoot(wil, 'calculator')
@@ -246,3 +228,22 @@ try {
   await browser.close()
   world.close()
 }
+
+// The hoists and booms, and what is asked of a place, are shot by their own browser tests, which bring each to where it is worth a picture.
+const shots = mkdtempSync(join(tmpdir(), 'shots-'))
+const which = 'gannet|cormorant|godwit|kittiwake|fulmar|which machine'
+execFileSync('npm', ['run', '-s', 'e2e', '--', 'hoists-and-booms', 'places', '-g', which], {
+  cwd: root,
+  stdio: 'inherit',
+  env: { ...process.env, LOOK: shots },
+})
+for (const [shot, name] of Object.entries({
+  'gannet-prove': 'prove-straddle',
+  'cormorant-prove': 'prove-tower',
+  'godwit-prove': 'prove-grid',
+  'kittiwake-prove': 'prove-crawler',
+  'fulmar-prove': 'prove-gantry',
+  'which-machine': 'which-machine',
+}))
+  copyFileSync(join(shots, `${shot}.png`), join(root, 'docs/screenshots', `${name}.png`))
+rmSync(shots, { recursive: true })

@@ -2,6 +2,7 @@
 import { spawnSync } from 'node:child_process'
 import { mkdirSync, readFileSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
+import { stripVTControlCharacters } from 'node:util'
 import { ensureBuilt, ensureChromium, ensurePackages, ensurePostgres, root } from './environment.mjs'
 
 ensurePackages()
@@ -45,6 +46,31 @@ const read = (file) => {
 }
 const unit = read('unit.json')
 const e2e = read('e2e.json')
+/** Which tests failed, at the end of what is printed: the beginning may be cut off. */
+const wrong = (unit?.testResults ?? []).flatMap((f) => [
+  ...(f.status === 'failed' && f.assertionResults.length === 0 ? [`${f.name}: ${f.message}`] : []),
+  ...f.assertionResults
+    .filter((a) => a.status === 'failed')
+    .map((a) => `${f.name.replace(`${root}/`, '')}: ${a.fullName}\n    ${(a.failureMessages[0] ?? '').slice(0, 600)}`),
+])
+for (const w of wrong) console.log(`failed: ${w}`)
+/** What a browser test that failed said and had before it, so that a failure elsewhere can be understood from what was printed. */
+const specs = (suite) => [...(suite.specs ?? []), ...(suite.suites ?? []).flatMap(specs)]
+const fallen = (e2e?.suites ?? []).flatMap(specs).filter((s) => !s.ok)
+const resultsOf = (spec) => spec.tests.flatMap((t) => t.results)
+for (const spec of fallen) {
+  const [seen] = resultsOf(spec)
+    .flatMap((r) => r.attachments ?? [])
+    .filter((a) => a.name === 'error-context' && a.path)
+  const page = seen ? (readFileSync(seen.path, 'utf8').split('- main [')[1] ?? '') : ''
+  console.log(`before it, ${spec.title}:\n${page.replaceAll(/ \[(ref=\w+|cursor=pointer)\]/g, '').slice(0, 2000)}`)
+}
+/** The reasons last: only the end of what is printed may be kept. */
+for (const spec of fallen) {
+  const [errors] = resultsOf(spec).map((r) => r.errors ?? [])
+  const said = (errors ?? []).map((e) => stripVTControlCharacters(e.message ?? '').slice(0, 700)).join('\n')
+  console.log(`failed: ${spec.file} › ${spec.title}, after ${Math.round(resultsOf(spec)[0]?.duration / 1000)} s\n${said}`)
+}
 const total = {
   passed: (unit?.numPassedTests ?? 0) + (e2e?.stats?.expected ?? 0),
   failed: (unit?.numFailedTests ?? 0) + (e2e?.stats?.unexpected ?? 0) + (e2e?.stats?.flaky ?? 0),

@@ -15,3 +15,16 @@ export const problem = z.object({
   }),
 })
 export type ProblemBody = z.infer<typeof problem>
+
+/** The same value with the fields of every object in one order, and none that says nothing: two that mean the same read the same. */
+export const inFieldOrder = (v: unknown): unknown =>
+  Array.isArray(v)
+    ? v.map(inFieldOrder)
+    : typeof v === 'object' && v !== null
+      ? Object.fromEntries(
+          Object.entries(v)
+            .filter(([, x]) => x !== undefined)
+            .sort(([a], [b]) => (a < b ? -1 : 1))
+            .map(([k, x]) => [k, inFieldOrder(x)]),
+        )
+      : v

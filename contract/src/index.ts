@@ -1,5 +1,7 @@
+export * from './choosing'
 export * from './common'
 export * from './defects'
+export * from './drawings'
 export * from './figures'
 export * from './files'
 export * from './history'

@@ -9,9 +9,8 @@ import {
   noteCalculationRequest,
   openInspectionRequest,
   openShiftRequest,
+  orderRequest,
   outcomeRequest,
-  overrideRequest,
-  procedureRequest,
   proveRequest,
   setupRequest,
 } from './shift'
@@ -79,12 +78,11 @@ export const mutations = {
     ...doing,
     setup,
   })),
-  'do-procedure': mutation('/shifts/:shift/procedures', procedureRequest, (b, doing) => ({
-    kind: 'procedure-done',
+  'do-order': mutation('/shifts/:shift/procedure-events', orderRequest, ({ events }, doing) => ({
+    kind: 'order',
     ...doing,
-    ...b,
+    events,
   })),
-  'use-override': mutation('/shifts/:shift/overrides', overrideRequest),
   'prove-lift': mutation('/shifts/:shift/lifts', proveRequest),
   'end-lift': mutation('/shifts/:shift/lifts/:lift/outcome', outcomeRequest),
   'close-shift': mutation('/shifts/:shift/handover', handover),

@@ -6,15 +6,16 @@ import {
   liftPlan,
   machineDefinition,
   occasion,
+  orderAct,
+  type ProcedureFinding,
   placeDefinition,
-  procedureName,
   ratingTable,
   setupPlan,
   shift,
   shiftEvent,
 } from '@geolabe/core'
 import { z } from 'zod'
-import { clientId, maybeWords, moment, personRef, words } from './common'
+import { clientId, maybeWords, moment, personRef } from './common'
 import { raiseDefectRequest } from './defects'
 
 export const station = z.enum(['sign-on', 'walk-round', 'site', 'set-up', 'prove', 'lift', 'stow'])
@@ -67,22 +68,37 @@ export const finishInspectionRequest = z.strictObject({
 export type FinishInspectionRequest = z.infer<typeof finishInspectionRequest>
 export const handsOnRequest = z.strictObject({ inspection: clientId, on: z.boolean() })
 
-export const procedureRequest = z.strictObject({ id: clientId, procedure: procedureName, steps: z.array(z.string()) })
-export type ProcedureRequest = z.infer<typeof procedureRequest>
+export const badgeAndPin = z.strictObject({ badge: z.string().trim().min(1).max(40), pin: z.string().min(1).max(20) })
 
-export const overrideRequest = z.strictObject({
-  id: clientId,
-  override: z.string().min(1, 'Say which one was used.'),
-  reason: words,
-  seconds: z.number('Give how long it was held, in seconds.').positive('Give how long it was held, in seconds.').max(36_000),
+/**
+ * Acts of the order, as the device has told them; each counts once. The second of two people says who it is with badge and PIN: as they are, or, as a
+ * device keeps them till there is a network, sealed for the installation and for that act.
+ */
+export const orderRequest = z.strictObject({
+  events: z.array(orderAct).min(1).max(200, 'At most 200 at once.'),
+  second: z.union([badgeAndPin, z.strictObject({ sealed: z.string().min(1).max(1000) })]).optional(),
 })
-export type OverrideRequest = z.infer<typeof overrideRequest>
+export type OrderRequest = z.input<typeof orderRequest>
+
+/** Six figures for the second person's own device. */
+export interface SecondCode {
+  step: string
+  code: string
+}
+
+/** What is wrong with an order of work as somebody has written it; nothing found: it may be taken in. */
+export interface OrderCheck {
+  findings: ProcedureFinding[]
+  steps: number
+  states: number
+  nevers: number
+}
 
 /** The machine stands somewhere else now: what rested on where it stood is asked anew. */
 export const moveRequest = z.strictObject({ id: clientId, place: z.string(), words: maybeWords })
 export type MoveRequest = z.infer<typeof moveRequest>
 
-export const setupRequest = z.strictObject({ id: clientId, plan: setupPlan, steps: z.array(z.string()) })
+export const setupRequest = z.strictObject({ id: clientId, plan: setupPlan })
 export type SetupRequest = z.infer<typeof setupRequest>
 
 export const proveRequest = z.strictObject({ id: clientId, setup: clientId, plan: liftPlan, conditions })

@@ -15,6 +15,7 @@ const folders = {
   walkrounds: 'walkround',
   pieces: 'pieces',
   history: 'history',
+  procedures: 'procedure',
 } as const
 const whole = readMachineFile
 
@@ -36,7 +37,8 @@ describe('open formats', () => {
     for (const file of readdirSync(new URL(`${folder}/`, demo))) {
       it(`${folder}/${file} is a valid ${format}, and comes back unchanged`, () => {
         const raw = read(`${folder}/${file}`)
-        expect(fileFormats[format].parse(raw)).toEqual(raw)
+        const own = raw.format === 'geolabe.procedure-pieces/1' ? 'procedure-pieces' : format
+        expect(fileFormats[own].parse(raw)).toMatchObject(raw)
       })
     }
   }
@@ -62,16 +64,16 @@ describe('open formats', () => {
     expect(wrong.error?.issues[0]?.message).toMatch(/Row 4 has 4 ratings for 5/)
   })
 
-  it('refuses a machine with two walk-round items of one id, a stow step before its condition, and an unknown field', () => {
+  it('refuses a machine with two walk-round items of one id, a step that rests on none, and an unknown field', () => {
     const tern = whole('tern')
     const twice = structuredClone(tern)
     const [first, second] = twice.walkround.zones[0]?.items ?? []
     if (first && second) second.id = first.id
     expect(fileFormats.machine.safeParse(twice).error?.issues[0]?.message).toMatch(/Two items/)
     const early = structuredClone(tern)
-    const step = early.procedures.stow[0]
-    if (step) step.after = ['rest']
-    expect(fileFormats.machine.safeParse(early).error?.issues[0]?.message).toMatch(/not a step before/)
+    const step = early.procedures.procedures[0]?.steps[0]
+    if (step) step.needs = [{ id: 'x', if: { done: 'no-such-step' }, because: 'x' }]
+    expect(fileFormats.machine.safeParse(early).error?.issues[0]?.message).toMatch(/no step/)
     expect(fileFormats.machine.safeParse({ ...tern, colour: 'red' }).success).toBe(false)
   })
 

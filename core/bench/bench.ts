@@ -14,10 +14,12 @@ import {
   prepareFootprint,
   prepareMap,
   ratingTable,
+  whichMachine,
+  whichPosition,
   workingAreaZones,
   zonesBetween,
 } from '../src'
-import { tern, ternLift, ternSetup } from '../test/demo'
+import { demoMachine, demoMachines, demoPlace, demoTable, tern, ternLift, ternSetup } from '../test/demo'
 import { caseOf as caseOfCrane, works } from '../test/jobs'
 import { caseOf as caseOfTruck, works as truckWorks } from '../test/truck-jobs'
 
@@ -188,6 +190,47 @@ for (const machine of new Set(jobs.map((j) => j.machine))) {
   const slowest_ms = Math.max(...own.map((j) => time(`assess ${machine}`, 30, () => void assess(j.c))))
   wanted(`assess ${machine} under 8 ms`, slowest_ms < 8, `${slowest_ms.toFixed(2)} ms, ${own.length} jobs`)
 }
+
+// A whole yard asked for one lift, and one machine for another stand.
+const yard = demoMachines.map((id) => {
+  const machine = demoMachine(id)
+  return { machine, tables: machine.tables.map(demoTable) }
+})
+const loft = demoPlace('net-loft-yard')
+const asked = {
+  wanted: {
+    format: 'geolabe.wanted/1' as const,
+    hung: {
+      load: {
+        name: 'bale',
+        mass_kg: 1900,
+        massSource: 'marked' as const,
+        windArea_m2: 1.6,
+        dragCoefficient: 1.2,
+        size: { length_m: 1.2, width_m: 1, height_m: 1.1 },
+        cg: { x_m: 0.6, y_m: 0, z_m: 0.55 },
+      },
+      rigging: [],
+      rigging_height_m: 1,
+    },
+    from: { x_m: 16, y_m: 6, height_m: 0 },
+    to: { x_m: 30, y_m: 6, height_m: 3 },
+    over_m: 0.5,
+  },
+  place: loft,
+  policy: loft.policy,
+  conditions: { wind_mps: 3 },
+}
+const yard_ms = time(`the whole yard of ${yard.length} asked for one lift`, 3, () => void whichMachine(yard, asked))
+wanted(
+  'the whole yard under 2 s',
+  yard_ms < 2000,
+  `${yard_ms.toFixed(0)} ms, ${(yard_ms / quay_ms).toFixed(0)} proofs beside a wall`,
+)
+const one = yard.find((o) => o.machine.id === 'tern')
+if (!one) throw new Error('no Tern')
+const stand_ms = time('another stand for one crane', 3, () => void whichPosition(one, asked, { x_m: 25, y_m: 3 }))
+wanted('another stand under 2 s', stand_ms < 2000, `${stand_ms.toFixed(0)} ms`)
 
 console.log(`\n${verdicts.join('\n')}`)
 if (verdicts.some((v) => v.startsWith('NOT'))) process.exitCode = 1

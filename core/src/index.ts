@@ -1,3 +1,12 @@
+export {
+  type AssemblyInput,
+  type AssemblyPlan,
+  type AssemblyTask,
+  assemblyInput,
+  assemblyPlan,
+  assemblyTask,
+  type Scheduled,
+} from './assembly/plan'
 export { assess } from './assess/assess'
 export { assessSetup, type SetupAssessment } from './assess/assess-setup'
 export { type Assessment, assessment, type NotChecked } from './assess/assessment'
@@ -8,6 +17,7 @@ export { implausible } from './calculator/plausible'
 export { type TransferToLift, transferToLift } from './calculator/transfer'
 export type { Worse } from './calculator/worse'
 export { type CalculatorGroup, calculatorGroups, calculatorNamed, calculators } from './catalogue/catalogue'
+export { computed, shortBy } from './catalogue/computed'
 export { NOT_RATED } from './check/area'
 export { checks } from './check/checks'
 export { dueChecks } from './check/due'
@@ -16,11 +26,16 @@ export { TowContext, type Tower, tows } from './check/tow-context'
 export { sweptTowing } from './check/towing'
 export { tracksRound } from './check/tracks'
 export { fittedOf } from './check/truck-context'
+export { type Answer, answerOf, byMargin, byVerdict, byWork, type Proved, whichMachine, whichPosition } from './choosing/choose'
+export { routeTo } from './choosing/route-to'
+export { type WantedLift, wantedLift } from './choosing/wanted'
+export { type Asked, type Assumed, type Effort, type Offered, type Stand, type Unable, type Way, workOf } from './choosing/way'
 export { bodiesAt } from './clearance/body'
 export { boomLimitsCalculator } from './clearance/boom-limits'
 export type { Clearance } from './clearance/clearance'
 export { clearanceCalculator } from './clearance/clearance'
 export type { Obstacle } from './clearance/obstacle'
+export { type Outline, outlineDistance, planDistance } from './clearance/standing'
 export { control, controlsAgainst } from './controls/controls'
 export {
   type DefectPolicy,
@@ -93,9 +108,11 @@ export {
   walkround,
   type Zone,
 } from './inspection/walkround'
+export { alternatingLowerCalculator, type Lowering, loweringBy } from './levelling/alternating-lower'
 export { bubbleCheck, bubbleCheckCalculator } from './levelling/bubble-check'
 export { levelEffect, levelEffectCalculator } from './levelling/level-effect'
 export { type Levelling, levelling, levellingCalculator, tiltOf } from './levelling/levelling'
+export { sectionSlideCalculator } from './levelling/section-slide'
 export { type Case, nearShareOf } from './lift/case'
 export { motionsOf } from './lift/motion'
 export { pathOf } from './lift/path'
@@ -150,6 +167,7 @@ export type { HookPoint, SlewStep } from './parts/stability/slew'
 export { poseMachine } from './parts/stability/slewing'
 export { outwardShift_m } from './parts/stability/stability'
 export { counterweightNamed, upperMasses } from './parts/superstructure'
+export { keepsFootFrom } from './parts/supports/feet'
 export {
   feetOf,
   type Outrigger,
@@ -165,27 +183,81 @@ export type { TowPart, TowStep } from './parts/tow'
 export type { DriveStep, MastStep, ReachStep, WayPart } from './parts/truck-steps'
 export { most_pieces } from './parts/truck-steps'
 export { type Impediment, impedimentsTo, licenceExpiries } from './people/may-operate'
-export { type Licence, licence, type PersonRef, personRef, type Role, role, roleWords } from './people/person'
+export { type Licence, licence, type Role, role, roleWords } from './people/person'
+export { type PersonRef, personRef } from './person-ref'
 export { g_mps2, normalDegrees, rad } from './physics'
 export {
   type Feature,
+  feature,
   type LoadSize,
   type MassSource,
   type MatKind,
   type Place,
   placeDefinition,
+  position,
   sitePolicy,
   usualNear_share,
 } from './place/place'
 export { answerIn, isSofter, type PolicyQuestion, policyQuestions, usualPolicy, withAnswer } from './place/policies'
-export { groundAt, inTheWay, type MachinePosition, toMachine, toPlace } from './place/standing'
+export {
+  distanceToFeature,
+  groundAt,
+  inPolygon,
+  inTheWay,
+  type MachinePosition,
+  toMachine,
+  toPlace,
+  weakestUnder,
+} from './place/standing'
 export { crushGap_m, tailGap } from './place/tail'
 export { contains, convexHull, insideLine, marginInside, sizeOf } from './plane/hull'
 export { atSlew, distanceToSegment, type Point, turn } from './plane/point'
 export { inSector } from './plane/sector'
-export { type Procedure, stepsIn, stepsOfLift, waitsFor, withoutStep } from './procedure/procedure'
+export {
+  checkProcedures,
+  exploreProcedure,
+  type FindingCode,
+  type ProcedureFinding,
+} from './procedure/analysis'
+export {
+  type CalcCondition,
+  type Condition,
+  type Facts,
+  holds,
+  type StateValue,
+  type Truth,
+  unknown,
+} from './procedure/condition'
+export { type EmergencyCard, emergencyCards } from './procedure/emergency'
+export {
+  admits,
+  isDone,
+  type Next,
+  next,
+  type Permission,
+  permitted,
+  reached,
+  stepsNow,
+  wayTo,
+} from './procedure/engine'
+export { type OrderAct, type OrderEvent, orderAct, orderEvent } from './procedure/event'
+export {
+  type Need,
+  type OrderStation,
+  type Override,
+  type Procedure,
+  type ProcedureFile,
+  procedureFile,
+  type Step as ProcedureStep,
+  setBy,
+  statesOf,
+  stepsOfFile,
+} from './procedure/file'
+export { procedurePieces, procedureSource, writtenFlat } from './procedure/source'
+export { hasOrder, offered, owedAt, provedBy, toConfirm, walkThrough } from './procedure/walk'
+export { apply, factsOf, firstWorld, replay, valuesOf, type World } from './procedure/world'
 export { isoDate, moment } from './quantity/date'
-export { high, low, type Nominal, nominal, type Tol } from './quantity/measured'
+export { finite, high, low, type Nominal, nominal, type Tol } from './quantity/measured'
 export {
   type Axis,
   type AxisQuantity,
@@ -234,8 +306,10 @@ export { hitchShare } from './rigging/hitch'
 export { loadSharingCalculator, shareOfTwo } from './rigging/load-sharing'
 export { legForces, slingTension, slingTensionCalculator } from './rigging/sling-tension'
 export { lengthsOf, liftPoints, type Slings } from './rigging/slings'
+export { syncTiltCalculator } from './rigging/sync-tilt'
 export { boundary, leastOn, peakBetween } from './search'
 export { type ShiftEvent, type ShiftEventKind, shiftEvent } from './shift/event'
+export { isAlike, type OrderPlace, orderOf, partOfPlan, withClosures } from './shift/order'
 export { leftReason, project, withEvent } from './shift/project'
 export { type HeldStation, holding, type ShiftStanding } from './shift/readiness'
 export {
@@ -252,7 +326,6 @@ export {
   liftOutcome,
   liftRecord,
   preUseOf,
-  procedureName,
   type SetupRecord,
   type Shift,
   type SiteRecord,
@@ -264,6 +337,7 @@ export { backwardStability, backwardStabilityCalculator } from './statics/backwa
 export { boomPropsCalculator, type OnProps, onProps } from './statics/boom-props'
 export { boomRaising, boomRaisingCalculator } from './statics/boom-raising'
 export { elasticReactions, upperReactions } from './statics/elastic'
+export { footLiftCalculator } from './statics/foot-lift'
 export { marginOf, prepareFootprint } from './statics/footprint'
 export { type ReactionEnvelope, reactionEnvelope, reactionEnvelopeCalculator } from './statics/reaction-envelope'
 export { resultantAt, sumSlewing } from './statics/resultant'
@@ -291,11 +365,13 @@ export {
   swingAngle_deg,
 } from './swing/simulator'
 export { swing, swingCalculator, swingPeriod_s, thrownOut_m } from './swing/swing'
+export { type AtWork, type Part, type Space, spacesOf } from './together/spaces'
+export { type Meeting, together, type Waiting } from './together/together'
 export { follow, isEnd, type SymptomPath, symptomPath } from './troubleshooting/path'
 export { shownPath, symptomsOf } from './troubleshooting/shown'
 export { axleLoads, axleLoadsCalculator } from './truck/axle-loads'
 export { axlesOf, balanceOf, forwardOf, type MastPose, marginsOf, type OnForks, type Truck, tractionOf } from './truck/balance'
-export { type Routed, snapped, wayAlong, type Xy } from './truck/route'
+export { besideRoute, drivenLine, type Routed, snapped, wayAlong, type Xy } from './truck/route'
 export { stabilityTriangle, stabilityTriangleCalculator, type TruckStability } from './truck/stability-triangle'
 export { tailSwing, tailSwingCalculator } from './truck/tail-swing'
 export { type Uncertainty, uncertaintyOf } from './uncertainty/uncertainty'

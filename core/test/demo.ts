@@ -13,6 +13,7 @@ import {
   type Place,
   piecesFile,
   placeDefinition,
+  procedurePieces,
   type RatingTable,
   ratingTable,
   type SetupPlan,
@@ -29,6 +30,8 @@ export function demoMachine(id: string): Machine {
     model: maybe(`models/${id}.json`),
     template: maybe(`walkrounds/${id}.json`),
     pieces: piecesFile.parse(read('pieces/pieces.json')),
+    procedures: maybe(`procedures/${id}.json`),
+    procedurePieces: procedurePieces.parse(read('pieces/procedures.json')),
   })
 }
 export const demoMachines = readdirSync(new URL('../../demo/machines/', import.meta.url)).map((f) => f.replace('.json', ''))

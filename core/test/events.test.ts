@@ -17,7 +17,6 @@ const opening: ShiftEvent[] = [
   { kind: 'inspection-opened', at: minute(1), by: ines, inspection: 's', occasion: 'pre-use' },
 ]
 const handover = {
-  steps: [],
   hours: 12,
   fuel_share: null,
   standsAt: '',
@@ -50,14 +49,14 @@ const some: fc.Arbitrary<ShiftEvent> = fc
         { kind: 'hands-off', ...told, inspection: of },
         { kind: 'site-recorded', ...told, site: { controls: [], more: [], team: ['Ines'], fit: true } },
         { kind: 'machine-moved', ...told, place: { id: 'bed', name: 'Bed' }, words: '' },
-        { kind: 'procedure-done', ...told, id, procedure: 'setup', steps: ['a'] },
+        { kind: 'order', ...told, events: [{ do: 'confirm', id, ...told, device: '', step: 'a' }] },
         {
           kind: 'override-used',
           ...told,
           use: { id, override: 'hook-stop', label: 'Hook stop', reason: 'tied', seconds: 4, after: 'try it', role: 'fitter' },
         },
         { kind: 'override-followed', ...told, use: id },
-        { kind: 'lift-outcome', ...told, lift: id, outcome: { outcome: 'done', reason: '', steps: [] } },
+        { kind: 'lift-outcome', ...told, lift: id, outcome: { outcome: 'done', reason: '' } },
         { kind: 'shift-closed', ...told, handover },
       ),
     )

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { groundAt, impedimentsTo, inTheWay, tailGap, toMachine, toPlace, waitsFor, withoutStep } from '../src'
+import { groundAt, impedimentsTo, inTheWay, tailGap, toMachine, toPlace } from '../src'
 import { northQuay, tern } from './demo'
 
 const finite = fc.double({ min: -100, max: 100, noNaN: true })
@@ -44,23 +44,6 @@ describe('standing in a place', () => {
     expect(tailGap(northQuay, wall, 3.1)?.gap_m).toBeCloseTo(0.45, 9)
     expect(tailGap(northQuay, { ...wall, y_m: 5.25 }, 3.1)?.gap_m).toBeCloseTo(-0.5, 9)
     expect(tailGap(northQuay, { ...wall, y_m: 3 }, 3.1)).toBeNull()
-  })
-})
-
-describe('procedures', () => {
-  const steps = [
-    { id: 'a', label: 'A' },
-    { id: 'b', label: 'B' },
-    { id: 'c', label: 'C', after: ['a'] },
-  ]
-  it('wait for everything before them, or for what they name', () => {
-    expect(waitsFor(steps, 'b', new Set())).toHaveLength(1)
-    expect(waitsFor(steps, 'c', new Set(['a']))).toEqual([])
-    expect(waitsFor(steps, 'b', new Set(['a']))).toEqual([])
-  })
-  it('take back what rested on a step that is taken back', () => {
-    expect([...withoutStep(steps, 'a', new Set(['a', 'b', 'c']))]).toEqual([])
-    expect([...withoutStep(steps, 'b', new Set(['a', 'b', 'c']))]).toEqual(['a', 'c'])
   })
 })
 

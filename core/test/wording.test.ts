@@ -288,7 +288,7 @@ describe('findings in words', () => {
   })
   it('says when a figure is the worse end of its ±, and only then', () => {
     const rating: Finding = { ...figures, check: 'rating', reason: 'capacity', detail: rated }
-    expect(findingWords(rating, sayMetric).what).toMatch(/worse end of its ±; as given it is 2,900 kg\.$/)
+    expect(findingWords(rating, sayMetric).what).toMatch(/Worse end of its ±; as given 2,900 kg\.$/)
     expect(findingWords({ ...rating, nominal: 3000 }, sayMetric).what).not.toMatch(/±/)
     // A leg's elastic share is not a doubt about its bound.
     const outrigger: Finding = {

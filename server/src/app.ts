@@ -6,10 +6,11 @@ import compression from 'compression'
 import express, { type NextFunction, type Request, type Response, Router } from 'express'
 import staticFiles from 'express-static-gzip'
 import helmet from 'helmet'
-import type { CalcPool } from './calc/pool'
+import { type CalcPool, slowWork } from './calc/pool'
 import { calcRoutes } from './calc/routes'
 import { cardRoutes } from './card/routes'
 import type { SigningKey } from './card/signing'
+import { choosingRoutes } from './choosing/routes'
 import type { Database } from './db/database'
 import { defectRoutes } from './defects/routes'
 import { dueRoutes } from './due/routes'
@@ -17,6 +18,7 @@ import { refuseDepth } from './http/depth'
 import { notFound, reads } from './http/routes'
 import { inspectionRoutes } from './inspections/routes'
 import { journalRoutes } from './journal/routes'
+import type { Sealing } from './key/sealing'
 import { lifeRoutes } from './life/routes'
 import { liftRoutes } from './lift/routes'
 import type { Live } from './live/live'
@@ -27,7 +29,10 @@ import { asProblem, Problem, problemBody } from './problem/problem'
 import { proveRoutes } from './prove/routes'
 import { readMe, sessions } from './session/session'
 import { setupRoutes } from './setup/routes'
+import { orderRoutes } from './shift/order'
+import { orderCheckRoutes } from './shift/order-check'
 import { shiftRoutes } from './shift/routes'
+import { secondCodeRoutes } from './shift/second-codes'
 import { siteRoutes } from './site/routes'
 import { stowRoutes } from './stow/routes'
 import { tableRoutes } from './tables/routes'
@@ -42,6 +47,8 @@ export interface AppOptions {
   door: Database
   /** What exports are signed with. */
   signing: SigningKey
+  /** What opens a second person's badge and PIN that a device has kept. */
+  sealing: Sealing
   live: Live
   calc: CalcPool
   photos: Photos
@@ -141,11 +148,16 @@ export function makeApp(o: AppOptions): express.Express {
   )
   api.use(placeRoutes(db))
   api.get('/live', live.serve)
+  api.use(orderRoutes(db, session.whoIs, o.sealing))
+  api.use(secondCodeRoutes(db, o.sealing, session.takeCodeTry))
   for (const routes of [shiftRoutes, walkroundRoutes, siteRoutes, setupRoutes, proveRoutes, liftRoutes, stowRoutes])
     api.use(routes(db))
   api.use(defectRoutes(db, o.photos))
   api.use(tableRoutes(db))
   for (const routes of [walkroundTemplateRoutes, inspectionRoutes, lifeRoutes, dueRoutes, peopleRoutes]) api.use(routes(db))
+  const slow = slowWork(o.calc)
+  api.use(choosingRoutes(db, slow))
+  api.use(orderCheckRoutes(db, slow))
   api.use(journalRoutes(db))
   api.use(cardRoutes(db, o.signing, o.calc))
   api.use(() => {
@@ -171,14 +183,14 @@ export function makeApp(o: AppOptions): express.Express {
 }
 
 /** Whether the process runs, and whether it can be given work: for whatever watches over it. */
-function healthRoutes({ db, serving, signing }: AppOptions): Router {
+function healthRoutes({ db, serving, signing, sealing }: AppOptions): Router {
   const router = Router()
   router.get('/health', (_req, res) => {
     res.json({ ok: true, version, uptime_s: Math.round(process.uptime()) })
   })
-  // What somebody elsewhere checks an export of ours with.
+  // What somebody elsewhere checks an export of ours with, and what a device seals a PIN with.
   router.get('/installation', (_req, res) => {
-    res.json({ id: signing.id, publicKey: signing.publicKey })
+    res.json({ id: signing.id, publicKey: signing.publicKey, sealKey: sealing.publicKey })
   })
   router.get('/ready', async (_req, res) => {
     if (!serving()) throw new Problem(503, 'stopping', 'This server is being stopped.')

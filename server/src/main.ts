@@ -5,6 +5,7 @@ import { calcPool } from './calc/pool'
 import { keptKey } from './card/signing'
 import { Database } from './db/database'
 import { demoPeople } from './demo/people'
+import { keptSealing } from './key/sealing'
 import { Live } from './live/live'
 import { Photos } from './photos/photos'
 import { readSettings, type Settings } from './settings'
@@ -35,6 +36,7 @@ const app = makeApp({
   db,
   door,
   signing: keptKey(settings.keyFile),
+  sealing: keptSealing(`${settings.keyFile}.sealing`),
   live,
   calc,
   photos,

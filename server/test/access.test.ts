@@ -94,21 +94,55 @@ describe('organisations', () => {
     ).toBe(true)
   })
 
-  it('keep what stands at a place to those who draw it: out to all of the yard, in by the person in charge, each revision kept', async () => {
-    const [ines, wil, aud] = [await app.as('Ines Haldane'), await app.as('Wilhelmina Osei'), await app.as('Aud Lindqvane')]
-    const path = '/places/north-quay/features'
+  it('keep what stands at a place: drawn by any of the yard, counted once a second person has checked it, each revision kept', async () => {
+    const [ines, wil, aud, mirela] = [
+      await app.as('Ines Haldane'),
+      await app.as('Wilhelmina Osei'),
+      await app.as('Aud Lindqvane'),
+      await app.as('Mirela Quist'),
+    ]
+    const [path, drawing] = ['/places/north-quay/features', '/places/north-quay/drawing']
     const out = (await ines.get(`${path}.geojson`)).body
     expect((await aud.get(`${path}.geojson`)).status).toBe(404)
-    expect((await ines.post(path, out)).status).toBe(403)
+    expect((await aud.get(drawing)).status).toBe(404)
     const fewer = { ...out, features: out.features.slice(1) }
     expect((await wil.post(path, { ...fewer, frame: 'degrees' })).body.error).toMatchObject({ path: 'frame' })
-    expect((await wil.post(path, fewer)).status).toBe(200)
+    const drawn = await wil.post(path, fewer)
+    expect(drawn.body.waiting).toMatchObject({ state: 'open', drawnBy: { id: 'wilhelmina-osei' } })
+    const { waiting } = drawn.body
+    // Nothing counts yet, and neither who drew it nor an operator makes it count.
+    expect((await ines.get(`${path}.geojson`)).body.features).toHaveLength(out.features.length)
+    const yes = { id: waiting.id, ok: true, words: '' }
+    expect((await wil.post(`${drawing}/check`, yes)).body.error.code).toBe('own-drawing')
+    expect((await ines.post(`${drawing}/check`, yes)).status).toBe(403)
+    expect((await aud.post(`${drawing}/check`, yes)).status).toBe(404)
+    expect((await mirela.post(`${drawing}/check`, { ...yes, ok: false })).body.error).toMatchObject({ path: 'words' })
+    const checked = await mirela.post(`${drawing}/check`, yes)
+    expect(checked.body).toMatchObject({ waiting: null, revision: waiting.from + 1 })
     expect((await ines.get(`${path}.geojson`)).body.features).toHaveLength(fewer.features.length)
-    expect((await wil.post(path, out)).status).toBe(200)
+    expect((await mirela.post(`${drawing}/check`, yes)).status).toBe(404)
+    // Drawn over what it no longer is: refused, and nothing of it is lost on the device that drew it.
+    const again = { features: checked.body.place.features, positions: checked.body.place.positions }
+    const stale = { id: randomUUID(), from: waiting.from, why: 'again', drawing: again }
+    expect((await ines.post(drawing, stale)).body.error.code).toBe('changed-meanwhile')
+    const unnamed = { ...again, features: [{ ...again.features[0], ground: 'marble' }] }
+    expect((await ines.post(drawing, { ...stale, from: waiting.from + 1, drawing: unnamed })).body.error.path).toMatch(
+      /features\.0\.ground/,
+    )
+    expect((await ines.post(drawing, { ...stale, from: waiting.from + 1 })).body.waiting.why).toBe('again')
+    expect((await wil.post(path, out)).body.before.map((b: { state: string }) => b.state)).toEqual(['replaced', 'taken'])
+    const [open] = [(await wil.get(drawing)).body.waiting]
+    expect((await mirela.post(`${drawing}/check`, { id: open.id, ok: true, words: 'walked round it' })).status).toBe(200)
     const kept = await app.owner.query("select revision from place_revision where id = 'north-quay' order by revision")
     expect(kept.rows.length).toBeGreaterThanOrEqual(3)
-    const told = (await wil.get('/journal?kind=place-drawn')).body.entries
+    const told = (await wil.get('/journal?kind=drawing-checked')).body.entries
     expect(told[0]).toMatchObject({ subject: 'north-quay', body: { revision: kept.rows.at(-1)?.revision } })
+    // The database itself: no place changes but by a drawing that was checked.
+    await expect(
+      app.db.as({ org: 'skarrow-haven', person: 'wilhelmina-osei' }, (tx) =>
+        tx.query("update place set document = jsonb_set(document, '{features}', '[]') where id = 'north-quay'"),
+      ),
+    ).rejects.toThrow(/second person/)
   })
 
   it('stay apart even when a query forgets its filter: the database decides', async () => {
@@ -118,6 +152,7 @@ describe('organisations', () => {
       'rating_table',
       'machine_model',
       'place',
+      'place_drawing',
       'shift',
       'inspection_entry',
       'defect',

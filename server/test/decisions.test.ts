@@ -11,7 +11,7 @@ import {
   whyNot,
 } from '@geolabe/core'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { entryBody, items, liftBody, type Person, type Running, readyShift, setupBody, start } from './helper'
+import { entryBody, items, liftBody, type Person, type Running, readyShift, setUp, setupBody, start } from './helper'
 
 let app: Running
 const org = 'skarrow-haven'
@@ -212,7 +212,7 @@ describe('as the application’s own role', () => {
       [
         'enters in another’s shift',
         'tomas-brekke',
-        "insert into setup (org, id, shift, plan, steps) values ('skarrow-haven', gen_random_uuid(), $1, '{}', '{}')",
+        "insert into setup (org, id, shift, plan) values ('skarrow-haven', gen_random_uuid(), $1, '{}')",
         [shift],
       ],
       [
@@ -293,7 +293,7 @@ describe('a shift from elsewhere', () => {
     await app.freeTern()
     const id = await readyShift(people.ines)
     const setup = setupBody()
-    await people.ines.post(`/shifts/${id}/setups`, setup)
+    await setUp(people.ines, id, setup)
     const lift = liftBody(setup.id)
     await people.ines.post(`/shifts/${id}/lifts`, lift)
     await people.ines.post(`/shifts/${id}/lifts`, { ...liftBody(setup.id), conditions: { wind_mps: null } })

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import sharp from 'sharp'
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
-import { liftBody, openBody, type Running, readyShift, setupBody, start } from './helper'
+import { liftBody, openBody, type Running, readyShift, setUp, setupBody, start } from './helper'
 
 let app: Running
 beforeAll(async () => {
@@ -28,7 +28,7 @@ describe('a defect that stops', () => {
     const [ines, tomas] = [await app.as('Ines Haldane'), await app.as('Tomas Brekke')]
     const id = await readyShift(ines)
     const setup = setupBody()
-    await ines.post(`/shifts/${id}/setups`, setup)
+    await setUp(ines, id, setup)
     await tomas.post('/defects', defect({ grade: 'damage' }))
     expect((await ines.post(`/shifts/${id}/lifts`, liftBody(setup.id))).body.error.code).toBe('machine-stopped')
     expect((await ines.get('/yard')).body.machines.find(isTern)).toMatchObject({

@@ -1,7 +1,16 @@
 import { randomUUID } from 'node:crypto'
 import { createServer, type Server } from 'node:http'
 import type { AddressInfo } from 'node:net'
-import { itemsOf, soundReading } from '@geolabe/core'
+import {
+  computed,
+  itemsOf,
+  type OrderEvent,
+  type OrderStation,
+  orderOf,
+  type Shift,
+  soundReading,
+  walkThrough,
+} from '@geolabe/core'
 import pg from 'pg'
 import { inject } from 'vitest'
 import { type AppOptions, makeApp } from '../src/app'
@@ -9,12 +18,13 @@ import { calcPool } from '../src/calc/pool'
 import { freshKey } from '../src/card/signing'
 import { Database } from '../src/db/database'
 import { readMachineFile, readOrganisations, readPlaceFile } from '../src/demo/files'
+import { freshSealing } from '../src/key/sealing'
 import { Live } from '../src/live/live'
 import { Photos } from '../src/photos/photos'
 
 export const tern = readMachineFile('tern')
 export const quay = readPlaceFile('north-quay')
-const people = readOrganisations().flatMap((o) => o.people.map((p) => ({ ...p, organisation: o.id })))
+export const people = readOrganisations().flatMap((o) => o.people.map((p) => ({ ...p, organisation: o.id })))
 
 export interface Answer {
   status: number
@@ -23,13 +33,17 @@ export interface Answer {
   headers: Headers
 }
 
+/** Made once: it takes a moment. */
+export const aSealing = freshSealing()
+
 /** A server on a port of its own over a database; the pools go with it. */
 export async function serve(url: string, over: Partial<AppOptions> = {}, doorUrl = url) {
   const [db, door] = [new Database(url), new Database(doorUrl, 4)]
   const live = new Live(url)
   const [calc, photos] = [calcPool(), new Photos()]
   const plain = { web: null, demo: null, secure: false, trustProxy: [], hosts: [], idleHours: 6, serving: () => true }
-  const server: Server = createServer(makeApp({ db, door, live, calc, photos, signing: freshKey(), ...plain, ...over }))
+  const keys = { signing: freshKey(), sealing: aSealing }
+  const server: Server = createServer(makeApp({ db, door, live, calc, photos, ...keys, ...plain, ...over }))
   await new Promise<void>((done) => server.listen(0, '127.0.0.1', done))
   return {
     db,
@@ -134,6 +148,50 @@ export const entryBody = (inspection: string, item: (typeof allItems)[number]['i
   ...over,
 })
 
+/** An override held for so long and let go; what else it rests on is said first. */
+export function useOverride(
+  p: Person,
+  shift: string,
+  override: string,
+  { held_s = 10, words = '', found = [] as object[] } = {},
+) {
+  const told = (ago_s: number) => ({
+    id: randomUUID(),
+    at: new Date(Date.now() - ago_s * 1000).toISOString(),
+    by: { id: 'x', name: '' },
+    device: '',
+  })
+  const events = [
+    ...found.map((x) => ({ do: 'found', ...x, ...told(held_s + 10) })),
+    { do: 'override-begin', override, ...told(held_s) },
+    { do: 'override-end', words, ...told(0) },
+  ]
+  return p.post(`/shifts/${shift}/procedure-events`, { events })
+}
+
+/** The order of a station, done right by somebody who began ten minutes ago: every step before what rests on it, the second person at hand. */
+export async function inOrder(p: Person, shift: string, station: OrderStation, plan?: object): Promise<Answer> {
+  const { body } = await p.get(`/shifts/${shift}`)
+  const { machine } = body as Shift
+  const by = { id: p.id, name: '' }
+  const from_ms = Date.now() - 600_000
+  const told = { at: new Date(from_ms).toISOString(), by, device: '' }
+  const planned: OrderEvent[] = plan ? [{ do: 'plan', id: randomUUID(), ...told, plan: { setup: plan } }] : []
+  const { file, world } = orderOf(readMachineFile(machine.id), { ...body, order: [...body.order, ...planned] })
+  const steps = walkThrough(file, world, station, { by, from_ms, id: () => randomUUID(), computed })
+  const events = [...planned, ...steps]
+  if (events.length === 0) return { status: 200, headers: new Headers(), body }
+  const other = people.find((x) => x.name === 'Tomas Brekke')
+  const second = other && events.some((e) => e.do === 'second') ? { second: { badge: other.badge, pin: other.demoPin } } : {}
+  return p.post(`/shifts/${shift}/procedure-events`, { events, ...second })
+}
+
+/** Set up in order, and recorded. */
+export async function setUp(p: Person, shift: string, body: ReturnType<typeof setupBody>): Promise<Answer> {
+  const done = await inOrder(p, shift, 'setup', body.plan)
+  return done.status === 200 ? p.post(`/shifts/${shift}/setups`, body) : done
+}
+
 /** What waited for overhead, people and legs. */
 export async function proveRaised(p: Person, shift: string): Promise<void> {
   for (const { item } of raised) {
@@ -179,7 +237,6 @@ export function setupBody(id: string = randomUUID()) {
   const ground = quay.ground.find((g) => g.id === 'deck')
   return {
     id,
-    steps: tern.procedures.setup.map((s) => s.id),
     plan: {
       format: 'geolabe.setup/2',
       place: 'north-quay',

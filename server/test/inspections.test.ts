@@ -2,7 +2,20 @@ import { randomUUID } from 'node:crypto'
 import { expectedOnPlate, itemsOf, soundReading } from '@geolabe/core'
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import { readMachineFile, readTableFile } from '../src/demo/files'
-import { entryBody, items, liftBody, openBody, type Person, type Running, readyShift, setupBody, start, tern } from './helper'
+import {
+  entryBody,
+  items,
+  liftBody,
+  openBody,
+  type Person,
+  type Running,
+  readyShift,
+  setUp,
+  setupBody,
+  start,
+  tern,
+  useOverride,
+} from './helper'
 
 let app: Running
 beforeAll(async () => {
@@ -81,7 +94,7 @@ describe('rounds at other times', () => {
     const ines = await app.as('Ines Haldane')
     const id = await readyShift(ines)
     const setup = setupBody()
-    await ines.post(`/shifts/${id}/setups`, setup)
+    await setUp(ines, id, setup)
     const round = randomUUID()
     expect((await ines.post(`/shifts/${id}/inspections`, { id: round, occasion: 'after-absence' })).status).toBe(200)
     expect((await ines.post(`/shifts/${id}/inspections`, { id: randomUUID(), occasion: 'after-absence' })).body.error.code).toBe(
@@ -105,7 +118,7 @@ describe('rounds at other times', () => {
     await app.owner.query('update shift set closed_at = now() where closed_at is null')
     const ready = await readyShift(ines)
     expect((await ines.post(`/shifts/${ready}/entries`, entryBody(ready, raised))).body.error.code).toBe('not-set-up')
-    await ines.post(`/shifts/${ready}/setups`, setupBody())
+    await setUp(ines, ready, setupBody())
     expect((await ines.post(`/shifts/${ready}/entries`, entryBody(ready, raised))).status).toBe(200)
   })
 })
@@ -211,12 +224,13 @@ describe('an override', () => {
   it('is one the machine has, with its reason and time, and what must follow stands until it is done', async () => {
     const ines = await app.as('Ines Haldane')
     const id = await takeTern(ines)
-    const use = (over: object) =>
-      ines.post(`/shifts/${id}/overrides`, { id: randomUUID(), override: 'hook-stop', reason: 'Hook tied', seconds: 12, ...over })
-    expect((await use({ override: 'anything' })).body.error.code).toBe('unknown-override')
-    expect((await use({ reason: ' ' })).body.error.path).toBe('reason')
-    expect((await use({ seconds: 0 })).body.error.path).toBe('seconds')
-    const used = (await use({})).body.overrides[0]
+    expect((await useOverride(ines, id, 'anything')).body.error.code).toBe('unknown-step')
+    // It is not for a load, and nobody has looked whether one hangs.
+    expect((await useOverride(ines, id, 'hook-stop')).body.error.code).toBe('override-load')
+    const found = [{ state: 'load', to: 'none' }]
+    const answer = await useOverride(ines, id, 'hook-stop', { words: 'Hook tied', held_s: 30, found })
+    const used = answer.body.overrides[0]
+    expect(used.seconds).toBeGreaterThanOrEqual(30)
     expect(used).toMatchObject({ reason: 'Hook tied', after: 'Hook stop tried again before the next lift', followedAt: null })
     expect((await ines.get('/machines/tern')).body.openOverrides.map((o: { id: string }) => o.id)).toContain(used.id)
     expect((await ines.post(`/overrides/${used.id}/followed`)).body.error.code).toBe('not-your-part')
@@ -232,7 +246,7 @@ describe('a licence that runs out, or a key that is withdrawn, during the shift'
     const ines = await app.as('Ines Haldane')
     const id = await readyShift(ines)
     const setup = setupBody()
-    await ines.post(`/shifts/${id}/setups`, setup)
+    await setUp(ines, id, setup)
     const licences = (await app.owner.query("select licences from person where id = 'ines-haldane'")).rows[0].licences
     const yesterday = new Date(Date.now() - 86_400_000).toISOString().slice(0, 10)
     try {
@@ -260,8 +274,10 @@ describe('an override that ends the machine’s day', () => {
       documents: turnstone.documents.map((p) => p.id),
     }
     expect((await ines.post('/shifts', body)).status).toBe(200)
-    const use = { id: randomUUID(), override: 'hook-stop-stow', reason: 'Hook stop dead, stowed', seconds: 20 }
-    expect((await ines.post(`/shifts/${body.id}/overrides`, use)).status).toBe(200)
+    const words = 'Hook stop dead, stowed'
+    expect((await useOverride(ines, body.id, 'hook-stop-stow', { words, found: [{ state: 'load', to: 'none' }] })).status).toBe(
+      200,
+    )
     const file = (await ines.get('/machines/turnstone')).body
     expect(file.state.state).toBe('stopped')
     expect(file.stopping[0].words).toMatch(/Hook stop dead, stowed\. Out of service until/)

@@ -1,15 +1,18 @@
 import { randomUUID } from 'node:crypto'
 import { type MutationName, mutations, pathOf } from '@geolabe/contract'
+import { stepsOfFile } from '@geolabe/core'
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import {
   endRound,
   entryBody,
+  inOrder,
   items,
   liftBody,
   openBody,
   proveRaised,
   type Running,
   readyShift,
+  setUp,
   setupBody,
   siteBody,
   start,
@@ -184,16 +187,20 @@ describe('from site to handover', () => {
   it('goes in its order: no lift before walk-round and site, no set-up step before its condition', async () => {
     const ines = await app.as('Ines Haldane')
     const early = (await ines.post('/shifts', openBody())).body.id
-    expect((await ines.post(`/shifts/${early}/setups`, setupBody())).body.error.code).toBe('not-walked')
+    expect((await setUp(ines, early, setupBody())).body.error.code).toBe('not-walked')
     await app.owner.query('update shift set closed_at = now() where closed_at is null')
     const id = await readyShift(ines)
     const setup = setupBody()
-    const steps = setup.steps
-    expect((await ines.post(`/shifts/${id}/setups`, { ...setup, steps: steps.slice(1) })).body.error.code).toBe('not-confirmed')
-    expect((await ines.post(`/shifts/${id}/setups`, { ...setup, steps: [...steps].reverse() })).body.error.code).toBe(
-      'out-of-order',
+    expect((await ines.post(`/shifts/${id}/setups`, setup)).body.error.code).toBe('not-confirmed')
+    const early_at = { id: randomUUID(), at: new Date().toISOString(), by: { id: ines.id, name: '' } }
+    const last = stepsOfFile(tern.procedures).findLast((x) =>
+      tern.procedures.procedures.some((q) => q.station === 'setup' && q.steps.includes(x)),
     )
-    expect((await ines.post(`/shifts/${id}/setups`, setup)).status).toBe(200)
+    expect(
+      (await ines.post(`/shifts/${id}/procedure-events`, { events: [{ do: 'confirm', ...early_at, step: last?.id }] })).body
+        .error,
+    ).toMatchObject({ code: 'not-permitted', message: expect.stringContaining('Not yet') })
+    expect((await setUp(ines, id, setup)).status).toBe(200)
   })
 
   it('is not fit while a hazard has no control', async () => {
@@ -210,7 +217,7 @@ describe('from site to handover', () => {
     const ines = await app.as('Ines Haldane')
     const id = await readyShift(ines)
     const setup = setupBody()
-    await ines.post(`/shifts/${id}/setups`, setup)
+    await setUp(ines, id, setup)
     const lift = liftBody(setup.id)
     const proved = (await ines.post(`/shifts/${id}/lifts`, lift)).body.lifts[0]
     expect(proved.assessment.verdict).toBe('inside')
@@ -218,27 +225,26 @@ describe('from site to handover', () => {
       machine: { id: 'tern', revision: expect.any(Number) },
       tables: [{ id: 'tern-main', revision: 1 }],
     })
-    const steps = tern.procedures.lift.map((s) => s.id)
-    expect(
-      (await ines.post(`/shifts/${id}/lifts/${lift.id}/outcome`, { outcome: 'done', reason: '', steps })).body.error.code,
-    ).toBe('not-proved-raised')
+    expect((await ines.post(`/shifts/${id}/lifts/${lift.id}/outcome`, { outcome: 'done', reason: '' })).body.error.code).toBe(
+      'not-proved-raised',
+    )
     await proveRaised(ines, id)
+    expect((await ines.post(`/shifts/${id}/lifts/${lift.id}/outcome`, { outcome: 'done', reason: '' })).body.error.code).toBe(
+      'not-confirmed',
+    )
     expect(
-      (await ines.post(`/shifts/${id}/lifts/${lift.id}/outcome`, { outcome: 'done', reason: '', steps: steps.slice(0, 2) })).body
-        .error.code,
-    ).toBe('not-confirmed')
-    expect(
-      (await ines.post(`/shifts/${id}/lifts/${lift.id}/outcome`, { outcome: 'abandoned', reason: '', steps: [] })).body.error
-        .path,
+      (await ines.post(`/shifts/${id}/lifts/${lift.id}/outcome`, { outcome: 'abandoned', reason: '' })).body.error.path,
     ).toBe('reason')
-    expect((await ines.post(`/shifts/${id}/lifts/${lift.id}/outcome`, { outcome: 'done', reason: '', steps })).status).toBe(200)
+    await inOrder(ines, id, 'lift')
+    expect((await ines.post(`/shifts/${id}/lifts/${lift.id}/outcome`, { outcome: 'done', reason: '' })).status).toBe(200)
     const hand = {
-      steps: tern.procedures.stow.map((s) => s.id),
       hours: 3828,
       fuel_share: 0.6,
       standsAt: 'Beside the wall',
       words: 'All well.',
     }
+    expect((await ines.post(`/shifts/${id}/handover`, hand)).body.error.code).toBe('not-confirmed')
+    await inOrder(ines, id, 'stow')
     expect((await ines.post(`/shifts/${id}/handover`, hand)).body.error.code).toBe('not-walked')
     await endRound(ines, id)
     expect((await ines.post(`/shifts/${id}/handover`, { ...hand, hours: 12 })).body.error.code).toBe('hours-fell')
@@ -274,7 +280,7 @@ describe('from site to handover', () => {
     const ines = await app.as('Ines Haldane')
     const before = await readyShift(ines)
     const old = setupBody()
-    await ines.post(`/shifts/${before}/setups`, old)
+    await setUp(ines, before, old)
     await app.owner.query('update shift set closed_at = now() where id = $1', [before])
     const id = await readyShift(ines)
     expect((await ines.post(`/shifts/${id}/lifts`, liftBody(old.id))).status).toBe(404)
@@ -288,9 +294,9 @@ describe('from site to handover', () => {
       code: 'unknown-state',
       path: 'plan.standing.on',
     })
-    await ines.post(`/shifts/${id}/setups`, own)
+    await setUp(ines, id, own)
     await ines.post(`/shifts/${id}/lifts`, liftBody(own.id))
-    const hand = { steps: tern.procedures.stow.map((s) => s.id), hours: 3829, fuel_share: null, standsAt: '', words: '' }
+    const hand = { hours: 3829, fuel_share: null, standsAt: '', words: '' }
     expect((await ines.post(`/shifts/${id}/handover`, hand)).body.error.code).toBe('lift-waiting')
   })
 
@@ -298,7 +304,7 @@ describe('from site to handover', () => {
     const ines = await app.as('Ines Haldane')
     const id = await readyShift(ines)
     const setup = setupBody()
-    await ines.post(`/shifts/${id}/setups`, setup)
+    await setUp(ines, id, setup)
     await proveRaised(ines, id)
     const body = liftBody(setup.id)
     const closing = (closes: string[]) => ({ ...body, plan: { ...body.plan, closes } })
@@ -307,28 +313,25 @@ describe('from site to handover', () => {
       path: expect.stringContaining('closes.0'),
     })
     expect((await ines.post(`/shifts/${id}/lifts`, closing(['walk']))).status).toBe(200)
-    const steps = tern.procedures.lift.map((s) => s.id)
-    const done = (all: string[]) =>
-      ines.post(`/shifts/${id}/lifts/${body.id}/outcome`, { outcome: 'done', reason: '', steps: all })
-    expect((await done(steps)).body.error).toMatchObject({ code: 'not-confirmed' })
-    expect((await done(['closed:walk', ...steps])).status).toBe(200)
+    const done = () => ines.post(`/shifts/${id}/lifts/${body.id}/outcome`, { outcome: 'done', reason: '' })
+    expect((await done()).body.error).toMatchObject({ code: 'not-confirmed', message: expect.stringContaining('closed') })
+    await inOrder(ines, id, 'lift')
+    expect((await done()).status).toBe(200)
   })
 
   it('keeps a lift that is not inside from being called done', async () => {
     const ines = await app.as('Ines Haldane')
     const id = await readyShift(ines)
     const setup = setupBody()
-    await ines.post(`/shifts/${id}/setups`, setup)
+    await setUp(ines, id, setup)
     await proveRaised(ines, id)
     const lift = liftBody(setup.id, { setDown: { radius_m: 18, slew_deg: 300 } })
     expect((await ines.post(`/shifts/${id}/lifts`, lift)).body.lifts[0].assessment.verdict).toBe('outside')
-    const steps = tern.procedures.lift.map((s) => s.id)
+    expect((await ines.post(`/shifts/${id}/lifts/${lift.id}/outcome`, { outcome: 'done', reason: '' })).body.error.code).toBe(
+      'not-inside',
+    )
     expect(
-      (await ines.post(`/shifts/${id}/lifts/${lift.id}/outcome`, { outcome: 'done', reason: '', steps })).body.error.code,
-    ).toBe('not-inside')
-    expect(
-      (await ines.post(`/shifts/${id}/lifts/${lift.id}/outcome`, { outcome: 'abandoned', reason: 'Too far out', steps: [] }))
-        .status,
+      (await ines.post(`/shifts/${id}/lifts/${lift.id}/outcome`, { outcome: 'abandoned', reason: 'Too far out' })).status,
     ).toBe(200)
   })
 })

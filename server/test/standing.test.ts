@@ -1,16 +1,19 @@
 import { randomUUID } from 'node:crypto'
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import {
+  inOrder,
   liftBody,
   openBody,
   type Person,
   proveRaised,
   type Running,
   readyShift,
+  setUp,
   setupBody,
   siteBody,
   start,
   tern,
+  useOverride,
 } from './helper'
 
 let app: Running
@@ -49,21 +52,18 @@ describe('every station asks for the same', () => {
       words: 'x',
       grade: 'damage',
     })
-    expect(code(await ines.post(`/shifts/${id}/setups`, setupBody()))).toBe('machine-stopped')
-    expect(code(await ines.post(`/shifts/${id}/procedures`, { id: randomUUID(), procedure: 'setup', steps: [] }))).toBe(
-      'machine-stopped',
-    )
+    expect(code(await setUp(ines, id, setupBody()))).toBe('machine-stopped')
   })
   it('a move clears site, set-up and what was proved raised; a lift that waits is ended first', async () => {
     const id = await readyShift(ines)
     const setup = setupBody()
-    await ines.post(`/shifts/${id}/setups`, setup)
+    await setUp(ines, id, setup)
     await proveRaised(ines, id)
     const lift = liftBody(setup.id)
     await ines.post(`/shifts/${id}/lifts`, lift)
     const move = () => ines.post(`/shifts/${id}/moves`, { id: randomUUID(), place: 'north-quay', words: 'Ten metres on' })
     expect(code(await move())).toBe('lift-waiting')
-    await ines.post(`/shifts/${id}/lifts/${lift.id}/outcome`, { outcome: 'abandoned', reason: 'moved', steps: [] })
+    await ines.post(`/shifts/${id}/lifts/${lift.id}/outcome`, { outcome: 'abandoned', reason: 'moved' })
     const moved = await move()
     expect(moved.body).toMatchObject({ site: null, inspections: [{ raisedAt: null }] })
     expect(moved.body.inspections[0].finishedAt).not.toBeNull()
@@ -71,24 +71,20 @@ describe('every station asks for the same', () => {
     await ines.post(`/shifts/${id}/site`, siteBody())
     expect(code(await ines.post(`/shifts/${id}/lifts`, liftBody(setup.id)))).toBe('set-up-changed')
     const anew = setupBody()
-    await ines.post(`/shifts/${id}/setups`, anew)
+    await setUp(ines, id, anew)
     const again = liftBody(anew.id)
     expect((await ines.post(`/shifts/${id}/lifts`, again)).status).toBe(200)
-    const done = { outcome: 'done', reason: '', steps: tern.procedures.lift.map((s) => s.id) }
+    const done = { outcome: 'done', reason: '' }
     expect(code(await ines.post(`/shifts/${id}/lifts/${again.id}/outcome`, done))).toBe('not-proved-raised')
     await proveRaised(ines, id)
+    await inOrder(ines, id, 'lift')
     expect((await ines.post(`/shifts/${id}/lifts/${again.id}/outcome`, done)).status).toBe(200)
   })
   it('what must follow an override holds the next lift until whose part it is has done it, another than who used it', async () => {
     const id = await readyShift(ines)
     const setup = setupBody()
-    await ines.post(`/shifts/${id}/setups`, setup)
-    const used = await ines.post(`/shifts/${id}/overrides`, {
-      id: randomUUID(),
-      override: 'limiter',
-      reason: 'Stowed',
-      seconds: 10,
-    })
+    await setUp(ines, id, setup)
+    const used = await useOverride(ines, id, 'limiter', { words: 'Stowed' })
     const use = used.body.overrides[0]
     expect(use.role).toBe('fitter')
     expect(code(await ines.post(`/shifts/${id}/lifts`, liftBody(setup.id)))).toBe('follow-up-open')
@@ -102,9 +98,9 @@ describe('left as it stands', () => {
   it('closes the shift with no step confirmed, abandons what was proved, and stops the machine with a tag', async () => {
     const id = await readyShift(ines)
     const setup = setupBody()
-    await ines.post(`/shifts/${id}/setups`, setup)
+    await setUp(ines, id, setup)
     await ines.post(`/shifts/${id}/lifts`, liftBody(setup.id))
-    const hand = { steps: [], hours: null, fuel_share: null, standsAt: 'Deck', words: '' }
+    const hand = { hours: null, fuel_share: null, standsAt: 'Deck', words: '' }
     expect(code(await ines.post(`/shifts/${id}/handover`, hand))).toBe('lift-waiting')
     const left = {
       how: 'Outriggers out, boom up, nothing on the hook.',
@@ -116,7 +112,7 @@ describe('left as it stands', () => {
     ).toBe('leftAsItStands.madeSafe')
     const closed = await ines.post(`/shifts/${id}/handover`, { ...hand, leftAsItStands: left })
     expect(closed.body).toMatchObject({
-      handover: { steps: [], leftAsItStands: left },
+      handover: { leftAsItStands: left },
       lifts: [{ outcome: { outcome: 'abandoned' } }],
     })
     const file = (await ines.get('/machines/tern')).body

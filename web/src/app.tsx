@@ -24,6 +24,7 @@ const Calculators = lazy(() => import('./calculators/calculators').then((m) => (
 const CalculatorPage = lazy(() => import('./calculators/calculator-page').then((m) => ({ default: m.CalculatorPage })))
 const Tables = lazy(() => import('./tables/tables').then((m) => ({ default: m.Tables })))
 const TablePage = lazy(() => import('./tables/table-page').then((m) => ({ default: m.TablePage })))
+const PlacePage = lazy(() => import('./places/place-page').then((m) => ({ default: m.PlacePage })))
 const Due = lazy(() => import('./due/due').then((m) => ({ default: m.Due })))
 const Policies = lazy(() => import('./policies/policies').then((m) => ({ default: m.Policies })))
 const People = lazy(() => import('./people/people').then((m) => ({ default: m.People })))
@@ -81,6 +82,8 @@ export function App() {
                   </Route>
                   <Route path="defects" element={<Defects />} />
                   <Route path="defects/:id" element={<DefectPage />} />
+                  <Route path="places" element={<PlacePage me={person} />} />
+                  <Route path="places/:id" element={<PlacePage me={person} />} />
                   <Route path="due" element={<Due />} />
                   <Route path="policies" element={<Policies me={person} />} />
                   <Route path="people" element={<People me={person} />} />

@@ -33,7 +33,7 @@ const fresh: Shift = {
       handsOnAt: null,
     },
   ],
-  procedures: [],
+  order: [],
   overrides: [],
   site: null,
   movedAt: null,
@@ -48,13 +48,13 @@ const inspected = (s: Shift, by: Partial<Inspection>): Shift => ({
 const walked = inspected(fresh, { finishedAt: '2026-01-01T07:20:00Z' })
 const looked: Shift = { ...walked, site: { controls: [], more: [], team: ['Ines'], fit: true, at: '2026-01-01T07:30:00Z' } }
 const plan = planOf(firstDraft(tern, quay, fresh), tern, quay)
-const set: Shift = { ...looked, setups: [{ id: 's', at: '2026-01-01T08:00:00Z', plan, steps: [] }] }
+const set: Shift = { ...looked, setups: [{ id: 's', at: '2026-01-01T08:00:00Z', plan }] }
 const standing = inspected(set, { raisedAt: '2026-01-01T08:10:00Z' })
 const lift = { id: 'l', outcome: null, plan: firstLift(tern, quay, fresh).lift } as unknown as LiftRecord
 const proven: Shift = { ...standing, lifts: [lift] }
 const lifted: Shift = {
   ...standing,
-  lifts: [{ ...lift, outcome: { outcome: 'done', reason: '', steps: [], at: '2026-01-01T09:00:00Z' } }],
+  lifts: [{ ...lift, outcome: { outcome: 'done', reason: '', at: '2026-01-01T09:00:00Z' } }],
 }
 
 describe('the route', () => {
@@ -113,9 +113,8 @@ describe('a first set-up', () => {
     ).toBeNull()
   })
   it('counts the bubble as proved only by the step that proves it', () => {
-    const steps = tern.procedures.setup.filter((s) => !s.proves).map((s) => s.id)
-    expect(planOf({ ...draft, steps }, tern, quay).level.levelVerified).toBe(false)
-    expect(planOf({ ...draft, steps: [...steps, 'bubble'] }, tern, quay).level.levelVerified).toBe(true)
+    expect(planOf(draft, tern, quay).level.levelVerified).toBe(false)
+    expect(planOf(draft, tern, quay, ['bubble']).level.levelVerified).toBe(true)
   })
   it('begins the next one where the last one stood, with its level to be read again', () => {
     const next = firstDraft(tern, quay, {
@@ -129,11 +128,10 @@ describe('a first set-up', () => {
             fitted: { ...plan.fitted, counterweight: 'light' },
             level: { pitch_deg: 0.1, roll_deg: 0, levelVerified: true },
           },
-          steps: ['brake'],
         },
       ],
     })
-    expect(next).toMatchObject({ counterweight: 'light', pitch_deg: null, roll_deg: null, steps: [] })
+    expect(next).toMatchObject({ counterweight: 'light', pitch_deg: null, roll_deg: null })
   })
 })
 

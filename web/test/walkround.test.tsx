@@ -54,15 +54,14 @@ describe('a route', () => {
       site: null,
       setups: [],
       lifts: [],
-      procedures: [],
+      order: [],
     } as unknown as Parameters<typeof nextStation>[0]
     const inspected = (s: typeof fresh, by: object) => ({ ...s, inspections: s.inspections.map((i) => ({ ...i, ...by })) })
     const walked = inspected(fresh, { finishedAt: at })
     const looked = { ...walked, site: { controls: [], more: [], team: ['I'], fit: true, at } }
     const stood = {
       ...looked,
-      procedures: [{ id: 's', procedure: 'setup' as const, steps: [], at }],
-      setups: m.outriggers ? ([{}] as never) : [],
+      setups: [{}] as never,
     }
     const raised = inspected(stood, { raisedAt: at })
     for (const s of [fresh, walked, looked, stood, raised]) expect(own).toContain(nextStation(s, m))

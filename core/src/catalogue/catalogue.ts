@@ -6,9 +6,11 @@ import { groundPressureCalculator } from '../ground/ground-pressure'
 import { lineApproachCalculator } from '../ground/line-approach'
 import { trackPressureCalculator } from '../ground/track-pressure'
 import { hydraulicForceCalculator } from '../hydraulic/hydraulic-force'
+import { alternatingLowerCalculator } from '../levelling/alternating-lower'
 import { bubbleCheckCalculator } from '../levelling/bubble-check'
 import { levelEffectCalculator } from '../levelling/level-effect'
 import { levellingCalculator } from '../levelling/levelling'
+import { sectionSlideCalculator } from '../levelling/section-slide'
 import { loadMassCalculator } from '../load/load-mass'
 import { endsWeightCalculator, supportsWeightCalculator } from '../load/weigh'
 import { articulatedGeometryCalculator } from '../parts/booms/articulated-geometry'
@@ -25,9 +27,11 @@ import { recoveryCalculator } from '../recovery/recovery'
 import { winchPullCalculator } from '../recovery/winch-pull'
 import { loadSharingCalculator } from '../rigging/load-sharing'
 import { slingTensionCalculator } from '../rigging/sling-tension'
+import { syncTiltCalculator } from '../rigging/sync-tilt'
 import { backwardStabilityCalculator } from '../statics/backward-stability'
 import { boomPropsCalculator } from '../statics/boom-props'
 import { boomRaisingCalculator } from '../statics/boom-raising'
+import { footLiftCalculator } from '../statics/foot-lift'
 import { reactionEnvelopeCalculator } from '../statics/reaction-envelope'
 import { runwayBeamCalculator } from '../statics/runway-beam'
 import { supportReactionsCalculator } from '../statics/support-reactions'
@@ -73,11 +77,14 @@ export const calculatorGroups: readonly CalculatorGroup[] = [
       bubbleCheckCalculator,
       levellingCalculator,
       levelEffectCalculator,
+      alternatingLowerCalculator,
+      sectionSlideCalculator,
       supportReactionsCalculator,
       reactionEnvelopeCalculator,
       tippingLoadCalculator,
       backwardStabilityCalculator,
       boomRaisingCalculator,
+      footLiftCalculator,
     ],
   },
   {
@@ -89,6 +96,7 @@ export const calculatorGroups: readonly CalculatorGroup[] = [
       supportsWeightCalculator,
       slingTensionCalculator,
       loadSharingCalculator,
+      syncTiltCalculator,
       hydraulicForceCalculator,
     ],
   },

@@ -178,13 +178,21 @@ export interface Stretch extends BoomAt {
   path: Path
 }
 
-/** The least rating on a path: at its ends and at every row of the table between them. */
+/** Between every two of these radii the one in the middle: a cell that holds up to a row and up to a column may lie only between them. */
+function middlesOf(radii_m: readonly number[]): number[] {
+  const sorted = [...radii_m].sort((a, b) => a - b)
+  return sorted.slice(1).map((r, i) => (nth(sorted, i) + r) / 2)
+}
+
+/** The least rating on a path: at its ends, at every row and column of the table between them, and in the middle of every gap. */
 export function worstOnPath(chosen: ChosenTable, stretch: Stretch, rule: ReadingRule) {
   const { path } = stretch
   const readAt = (radius_m: number) => ({ radius_m, read: ratedAtRadius(chosen, radius_m, stretch, rule) })
   let worst = readAt(path.radii_m[0] ?? path.greatest_m)
   const rows_m = rowRadii(chosen, stretch).filter((r) => r > path.least_m && r < path.greatest_m)
-  for (const radius_m of [...path.radii_m, ...rows_m]) {
+  const marks_m = [...path.radii_m, ...rows_m]
+  const between_m = goBy(chosen.table.axes, 'height_m', 'reach_m') ? middlesOf(marks_m) : []
+  for (const radius_m of [...marks_m, ...between_m]) {
     const next = readAt(radius_m)
     if (next.read.gross_kg === 'not-rated') return next
     if (worthOf(next.read) < worthOf(worst.read)) worst = next

@@ -13,21 +13,6 @@ export type Control = z.infer<typeof control>
 export const stopControl = z.strictObject({ label: z.string().min(1), kills: z.string().min(1), reset: z.string().min(1) })
 export type StopControl = z.infer<typeof stopControl>
 
-/** An override has one permitted purpose, is held by hand, is timed, and each use is recorded. */
-export const override = z.strictObject({
-  id: z.string().regex(/^[a-z0-9][a-z0-9-]*$/, 'Small letters, figures and hyphens.'),
-  label: z.string().min(1),
-  purpose: z.string().min(1),
-  most_s: z.number().positive(),
-  /** What must follow before work goes on. */
-  after: z.string().min(1),
-  /** Whose part that is; never of who used it. */
-  by: z.enum(['fitter', 'person-in-charge']),
-  /** Its use takes the machine out of service. */
-  stops: z.boolean().optional(),
-})
-export type Override = z.infer<typeof override>
-
 export interface ShownControl extends Control {
   /** How the same thing was done on the machine last driven; null: there, it was the same or not there. */
   was: string | null

@@ -62,7 +62,7 @@ export const setupPlan = z.strictObject({
 export type SetupPlan = z.infer<typeof setupPlan>
 
 /** The load and whatever hangs with it. */
-const hung = z.strictObject({
+export const hung = z.strictObject({
   load: z.strictObject({
     name: z.string(),
     mass_kg: measuredPositive.nullable(),

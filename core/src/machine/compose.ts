@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { parseOrRefuse } from '../calculator/define'
 import { type PiecesFile, walkroundTemplate, writtenOut } from '../inspection/pieces'
+import { type ProcedurePieces, procedureSource, writtenFlat } from '../procedure/source'
 import { Refusal } from '../refusal'
 import { type Machine, machineDefinition } from './machine'
 import { machineModel } from './model'
@@ -10,6 +11,9 @@ export interface MachineSources {
   model?: unknown
   template?: unknown
   pieces?: PiecesFile
+  /** Its order of work as it is written, and the runs of steps that it shares. */
+  procedures?: unknown
+  procedurePieces?: ProcedurePieces
 }
 
 const loose = z.looseObject({ id: z.string(), symptoms: z.array(z.unknown()).optional(), walkround: z.unknown().optional() })
@@ -18,7 +22,10 @@ const loose = z.looseObject({ id: z.string(), symptoms: z.array(z.unknown()).opt
  * A whole machine from its file and what that leaves to others.
  * @throws Refusal with the path of what is wrong; `unknown-symptom`, `unknown-piece`, `other-machine`.
  */
-export function composeMachine(raw: unknown, { model, template, pieces }: MachineSources = {}): Machine {
+export function composeMachine(
+  raw: unknown,
+  { model, template, pieces, procedures, procedurePieces }: MachineSources = {},
+): Machine {
   const own = parseOrRefuse(loose, raw)
   const parts = model === undefined ? {} : partsOf(model, own.id)
   const symptoms = (own.symptoms ?? []).map((s, i) => {
@@ -29,6 +36,7 @@ export function composeMachine(raw: unknown, { model, template, pieces }: Machin
   })
   return parseOrRefuse(machineDefinition, {
     ...parts,
+    ...(procedures === undefined ? {} : { procedures: orderOf(procedures, own.id, procedurePieces) }),
     ...own,
     symptoms,
     walkround: own.walkround ?? roundOf(template, own.id, pieces),
@@ -46,4 +54,11 @@ function roundOf(template: unknown, id: string, pieces: PiecesFile | undefined):
   const t = parseOrRefuse(walkroundTemplate, template)
   if (t.machine !== id) throw new Refusal('other-machine', `This walk-round is of “${t.machine}”, not of “${id}”.`, 'machine')
   return writtenOut(t, pieces?.pieces ?? [])
+}
+
+function orderOf(written: unknown, id: string, pieces: ProcedurePieces | undefined): object {
+  const source = parseOrRefuse(procedureSource, written)
+  if (source.machine !== id)
+    throw new Refusal('other-machine', `This order of work is of “${source.machine}”, not of “${id}”.`, 'machine')
+  return writtenFlat(source, pieces ?? { format: 'geolabe.procedure-pieces/1', pieces: [] })
 }

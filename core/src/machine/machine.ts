@@ -1,11 +1,11 @@
 import { z } from 'zod'
-import { control, override, stopControl } from '../controls/controls'
+import { control, stopControl } from '../controls/controls'
 import { defectPolicy } from '../defect/grade'
 import { duty } from '../due/duty'
 import { energy } from '../due/energy'
 import { walkround } from '../inspection/walkround'
 import { machineParts } from '../parts/parts'
-import { procedure } from '../procedure/procedure'
+import { procedureFile } from '../procedure/file'
 import { finite, positive } from '../quantity/measured'
 import { symptomPath } from '../troubleshooting/path'
 import { shown } from '../troubleshooting/shown'
@@ -20,6 +20,8 @@ const polygon = z.strictObject({
   points: z.array(z.tuple([finite, finite])).min(3),
   /** Drawn turned with the superstructure. */
   slews: z.boolean().optional(),
+  /** Moves with the boom: drawn where it lies only while the boom lies there. */
+  raised: z.boolean().optional(),
   shade: z.enum(['body', 'cab', 'wheel', 'dark', 'light']),
   /** What carries, and how it is made; left out: shell and covers. */
   made: z.enum(['frame', 'lattice', 'sections', 'rails', 'track']).optional(),
@@ -84,7 +86,6 @@ export const machineDefinition = z.strictObject({
   /** The map of controls; what each stop kills; what may be overridden, and for what. */
   controls: z.array(control).default([]),
   stops: z.array(stopControl).default([]),
-  overrides: z.array(override).default([]),
   /** What the rating plate says is entered once, field by field, and compared ever after. */
   plateFields: z.array(plateField).default([]),
   duties: z.array(duty).default([]),
@@ -96,7 +97,8 @@ export const machineDefinition = z.strictObject({
   defectPolicy: defectPolicy.default('operator-grades'),
   /** What has to be confirmed before a load; which of it in which way of standing, the ways say. */
   evidence: z.array(evidence).default([]),
-  procedures: z.strictObject({ setup: procedure, lift: procedure, stow: procedure }),
+  /** Its sequences as state models: what each step needs, and what must never be. */
+  procedures: procedureFile,
   /** What the maker's book says above all else, shown before a lift. */
   cautions: z.array(z.string().min(1)),
 })

@@ -80,6 +80,8 @@ export const truckPart = z.strictObject({
         mass_kg: notNegative,
         ahead_m: finite,
         persons: z.int().min(1).optional(),
+        /** Loads hang from it. */
+        hook: z.literal(true).optional(),
       }),
     )
     .optional(),

@@ -25,7 +25,3 @@ export interface Qualified {
   /** Machines they are authorised for: the electronic key. */
   authorised: readonly string[]
 }
-
-/** Who it was, with the name of that day. */
-export const personRef = z.object({ id: z.string(), name: z.string() })
-export type PersonRef = z.infer<typeof personRef>

@@ -28,7 +28,7 @@ export const groundKind = z
   .refine((k) => k.soil !== undefined || k.allowable_kPa !== undefined, { message: 'Give soil or allowable_kPa.' })
 export type GroundKind = z.infer<typeof groundKind>
 
-const feature = z.strictObject({
+export const feature = z.strictObject({
   id: z.string().min(1),
   label: z.string().min(1),
   /**
@@ -187,6 +187,17 @@ function lackedBy({ kind, geometry, width_m, height_m, grade_pct, axis }: Featur
   return kind === 'ceiling' && height_m === undefined ? [['height_m', 'Say how high this ceiling is.']] : []
 }
 
+/** Where machines are set up at a place: their slew centre, and where the nose points, anticlockwise from the place's x. */
+export const position = z.strictObject({
+  id: z.string().min(1),
+  label: z.string().min(1),
+  x_m: finite,
+  y_m: finite,
+  heading_deg: finite,
+  /** Made for one kind of support, and nothing else is set up on it. A beam: from the support away from its overhang. */
+  madeFor: z.enum(['base', 'towers', 'frame', 'runway']).optional(),
+})
+
 /** A place where machines work, in its own metres. */
 export const placeDefinition = z
   .strictObject({
@@ -199,9 +210,7 @@ export const placeDefinition = z
     defaultGround: z.string(),
     features: z.array(feature).max(500),
     hazards: z.array(z.strictObject({ id: z.string().min(1), label: z.string().min(1), control: z.string().min(1) })),
-    positions: z
-      .array(z.strictObject({ id: z.string().min(1), label: z.string().min(1), x_m: finite, y_m: finite, heading_deg: finite }))
-      .min(1),
+    positions: z.array(position).min(1).max(200),
     mats: z.array(matKind).max(100),
     /** Loads that wait here, as far as they are known. */
     loads: z.array(placeLoad).max(500),

@@ -61,3 +61,16 @@ export function groundAt(place: Place, position: MachinePosition, foot: Point): 
   )
   return found[found.length - 1]?.ground ?? place.defaultGround
 }
+
+/** Of what lies under a length and width about the machine's middle the weakest; null: nothing is named there. */
+export function weakestUnder(
+  place: Place,
+  position: MachinePosition,
+  { length_m, width_m }: { length_m: number; width_m: number },
+) {
+  const ids = [0, 1, -1].flatMap((i) =>
+    [1, -1].map((j) => groundAt(place, position, { x_m: (i * length_m) / 2, y_m: (j * width_m) / 2 })),
+  )
+  const kinds = place.ground.filter((g) => ids.includes(g.id))
+  return [...kinds].sort((a, b) => (a.allowable_kPa ?? 0) - (b.allowable_kPa ?? 0))[0] ?? null
+}

@@ -1,8 +1,9 @@
 import { z } from 'zod'
 import { occasion } from '../inspection/walkround'
-import { personRef } from '../people/person'
+import { personRef } from '../person-ref'
+import { orderEvent } from '../procedure/event'
 import { moment } from '../quantity/date'
-import { handover, inspectionEntry, liftOutcome, liftRecord, procedureName, setupRecord, shift, siteRecord } from './shift'
+import { handover, inspectionEntry, liftOutcome, liftRecord, setupRecord, shift, siteRecord } from './shift'
 
 const named = { id: z.string(), name: z.string() }
 /** When it happened, and who did it. */
@@ -26,7 +27,7 @@ export const shiftEvent = z.discriminatedUnion('kind', [
   event('site-recorded', { site: siteRecord }),
   event('machine-moved', { place: z.object(named), words: z.string() }),
   event('setup-recorded', { setup: setupRecord.omit({ at: true }) }),
-  event('procedure-done', { id: z.string(), procedure: procedureName, steps: z.array(z.string()) }),
+  event('order', { events: z.array(orderEvent).min(1) }),
   event('override-used', { use: shift.shape.overrides.element.omit({ at: true, followedAt: true }) }),
   event('override-followed', { use: z.string() }),
   event('lift-proved', { lift: liftRecord.omit({ at: true, outcome: true }) }),

@@ -1,5 +1,7 @@
+import type { OrderEvent } from '../procedure/event'
 import { Refusal } from '../refusal'
 import type { ShiftEvent, ShiftEventKind } from './event'
+import { ofMove, ofProvedLift, ofSetup } from './order'
 import type { Inspection, InspectionEntry, Shift } from './shift'
 
 type Of<K extends ShiftEventKind> = Extract<ShiftEvent, { kind: K }>
@@ -13,7 +15,7 @@ const opened = (e: Of<'shift-opened'>): Shift => ({
   closedAt: null,
   signOn: e.signOn,
   inspections: [],
-  procedures: [],
+  order: [],
   overrides: [],
   site: null,
   movedAt: null,
@@ -31,6 +33,13 @@ const inInspection = (s: Shift, id: string, change: (i: Inspection) => Partial<I
 const added = <T extends { id: string }>(list: readonly T[], one: T): T[] =>
   list.some((x) => x.id === one.id) ? [...list] : [...list, one]
 
+/** An act of the order counts once, however often it is told. */
+function ordered(before: readonly OrderEvent[], more: readonly OrderEvent[]): OrderEvent[] {
+  const known = new Set(before.map((e) => e.id))
+  return [...before, ...more.filter((e) => !known.has(e.id))]
+}
+const told = ({ at, by }: ShiftEvent) => ({ at, by })
+
 /** An item has one entry: the last that was recorded. They stand by the moment they were noted. */
 const withEntry = (entries: readonly InspectionEntry[], entry: InspectionEntry): InspectionEntry[] =>
   [...entries.filter((x) => x.item !== entry.item), entry].sort(
@@ -39,7 +48,7 @@ const withEntry = (entries: readonly InspectionEntry[], entry: InspectionEntry):
 
 /** Lifts whose outcome nobody will record any more are abandoned for the reason given. */
 const abandoned = (s: Shift, reason: string, at: string): Shift['lifts'] =>
-  s.lifts.map((l) => (l.outcome ? l : { ...l, outcome: { outcome: 'abandoned', reason, steps: [], at } }))
+  s.lifts.map((l) => (l.outcome ? l : { ...l, outcome: { outcome: 'abandoned', reason, at } }))
 
 /** Why a lift that waits is abandoned when its machine is left as it stands. */
 export const leftReason = (how: string): string => `Left as it stands: ${how}`.slice(0, 2000)
@@ -71,19 +80,32 @@ const changes: { [K in Exclude<ShiftEventKind, 'shift-opened'>]: (s: Shift, e: O
     place: e.place,
     site: null,
     movedAt: e.at,
+    order: ordered(s.order, ofMove(told(e))),
     inspections: s.inspections.map((i) => (i.occasion === 'pre-use' ? { ...i, raisedAt: null } : i)),
   }),
-  'setup-recorded': (s, e) => ({ ...s, setups: added(s.setups, { ...e.setup, at: e.at }) }),
-  'procedure-done': (s, { id, procedure, steps, at }) => ({
+  'setup-recorded': (s, e) => ({
     ...s,
-    procedures: added(s.procedures, { id, procedure, steps, at }),
+    setups: added(s.setups, { ...e.setup, at: e.at }),
+    order: ordered(s.order, ofSetup(e.setup.id, e.setup.plan, told(e))),
   }),
+  order: (s, e) => ({ ...s, order: ordered(s.order, e.events) }),
   'override-used': (s, e) => ({ ...s, overrides: added(s.overrides, { ...e.use, at: e.at, followedAt: null }) }),
   'override-followed': (s, e) => ({
     ...s,
     overrides: s.overrides.map((o) => (o.id === e.use ? { ...o, followedAt: e.at } : o)),
   }),
-  'lift-proved': (s, e) => ({ ...s, lifts: added(s.lifts, { ...e.lift, at: e.at, outcome: null }) }),
+  'lift-proved': (s, e) => ({
+    ...s,
+    lifts: added(s.lifts, { ...e.lift, at: e.at, outcome: null }),
+    order: ordered(
+      s.order,
+      ofProvedLift(
+        s.lifts.findLast((l) => l.id !== e.lift.id),
+        e.lift,
+        told(e),
+      ),
+    ),
+  }),
   'lift-outcome': (s, e) => ({
     ...s,
     lifts: s.lifts.map((l) => (l.id === e.lift ? { ...l, outcome: { ...e.outcome, at: e.at } } : l)),

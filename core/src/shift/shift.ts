@@ -2,8 +2,9 @@ import { z } from 'zod'
 import { assessment } from '../assess/assessment'
 import { occasion } from '../inspection/walkround'
 import { conditions, liftPlan, setupPlan } from '../lift/plan'
-import { personRef } from '../people/person'
+import { personRef } from '../person-ref'
 import { sitePolicy } from '../place/place'
+import { orderEvent } from '../procedure/event'
 import { moment } from '../quantity/date'
 import { maybeWords, words } from '../words'
 
@@ -48,11 +49,8 @@ export const siteRecord = z.strictObject({
 })
 export type SiteRecord = z.infer<typeof siteRecord>
 
-export const setupRecord = z.object({ id: z.string(), at: moment, plan: setupPlan, steps: z.array(z.string()) })
+export const setupRecord = z.object({ id: z.string(), at: moment, plan: setupPlan })
 export type SetupRecord = z.infer<typeof setupRecord>
-
-export const procedureName = z.enum(['setup', 'lift'])
-const procedureRecord = z.object({ id: z.string(), procedure: procedureName, steps: z.array(z.string()), at: moment })
 
 const overrideRecord = z.object({
   id: z.string(),
@@ -68,7 +66,7 @@ const overrideRecord = z.object({
 })
 
 const revisionUsed = z.object({ id: z.string(), revision: z.number() })
-export const liftOutcome = z.object({ outcome: z.enum(['done', 'abandoned']), reason: z.string(), steps: z.array(z.string()) })
+export const liftOutcome = z.object({ outcome: z.enum(['done', 'abandoned']), reason: z.string() })
 
 export const liftRecord = z.object({
   id: z.string(),
@@ -89,7 +87,6 @@ export const leftAsItStands = z.strictObject({ how: words, madeSafe: words, take
 
 /** How a machine is handed to the next person. */
 export const handover = z.strictObject({
-  steps: z.array(z.string()),
   hours: z.number().min(0).max(1_000_000).nullable(),
   fuel_share: z.number().min(0).max(1).nullable(),
   standsAt: maybeWords,
@@ -119,7 +116,8 @@ export const shift = z.object({
   signOn: z.object({ ppe: z.array(z.string()), documents: z.array(z.string()) }),
   /** In the order they were opened; the one before use is the first. */
   inspections: z.array(inspection),
-  procedures: z.array(procedureRecord),
+  /** Every act in the order of work, as it was done. */
+  order: z.array(orderEvent),
   overrides: z.array(overrideRecord),
   site: siteRecord.extend({ at: moment }).nullable(),
   /** When it last moved; what was set up before stands no more. */

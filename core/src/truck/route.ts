@@ -196,8 +196,15 @@ function run(place: Place, a: Xy, b: Xy, surface: Surface): { a: Xy; b: Xy; part
   })
 }
 
+/** A corner as it is driven, and how much of both legs it takes; none where it is turned on the spot. */
+interface Rounded {
+  part: WayPart
+  radius_m: number
+  cut_m: number
+}
+
 /** A corner, rounded as wide as half of what comes before and after it allows. */
-function corner(place: Place, a: Xy, b: Xy, c: Xy, surface: Surface): { part: WayPart; cut_m: number } | null {
+function corner(place: Place, a: Xy, b: Xy, c: Xy, surface: Surface): Rounded | null {
   const bend = Math.abs(turnAt(a, b, c))
   if (bend < straight_deg * rad) return null
   // Sharper than that it is turned round on the spot, as tightly as it goes.
@@ -217,7 +224,7 @@ function corner(place: Place, a: Xy, b: Xy, c: Xy, surface: Surface): { part: Wa
     width_m: Math.max(0.01, down2(Math.min(...wide))),
     nose: undefined,
   }
-  return { part, cut_m: sharp ? 0 : Math.min(room_m, radius_m * tangent) }
+  return { part, radius_m, cut_m: sharp ? 0 : Math.min(room_m, radius_m * tangent) }
 }
 
 /** Points of an arc that is driven round a corner, from one leg to the other. */
@@ -284,6 +291,18 @@ export function wayAlong(place: Place, drawn: readonly Xy[], surface: Surface = 
   return out
 }
 
+/** A line over a place as it is driven: corners rounded as `wayAlong` rounds them, each point told whether it lies in a turn. */
+export function drivenLine(place: Place, drawn: readonly Xy[]): { at: Xy; turning: boolean }[] {
+  const route = drawn.filter((p, i) => i === 0 || apart_m(p, nth(drawn, i - 1)) > 0.01)
+  return route.flatMap((at, i): { at: Xy; turning: boolean }[] => {
+    const [before, after] = [route[i - 1], route[i + 1]]
+    const bend = before && after ? corner(place, before, at, after, 'dry') : null
+    if (!before || !after || !bend) return [{ at, turning: false }]
+    const arc = bend.cut_m === 0 ? [at] : arcAt(before, at, after, bend.radius_m)
+    return arc.map((p) => ({ at: p, turning: true }))
+  })
+}
+
 /** One thing beside a way, or in it. */
 export interface Beside {
   feature: Feature
@@ -318,6 +337,45 @@ function nearestTo(place: Place, route: readonly Xy[], feature: Feature): Beside
 /** How near a way comes to everything it must not touch. A building is gone into by its doors alone, between their jambs. */
 export const besideRoute = (place: Place, route: readonly Xy[]): Beside[] =>
   place.features.filter(blocks).map((feature) => nearestTo(place, route, feature))
+
+/** Walls of one feature, with the box round them. */
+interface Walled {
+  feature: Feature
+  walls: [Xy, Xy][]
+  box: [number, number, number, number]
+}
+
+/** Where people walk. */
+export const peopleWalk = ({ kind }: Feature) => kind === 'people'
+
+/**
+ * Whether a straight run keeps so far from some of what is drawn, asked many times of one place.
+ *
+ * @param from what it keeps from; left out: everything that a truck must not touch
+ * @returns for a run and a distance: true where nothing comes nearer
+ */
+export function openRuns(place: Place, from: (f: Feature) => boolean = blocks): (a: Xy, b: Xy, keep_m: number) => boolean {
+  const all = place.features.filter(from).map((feature): Walled => {
+    const walls = wallsOf(place, feature)
+    const [xs, ys] = [walls.flat().map(([x]) => x), walls.flat().map(([, y]) => y)]
+    return { feature, walls, box: [Math.min(...xs), Math.min(...ys), Math.max(...xs), Math.max(...ys)] }
+  })
+  const near = ([x0, y0, x1, y1]: Walled['box'], a: Xy, b: Xy, keep_m: number) =>
+    Math.max(a[0], b[0]) >= x0 - keep_m &&
+    Math.min(a[0], b[0]) <= x1 + keep_m &&
+    Math.max(a[1], b[1]) >= y0 - keep_m &&
+    Math.min(a[1], b[1]) <= y1 + keep_m
+  const touches = (a: Xy, b: Xy, [c, d]: [Xy, Xy], keep_m: number) =>
+    crossing(a, b, [c, d]) !== null ||
+    [a, b].some((p) => apart_m(p, nearestOn(c, d, p)) < keep_m) ||
+    [c, d].some((p) => apart_m(p, nearestOn(a, b, p)) < keep_m)
+  return (a, b, keep_m) =>
+    all.every(
+      ({ feature, walls, box }) =>
+        !near(box, a, b, keep_m) ||
+        (!(!feature.hollow && [a, b].some((p) => covers(feature, p))) && !walls.some((w) => touches(a, b, w, keep_m))),
+    )
+}
 
 /** How near a way comes to each place where people walk, from its middle, metres. */
 export const peopleBeside = (place: Place, route: readonly Xy[]): Beside[] =>

@@ -35,7 +35,7 @@ type Worded = { [F in Said as `${F['check']}/${F['reason']}`]: (detail: F['detai
 
 const emptyHook = (d: { empty: boolean }) => (d.empty ? ' with the hook empty' : '')
 const ground = (d: { ground: string; source: string; empty: boolean }, f: Figures, presumed: string): Sentence => [
-  f.t`${f.measured}${f.told(emptyHook(d))} on ${d.ground.toLowerCase()}, which takes ${f.limit}${presumed}. ${d.source}`,
+  f.t`${f.measured} of ${f.limit}${presumed} on ${d.ground.toLowerCase()}${f.told(emptyHook(d))}. ${d.source}`,
   f.over && (d.empty ? 'A larger mat, or a lighter counterweight.' : 'A larger mat, or less load on this leg.'),
 ]
 const eventWords = {
@@ -62,7 +62,7 @@ const displayWords: Record<Displayed, string> = {
   counterweight: 'counterweight',
 }
 const behind = (d: { label: string; from_deg: number; to_deg: number }, f: Figures) =>
-  f.t`The operator does not see the load from ${f.say('angle', d.from_deg)} to ${f.say('angle', d.to_deg)}: ${d.label.toLowerCase()} stands between.`
+  f.t`Out of the operator’s sight from ${f.say('angle', d.from_deg)} to ${f.say('angle', d.to_deg)}: behind ${d.label.toLowerCase()}.`
 const surfaceWords = { dry: 'a dry floor', wet: 'a wet floor', 'wet-steel': 'wet steel plate', ice: 'ice' } as const
 const unanswered = (): Sentence => [
   'Due before this lift, and nothing here checks it.',
@@ -100,8 +100,8 @@ const worded: Worded = {
     'Come closer or change the boom length.',
   ],
   'rating/bend-unknown': (_d, f) => [
-    f.t`${f.measured} of ${f.limit} by the radius worked out, but a boom bends outwards under load and nobody has said how far.`,
-    'Measure the radius with the load hanging just clear, or give the bend.',
+    f.t`${f.measured} of ${f.limit}, without the bend under load.`,
+    'Measure the radius with it hanging, or give the bend.',
   ],
   'rating/capacity': (_d, f) => [f.t`${f.measured} on the hook of ${f.limit} rated at ${f.at}.`, f.over],
   'selection/not-entered': (d, f) => [
@@ -128,10 +128,7 @@ const worded: Worded = {
     'Without any load the machine would tip over here.',
     'Widen the footprint or keep the boom out of this direction.',
   ],
-  'outrigger/capacity': (d, f) => [
-    f.t`${f.measured} at most on this leg${f.told(emptyHook(d))}, which may carry ${f.limit}.`,
-    f.over,
-  ],
+  'outrigger/capacity': (d, f) => [f.t`At most ${f.measured} of ${f.limit} on this leg${f.told(emptyHook(d))}.`, f.over],
   'rating/plate': (d, f) => [f.t`${f.measured} of ${f.limit} by “${d.table}”.`, f.over && 'Nearer to the face, lower, or less.'],
   'rating/marks': (d, f) => [
     f.t`${f.measured} on the hook; the least mark, of the ${f.told(d.part)}, allows ${f.limit}.`,
@@ -354,7 +351,7 @@ const worded: Worded = {
   'wind/no-limit': () => ['The table in use states no wind limit.', 'Ask for the maker’s figure.'],
   'wind/no-sail': () => ['The load’s sail area is not known.', 'Give its largest side, height × width.'],
   'wind/no-mass': () => ['Without a known mass the wind limit cannot be worked out.', 'Find out the mass.'],
-  'wind/unread': (_d, f) => [f.t`No wind reading. This load may be lifted up to ${f.limit}.`, 'Read the gauge.'],
+  'wind/unread': (_d, f) => [f.t`No wind reading; up to ${f.limit} for this load.`, 'Read the gauge.'],
   'wind/speed': (_d, f) => [f.t`${f.measured} of ${f.limit} for this load’s sail.`, f.over && 'Wait for the wind to fall.'],
   'level/unread': () => ['The level has not been read both ways.', 'Read the level along and across.'],
   'level/no-limit': () => ['No table in use says how much tilt it allows.', 'Choose a set-up that a table covers.'],
@@ -446,10 +443,10 @@ const worded: Worded = {
   'sight/covered': (d, f) => [
     f.t`Hidden behind ${d.label.toLowerCase()} from ${f.say('angle', d.from_deg)} to ${f.say('angle', d.to_deg)}; watched there: ${d.by}.`,
   ],
-  'sight/blind': (d, f) => [behind(d, f), 'Name who signals there, and agree the signals; or stand where the load is seen.'],
+  'sight/blind': (d, f) => [behind(d, f), 'Name a signaller there, or stand where the load is seen.'],
   'sight/no-camera': (d, f) => [behind(d, f), 'This machine has no camera on its boom. Name who signals there.'],
   'sight/no-signaller': (d, f) => [behind(d, f), 'Say who signals there, by name.'],
-  'sight/no-signals': (d, f) => [behind(d, f), 'Agree the signals with who gives them, before the load is up.'],
+  'sight/no-signals': (d, f) => [behind(d, f), 'Agree the signals before the load is up.'],
   'sight/beyond-remote': (d, f) => [
     f.t`Place ${d.post} of the operator is ${f.measured} off; the remote works to ${f.limit}.`,
     'Stand nearer, or have a signaller there.',
@@ -483,18 +480,12 @@ const worded: Worded = {
     f.t`${f.measured} at least to ${d.label}, sag and blow-out taken off; ${d.voltage_kV === null ? f.t`with the voltage not known ` : ''}${f.limit} it has to be.`,
     f.over && 'Dead and earthed, in writing from the utility, or lift elsewhere.',
   ],
-  'hook-height/no-heights': () => [
-    'Not all heights are entered.',
-    'Measure what the load is taken from, carried over and set down on.',
-  ],
+  'hook-height/no-heights': () => ['Not all heights are entered.', 'Enter all three.'],
   'hook-height/no-block': () => [
     'The machine’s file does not say how far the hook hangs below the head when the hook stop works.',
     'Measure it with the block drawn up, and enter it.',
   ],
-  'hook-height/no-size': () => [
-    'The heights are entered, but not how tall load and rigging are.',
-    'Measure from the hook to the underside of the load.',
-  ],
+  'hook-height/no-size': () => ['Height of load and rigging not entered.', 'Measure from hook to underside.'],
   'hook-height/room': (d, f) => [
     f.t`${f.measured} of room ${f.told(eventWords[d.event])}, block drawn up to its stop; ${f.limit} it has to be.`,
     f.over && 'Use more boom, come closer, or shorter slings where their angle allows it.',
@@ -675,5 +666,5 @@ const doubted = new Set<CheckName>(['rating', 'hoist-rope', 'hook', 'overturning
 function uncertainty(f: Finding, say: Say, { t }: Language): string {
   if (!doubted.has(f.check) || f.quantity === null || f.measured === null || f.nominal === null) return ''
   if (Math.abs(f.measured - f.nominal) <= 0.002 * Math.abs(f.measured)) return ''
-  return t` That is the worse end of its ±; as given it is ${say(f.quantity, f.nominal)}.`
+  return t` Worse end of its ±; as given ${say(f.quantity, f.nominal)}.`
 }

@@ -1,15 +1,41 @@
 import { recompute, type ShiftFile } from '@geolabe/contract'
-import { calculatorNamed } from '@geolabe/core'
+import {
+  type Asked,
+  type AtWork,
+  calculatorNamed,
+  checkProcedures,
+  type Offered,
+  type ProcedureFile,
+  spacesOf,
+  together,
+  whichMachine,
+  whichPosition,
+} from '@geolabe/core'
 
-/** One calculation, or every lift of a file from elsewhere worked out again. */
-export type CalcJob = { name: string; input: unknown } | { file: ShiftFile }
+/** One calculation, every lift of a file from elsewhere worked out again, which machine and where, what is wrong with an order of work, or how near machines come to one another. */
+export type CalcJob =
+  | { name: string; input: unknown }
+  | { file: ShiftFile }
+  | { which: { yard: Offered[]; asked: Asked } }
+  | { where: { one: Offered; asked: Asked; near: { x_m: number; y_m: number } } }
+  | { order: ProcedureFile }
+  | { together: { all: AtWork[]; gap_m: number } }
 
 /** Nothing to do: the worker has loaded. Null: a fault of ours; what it was stands in the log. */
 export default function work(job: { input: CalcJob } | null): object | null {
   if (job === null) return null
+  const { input } = job
   try {
-    if ('file' in job.input) return recompute(job.input.file)
-    return calculatorNamed(job.input.name)?.run(job.input.input) ?? null
+    if ('file' in input) return recompute(input.file)
+    if ('which' in input) return whichMachine(input.which.yard, input.which.asked)
+    if ('where' in input) return whichPosition(input.where.one, input.where.asked, input.where.near)
+    if ('order' in input) return checkProcedures(input.order)
+    if ('together' in input) {
+      const { all, gap_m } = input.together
+      const taken = all.map((m) => ({ id: m.id, ...spacesOf(m) }))
+      return { spaces: taken.map((m) => m.spaces), meetings: together(taken, gap_m) }
+    }
+    return calculatorNamed(input.name)?.run(input.input) ?? null
   } catch (e) {
     console.error(e)
     return null

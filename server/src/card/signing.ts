@@ -1,7 +1,6 @@
-import { createHash, createPrivateKey, createPublicKey, generateKeyPairSync, type KeyObject, sign, verify } from 'node:crypto'
-import { chmodSync, existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs'
-import { dirname } from 'node:path'
+import { createHash, createPublicKey, generateKeyPairSync, type KeyObject, sign, verify } from 'node:crypto'
 import type { FileSignature } from '@geolabe/contract'
+import { keptSecret } from '../key/kept'
 
 /** An installation's own key: what it signs, nobody alters unseen. */
 export interface SigningKey {
@@ -44,21 +43,8 @@ function keyFrom(secret: KeyObject): SigningKey {
 /** A key for one run; nothing that it signs is known afterwards. For tests. */
 export const freshKey = (): SigningKey => keyFrom(generateKeyPairSync('ed25519').privateKey)
 
-/** The installation's key, made at its first start; read by its owner only. */
-export function keptKey(path: string): SigningKey {
-  if (!existsSync(path)) {
-    mkdirSync(dirname(path), { recursive: true })
-    const pem = generateKeyPairSync('ed25519').privateKey.export({ type: 'pkcs8', format: 'pem' })
-    try {
-      // Of several processes that start at once one makes it.
-      writeFileSync(path, pem, { mode: 0o600, flag: 'wx' })
-    } catch (e) {
-      if ((e as NodeJS.ErrnoException).code !== 'EEXIST') throw e
-    }
-  }
-  chmodSync(path, 0o600)
-  return keyFrom(createPrivateKey(readFileSync(path)))
-}
+/** The installation's key, made at its first start. */
+export const keptKey = (path: string): SigningKey => keyFrom(keptSecret(path, () => generateKeyPairSync('ed25519').privateKey))
 
 /** Whether a file is as the installation that it names signed it. */
 export function isGenuine(file: { signature?: FileSignature | undefined }): boolean {

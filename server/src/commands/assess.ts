@@ -1,9 +1,6 @@
-import { readFileSync } from 'node:fs'
 import {
-  answer,
   assess,
   conditions,
-  isRefusal,
   liftPlan,
   machineDefinition,
   parseOrRefuse,
@@ -13,6 +10,7 @@ import {
   sitePolicy,
 } from '@geolabe/core'
 import { z } from 'zod'
+import { answerFile } from './from-file'
 
 /** `npm run -s assess -- plan.json`: a plan with all it rests on, in one file; the assessment on standard output. */
 const plan = z.strictObject({
@@ -26,9 +24,4 @@ const plan = z.strictObject({
   policy: sitePolicy,
 })
 
-const path = process.argv[2]
-const said = answer(() => {
-  return assess(parseOrRefuse(plan, path ? JSON.parse(readFileSync(path, 'utf8')) : undefined))
-})
-console.log(JSON.stringify(said, null, 1))
-process.exitCode = isRefusal(said) ? 2 : 0
+answerFile((content) => assess(parseOrRefuse(plan, content)))

@@ -7,6 +7,7 @@ import {
   parseOrRefuse,
   piecesFile,
   placeDefinition,
+  procedurePieces,
   Refusal,
   ratingTable,
 } from '@geolabe/core'
@@ -35,15 +36,18 @@ export const readHistories = (): HistoryFile[] =>
 const json = (path: string): unknown => JSON.parse(readFileSync(new URL(path, demo), 'utf8'))
 const maybe = (path: string): { there: unknown } | null => (existsSync(new URL(path, demo)) ? { there: json(path) } : null)
 
+export const readProcedurePieces = () => read('pieces/procedures.json', procedurePieces)
 export const readPieces = () => read('pieces/pieces.json', piecesFile)
 
 /** A machine of the demo world, with its model and its walk-round where the file leaves them out. */
 export function readMachineFile(id: string): Machine {
-  const [model, template] = [maybe(`models/${id}.json`), maybe(`walkrounds/${id}.json`)]
+  const [model, template, order] = [maybe(`models/${id}.json`), maybe(`walkrounds/${id}.json`), maybe(`procedures/${id}.json`)]
   try {
     return composeMachine(json(`machines/${id}.json`), {
       ...(model ? { model: model.there } : {}),
       ...(template ? { template: template.there } : {}),
+      ...(order ? { procedures: order.there } : {}),
+      procedurePieces: readProcedurePieces(),
       pieces: readPieces(),
     })
   } catch (e) {

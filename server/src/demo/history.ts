@@ -1,9 +1,9 @@
 import { createHash } from 'node:crypto'
 import type { HistoryFile, PastDefect, PastShift } from '@geolabe/contract'
-import { itemsOf, type Machine, Refusal, soundReading } from '@geolabe/core'
+import { itemsOf, type Machine, project, Refusal, type ShiftEvent, soundReading } from '@geolabe/core'
 import type pg from 'pg'
 import { readMachineFile, readOrganisations, readPlaceFile } from './files'
-import { eventsOf, keepWorked, type Worked, workedOn } from './worked'
+import { type Event, eventsOf, inOrder, keepWorked, type Worked, workedOn } from './worked'
 
 const day_ms = 86_400_000
 
@@ -41,7 +41,6 @@ async function shift(client: pg.Client, history: HistoryFile, s: PastShift, m: M
   const [begun, ended] = [at(s.daysAgo, s.from), at(s.daysAgo, s.to)]
   await client.query("select set_config('app.org', $1, true), set_config('app.person', $2, true)", [org, s.operator])
   const hand = {
-    steps: m.procedures.stow.map((x) => x.id),
     hours: s.hours ?? null,
     fuel_share: s.fuel_share ?? null,
     standsAt: s.standsAt,
@@ -98,7 +97,7 @@ async function shift(client: pg.Client, history: HistoryFile, s: PastShift, m: M
   )
   const work = workedOn(history, s, m, begun, operator, idOf)
   if (work) await keepWorked(client, org, id, work)
-  await tellShift(client, org, s, m, {
+  await tellShift(client, org, s, m, operator, {
     work,
     id,
     begun,
@@ -129,7 +128,7 @@ interface Told {
 }
 
 /** What happened in a past shift, as its events. */
-async function tellShift(client: pg.Client, org: string, s: PastShift, m: Machine, t: Told): Promise<void> {
+async function tellShift(client: pg.Client, org: string, s: PastShift, m: Machine, operator: string, t: Told): Promise<void> {
   const { at: _at, ...handover } = t.handover
   const entry = (r: Told['rows'][number]) => ({
     ...r,
@@ -152,9 +151,13 @@ async function tellShift(client: pg.Client, org: string, s: PastShift, m: Machin
     ...t.rows.map((r): [string, string, object] => ['inspection-entry', r.at, { inspection: t.id, entry: entry(r) }]),
     ['inspection-finished', t.finished, { inspection: t.id, part: 'first' }],
     ['inspection-finished', t.finished, { inspection: t.id, part: 'raised' }],
-    ...(t.work ? eventsOf(t.work) : []),
-    ['shift-closed', t.ended, { handover: { leftAsItStands: null, ...handover } }],
   ]
+  const closed: Event = ['shift-closed', t.ended, { handover: { leftAsItStands: null, ...handover } }]
+  const by = { id: s.operator, name: operator }
+  const opened = project(
+    events.slice(0, 2).map(([kind, at, body]) => ({ kind, at: new Date(at).toISOString(), by, ...body }) as ShiftEvent),
+  )
+  events.push(...(t.work ? inOrder(m, opened, [...eventsOf(t.work), closed]) : [closed]))
   await client.query(
     `insert into shift_event (org, shift, at, actor, kind, body)
      select $1, $2, at, $3, kind, body from json_to_recordset($4) as r(n int, kind text, at timestamptz, body jsonb) order by n`,

@@ -39,7 +39,7 @@ export async function layOutMany(client: pg.Client, org: string, many: HowMany):
     await client.query(
       `insert into shift (org, id, machine, machine_revision, place, operator, opened_at, closed_at, sign_on, handover)
        select $1, id, machine, 1, 'north-quay', by, opened, opened + interval '7 hours', '{"ppe": [], "documents": []}',
-         jsonb_build_object('steps', '[]'::jsonb, 'hours', null, 'fuel_share', 0.5, 'standsAt', '', 'words', '', 'at', opened + interval '7 hours')
+         jsonb_build_object('hours', null, 'fuel_share', 0.5, 'standsAt', '', 'words', '', 'at', opened + interval '7 hours')
        from long_ago`,
       [org],
     )

@@ -2,13 +2,19 @@ import type { HistoryFile, PastShift } from '@geolabe/contract'
 import {
   assess,
   type Case,
+  computed,
   type LiftRecord,
   type Machine,
+  type OrderStation,
+  orderOf,
+  partOfPlan,
   Refusal,
   type SetupPlan,
+  type Shift,
+  type ShiftEvent,
   type SiteRecord,
-  stepsIn,
-  stepsOfLift,
+  walkThrough,
+  withEvent,
 } from '@geolabe/core'
 import type pg from 'pg'
 import { version } from '../version'
@@ -25,13 +31,12 @@ interface Proved {
   at: Date
   done: Date
   lift: Pick<LiftRecord, 'plan' | 'conditions' | 'policy' | 'assessment' | 'versions'>
-  steps: string[]
 }
 
 /** How a machine stood on a past day, and what it lifted or moved there, proved as it is today. */
 export interface Worked {
   site: { at: Date; record: SiteRecord }
-  setup: { id: string; at: Date; plan: SetupPlan; steps: string[] }
+  setup: { id: string; at: Date; plan: SetupPlan }
   lifts: Proved[]
 }
 
@@ -85,16 +90,14 @@ export function workedOn(
           tables: tables.map((t) => ({ id: t.id, revision: t.revision })),
         },
       },
-      steps: stepsOfLift(m.procedures.lift, plan.standing.state, one.plan.closes, (id) => id).map((x) => x.id),
     }
   })
   const controls = place.hazards.map((h) => ({ hazard: h.id, control: h.control }))
   const site = { at: after(begun, site_min), record: { controls, more: [], team: [looked], fit: true } }
-  const steps = stepsIn(m.procedures.setup, plan.standing.state).map((x) => x.id)
-  return { site, setup: { id: ids('setup', s.machine, s.daysAgo), at, plan, steps }, lifts }
+  return { site, setup: { id: ids('setup', s.machine, s.daysAgo), at, plan }, lifts }
 }
 
-const outcomeOf = ({ steps }: Proved) => ({ outcome: 'done', reason: '', steps })
+const outcome = { outcome: 'done', reason: '' }
 
 /** What happened, as events of the shift. */
 export const eventsOf = ({ site, setup: { at, ...setup }, lifts }: Worked): Event[] => [
@@ -102,9 +105,51 @@ export const eventsOf = ({ site, setup: { at, ...setup }, lifts }: Worked): Even
   ['setup-recorded', at, { setup }],
   ...lifts.flatMap((l): Event[] => [
     ['lift-proved', l.at, { lift: { id: l.id, setup: setup.id, ...l.lift } }],
-    ['lift-outcome', l.done, { lift: l.id, outcome: outcomeOf(l) }],
+    ['lift-outcome', l.done, { lift: l.id, outcome }],
   ]),
 ]
+
+/** Where each of them asks for an order that has come to its goal. */
+const afterOrder: Record<string, OrderStation> = { 'setup-recorded': 'setup', 'lift-outcome': 'lift', 'shift-closed': 'stow' }
+/** Somebody who does it right has begun so long before. */
+const order_ms = 5 * 60_000
+
+/**
+ * A past shift's events with every step of its order of work before what rests on it, done right and in turn.
+ *
+ * @param opened the shift as it was taken
+ */
+export function inOrder(m: Machine, opened: Shift, events: readonly Event[]): Event[] {
+  const by = opened.operator
+  let shift = opened
+  return events.flatMap(([kind, at, body], n): Event[] => {
+    const station = afterOrder[kind]
+    const before = new Date(at.getTime() - order_ms)
+    const told: Event[] = []
+    const tell = (list: object[]) => {
+      if (list.length === 0) return
+      told.push(['order', before, { events: list }])
+      shift = withEvent(shift, { kind: 'order', at: before.toISOString(), by, events: list } as ShiftEvent)
+    }
+    if (kind === 'setup-recorded')
+      tell([
+        {
+          do: 'plan',
+          id: `${n}.plan`,
+          at: before.toISOString(),
+          by,
+          device: '',
+          plan: partOfPlan((body.setup as { plan: SetupPlan }).plan),
+        },
+      ])
+    if (station) {
+      const { file, world } = orderOf(m, shift)
+      tell(walkThrough(file, world, station, { by, from_ms: before.getTime(), id: (k) => `${n}.${k}`, computed }))
+    }
+    shift = withEvent(shift, { kind, at: at.toISOString(), by, ...body } as ShiftEvent)
+    return [...told, [kind, at, body]]
+  })
+}
 
 /** Kept as a shift keeps them, and in the journal. */
 export async function keepWorked(client: pg.Client, org: string, shift: string, { site, setup, lifts }: Worked): Promise<void> {
@@ -113,18 +158,17 @@ export async function keepWorked(client: pg.Client, org: string, shift: string, 
     shift,
     JSON.stringify({ ...site.record, at: site.at.toISOString() }),
   ])
-  await client.query('insert into setup (org, id, shift, at, plan, steps) values ($1, $2, $3, $4, $5, $6)', [
+  await client.query('insert into setup (org, id, shift, at, plan) values ($1, $2, $3, $4, $5)', [
     org,
     setup.id,
     shift,
     setup.at,
     JSON.stringify(setup.plan),
-    setup.steps,
   ])
   const tell = (kind: string, body: object) =>
     client.query('select journal_append($1, $2, $3)', [kind, shift, JSON.stringify(body)])
   await tell('site-recorded', site.record)
-  await tell('setup-recorded', { setup: setup.id, plan: setup.plan, steps: setup.steps })
+  await tell('setup-recorded', { setup: setup.id, plan: setup.plan })
   for (const l of lifts) {
     const { plan, conditions, policy, assessment, versions } = l.lift
     await client.query(
@@ -136,7 +180,7 @@ export async function keepWorked(client: pg.Client, org: string, shift: string, 
         setup.id,
         l.at,
         ...[plan, conditions, policy, assessment, versions].map((x) => JSON.stringify(x)),
-        JSON.stringify({ ...outcomeOf(l), at: l.done.toISOString() }),
+        JSON.stringify({ ...outcome, at: l.done.toISOString() }),
       ],
     )
     await tell('lift-proved', {
@@ -146,6 +190,6 @@ export async function keepWorked(client: pg.Client, org: string, shift: string, 
       verdict: assessment.verdict,
       governing: assessment.governing?.id ?? null,
     })
-    await tell('lift-outcome', { lift: l.id, ...outcomeOf(l) })
+    await tell('lift-outcome', { lift: l.id, ...outcome })
   }
 }

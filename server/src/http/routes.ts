@@ -1,4 +1,5 @@
 import { createHash } from 'node:crypto'
+import { inFieldOrder } from '@geolabe/contract'
 import { parseOrRefuse } from '@geolabe/core'
 import type { Request, Response } from 'express'
 import type { z } from 'zod'
@@ -23,20 +24,13 @@ export const reads =
 
 const uuid = /^[0-9a-f]{8}-[0-9a-f]{4}-[1-9a-f][0-9a-f]{3}-[0-9a-f]{4}-[0-9a-f]{12}$/i
 
-/** What a write is recognised by: who sent it, where to, and every figure and word of it, in whatever order its fields come. */
+/** A few figures of a PIN could be found again from a digest: none goes into one. */
+const withoutPins = (key: string, value: unknown) => (key === 'pin' ? undefined : value)
+
+/** What a write is recognised by: who sent it, where to, and every figure and word of it but PINs, in whatever order its fields come. */
 export function fingerprintOf(person: string, request: string, body: unknown): string {
-  const ordered = (v: unknown): unknown =>
-    Array.isArray(v)
-      ? v.map(ordered)
-      : typeof v === 'object' && v !== null
-        ? Object.fromEntries(
-            Object.entries(v)
-              .sort(([a], [b]) => (a < b ? -1 : 1))
-              .map(([k, x]) => [k, ordered(x)]),
-          )
-        : v
   return createHash('sha256')
-    .update(JSON.stringify([person, request, ordered(body)]))
+    .update(JSON.stringify([person, request, inFieldOrder(body)], withoutPins))
     .digest('hex')
 }
 

@@ -1,10 +1,9 @@
 import { outcomeRequest } from '@geolabe/contract'
-import { stepsOfLift } from '@geolabe/core'
 import { Router } from 'express'
 import type { Database } from '../db/database'
 import { notFound, uuidParam, writes } from '../http/routes'
 import { Problem } from '../problem/problem'
-import { requireProcedure } from '../shift/confirmed'
+import { requireOrder } from '../shift/order'
 import { ownOpenShift, readShift } from '../shift/read'
 import { requireReady } from '../shift/ready'
 import { record } from '../shift/record'
@@ -21,17 +20,15 @@ export function liftRoutes(db: Database): Router {
         verdict: string
         done: boolean
         current: boolean
-        state: string | null
-        closes: string[] | null
       }>(
-        "select assessment->>'verdict' as verdict, outcome is not null as done, setup = (select u.id from setup u join shift s on s.org = u.org and s.id = u.shift where u.org = lift.org and u.shift = lift.shift and (s.moved_at is null or u.at > s.moved_at) order by u.at desc, u.id limit 1) as current, (select u.plan->'standing'->>'state' from setup u where u.org = lift.org and u.id = lift.setup) as state, plan->'closes' as closes from lift where id = $1 and shift = $2",
+        "select assessment->>'verdict' as verdict, outcome is not null as done, setup = (select u.id from setup u join shift s on s.org = u.org and s.id = u.shift where u.org = lift.org and u.shift = lift.shift and (s.moved_at is null or u.at > s.moved_at) order by u.at desc, u.id limit 1) as current from lift where id = $1 and shift = $2",
         [lift, id],
       )
       const row = r.rows[0]
       if (!row) throw notFound('This lift')
       if (row.done) throw new Problem(409, 'wrong-state', 'This lift is recorded already.')
       if (b.outcome === 'done') {
-        const { definition } = await requireReady(tx, id, 'lift')
+        const ready = await requireReady(tx, id, 'lift')
         if (row.current !== true)
           throw new Problem(409, 'set-up-changed', 'The machine has been set up anew since this lift was proved. Prove it again.')
         if (row.verdict !== 'inside' && row.verdict !== 'near') {
@@ -41,8 +38,7 @@ export function liftRoutes(db: Database): Router {
             'This lift is not proven inside its limits; it can only be abandoned, or proved anew.',
           )
         }
-        const order = stepsOfLift(definition.procedures.lift, row.state ?? undefined, row.closes ?? [], (id) => id)
-        requireProcedure(order, b.steps, 'steps')
+        await requireOrder(tx, { id, ...ready }, 'lift')
       }
       await tx.query('update lift set outcome = $2 where id = $1', [lift, JSON.stringify({ ...b, at: new Date().toISOString() })])
       await record(tx, id, { kind: 'lift-outcome', lift, outcome: b }, { lift, ...b })

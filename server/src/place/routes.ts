@@ -1,8 +1,17 @@
-import { geojsonToPlace, placeFeatures, placeToGeojson, setPolicyRequest } from '@geolabe/contract'
+import { randomUUID } from 'node:crypto'
+import {
+  checkDrawingRequest,
+  drawPlaceRequest,
+  geojsonToPlace,
+  placeFeatures,
+  placeToGeojson,
+  setPolicyRequest,
+} from '@geolabe/contract'
 import { Router } from 'express'
 import type { Database } from '../db/database'
-import { reads, requireAnyRole, writes } from '../http/routes'
-import { placeInUse, placeNamed, readPlaces, revisePlace } from '../library/place'
+import { reads, writes } from '../http/routes'
+import { placeInUse, placeNamed, readPlaces } from '../library/place'
+import { check, draw, readDrawings } from './drawings'
 import { readPolicies, setPolicy } from './policies'
 
 /** The places of an organisation; what stands there goes out and comes in as GeoJSON in local metres. */
@@ -13,19 +22,25 @@ export function placeRoutes(db: Database): Router {
     '/places/:id/features.geojson',
     reads(db, async (tx, req) => placeToGeojson(await placeNamed(tx, String(req.params.id)))),
   )
+  router.get(
+    '/places/:id/drawing',
+    reads(db, (tx, req) => readDrawings(tx, String(req.params.id))),
+  )
+  router.post(
+    '/places/:id/drawing',
+    writes(db, drawPlaceRequest, (tx, b, req) => draw(tx, String(req.params.id), b)),
+  )
+  router.post(
+    '/places/:id/drawing/check',
+    writes(db, checkDrawingRequest, (tx, b, req) => check(tx, String(req.params.id), b)),
+  )
   router.post(
     '/places/:id/features',
     writes(db, placeFeatures, async (tx, file, req) => {
-      await requireAnyRole(
-        tx,
-        ['person-in-charge', 'administrator'],
-        'What stands at a place is drawn by the person in charge or an administrator.',
-      )
-      const stands = await placeInUse(tx, String(req.params.id))
-      const place = geojsonToPlace(file, stands.document)
-      const revision = await revisePlace(tx, stands, place)
-      await tx.journal('place-drawn', place.id, { revision, features: place.features.length })
-      return place
+      const id = String(req.params.id)
+      const { document, revision } = await placeInUse(tx, id)
+      const { features, positions } = geojsonToPlace(file, document)
+      return draw(tx, id, { id: randomUUID(), from: revision, why: 'Taken from a file', drawing: { features, positions } })
     }),
   )
   router.get(

@@ -1,13 +1,13 @@
 import { createHash, randomBytes } from 'node:crypto'
 import { type Me, signInRequest } from '@geolabe/contract'
-import { licence, parseOrRefuse, role } from '@geolabe/core'
+import { licence, type PersonRef, parseOrRefuse, role } from '@geolabe/core'
 import { hash, verify } from '@node-rs/argon2'
 import { parseCookie, stringifySetCookie } from 'cookie'
 import type { NextFunction, Request, Response } from 'express'
 import { RateLimiterPostgres, RateLimiterRes } from 'rate-limiter-flexible'
 import { z } from 'zod'
 import type { Database, Tx } from '../db/database'
-import type { Signed } from '../http/routes'
+import { type Signed, whoOf } from '../http/routes'
 import { Problem } from '../problem/problem'
 
 const lasts_ms = 14 * 3600 * 1000
@@ -82,6 +82,20 @@ export function sessions(db: Database, door: Database, { secure, idleHours }: Se
     stringifySetCookie({ name: named(name), value, httpOnly: true, sameSite: 'strict', secure, path: '/', maxAge })
   const cookieOf = (req: Request, name: string) => parseCookie(req.headers.cookie ?? '')[named(name)]
 
+  /** Takes a try from each; the answer gives them back, to who was right. */
+  async function take(spent: readonly { limiter: RateLimiterPostgres; key: string }[]): Promise<() => Promise<unknown>> {
+    for (const k of spent) {
+      try {
+        await k.limiter.consume(k.key)
+      } catch (e) {
+        if (!(e instanceof RateLimiterRes)) throw e
+        const wait_s = Math.max(1, Math.ceil(e.msBeforeNext / 1000))
+        throw new Problem(429, 'wait', `Too many wrong tries. Wait ${wait_s} seconds.`, '', undefined, wait_s)
+      }
+    }
+    return () => Promise.all(spent.map((k) => k.limiter.reward(k.key, 1)))
+  }
+
   /**
    * Takes a try from every allowance before anything is looked up, so that many at once have no more than one after another. A
    * device that this person used before has an allowance of its own: strangers' wrong tries do not shut its owner out, nor do those
@@ -99,16 +113,27 @@ export function sessions(db: Database, door: Database, { secure, idleHours }: Se
           { limiter: perBadge, key: `${organisation}/${badge}` },
           { limiter: perAddress, key: req.ip ?? '' },
         ]
-    for (const k of spent) {
-      try {
-        await k.limiter.consume(k.key)
-      } catch (e) {
-        if (!(e instanceof RateLimiterRes)) throw e
-        const wait_s = Math.max(1, Math.ceil(e.msBeforeNext / 1000))
-        throw new Problem(429, 'wait', `Too many wrong tries. Wait ${wait_s} seconds.`, '', undefined, wait_s)
-      }
-    }
-    return () => Promise.all(spent.map((k) => k.limiter.reward(k.key, 1)))
+    return take(spent)
+  }
+
+  /** Codes of six figures are not tried through: so many wrong ones a minute and person. */
+  const perCode = limiter('code', tries)
+  const takeCodeTry = (req: Request) => take([{ limiter: perCode, key: `${whoOf(req).org}/${whoOf(req).person}` }])
+
+  /** Whoever has this badge and PIN in the organisation that is signed on: the second of two people. */
+  async function whoIs(req: Request, badge: string, pin: string): Promise<PersonRef> {
+    const { org } = whoOf(req)
+    const giveBack = await takeTry(req, org, badge, null)
+    const found = await door.query<{ person: string; pin_hash: string }>('select person, pin_hash from sign_in_lookup($1, $2)', [
+      org,
+      badge,
+    ])
+    const row = found.rows[0]
+    if (!(await verify(row?.pin_hash ?? (await nobody), pin)) || !row)
+      throw new Problem(403, 'needs-second', 'Badge and PIN of the second person do not belong together.', 'second.pin')
+    await giveBack()
+    const { name } = await db.as({ org, person: row.person }, readMe)
+    return { id: row.person, name }
   }
 
   async function signIn(req: Request, res: Response) {
@@ -162,5 +187,5 @@ export function sessions(db: Database, door: Database, { secure, idleHours }: Se
     next()
   }
 
-  return { signIn, signOut, guard }
+  return { signIn, signOut, guard, whoIs, takeCodeTry }
 }

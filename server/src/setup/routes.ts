@@ -1,10 +1,10 @@
 import { setupRequest } from '@geolabe/contract'
-import { liftsOnHook, type Machine, Refusal, type SetupPlan, stepsIn, supportOf } from '@geolabe/core'
+import { liftsOnHook, type Machine, partOfPlan, Refusal, type SetupPlan, supportOf } from '@geolabe/core'
 import { Router } from 'express'
 import type { Database } from '../db/database'
 import { uuidParam, writes } from '../http/routes'
 import { Problem } from '../problem/problem'
-import { requireProcedure } from '../shift/confirmed'
+import { requireOrder } from '../shift/order'
 import { readShift } from '../shift/read'
 import { requireReady } from '../shift/ready'
 import { record } from '../shift/record'
@@ -20,7 +20,7 @@ function requireStand(machine: Machine, standing: SetupPlan['standing']): void {
   }
 }
 
-/** How the machine stands, recorded once every step of setting up is confirmed in order. */
+/** How the machine stands, recorded once the order of setting up has come to its goal. */
 export function setupRoutes(db: Database): Router {
   const router = Router()
   router.post(
@@ -28,18 +28,17 @@ export function setupRoutes(db: Database): Router {
     writes(db, setupRequest, async (tx, b, req) => {
       const id = uuidParam(req)
       const s = await requireReady(tx, id, 'set-up')
-      requireProcedure(stepsIn(s.definition.procedures.setup, b.plan.standing.state), b.steps, 'steps')
       if (b.plan.place !== s.place)
         throw new Problem(422, 'other-place', 'This set-up is for another place than the shift’s.', 'plan.place')
       requireStand(s.definition, b.plan.standing)
-      await tx.query('insert into setup (org, id, shift, plan, steps) values ($1, $2, $3, $4, $5)', [
+      await requireOrder(tx, { id, ...s }, 'setup', partOfPlan(b.plan))
+      await tx.query('insert into setup (org, id, shift, plan) values ($1, $2, $3, $4)', [
         tx.who.org,
         b.id,
         id,
         JSON.stringify(b.plan),
-        b.steps,
       ])
-      await record(tx, id, { kind: 'setup-recorded', setup: b }, { setup: b.id, plan: b.plan, steps: b.steps })
+      await record(tx, id, { kind: 'setup-recorded', setup: b }, { setup: b.id, plan: b.plan })
       return readShift(tx, id)
     }),
   )

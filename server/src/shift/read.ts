@@ -73,15 +73,21 @@ export async function listShifts(tx: Tx, req: Request): Promise<ShiftPage> {
   return { shifts: page, next: r.rows.length > pageSize ? (page[page.length - 1]?.openedAt ?? null) : null }
 }
 
-/** The shift as it is changed by its own operator while open. */
-export async function ownOpenShift(tx: Tx, id: string): Promise<{ machine: string; place: string }> {
+/** A shift that is not handed over yet. */
+export async function openShift(tx: Tx, id: string): Promise<{ machine: string; place: string; operator: string }> {
   const r = await tx.query<{ machine: string; place: string; operator: string; closed_at: Date | null }>(
     'select machine, place, operator, closed_at from shift where id = $1',
     [id],
   )
   const s = r.rows[0]
   if (!s) throw notFound('This shift')
-  if (s.operator !== tx.who.person) throw new Problem(403, 'not-your-shift', 'This shift belongs to somebody else.')
   if (s.closed_at) throw new Problem(409, 'shift-closed', 'This shift has been handed over; nothing more is added to it.')
+  return s
+}
+
+/** The shift as it is changed by its own operator while open. */
+export async function ownOpenShift(tx: Tx, id: string): Promise<{ machine: string; place: string }> {
+  const s = await openShift(tx, id)
+  if (s.operator !== tx.who.person) throw new Problem(403, 'not-your-shift', 'This shift belongs to somebody else.')
   return s
 }

@@ -26,8 +26,7 @@ async function standingOf(tx: Tx, shift: string, machine: Machine): Promise<Shif
     `select machine_stopped(s.org, s.machine) as stopped, i.finished_at is not null as walked, i.raised_at is not null as raised,
       (s.site->>'fit')::boolean as "siteFit",
       exists (select from inspection a where a.org = s.org and a.shift = s.id and a.occasion = 'after-absence' and a.finished_at is null) as absent,
-      exists (select from setup u where u.org = s.org and u.shift = s.id and (s.moved_at is null or u.at > s.moved_at))
-        or exists (select from procedure_done q where q.org = s.org and q.shift = s.id and q.procedure = 'setup' and (s.moved_at is null or q.at > s.moved_at)) as "setUp",
+      exists (select from setup u where u.org = s.org and u.shift = s.id and (s.moved_at is null or u.at > s.moved_at)) as "setUp",
       coalesce((select jsonb_agg(jsonb_build_object('label', o.after, 'role', o.follow_role) order by o.at) from override_use o
         where o.org = s.org and o.machine = s.machine and o.followed_at is null), '[]') as "followUps"
      from shift s left join inspection i on i.org = s.org and i.id = s.id where s.id = $1`,
@@ -39,7 +38,7 @@ async function standingOf(tx: Tx, shift: string, machine: Machine): Promise<Shif
   return {
     ...s,
     siteFit: s.siteFit === true,
-    setUp: s.setUp || (!isProvable(machine) && machine.procedures.setup.length === 0),
+    setUp: s.setUp || !isProvable(machine),
     raised: s.raised || !waits,
   }
 }

@@ -1,5 +1,5 @@
-import { moveRequest, noteCalculationRequest, openShiftRequest, overrideRequest, procedureRequest } from '@geolabe/contract'
-import { calculatorNamed, impedimentsTo, isRefusal } from '@geolabe/core'
+import { moveRequest, noteCalculationRequest, openShiftRequest } from '@geolabe/contract'
+import { calculatorNamed, isRefusal } from '@geolabe/core'
 import { Router } from 'express'
 import { z } from 'zod'
 import type { Database, Tx } from '../db/database'
@@ -9,10 +9,10 @@ import { placeNamed } from '../library/place'
 import { Problem } from '../problem/problem'
 import { readMe } from '../session/session'
 import { readMachine } from '../yard/yard'
-import { requireAll, requireProcedure } from './confirmed'
+import { requireAll } from './confirmed'
 import { listShifts, ownOpenShift, readShift } from './read'
-import { requireReady } from './ready'
 import { record } from './record'
+import { refusalsToTake } from './taking'
 
 const isoToday = () => new Date().toISOString().slice(0, 10)
 
@@ -23,32 +23,8 @@ async function open(tx: Tx, b: z.output<typeof openShiftRequest>) {
   const me = await readMe(tx)
   const file = await readMachine(tx, b.machine)
   // Said with its reason; the database refuses the same, whoever comes at the same moment.
-  if (file.state.stoppedBy) {
-    const d = file.state.stoppedBy
-    throw new Problem(
-      409,
-      'machine-stopped',
-      `${machine.name} is stopped: ${d.words} (${d.where}). The person in charge returns it to service after the repair.`,
-    )
-  }
-  if (file.state.holder) {
-    throw new Problem(
-      409,
-      'machine-taken',
-      `${file.state.holder.person.name} has ${machine.name} at ${file.state.holder.place}. It is free when that shift is handed over.`,
-    )
-  }
-  const impediments = impedimentsTo(me, machine, isoToday())
-  if (impediments.length > 0)
-    throw new Problem(403, 'may-not-operate', `${me.name} may not operate ${machine.name} today.`, '', impediments)
-  const overdue = file.due.find((d) => d.kind === 'examination' && d.state === 'overdue')
-  if (overdue && policy.overdueExamination !== 'tell') {
-    throw new Problem(
-      409,
-      'examination-overdue',
-      `${machine.name} is overdue for: ${overdue.label}${overdue.date ? `, due ${overdue.date}` : ''}. It is not taken until that is recorded under Due.`,
-    )
-  }
+  const [bar] = refusalsToTake({ machine, state: file.state, due: file.due }, me, policy, isoToday())
+  if (bar) throw new Problem(bar.status, bar.code, bar.why, '', bar.details)
   const others = await tx.query<{ name: string }>(
     "select m.document->>'name' as name from shift s join machine m on m.org = s.org and m.id = s.machine where s.operator = $1 and s.closed_at is null order by 1",
     [tx.who.person],
@@ -119,23 +95,6 @@ export function shiftRoutes(db: Database): Router {
       return { calculator: b.calculator }
     }),
   )
-  router.post(
-    '/shifts/:id/procedures',
-    writes(db, procedureRequest, async (tx, b, req) => {
-      const id = uuidParam(req)
-      const s = await requireReady(tx, id, b.procedure === 'lift' ? 'lift' : 'set-up')
-      requireProcedure(s.definition.procedures[b.procedure], b.steps, 'steps')
-      await tx.query('insert into procedure_done (org, id, shift, procedure, steps) values ($1, $2, $3, $4, $5)', [
-        tx.who.org,
-        b.id,
-        id,
-        b.procedure,
-        b.steps,
-      ])
-      await record(tx, id, { kind: 'procedure-done', ...b }, { machine: s.machine, procedure: b.procedure, steps: b.steps })
-      return readShift(tx, id)
-    }),
-  )
   // It stands somewhere else now: site, set-up and what was proved raised are asked anew.
   router.post(
     '/shifts/:id/moves',
@@ -150,50 +109,6 @@ export function shiftRoutes(db: Database): Router {
       await tx.query('update inspection set raised_at = null where id = $1', [id])
       const moved = { kind: 'machine-moved' as const, place: { id: place.id, name: place.name }, words: b.words }
       await record(tx, id, moved, { machine: s.machine, from: s.place, to: b.place, words: b.words })
-      return readShift(tx, id)
-    }),
-  )
-  router.post(
-    '/shifts/:id/overrides',
-    writes(db, overrideRequest, async (tx, b, req) => {
-      const id = uuidParam(req)
-      const s = await ownOpenShift(tx, id)
-      const known = (await machineNamed(tx, s.machine)).overrides.find((o) => o.id === b.override)
-      if (!known) throw new Problem(422, 'unknown-override', 'This machine has no such override.', 'override')
-      await tx.query(
-        'insert into override_use (org, id, shift, machine, override, label, reason, seconds, after, follow_role, by) values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11)',
-        [tx.who.org, b.id, id, s.machine, known.id, known.label, b.reason, b.seconds, known.after, known.by, tx.who.person],
-      )
-      const use = { ...b, label: known.label, after: known.after, role: known.by }
-      await record(
-        tx,
-        id,
-        { kind: 'override-used', use },
-        {
-          machine: s.machine,
-          override: known.label,
-          purpose: known.purpose,
-          reason: b.reason,
-          seconds: b.seconds,
-          longer: b.seconds > known.most_s,
-          after: known.after,
-        },
-      )
-      // Some overrides end the machine's day by themselves.
-      if (known.stops) {
-        const words = `${known.label} was used: ${b.reason}. ${known.after}.`.slice(0, 2000)
-        const d = await tx.query<{ id: string }>(
-          "insert into defect (org, id, machine, shift, place_on_machine, words, grade, raised_grade, raised_by) values ($1, gen_random_uuid(), $2, $3, $4, $5, 'damage', 'damage', $6) returning id",
-          [tx.who.org, s.machine, id, known.label, words, tx.who.person],
-        )
-        await tx.journal('defect-raised', d.rows[0]?.id ?? '', {
-          machine: s.machine,
-          where: known.label,
-          words,
-          grade: 'damage',
-          stops: true,
-        })
-      }
       return readShift(tx, id)
     }),
   )

@@ -5,12 +5,13 @@ import type { Database, Tx } from '../db/database'
 import { uuidParam, writes } from '../http/routes'
 import { machineNamed } from '../library/machine'
 import { Problem } from '../problem/problem'
-import { requireProcedure } from '../shift/confirmed'
+import { requireOrder } from '../shift/order'
 import { ownOpenShift, readShift } from '../shift/read'
 import { record } from '../shift/record'
+import { stopMachine } from '../shift/stop-machine'
 import { readMachine } from '../yard/yard'
 
-/** Stow and hand over: the steps in order, the hours, words for the next person. Closes the shift. */
+/** Stow and hand over: the order at its goal, the hours, words for the next person. Closes the shift. */
 export function stowRoutes(db: Database): Router {
   const router = Router()
   router.post(
@@ -20,7 +21,7 @@ export function stowRoutes(db: Database): Router {
       const s = await ownOpenShift(tx, id)
       const machine = await machineNamed(tx, s.machine)
       if (b.leftAsItStands) await leaveAsItStands(tx, id, s.machine, b.leftAsItStands)
-      else await requireStowed(tx, id, machine, b.steps)
+      else await requireStowed(tx, { id, place: s.place, definition: machine })
       if (machine.hours && !(b.leftAsItStands && b.hours === null)) await requireHours(tx, s.machine, machine, b.hours)
       await tx.query('update inspection set hands_on_at = null where shift = $1', [id])
       await record(tx, id, { kind: 'shift-closed', handover: b }, { machine: s.machine, ...b })
@@ -34,14 +35,14 @@ export function stowRoutes(db: Database): Router {
   return router
 }
 
-async function requireStowed(tx: Tx, shift: string, machine: Machine, steps: readonly string[]) {
-  const waiting = await tx.query('select from lift where shift = $1 and outcome is null limit 1', [shift])
+async function requireStowed(tx: Tx, shift: { id: string; place: string; definition: Machine }) {
+  const waiting = await tx.query('select from lift where shift = $1 and outcome is null limit 1', [shift.id])
   if (waiting.rowCount) throw new Problem(409, 'lift-waiting', 'A proven lift waits for how it ended. Record that first.')
-  requireProcedure(machine.procedures.stow, steps, 'steps')
-  if (itemsOf(machine.walkround, 'end-of-shift').length === 0) return
+  await requireOrder(tx, shift, 'stow')
+  if (itemsOf(shift.definition.walkround, 'end-of-shift').length === 0) return
   const inspection = await tx.query(
     "select from inspection where shift = $1 and occasion = 'end-of-shift' and finished_at is not null",
-    [shift],
+    [shift.id],
   )
   if (!inspection.rowCount) throw new Problem(409, 'not-walked', 'Walk round once more before you hand over.')
 }
@@ -54,24 +55,11 @@ type Left = NonNullable<z.output<typeof handover>['leftAsItStands']>
  */
 async function leaveAsItStands(tx: Tx, shift: string, machine: string, left: Left) {
   await tx.query(
-    "update lift set outcome = jsonb_build_object('outcome', 'abandoned', 'reason', $2::text, 'steps', '[]'::jsonb, 'at', $3::text) where shift = $1 and outcome is null",
+    "update lift set outcome = jsonb_build_object('outcome', 'abandoned', 'reason', $2::text, 'at', $3::text) where shift = $1 and outcome is null",
     [shift, leftReason(left.how), new Date().toISOString()],
   )
-  const stops = await tx.query<{ stopped: boolean }>('select machine_stopped($1, $2) as stopped', [tx.who.org, machine])
-  if (!stops.rows[0]?.stopped) {
-    const words = `Left as it stands. ${left.how} Made safe: ${left.madeSafe} Taken back by: ${left.takenBackBy}`.slice(0, 2000)
-    const d = await tx.query<{ id: string }>(
-      "insert into defect (org, id, machine, shift, place_on_machine, words, grade, raised_grade, raised_by) values ($1, gen_random_uuid(), $2, $3, 'Left as it stands', $4, 'damage', 'damage', $5) returning id",
-      [tx.who.org, machine, shift, words, tx.who.person],
-    )
-    await tx.journal('defect-raised', d.rows[0]?.id ?? '', {
-      machine,
-      where: 'Left as it stands',
-      words,
-      grade: 'damage',
-      stops: true,
-    })
-  }
+  const words = `Left as it stands. ${left.how} Made safe: ${left.madeSafe} Taken back by: ${left.takenBackBy}`
+  await stopMachine(tx, machine, shift, 'Left as it stands', words)
   await tx.journal('left-as-it-stands', shift, { machine, ...left })
 }
 

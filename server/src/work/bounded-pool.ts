@@ -44,13 +44,16 @@ export class BoundedPool<I, O> {
     return this.pool.run(null).catch(() => {})
   }
 
-  /** @throws Problem 503 when too many wait, the pool's own refusal when it takes too long; and what the work itself throws. */
-  async run(input: I): Promise<O> {
+  /**
+   * @param limit_ms of this piece of work; left out: the pool's own
+   * @throws Problem 503 when too many wait, the pool's own refusal when it takes too long; and what the work itself throws.
+   */
+  async run(input: I, limit_ms = this.options.limit_ms): Promise<O> {
     if (this.gate.pendingCount >= this.options.waiting) throw new Problem(503, 'busy', this.options.busy)
     return this.gate(async () => {
       await this.warm
       const stop = new AbortController()
-      const timer = setTimeout(() => stop.abort(), this.options.limit_ms)
+      const timer = setTimeout(() => stop.abort(), limit_ms)
       try {
         return (await this.pool.run({ input }, { signal: stop.signal })) as O
       } catch (e) {

@@ -1,5 +1,16 @@
 import { useCallback, useEffect, useRef, useState } from 'react'
 
+const storedAs = (key: string) => `geolabe.draft.${key}`
+
+/** Begins what another screen will enter: kept on the device as if it had been typed there. */
+export function beginDraft<T>(key: string, value: T): void {
+  try {
+    localStorage.setItem(storedAs(key), JSON.stringify(value))
+  } catch {
+    // A full or forbidden store: the other screen begins with its own.
+  }
+}
+
 /**
  * What is being entered, kept on the device as soon as the finger rests: a crash, a flat battery or a reload loses nothing. Cleared
  * once it is recorded.
@@ -11,7 +22,7 @@ export function useDraft<T>(
   initial: T | (() => T),
   fits: (kept: T) => boolean = () => true,
 ): [T, (change: T | ((before: T) => T)) => void, () => void] {
-  const stored = `geolabe.draft.${key}`
+  const stored = storedAs(key)
   const [value, setValue] = useState<T>(() => {
     try {
       const kept = localStorage.getItem(stored)

@@ -26,7 +26,7 @@ const storage = {
 }
 
 /** What a walk-round and its shift need; lists of records are read anew. */
-const wanted = new Set(['me', 'yard', 'machine', 'places', 'shift'])
+const wanted = new Set(['me', 'yard', 'machine', 'places', 'shift', 'installation'])
 
 export const persistOptions: PersistQueryClientProviderProps['persistOptions'] = {
   persister: createAsyncStoragePersister({ storage, key: 'records', throttleTime: 1500, retry: removeOldestQuery }),

@@ -1,6 +1,7 @@
 import type {
   Defect,
   DefectPage,
+  DrawingPage,
   DuePage,
   ImportedPage,
   InspectionPage,
@@ -29,7 +30,18 @@ export const useYard = () => useQuery({ queryKey: ['yard'], queryFn: () => get<Y
 export const useMachine = (id: string, enabled = true) =>
   useQuery({ queryKey: ['machine', id], queryFn: () => get<MachineFile>(`/machines/${id}`), enabled })
 export const usePlaces = () => useQuery({ queryKey: ['places'], queryFn: () => get<Places>('/places'), staleTime: 300_000 })
+/** A place as it counts, and the drawing that waits for a second person. */
+export const drawingKey = (place: string) => ['places', place, 'drawing']
+export const useDrawing = (place: string) =>
+  useQuery({ queryKey: drawingKey(place), queryFn: () => get<DrawingPage>(`/places/${place}/drawing`) })
 export const useShift = (id: string) => useQuery({ queryKey: ['shift', id], queryFn: () => get<Shift>(`/shifts/${id}`) })
+/** What this installation is known by; asked once, kept for when there is no network. */
+export const useInstallation = () =>
+  useQuery({
+    queryKey: ['installation'],
+    queryFn: () => get<{ sealKey: string }>('/installation'),
+    staleTime: Number.POSITIVE_INFINITY,
+  })
 export const useMyShifts = () => useQuery({ queryKey: ['shifts', 'mine'], queryFn: () => get<ShiftPage>('/shifts?mine') })
 export const useTables = () =>
   useQuery({ queryKey: ['tables'], queryFn: () => get<TableList>('/tables'), staleTime: 60_000, retry: false })

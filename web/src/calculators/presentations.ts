@@ -5,8 +5,8 @@ import type { Presented } from './drawings/present'
 const drawings: Record<CalculatorGroup['id'], (() => Promise<Record<string, unknown>>)[]> = {
   'walk-round': [() => import('./drawings/site')],
   site: [() => import('./drawings/site'), () => import('./drawings/geometry')],
-  'set-up': [() => import('./drawings/setup')],
-  load: [() => import('./drawings/load'), () => import('./drawings/weigh')],
+  'set-up': [() => import('./drawings/setup'), () => import('./drawings/order')],
+  load: [() => import('./drawings/load'), () => import('./drawings/weigh'), () => import('./drawings/order')],
   rating: [() => import('./drawings/geometry'), () => import('./drawings/rating'), () => import('./drawings/runway')],
   trucks: [() => import('./drawings/truck')],
   wind: [() => import('./drawings/wind')],

@@ -27,7 +27,6 @@ export interface GantrySetupDraft {
   plate: string | null
   linkage: Towers['linkage']
   fall: Towers['fall']
-  steps: string[]
   confirmed: SetupPlan['confirmed']
 }
 
@@ -50,14 +49,13 @@ export function firstGantrySetup({ gantry }: GantryMachine, shift: Shift): Gantr
     plate: stood?.towers[0]?.plate?.id ?? null,
     linkage: stood?.linkage ?? 'one-point-per-header',
     fall: unread,
-    steps: [],
     confirmed: [],
   }
 }
 
 /** Is a draft that was kept on the device of today's shape? */
 export const isGantrySetup = (d: Partial<GantrySetupDraft>): boolean =>
-  typeof d.fall === 'object' && typeof d.linkage === 'string' && Array.isArray(d.confirmed) && Array.isArray(d.steps)
+  typeof d.fall === 'object' && typeof d.linkage === 'string' && Array.isArray(d.confirmed)
 
 /** Half of a distance to either side of the middle. */
 const half = (v: Tol, sign: number): Tol =>
@@ -81,7 +79,7 @@ export function towersAt({ gantry }: GantryMachine, d: GantrySetupDraft, place: 
 
 /** On the track that its place has marked for it; without a mark where anything stands first. */
 export function gantryPlanOf(d: GantrySetupDraft, machine: GantryMachine, place: Place): SetupPlan {
-  const at = place.positions.find((p) => p.id === 'gantry-track') ?? place.positions[0]
+  const at = place.positions.find((p) => p.madeFor === 'towers') ?? place.positions[0]
   const { x_m, y_m, heading_deg } = at ?? { x_m: 0, y_m: 0, heading_deg: 0 }
   return {
     format: 'geolabe.setup/2',

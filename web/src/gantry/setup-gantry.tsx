@@ -4,9 +4,10 @@ import { useDraft } from '../api/draft'
 import { t } from '../language/t'
 import { Choice } from '../look/choice'
 import { SelectField, TolField } from '../look/field'
+import type { ShiftContext } from '../order/context'
 import { FallFields, isUnread } from '../setup/fall-fields'
+import { GroundField } from '../setup/ground-field'
 import { type Closing, SetupStation } from '../setup/setup-station'
-import type { ShiftContext } from '../shift/frame'
 import { useSay } from '../units/units'
 import { firstGantrySetup, type GantrySetupDraft, gantryPlanOf, isGantrySetup } from './draft'
 import { GantryView } from './gantry-view'
@@ -86,12 +87,7 @@ export function SetupGantry({ shift, file, place, machine }: ShiftContext & { ma
                 ]}
                 onChange={(plate) => change({ plate: plate === '' ? null : plate })}
               />
-              <SelectField
-                label={t`Ground`}
-                value={draft.ground ?? place.defaultGround}
-                options={place.ground.map((g) => ({ value: g.id, label: g.label }))}
-                onChange={(ground) => change({ ground })}
-              />
+              <GroundField label={t`Ground`} place={place} value={draft.ground} onChange={(ground) => change({ ground })} />
             </div>
           ),
         },

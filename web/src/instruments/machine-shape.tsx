@@ -201,12 +201,15 @@ export function MachineSide({
   machine,
   thin,
   stowed,
+  raised,
 }: {
   machine: { outline: Pick<Machine['outline'], 'side'>; boom?: Machine['boom'] | undefined }
   thin: number
   stowed?: boolean
+  /** Its boom is drawn elsewhere: what moves with it is left out. */
+  raised?: boolean
 }) {
-  const { side } = machine.outline
+  const side = machine.outline.side.filter((p) => !(raised && p.raised))
   return (
     <g aria-hidden="true">
       <Shapes polygons={side.filter((p) => !p.slews)} thin={thin} view="side" />

@@ -9,14 +9,13 @@ import {
   liftsOnHook,
   type Machine,
   nominal,
-  type Place,
-  stepsOfLift,
+  orderOf,
+  owedAt,
   tows,
 } from '@geolabe/core'
 import { lazy, Suspense, useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { newId } from '../api/client'
-import { useDraft } from '../api/draft'
 import { outbox } from '../api/outbox'
 import { putShift, useOutbox } from '../api/queries'
 import { rich } from '../language/rich'
@@ -29,12 +28,13 @@ import { Sheets } from '../look/sheets'
 import { Station } from '../look/station'
 import { VerdictMark } from '../look/verdict'
 import { clock } from '../look/when'
+import { useShiftContext } from '../order/context'
+import { OrderStationPage } from '../order/order-station'
+import { OrderSteps, openSteps } from '../order/steps'
+import { useOrder } from '../order/use-order'
 import { plainPoint, seenAs, stepOf } from '../prove/draft'
 import { Findings } from '../prove/findings'
 import { VerdictBand } from '../prove/verdict-band'
-import { useShiftContext } from '../shift/frame'
-import { Sequence } from '../shift/sequence'
-import { Steps } from '../shift/steps'
 import { useSay } from '../units/units'
 
 // Of three drawings one is shown: each comes with what it draws.
@@ -48,10 +48,10 @@ const TruckView = lazy(() => import('../truck/truck-view').then((m) => ({ defaul
 
 /** Station: the proven lift, its last confirmations, and how it ended. */
 export function Lift() {
-  const { shift, file, place } = useShiftContext()
+  const { shift, file } = useShiftContext()
   const { waiting } = useOutbox()
   const kept = waiting.filter((w) => w.what === 'prove-lift' && w.params.shift === shift.id).length
-  if (!isProvable(file.definition)) return <Sequence procedure="lift" />
+  if (!isProvable(file.definition)) return <OrderStationPage station="lift" />
   const open = [...shift.lifts].reverse().find((l) => !l.outcome)
   if (open) return <OneLift key={open.id} lift={open} />
   return (
@@ -66,17 +66,8 @@ export function Lift() {
         </p>
       )}
       <LiftsSoFar shift={shift} machine={file.definition} />
-      <Again
-        shift={shift}
-        steps={stepsOfLift(
-          file.definition.procedures.lift,
-          shift.setups.at(-1)?.plan.standing.state,
-          shift.lifts.at(-1)?.plan.closes,
-          areaIn(place),
-        ).map((s) => s.id)}
-        stopped={file.stopping.length > 0}
-      />
-      <ActionBar why={t`Another lift is proved first; or stow and hand over.`}>
+      <Again shift={shift} machine={file.definition} stopped={file.stopping.length > 0} />
+      <ActionBar>
         <Link
           className="flex min-h-14 items-center rounded-lg border-2 border-ink px-6 font-bold"
           to={`/shifts/${shift.id}/stow`}
@@ -91,10 +82,7 @@ export function Lift() {
 }
 
 /** The last one over again: proved anew with what it was proved with, and recorded as done. One touch a load. */
-/** What a place calls one of its features. */
-const areaIn = (place: Place) => (id: string) => place.features.find((f) => f.id === id)?.label ?? id
-
-function Again({ shift, steps, stopped }: { shift: Shift; steps: string[]; stopped: boolean }) {
+function Again({ shift, machine, stopped }: { shift: Shift; machine: Machine; stopped: boolean }) {
   const say = useSay()
   const last = shift.lifts.at(-1)
   const [error, setError] = useState<unknown>(null)
@@ -110,9 +98,14 @@ function Again({ shift, steps, stopped }: { shift: Shift; steps: string[]; stopp
     const { setup, plan, conditions } = last
     const id = newId()
     try {
-      putShift(shift.id, await outbox.send<Shift>('prove-lift', { shift: shift.id }, { id, setup, plan, conditions }))
-      const outcome = { outcome: 'done' as const, reason: '', steps }
-      putShift(shift.id, await outbox.send<Shift>('end-lift', { shift: shift.id, lift: id }, outcome))
+      const proved = await outbox.send<Shift>('prove-lift', { shift: shift.id }, { id, setup, plan, conditions })
+      putShift(shift.id, proved)
+      // What a load like the last one still asks for is done at the lift; where nothing is left it is done.
+      const { file, world } = orderOf(machine, proved)
+      if (owedAt(file, world, 'lift', { now_ms: Date.now(), computed: () => null }).length === 0) {
+        const outcome = { outcome: 'done' as const, reason: '' }
+        putShift(shift.id, await outbox.send<Shift>('end-lift', { shift: shift.id, lift: id }, outcome))
+      }
     } catch (e) {
       setError(e)
     }
@@ -127,7 +120,7 @@ function Again({ shift, steps, stopped }: { shift: Shift; steps: string[]; stopp
       >{t`Another like it: ${last.plan.hung.load.name || t`the same load`}`}</Button>
       <p
         className={wind === null ? 'text-quiet' : 'font-semibold'}
-      >{t`Same load, same way, same heights${wind === null ? '' : t`, wind no more than ${say('speed', wind)}`}. Anything else is proved by itself.`}</p>
+      >{t`Same load, way and heights${wind === null ? '' : t`, wind up to ${say('speed', wind)}`}. Anything else: prove it.`}</p>
       <Refused error={error} />
     </div>
   )
@@ -168,7 +161,7 @@ function OneLift({ lift }: { lift: LiftRecord }) {
   const machine = file.definition
   const say = useSay()
   const navigate = useNavigate()
-  const [steps, setSteps, clear] = useDraft<string[]>(`${shift.id}.lift.${lift.id}`, [])
+  const orderNow = useOrder()
   const [abandon, setAbandon] = useState(false)
   const [tab, setTab] = useState<'order' | 'cautions' | 'findings'>('order')
   const [opened, setOpened] = useState('')
@@ -177,8 +170,7 @@ function OneLift({ lift }: { lift: LiftRecord }) {
   const setup = shift.setups.find((s) => s.id === lift.setup)
   const stale = shift.setups[shift.setups.length - 1]?.id !== lift.setup
   const proven = a.verdict === 'inside' || a.verdict === 'near'
-  const order = stepsOfLift(machine.procedures.lift, setup?.plan.standing.state, lift.plan.closes, areaIn(place))
-  const open = order.filter((s) => !steps.includes(s.id)).length
+  const open = openSteps(orderNow, 'lift')
   const stopped = file.stopping.length > 0
   const why = stopped
     ? t`The machine is stopped.`
@@ -194,7 +186,6 @@ function OneLift({ lift }: { lift: LiftRecord }) {
     setError(null)
     try {
       putShift(shift.id, await outbox.send<Shift>('end-lift', { shift: shift.id, lift: lift.id }, body))
-      clear()
       setAbandon(false)
       navigate(`/shifts/${shift.id}/lift`)
     } catch (e) {
@@ -208,8 +199,9 @@ function OneLift({ lift }: { lift: LiftRecord }) {
   return (
     <>
       <Station
+        first="sheet"
         title={t`Lift: ${lift.plan.hung.load.name || t`the load`}`}
-        below={a.configuration ? t`Machine’s computer on: ${a.configuration.label}` : undefined}
+        below={a.configuration ? t`Computer on: ${a.configuration.label}` : undefined}
         head={
           <>
             <VerdictBand
@@ -264,8 +256,8 @@ function OneLift({ lift }: { lift: LiftRecord }) {
             tabs={[
               {
                 id: 'order',
-                name: t`Before and at the trial lift`,
-                body: <Steps steps={order} confirmed={steps} onChange={setSteps} />,
+                name: t`In order`,
+                body: <OrderSteps order={orderNow} station="lift" />,
               },
               { id: 'cautions', name: t`Cautions`, body: <Cautions of={machine.cautions} /> },
               { id: 'findings', name: t`Findings`, body: <Findings assessment={a} open={opened} onOpen={setOpened} /> },
@@ -286,14 +278,14 @@ function OneLift({ lift }: { lift: LiftRecord }) {
               <Button
                 look="next"
                 disabled={why !== ''}
-                onClick={() => void send({ outcome: 'done', reason: '', steps })}
+                onClick={() => void send({ outcome: 'done', reason: '' })}
               >{t`Lifted and landed`}</Button>
             )}
           </>
         }
       />
       <Dialog open={abandon} onClose={() => setAbandon(false)} title={t`Abandon this lift`}>
-        <Abandon steps={steps} onSend={(outcome) => void send(outcome)} />
+        <Abandon onSend={(outcome) => void send(outcome)} />
       </Dialog>
     </>
   )
@@ -309,8 +301,8 @@ const Cautions = ({ of }: { of: readonly string[] }) => (
   </ul>
 )
 
-function Abandon({ steps, onSend }: { steps: string[]; onSend: (outcome: OutcomeRequest) => void }) {
-  const form = useEntry(outcomeRequest, { outcome: 'abandoned', reason: '', steps })
+function Abandon({ onSend }: { onSend: (outcome: OutcomeRequest) => void }) {
+  const form = useEntry(outcomeRequest, { outcome: 'abandoned', reason: '' })
   return (
     <Form onSubmit={form.handleSubmit(onSend)} className="grid gap-4">
       <TextEntry control={form.control} name="reason" label={t`Why`} rows={3} autoFocus />

@@ -198,7 +198,7 @@ export function TextField({
   rows?: number
   type?: string
   autoFocus?: boolean
-  inputMode?: 'numeric' | 'text'
+  inputMode?: 'numeric' | 'decimal' | 'text'
   inputRef?: Ref<HTMLInputElement & HTMLTextAreaElement>
 }) {
   return (

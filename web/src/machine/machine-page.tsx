@@ -17,6 +17,7 @@ import { Controls } from '../signon/controls'
 import { HandoverLines } from '../stow/handover-lines'
 import { PlateSays } from '../walkround/plate'
 import { StateMark } from '../yard/yard'
+import { SecondOfTwo } from './second-of-two'
 import { WalkroundFilePanel } from './walkround-file'
 
 const LifeLine = lazy(() => import('./life-line').then((m) => ({ default: m.LifeLinePanel })))
@@ -41,6 +42,9 @@ export function MachinePage({ me }: { me: Me }) {
             <Title below={`${f.definition.kind.label} · ${f.definition.note}`}>{f.definition.name}</Title>
             <StateMark state={f.state.state} />
           </div>
+          {f.state.holder && f.state.holder.person.id !== me.id && (
+            <SecondOfTwo shift={f.state.holder.shift} operator={f.state.holder.person.name} machine={f.definition} />
+          )}
           <Tabs.Root defaultValue="life">
             <Tabs.List className="mb-4 flex flex-wrap border-b border-line" aria-label={t`About ${f.definition.name}`}>
               {tabs.map(([value, label]) => (

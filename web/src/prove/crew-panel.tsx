@@ -45,7 +45,7 @@ export const CrewPanel = memo(function CrewPanel({
           <Tick
             checked={crew.signals === 'agreed'}
             onChange={(on) => onChange({ ...crew, signals: on ? 'agreed' : null })}
-          >{t`Signals agreed between the two; anyone’s stop is a stop`}</Tick>
+          >{t`Signals agreed; anyone’s stop is a stop`}</Tick>
         </>
       )}
       {eye.on === 'foot' && (

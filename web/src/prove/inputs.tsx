@@ -1,11 +1,13 @@
-import type { Crane, LiftPlan, MassSource, Place, RatingTable, SlewStep } from '@geolabe/core'
+import type { Crane, LiftPlan, Place, RatingTable, SlewStep } from '@geolabe/core'
 import { lazy, memo, Suspense, useState } from 'react'
 import { t } from '../language/t'
 import { Button } from '../look/button'
 import { Choice } from '../look/choice'
-import { NumberField, SelectField, TextField, TolField } from '../look/field'
+import { NumberField, SelectField, TolField } from '../look/field'
 import { useSay } from '../units/units'
 import { type ProveDraft, type StepChange, withHung, withStep } from './draft'
+import { LoadChoice, waitsAt } from './load-choice'
+import { massSources } from './mass-fields'
 import { RiggingFields } from './rigging-fields'
 import { SizeFields } from './room'
 import { withTransferred } from './transferred'
@@ -13,15 +15,6 @@ import { withTransferred } from './transferred'
 const LoadBuilder = lazy(() => import('../calculators/load-builder').then((m) => ({ default: m.LoadBuilder })))
 
 type SetDraft = (change: (d: ProveDraft) => ProveDraft) => void
-export const massSources: { value: MassSource | ''; label: string }[] = [
-  { value: '', label: t`Nobody knows yet` },
-  { value: 'marked', label: t`Marked on it` },
-  { value: 'document', label: t`From its document` },
-  { value: 'worked-out', label: t`Worked out from its size` },
-  { value: 'weighed', label: t`Weighed` },
-  { value: 'asked', label: t`Asked of who knows it` },
-]
-
 /** The load: what it weighs, how that is known, how much wind it catches, and what else hangs on the hook. */
 export const LoadPanel = memo(function LoadPanel({
   place,
@@ -39,33 +32,13 @@ export const LoadPanel = memo(function LoadPanel({
   const set = (to: Partial<LiftPlan['hung']['load']>) =>
     setDraft((d) => ({ ...d, lift: withHung(d.lift, { load: { ...d.lift.hung.load, ...to } }) }))
   const [building, setBuilding] = useState(false)
-  const waits = place.loads.find((l) => l.label === load.name)
+  const ask = load.mass_kg === null ? waitsAt(place, load)?.ask : undefined
   return (
     <div className="grid gap-3">
-      <SelectField
-        label={t`What is lifted`}
-        value={waits?.id ?? ''}
-        options={[...place.loads.map((l) => ({ value: l.id, label: l.label })), { value: '', label: t`Something else` }]}
-        onChange={(id) => {
-          const l = place.loads.find((x) => x.id === id)
-          set(
-            l
-              ? {
-                  name: l.label,
-                  mass_kg: l.mass_kg,
-                  massSource: l.massSource,
-                  windArea_m2: l.windArea_m2,
-                  dragCoefficient: l.dragCoefficient,
-                  size: l.size,
-                }
-              : { name: '', mass_kg: null, massSource: null, windArea_m2: null, size: undefined },
-          )
-        }}
-      />
-      {!waits && <TextField label={t`Its name`} value={load.name} onChange={(name) => set({ name })} />}
+      <LoadChoice place={place} load={load} onLoad={(l) => hung({ load: l })} />
       <TolField label={t`Mass`} quantity="mass" value={load.mass_kg} least={1} onChange={(mass_kg) => set({ mass_kg })} />
-      {waits?.ask && load.mass_kg === null && <p className="font-semibold">{t`Ask: ${waits.ask}`}</p>}
-      <Button className="w-fit" onClick={() => setBuilding(true)}>{t`Work it out from its shapes`}</Button>
+      {ask && <p className="font-semibold">{t`Ask: ${ask}`}</p>}
+      <Button className="w-fit" onClick={() => setBuilding(true)}>{t`From its shapes`}</Button>
       {building && (
         <Suspense>
           <LoadBuilder
@@ -93,11 +66,7 @@ export const LoadPanel = memo(function LoadPanel({
         />
       )}
       <SizeFields size={load.size} onChange={(size) => set({ size })} />
-      <RiggingFields
-        rigging={rigging}
-        legend={t`Also on the hook (the block is counted already)`}
-        onChange={(to) => hung({ rigging: to })}
-      />
+      <RiggingFields rigging={rigging} legend={t`Also on the hook, beside its block`} onChange={(to) => hung({ rigging: to })} />
     </div>
   )
 })
@@ -257,7 +226,7 @@ export const MachinePanel = memo(function MachinePanel({
         hint={t`Read just before the lift.`}
       />
       <SelectField
-        label={t`Table the machine’s computer is set to`}
+        label={t`Computer set to`}
         value={configuration ?? ''}
         onChange={(v) => setDraft((d) => ({ ...d, lift: { ...d.lift, configuration: v === '' ? undefined : v } }))}
         options={[

@@ -1,9 +1,8 @@
 import type { LiftPlan, Place } from '@geolabe/core'
 import { t } from '../language/t'
-import { SelectField, TextField, TolField } from '../look/field'
+import { TolField } from '../look/field'
 import { withHung } from './draft'
-import { loadOf } from './load-of'
-import { MassFields } from './mass-fields'
+import { LoadFields } from './load-choice'
 import type { OutdoorDraft, SetOutdoor } from './outdoor-draft'
 import { RiggingFields } from './rigging-fields'
 import { SizeFields } from './room'
@@ -25,19 +24,14 @@ export function SharedLoadSheet({
 }) {
   const { load, rigging } = draft.lift.hung
   const set = (to: Partial<Load>) => setDraft((d) => ({ ...d, lift: withHung(d.lift, { load: { ...d.lift.hung.load, ...to } }) }))
-  const waits = place.loads.find((l) => l.label === load.name)
   return (
     <div className="grid gap-3">
-      <SelectField
+      <LoadFields
+        place={place}
+        load={load}
         label={what}
-        value={waits?.id ?? ''}
-        options={[...place.loads.map((l) => ({ value: l.id, label: l.label })), { value: '', label: t`Something else` }]}
-        onChange={(id) =>
-          setDraft((d) => ({ ...d, lift: withHung(d.lift, { load: loadOf(place.loads.find((l) => l.id === id)) }) }))
-        }
+        onLoad={(l) => setDraft((d) => ({ ...d, lift: withHung(d.lift, { load: l }) }))}
       />
-      {!waits && <TextField label={t`Its name`} value={load.name} onChange={(name) => set({ name })} />}
-      <MassFields load={load} onChange={set} {...(waits?.ask && load.mass_kg === null ? { hint: t`Ask: ${waits.ask}` } : {})} />
       <CentreFields cg={load.cg} onChange={(cg) => set({ cg })} />
       <SizeFields size={load.size} onChange={(size) => set({ size })} />
       <RiggingFields rigging={rigging} onChange={(to) => setDraft((d) => ({ ...d, lift: withHung(d.lift, { rigging: to }) }))} />

@@ -1,7 +1,16 @@
 import type { LiftPlan, MassSource } from '@geolabe/core'
 import { t } from '../language/t'
 import { SelectField, TolField } from '../look/field'
-import { massSources } from './inputs'
+
+/** How a mass can be known; nobody knows it is an answer too. */
+export const massSources: { value: MassSource | ''; label: string }[] = [
+  { value: '', label: t`Nobody knows yet` },
+  { value: 'marked', label: t`Marked on it` },
+  { value: 'document', label: t`From its document` },
+  { value: 'worked-out', label: t`Worked out from its size` },
+  { value: 'weighed', label: t`Weighed` },
+  { value: 'asked', label: t`Asked of who knows it` },
+]
 
 type Load = LiftPlan['hung']['load']
 

@@ -18,10 +18,6 @@ export function ProofHead({ proof, on, rated }: { proof: ReturnType<typeof usePr
   )
 }
 
-/** What its record will be worth, before it is recorded. */
+/** What its record will not be worth, before it is recorded. */
 export const worthOf = (verdict: string | undefined): string =>
-  verdict === 'inside' || verdict === 'near'
-    ? t`Recorded with everything it rests on.`
-    : verdict === 'outside'
-      ? t`Outside the limits: it can be recorded, never lifted.`
-      : t`Not proven: it can be recorded, never lifted.`
+  verdict === 'inside' || verdict === 'near' ? '' : t`Recorded only, never lifted.`

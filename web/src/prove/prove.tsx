@@ -20,7 +20,7 @@ import { Button } from '../look/button'
 import { Refused } from '../look/page'
 import { Sheets } from '../look/sheets'
 import { Station } from '../look/station'
-import type { ShiftContext } from '../shift/frame'
+import type { ShiftContext } from '../order/context'
 import { takeForLift } from '../transfer/transfer-to-lift'
 import type { Ground, Planned } from './case-parts'
 import { ClosedAreas } from './closed-areas'
@@ -37,6 +37,7 @@ import {
   withHung,
   withStep,
 } from './draft'
+import { Elsewhere } from './elsewhere'
 import { Findings } from './findings'
 import { LoadPanel, MachinePanel, PathPanel } from './inputs'
 import { LiftDrawing } from './lift-drawing'
@@ -220,6 +221,7 @@ export function ProveCrane({
               onTake={take}
               onOpen={openFinding}
             />
+            {proved && assessment.verdict !== 'inside' && <Elsewhere of={proved} />}
             <Findings assessment={assessment} open={opened} onOpen={openFinding} />
           </>
         )

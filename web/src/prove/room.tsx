@@ -66,7 +66,7 @@ export const RoomPanel = memo(function RoomPanel({
   return (
     <div className="grid gap-3">
       <fieldset className="grid grid-cols-3 gap-2">
-        <legend className="mb-1 font-semibold">{t`Heights above the ground the machine stands on`}</legend>
+        <legend className="mb-1 font-semibold">{t`Heights above its ground`}</legend>
         {levels.map(([which, label]) => (
           <NumberField
             key={which}
@@ -78,7 +78,7 @@ export const RoomPanel = memo(function RoomPanel({
         ))}
       </fieldset>
       <TolField
-        label={t`From the hook down to the top of the load`}
+        label={t`Hook to top of the load`}
         quantity="length"
         value={hung.rigging_height_m ?? null}
         least={0}

@@ -1,7 +1,7 @@
 import type { Shift } from '@geolabe/contract'
 import { type Case, type CheckName, type Verdict, worstVerdict } from '@geolabe/core'
 import { useMemo, useState } from 'react'
-import type { ShiftContext } from '../shift/frame'
+import type { ShiftContext } from '../order/context'
 import type { Planned } from './case-parts'
 import { useRecordProof } from './record-proof'
 import { useAdvice } from './use-advice'

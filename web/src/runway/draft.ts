@@ -5,20 +5,17 @@ import { oneKind } from '../prove/one-kind'
 
 export interface RunwaySetupDraft {
   marks: MarksRead
-  steps: string[]
   confirmed: SetupPlan['confirmed']
 }
 
 /** Marks stay as they were last read here; what is confirmed is confirmed anew. */
 export const firstRunwaySetup = (shift: Shift): RunwaySetupDraft => ({
   marks: shift.setups.at(-1)?.plan.fitted.marks ?? { hoist: null, trolley: null, beam: null, hook: null },
-  steps: [],
   confirmed: [],
 })
 
 /** Is a draft that was kept on the device of today's shape? */
-export const isRunwaySetup = (d: Partial<RunwaySetupDraft>): boolean =>
-  typeof d.marks === 'object' && Array.isArray(d.confirmed) && Array.isArray(d.steps)
+export const isRunwaySetup = (d: Partial<RunwaySetupDraft>): boolean => typeof d.marks === 'object' && Array.isArray(d.confirmed)
 
 /** A beam hangs where its place has marked it; without a mark where anything stands first. */
 export function runwayPlanOf(d: RunwaySetupDraft, { runway: { travel } }: RunwayMachine, place: Place): SetupPlan {

@@ -7,7 +7,7 @@ import { NavLink } from 'react-router'
 import { call, get } from '../api/client'
 import { become, queryClient } from '../api/me'
 import { outbox, type RefusedWrite } from '../api/outbox'
-import { useLive, useOutbox } from '../api/queries'
+import { useInstallation, useLive, useOutbox } from '../api/queries'
 import { useHelpKey } from '../help/keys'
 import { plural, t, told } from '../language/t'
 import { Button } from '../look/button'
@@ -22,6 +22,7 @@ const Help = lazy(() => import('../help/help').then((m) => ({ default: m.Help })
 
 const places = [
   { to: '/', label: t`Yard` },
+  { to: '/places', label: t`Places` },
   { to: '/defects', label: t`Defects` },
   { to: '/due', label: t`Due` },
   { to: '/tables', label: t`Tables` },
@@ -32,6 +33,8 @@ const places = [
 export function Shell({ me, children }: { me: Me; children: ReactNode }) {
   const [help, setHelp] = useState(false)
   useLive(true)
+  // Known from the sign-on on: a second person may be wanted where there is no network.
+  useInstallation()
   const owner = `${me.organisation.id}/${me.id}`
   useEffect(() => void outbox.begin(owner), [owner])
   useHelpKey(() => setHelp(true))
@@ -52,7 +55,7 @@ export function Shell({ me, children }: { me: Me; children: ReactNode }) {
           </NavLink>
           <nav
             aria-label={t`Places`}
-            className="flex max-sm:order-last max-sm:w-full max-sm:justify-between max-sm:group-has-[[data-station]]:hidden"
+            className="flex max-sm:order-last max-sm:w-full max-sm:flex-wrap max-sm:justify-between max-sm:group-has-[[data-station]]:hidden"
           >
             {places.map((p) => (
               <NavLink
@@ -61,7 +64,7 @@ export function Shell({ me, children }: { me: Me; children: ReactNode }) {
                 end={p.to === '/'}
                 className={({ isActive }) =>
                   clsx(
-                    'flex min-h-14 items-center border-b-4 px-3 font-semibold max-sm:min-h-12 max-sm:px-0.5 max-sm:text-[0.93rem]',
+                    'flex min-h-14 items-center border-b-4 px-3 font-semibold max-sm:min-h-12 max-sm:px-0 max-sm:text-[0.84rem]',
                     isActive ? 'border-accent' : 'border-transparent text-quiet',
                   )
                 }

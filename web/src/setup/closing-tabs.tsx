@@ -1,35 +1,50 @@
 import type { Evidence, SetupPlan, Verdict } from '@geolabe/core'
-import type { ComponentProps, ReactNode } from 'react'
+import type { ReactNode } from 'react'
 import { t } from '../language/t'
-import { Steps } from '../shift/steps'
+import { AssemblySheet } from '../order/assembly'
+import { OrderSteps, openSteps } from '../order/steps'
+import type { Order } from '../order/use-order'
 import { ConfirmSheet } from './confirm-sheet'
 
 interface Confirming {
-  order: ComponentProps<typeof Steps>['steps']
-  steps: string[]
+  /** The machine’s order of setting up; null: it has none. */
+  order: Order | null
   asked: readonly Evidence[]
   confirmed: SetupPlan['confirmed']
+  /** Of those, what steps of the order vouch for. */
+  vouched: readonly string[]
   /** Who confirms. */
   by: string
-  onChange: (to: { steps?: string[]; confirmed?: SetupPlan['confirmed'] }) => void
+  onChange: (to: { confirmed: SetupPlan['confirmed'] }) => void
 }
 
 /** The sheets that every set-up ends with: its steps in order, and what nobody can compute; none where there is nothing of it. */
-export function closingTabs({ order, steps, asked, confirmed, by, onChange }: Confirming) {
+export function closingTabs({ order, asked, confirmed, vouched, by, onChange }: Confirming) {
   const open = asked.some((e) => !confirmed.some((c) => c.id === e.id))
-  const tabs: { id: 'order' | 'confirm'; name: string; verdict?: Verdict | null; body: ReactNode }[] = []
-  if (order.length > 0)
+  const tabs: { id: 'assembly' | 'order' | 'confirm'; name: string; verdict?: Verdict | null; body: ReactNode }[] = []
+  if (order && order.file.assembly.length > 0)
+    tabs.push({ id: 'assembly', name: t`Who and when`, body: <AssemblySheet order={order} /> })
+  if (order)
     tabs.push({
       id: 'order',
       name: t`In order`,
-      body: <Steps steps={order} confirmed={steps} onChange={(to) => onChange({ steps: to })} />,
+      verdict: openSteps(order, 'setup') > 0 ? 'not-proven' : null,
+      body: <OrderSteps order={order} station="setup" />,
     })
   if (asked.length > 0)
     tabs.push({
       id: 'confirm',
       name: t`Confirm`,
       verdict: open ? 'not-proven' : null,
-      body: <ConfirmSheet asked={asked} confirmed={confirmed} by={by} onChange={(to) => onChange({ confirmed: to })} />,
+      body: (
+        <ConfirmSheet
+          asked={asked}
+          vouched={vouched}
+          confirmed={confirmed}
+          by={by}
+          onChange={(to) => onChange({ confirmed: to })}
+        />
+      ),
     })
   return tabs
 }

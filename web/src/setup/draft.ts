@@ -1,7 +1,7 @@
 import type { Shift } from '@geolabe/contract'
 import {
   groundAt,
-  inTheWay,
+  keepsFootFrom,
   type MachinePosition,
   type OutriggerCrane,
   type OutriggerSetting,
@@ -36,7 +36,6 @@ export interface SetupDraft {
   pitch_deg: Tol | null
   roll_deg: Tol | null
   strategy: 'raise-only' | 'least-movement'
-  steps: string[]
   /** On its wheels: what they stand on; null: whatever the plan says lies there. */
   underWheels: string | null
   tyresChecked: boolean
@@ -77,11 +76,8 @@ export function blockedBy(
   matId: string | null,
 ) {
   const outrigger = machine.outriggers.find((l) => l.id === id)
-  const at = outrigger && stopsOf(outrigger).find((s) => s.id === stop)
-  const on = place.mats.find((m) => m.id === matId) ?? outrigger?.float
-  return outrigger && on && at
-    ? inTheWay(place, position, at, Math.max(on.length_m, on.width_m, outrigger.float.length_m) / 2)
-    : undefined
+  const mat = place.mats.find((m) => m.id === matId)
+  return outrigger && keepsFootFrom(outrigger, stop, mat, { place, position })
 }
 
 /** A first set-up: at the first stand, every beam as far out as fits, the largest two-way mats. */
@@ -121,7 +117,6 @@ export function firstDraft(machine: OutriggerCrane, place: Place, shift: Shift):
     pitch_deg: null,
     roll_deg: null,
     strategy: 'raise-only',
-    steps: [],
     circle: { boom_m, radius_m: Math.round(boom_m * 0.41 * 2) / 2, load_kg: null },
   }
 }
@@ -139,8 +134,12 @@ const toolIn = ({ attachment, shown }: SetupDraft) => ({
   ...(shown ? { selected: { attachment: shown } } : {}),
 })
 
-/** The draft as a plan: mats and ground whole, so that it reads and recomputes alone. */
-export function planOf(d: SetupDraft, machine: OutriggerCrane, place: Place): SetupPlan {
+/**
+ * The draft as a plan: mats and ground whole, so that it reads and recomputes alone.
+ *
+ * @param proved what steps that are done in order vouch for
+ */
+export function planOf(d: SetupDraft, machine: OutriggerCrane, place: Place, proved: readonly string[] = []): SetupPlan {
   const state = stateOf(machine, d)
   const named = (id: string) => place.ground.find((g) => g.id === id) ?? null
   const { counterweight, partsOfLine, position } = d
@@ -150,8 +149,7 @@ export function planOf(d: SetupDraft, machine: OutriggerCrane, place: Place): Se
     position,
     fitted: { counterweight, partsOfLine, ...toolIn(d) },
   } as const
-  const bubble = machine.procedures.setup.find((s) => s.proves === 'bubble')
-  const levelVerified = (bubble !== undefined && d.steps.includes(bubble.id)) || d.confirmed.some((c) => c.id === 'bubble')
+  const levelVerified = proved.includes('bubble') || d.confirmed.some((c) => c.id === 'bubble')
   const level = { pitch_deg: d.pitch_deg, roll_deg: d.roll_deg, levelVerified }
   if (state?.on === 'wheels') {
     const ground = named(d.underWheels ?? groundAt(place, position, { x_m: 0, y_m: 0 }))

@@ -14,6 +14,7 @@ import { SelectField } from '../look/field'
 import { UseBar } from '../look/verdict'
 import { useSay } from '../units/units'
 import { blockedBy, type OutriggerDraft } from './draft'
+import { GroundField } from './ground-field'
 import type { OutriggerState } from './outrigger-state'
 
 /** One outrigger: how far out, on what mat, on what ground, and what it presses with. */
@@ -64,12 +65,7 @@ export function OutriggerPanel({
           onChange={(m) => onChange({ mat: m === '' ? null : m })}
           options={[{ value: '', label: t`Own pad only` }, ...place.mats.map((m) => ({ value: m.id, label: m.label }))]}
         />
-        <SelectField
-          label={t`Ground`}
-          value={draft.ground ?? lies}
-          onChange={(g) => onChange({ ground: g })}
-          options={place.ground.map((g) => ({ value: g.id, label: g.label }))}
-        />
+        <GroundField label={t`Ground`} place={place} value={draft.ground ?? lies} onChange={(g) => onChange({ ground: g })} />
       </div>
       {[state?.ground, state?.structure].map(
         (f) =>

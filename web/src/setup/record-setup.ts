@@ -12,13 +12,13 @@ import { withWaiting } from '../shift/shown-shift'
 export function useRecordSetup(shift: Shift, machine: Machine, clear: () => void) {
   const navigate = useNavigate()
   const [error, setError] = useState<unknown>(null)
-  const record = async (plan: SetupPlan, steps: readonly string[]) => {
+  const record = async (plan: SetupPlan) => {
     setError(null)
     try {
       const answered = await outbox.sendPatiently<Shift, 'record-setup'>(
         'record-setup',
         { shift: shift.id },
-        { id: newId(), plan, steps: [...steps] },
+        { id: newId(), plan },
       )
       // Without a network the device goes on with what it has kept.
       const s = answered ?? withWaiting(shift, outbox.read().waiting)

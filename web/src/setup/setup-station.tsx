@@ -1,12 +1,14 @@
 import type { Shift } from '@geolabe/contract'
-import { askedFor, type Machine, type SetupPlan, stepsIn } from '@geolabe/core'
-import type { ComponentProps, ReactNode } from 'react'
+import { askedFor, type Machine, offered, partOfPlan, provedBy, type SetupPlan } from '@geolabe/core'
+import { type ComponentProps, type ReactNode, useMemo } from 'react'
 import { plural, t } from '../language/t'
 import { Button } from '../look/button'
 import { Lead } from '../look/lead'
 import { Refused } from '../look/page'
 import { Sheets, type SheetTab } from '../look/sheets'
 import { Station } from '../look/station'
+import { openSteps } from '../order/steps'
+import { useOrder } from '../order/use-order'
 import { closingTabs } from './closing-tabs'
 import { useRecordSetup } from './record-setup'
 
@@ -18,14 +20,14 @@ export interface Owed<T> {
   also?: () => void
 }
 
-export type Closing = 'order' | 'confirm'
+export type Closing = 'assembly' | 'order' | 'confirm'
 
 interface Props<T extends string> {
   shift: Shift
   machine: Machine
   plan: SetupPlan
-  draft: { steps: string[]; confirmed: SetupPlan['confirmed'] }
-  onChange: (to: { steps?: string[]; confirmed?: SetupPlan['confirmed'] }) => void
+  draft: { confirmed: SetupPlan['confirmed'] }
+  onChange: (to: { confirmed: SetupPlan['confirmed'] }) => void
   /** The draft is done with once it is recorded. */
   clear: () => void
   /** What this machine’s set-up is about, the first time in a shift. */
@@ -51,16 +53,30 @@ interface Props<T extends string> {
 export function SetupStation<T extends string>(p: Props<T>) {
   const { shift, machine, plan, draft, onChange, onOpen, missing } = p
   const { record, error } = useRecordSetup(shift, machine, p.clear)
-  const order = stepsIn(machine.procedures.setup, plan.standing.state)
-  const open = order.filter((s) => !draft.steps.includes(s.id)).length
+  const order = useOrder(useMemo(() => partOfPlan(plan), [plan]))
+  const open = openSteps(order, 'setup')
+  const ordered = offered(order.file, order.world, 'setup', order.asking).length > 0
   const asked = askedFor(machine, plan.standing, plan.fitted)
-  const unconfirmed = asked.filter((e) => !draft.confirmed.some((c) => c.id === e.id)).length
+  // What a step of the order vouches for is not asked a second time.
+  const vouched = provedBy(order.file, order.world, order.asking)
+    .filter((v) => asked.some((e) => e.id === v.id))
+    .map((v) => ({ id: v.id, by: shift.operator.id, at: new Date(v.at_ms).toISOString() }))
+  const confirmed = [...draft.confirmed.filter((c) => !vouched.some((v) => v.id === c.id)), ...vouched]
+  const unconfirmed = asked.filter((e) => !confirmed.some((c) => c.id === e.id)).length
   const first: Owed<T | Closing> | null =
     missing ?? (open > 0 ? { why: plural(open, { one: '# step to confirm.', other: '# steps to confirm.' }), at: 'order' } : null)
   const owed: Owed<T | Closing> | null =
     first ??
     p.unproven ??
-    (unconfirmed > 0 ? { why: t`${unconfirmed} not confirmed: a lift from it is not proven.`, at: 'confirm' } : null)
+    (unconfirmed > 0
+      ? {
+          why: plural(unconfirmed, {
+            one: '# point to confirm, else not proven.',
+            other: '# points to confirm, else not proven.',
+          }),
+          at: 'confirm',
+        }
+      : null)
   const follow = () => {
     if (!owed) return
     onOpen(owed.at)
@@ -69,21 +85,33 @@ export function SetupStation<T extends string>(p: Props<T>) {
   return (
     <Station
       title={t`Set up ${machine.name}`}
-      below={shift.setups.length > 0 ? t`Recording a new set-up asks for every lift to be proved again.` : p.below}
+      below={shift.lifts.length > 0 ? t`Recording a new set-up asks for every lift to be proved again.` : p.below}
       head={
         <>
           {p.head}
           <Refused error={error} />
         </>
       }
-      {...(p.first ? { first: p.first } : {})}
+      // On a phone the order, and who does what when, come before the drawing while they are read.
+      {...(p.open === 'order' || p.open === 'assembly' ? { first: 'sheet' } : p.first ? { first: p.first } : {})}
       drawing={p.drawing}
       sheet={
         <Sheets<T | Closing>
           label={t`The set-up, in the order it is worked`}
           open={p.open}
           onOpen={onOpen}
-          tabs={[...p.tabs, ...closingTabs({ order, ...draft, asked, by: shift.operator.id, onChange }), ...(p.after ?? [])]}
+          tabs={[
+            ...p.tabs,
+            ...closingTabs({
+              order: ordered ? order : null,
+              confirmed,
+              vouched: vouched.map((v) => v.id),
+              asked,
+              by: shift.operator.id,
+              onChange,
+            }),
+            ...(p.after ?? []),
+          ]}
         />
       }
       why={owed && <Lead onFollow={follow}>{owed.why}</Lead>}
@@ -91,13 +119,7 @@ export function SetupStation<T extends string>(p: Props<T>) {
         <Button
           look="next"
           disabled={first !== null}
-          // Steps of another way of standing, ticked before, are not of this one.
-          onClick={() =>
-            void record(
-              plan,
-              draft.steps.filter((id) => order.some((s) => s.id === id)),
-            )
-          }
+          onClick={() => void record({ ...plan, confirmed })}
         >{t`Record this set-up`}</Button>
       }
     />

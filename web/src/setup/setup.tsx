@@ -1,10 +1,19 @@
-import { assessSetup, type OutriggerCrane, type SetupAssessment, stopsOf, supportOf, worstVerdict } from '@geolabe/core'
+import {
+  assessSetup,
+  type OutriggerCrane,
+  orderOf,
+  provedBy,
+  type SetupAssessment,
+  stopsOf,
+  supportOf,
+  worstVerdict,
+} from '@geolabe/core'
 import { lazy, Suspense, useMemo, useState } from 'react'
 import { useDraft } from '../api/draft'
 import { Dial } from '../instruments/dial'
 import { aroundFeet } from '../instruments/frame'
 import { t, told } from '../language/t'
-import type { ShiftContext } from '../shift/frame'
+import type { ShiftContext } from '../order/context'
 import { useSay } from '../units/units'
 import { dialFeet } from './dial-feet'
 import { blockedBy, firstDraft, isSetupDraft, planOf, type SetupDraft, standsOnWheels, stateOf, widestThatFits } from './draft'
@@ -53,7 +62,11 @@ export function SetupCrane({ shift, file, place, machine }: ShiftContext & { mac
   const [tab, setTab] = useState<Tab | Closing>(machine.supportStates ? 'stand' : 'outriggers')
   const [outrigger, setOutrigger] = useState(machine.outriggers[0]?.id ?? '')
   const change = (to: Partial<SetupDraft>) => setDraft((d) => ({ ...d, ...to }))
-  const plan = useMemo(() => planOf(draft, machine, place), [draft, machine, place])
+  const proved = useMemo(() => {
+    const { file: order, world } = orderOf(machine, shift)
+    return provedBy(order, world, { now_ms: Date.now(), computed: () => null }).map((x) => x.id)
+  }, [machine, shift])
+  const plan = useMemo(() => planOf(draft, machine, place, proved), [draft, machine, place, proved])
   const { boom_m, radius_m, load_kg } = draft.circle
   const result = useMemo(() => {
     try {
@@ -99,7 +112,7 @@ export function SetupCrane({ shift, file, place, machine }: ShiftContext & { mac
       draft={draft}
       onChange={change}
       clear={clear}
-      below={stateOf(machine, draft)?.label ?? t`${machine.outriggers.length} outriggers, each on its own ground`}
+      below={stateOf(machine, draft)?.label ?? t`${machine.outriggers.length} outriggers`}
       head={
         <>
           <Notes machine={machine} plan={plan} place={place} stands={result.stands} />

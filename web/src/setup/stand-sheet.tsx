@@ -80,7 +80,7 @@ export function StandSheet({
             ...machine.truck.attachments.map((a) => ({ value: a.id, label: a.label })),
           ]}
           onChange={(shown) => onChange({ shown: shown === '' ? null : shown })}
-          hint={t`Read it there; do not take it from what is fitted.`}
+          hint={t`Read it there, not off the tool.`}
         />
       )}
       {machine.upper.counterweights.length > 1 && (

@@ -51,7 +51,7 @@ export function Notes({
       )}
       {stands && <Standing findings={stands.findings} />}
       {lightens && (
-        <p className="leading-snug">{rich`${<strong className="inline-block first-letter:uppercase">{supportOf(machine, plan.standing).points.find((p) => p.id === lightens.id)?.label}</strong>} lightens first: down to ${<strong className="figure">{say('force', lightens.min_N)}</strong>} with the boom at slew ${<strong className="figure">{say('angle', normalDegrees(lightens.at_deg))}</strong>}.`}</p>
+        <p className="leading-snug">{rich`${<strong className="inline-block first-letter:uppercase">{supportOf(machine, plan.standing).points.find((p) => p.id === lightens.id)?.label}</strong>} lightens first: to ${<strong className="figure">{say('force', lightens.min_N)}</strong>} at slew ${<strong className="figure">{say('angle', normalDegrees(lightens.at_deg))}</strong>}.`}</p>
       )}
     </>
   )

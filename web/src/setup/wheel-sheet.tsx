@@ -1,11 +1,11 @@
 import { governingOf, groundAt, type OutriggerCrane, type Place, type SetupAssessment } from '@geolabe/core'
 import { findingWords } from '../language/finding-words'
 import { t } from '../language/t'
-import { SelectField } from '../look/field'
 import { Tick } from '../look/tick'
 import { UseBar } from '../look/verdict'
 import { useSay } from '../units/units'
 import type { SetupDraft } from './draft'
+import { GroundField } from './ground-field'
 
 /** Of axles, tyres and floor the worst each: the others are no worse. */
 const shown = ['axle', 'wheel', 'floor'] as const
@@ -29,11 +29,11 @@ export function WheelSheet({
   const findings = shown.flatMap((check) => governingOf((stands?.findings ?? []).filter((f) => f.check === check)) ?? [])
   return (
     <div className="grid gap-3">
-      <SelectField
+      <GroundField
         label={t`Floor or deck under the wheels`}
+        place={place}
         value={draft.underWheels ?? lies}
         onChange={(underWheels) => onChange({ underWheels })}
-        options={place.ground.map((g) => ({ value: g.id, label: g.label }))}
       />
       <Tick
         checked={draft.tyresChecked}

@@ -1,23 +1,15 @@
-import { type MachineFile, type RaiseDefectRequest, type Shift, type Station, stopsMachine } from '@geolabe/contract'
+import { type RaiseDefectRequest, type Shift, type Station, stopsMachine } from '@geolabe/contract'
 import type { DefectPolicy, Place } from '@geolabe/core'
-import { Link, Navigate, Outlet, useLocation, useOutletContext, useParams } from 'react-router'
+import { Link, Navigate, Outlet, useLocation, useParams } from 'react-router'
 import type { Waiting } from '../api/outbox'
 import { useMachine, useOutbox, usePlaces, useShift } from '../api/queries'
 import { Incident } from '../incident/incident'
 import { rich } from '../language/rich'
 import { t } from '../language/t'
 import { Loaded } from '../look/page'
+import type { ShiftContext } from '../order/context'
 import { RouteLine, stationStates, stationsOf } from './route-line'
 import { useShownShift } from './shown-shift'
-
-export interface ShiftContext {
-  shift: Shift
-  file: MachineFile
-  place: Place
-}
-
-/** What every station of a shift works with. */
-export const useShiftContext = () => useOutletContext<ShiftContext>()
 
 /** The frame of a shift: the route, always on screen, and the station below it. */
 export function ShiftFrame() {
@@ -49,7 +41,7 @@ function WithMachine({ shift: recorded, places }: { shift: Shift; places: Place[
                 here={here}
                 linkTo={(s) => `/shifts/${shift.id}/${s}`}
               />
-              <Incident shift={shift} file={f} />
+              {place && <Incident shift={shift} file={f} place={place} />}
             </div>
             {own && f.stopping.length === 0 && (
               <div role="alert" className="border-b-2 border-outside bg-sheet">

@@ -1,5 +1,5 @@
 import { type Shift, type Station, station } from '@geolabe/contract'
-import { isProvable, isRaised, itemsOf, type Machine, preUseOf } from '@geolabe/core'
+import { hasOrder, isProvable, isRaised, itemsOf, type Machine, orderOf, owedAt, preUseOf } from '@geolabe/core'
 import clsx from 'clsx'
 import { Link } from 'react-router'
 import { t } from '../language/t'
@@ -10,21 +10,24 @@ export type StationState = 'done' | 'open' | 'stopped'
 /** The stations of a shift on this machine: what stands on no legs and has no boom of that kind is not proved on the dial. */
 export function stationsOf(m: Machine): readonly Station[] {
   if (isProvable(m)) return station.options
-  return station.options.filter((s) => s !== 'prove' && (s !== 'set-up' || m.procedures.setup.length > 0))
+  return station.options.filter((s) => s !== 'prove' && (s !== 'set-up' || hasOrder(m, 'setup')))
+}
+
+/** Whether a station's procedures have come to their goals, as far as that needs no calculator. */
+function goalsReached(s: Shift, m: Machine, station: 'setup' | 'lift'): boolean {
+  const { file, world } = orderOf(m, s)
+  return owedAt(file, world, station, { now_ms: Date.now(), computed: () => null }).length === 0
 }
 
 const hasRaised = (m: Machine) => itemsOf(m.walkround).some(isRaised)
 
 /** Whether the machine stands as its procedure has it; a machine without one always does. */
-export const standsSetUp = (s: Shift, m: Machine) =>
-  s.setups.length > 0 || (!isProvable(m) && m.procedures.setup.length === 0) || s.procedures.some((q) => q.procedure === 'setup')
+export const standsSetUp = (s: Shift, m: Machine) => s.setups.length > 0 || (!isProvable(m) && goalsReached(s, m, 'setup'))
 
 /** What of a shift stands, station by station. Going back is normal. */
 export function stationStates(s: Shift, m: Machine, stopped: boolean): Record<Station, StationState> {
   const lifting = stopped ? 'stopped' : 'open'
-  const lifted = isProvable(m)
-    ? s.lifts.some((l) => l.outcome) && !s.lifts.some((l) => !l.outcome)
-    : s.procedures.some((q) => q.procedure === 'lift')
+  const lifted = isProvable(m) ? s.lifts.some((l) => l.outcome) && !s.lifts.some((l) => !l.outcome) : goalsReached(s, m, 'lift')
   return {
     'sign-on': 'done',
     'walk-round': preUseOf(s).finishedAt && (preUseOf(s).raisedAt || !hasRaised(m)) ? 'done' : 'open',

@@ -1,13 +1,13 @@
 import { moveRequest, type Shift, type SiteRecord } from '@geolabe/contract'
-import { type Feature, isProvable, lineApproach } from '@geolabe/core'
+import { type Feature, isProvable, lineApproach, type Place } from '@geolabe/core'
 import { Pencil } from 'lucide-react'
 import { useState } from 'react'
-import { useNavigate } from 'react-router'
+import { Link, useNavigate } from 'react-router'
 import { newId } from '../api/client'
 import { useDraft } from '../api/draft'
 import { useMe } from '../api/me'
 import { outbox } from '../api/outbox'
-import { putShift, usePlaces } from '../api/queries'
+import { putShift, useDrawing, usePlaces } from '../api/queries'
 import { rich } from '../language/rich'
 import { plural, t } from '../language/t'
 import { Button } from '../look/button'
@@ -17,11 +17,10 @@ import { Form, TextEntry, useEntry } from '../look/form'
 import { Refused } from '../look/page'
 import { Sheets } from '../look/sheets'
 import { Station } from '../look/station'
-import { useShiftContext } from '../shift/frame'
+import { useShiftContext } from '../order/context'
 import { nextStation } from '../shift/route-line'
 import { withWaiting } from '../shift/shown-shift'
 import { useSay } from '../units/units'
-import { PlaceFile } from './place-file'
 import { PlaceMap } from './place-map'
 
 interface Draft {
@@ -92,7 +91,12 @@ export function Site() {
     <Station
       title={t`Look at ${place.name}`}
       below={place.note}
-      head={<Refused error={error} />}
+      head={
+        <>
+          <Refused error={error} />
+          <DrawnAnew place={place} />
+        </>
+      }
       first="drawing"
       drawing={<PlaceMap place={place} />}
       sheet={
@@ -127,10 +131,10 @@ export function Site() {
               body: (
                 <div className="grid gap-4">
                   <Lines lines={place.features.filter((f) => f.kind === 'overhead')} />
-                  <PlaceFile
-                    place={place}
-                    may={Boolean(me?.roles.some((r) => r === 'person-in-charge' || r === 'administrator'))}
-                  />
+                  <Link
+                    className="inline-flex min-h-12 items-center font-semibold underline underline-offset-4"
+                    to={`/places/${place.id}?tab=draw`}
+                  >{t`Something stands otherwise: draw it`}</Link>
                 </div>
               ),
             },
@@ -159,6 +163,18 @@ export function Site() {
         </>
       }
     />
+  )
+}
+
+/** Somebody has drawn this place anew, and nobody else has looked at that yet: what is new there is there all the same. */
+function DrawnAnew({ place }: { place: Place }) {
+  const waiting = useDrawing(place.id).data?.waiting
+  if (!waiting) return null
+  return (
+    <p className="rounded-lg border-2 border-unproven px-3 py-2">
+      {t`${waiting.drawnBy.name} has drawn this place anew: ${waiting.why}. Nobody has checked it; lifts are proved by the drawing before.`}{' '}
+      <Link className="font-semibold underline underline-offset-4" to={`/places/${place.id}?tab=draw`}>{t`Look at it`}</Link>
+    </p>
   )
 }
 

@@ -3,7 +3,7 @@ import { lazy, Suspense } from 'react'
 import { Link } from 'react-router'
 import { t } from '../language/t'
 import { ActionBar, Title } from '../look/page'
-import { useShiftContext } from '../shift/frame'
+import { useShiftContext } from '../order/context'
 
 const ProveCrane = lazy(() => import('../prove/prove').then((m) => ({ default: m.ProveCrane })))
 const ProveGantry = lazy(() => import('../gantry/prove-gantry').then((m) => ({ default: m.ProveGantry })))

@@ -1,6 +1,6 @@
 import { isGantry, isRunway, isStraddle, isTruck, liftsOnHook, liftsOnOutriggers } from '@geolabe/core'
 import { lazy, Suspense } from 'react'
-import { useShiftContext } from '../shift/frame'
+import { useShiftContext } from '../order/context'
 
 const SetupCrane = lazy(() => import('../setup/setup').then((m) => ({ default: m.SetupCrane })))
 const SetupTruck = lazy(() => import('../truck/setup-truck').then((m) => ({ default: m.SetupTruck })))
@@ -9,7 +9,7 @@ const SetupStraddle = lazy(() => import('../straddle/setup-straddle').then((m) =
 const SetupTracks = lazy(() => import('../tracks/setup-tracks').then((m) => ({ default: m.SetupTracks })))
 const SetupTower = lazy(() => import('../tower/setup-tower').then((m) => ({ default: m.SetupTower })))
 const SetupRunway = lazy(() => import('../runway/setup-runway').then((m) => ({ default: m.SetupRunway })))
-const Sequence = lazy(() => import('../shift/sequence').then((m) => ({ default: m.Sequence })))
+const OrderStationPage = lazy(() => import('../order/order-station').then((m) => ({ default: m.OrderStationPage })))
 
 /** Station: how the machine is set up, by the parts that it has; what has neither follows its written sequence. */
 export function Setup() {
@@ -32,7 +32,7 @@ export function Setup() {
       ) : isStraddle(machine) ? (
         <SetupStraddle {...context} machine={machine} />
       ) : (
-        <Sequence procedure="setup" />
+        <OrderStationPage station="setup" />
       )}
     </Suspense>
   )

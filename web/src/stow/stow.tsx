@@ -15,13 +15,13 @@ import { Form, TextEntry, useEntry } from '../look/form'
 import { Refused } from '../look/page'
 import { Sheets } from '../look/sheets'
 import { Station } from '../look/station'
-import { useShiftContext } from '../shift/frame'
-import { Steps } from '../shift/steps'
+import { useShiftContext } from '../order/context'
+import { OrderSteps, openSteps } from '../order/steps'
+import { useOrder } from '../order/use-order'
 import { parsePlain, typedFault } from '../units/units'
 import { HandoverLines } from './handover-lines'
 
 interface Draft {
-  steps: string[]
   hours: string
   fuel_share: number | null
   standsAt: string
@@ -36,7 +36,6 @@ export function Stow() {
   const machine = file.definition
   const navigate = useNavigate()
   const [draft, setDraft, clear] = useDraft<Draft>(`${shift.id}.stow`, {
-    steps: [],
     hours: '',
     fuel_share: null,
     standsAt: '',
@@ -48,7 +47,8 @@ export function Stow() {
   const [leaving, setLeaving] = useState(false)
   const [tab, setTab] = useState<'left' | 'read'>('left')
   const hours = typedFault(draft.hours) ? null : parsePlain(draft.hours)
-  const open = machine.procedures.stow.filter((s) => !draft.steps.includes(s.id)).length
+  const order = useOrder()
+  const open = openSteps(order, 'stow')
   const waiting = shift.lifts.filter((l) => !l.outcome).length
   const atEnd = itemsOf(machine.walkround, 'end-of-shift').length > 0
   const last = shift.inspections.findLast((i) => i.occasion === 'end-of-shift')
@@ -93,7 +93,6 @@ export function Stow() {
     setError(null)
     const body: HandoverRequest = {
       leftAsItStands,
-      steps: draft.steps,
       hours,
       fuel_share: draft.fuel_share,
       standsAt: draft.standsAt,
@@ -122,7 +121,7 @@ export function Stow() {
             aria-label={t`In this order`}
             className="max-h-[68dvh] overflow-y-auto rounded-xl border border-line bg-sheet p-3.5 roomy:h-full roomy:max-h-none"
           >
-            <Steps steps={machine.procedures.stow} confirmed={draft.steps} onChange={(steps) => set({ steps })} />
+            <OrderSteps order={order} station="stow" />
           </section>
         }
         sheet={

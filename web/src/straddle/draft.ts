@@ -24,7 +24,6 @@ export interface StraddleSetupDraft {
   synchronised: Frame['synchronised']
   ground: string | null
   fall: Frame['fall']
-  steps: string[]
   confirmed: SetupPlan['confirmed']
 }
 
@@ -37,18 +36,17 @@ export function firstStraddleSetup({ hoists }: StraddleMachine, shift: Shift): S
     synchronised: null,
     ground: stood?.ground?.id ?? null,
     fall: unread,
-    steps: [],
     confirmed: [],
   }
 }
 
 /** Is a draft that was kept on the device of today's shape? */
 export const isStraddleSetup = (d: Partial<StraddleSetupDraft>): boolean =>
-  typeof d.slings === 'object' && typeof d.fall === 'object' && Array.isArray(d.confirmed) && Array.isArray(d.steps)
+  typeof d.slings === 'object' && typeof d.fall === 'object' && Array.isArray(d.confirmed)
 
 /** Astride the dock that its place has marked; without a mark where anything stands first. */
 export function straddlePlanOf(d: StraddleSetupDraft, place: Place): SetupPlan {
-  const at = place.positions.find((p) => p.id === 'dock-head') ?? place.positions[0]
+  const at = place.positions.find((p) => p.madeFor === 'frame') ?? place.positions[0]
   const { x_m, y_m, heading_deg } = at ?? { x_m: 0, y_m: 0, heading_deg: 0 }
   return {
     format: 'geolabe.setup/2',

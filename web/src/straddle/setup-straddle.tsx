@@ -3,9 +3,10 @@ import { useMemo, useState } from 'react'
 import { useDraft } from '../api/draft'
 import { t } from '../language/t'
 import { SelectField, TolField } from '../look/field'
+import type { ShiftContext } from '../order/context'
 import { FallFields, isUnread } from '../setup/fall-fields'
+import { GroundField } from '../setup/ground-field'
 import { type Closing, SetupStation } from '../setup/setup-station'
-import type { ShiftContext } from '../shift/frame'
 import { useSay } from '../units/units'
 import { firstStraddleSetup, isStraddleSetup, type StraddleSetupDraft, straddlePlanOf } from './draft'
 import { StraddleView } from './straddle-view'
@@ -88,10 +89,10 @@ export function SetupStraddle({ shift, place, machine }: ShiftContext & { machin
           verdict: level ? 'not-proven' : null,
           body: (
             <div className="grid gap-3">
-              <SelectField
+              <GroundField
                 label={t`What its wheels stand on`}
-                value={draft.ground ?? place.defaultGround}
-                options={place.ground.map((g) => ({ value: g.id, label: g.label }))}
+                place={place}
+                value={draft.ground}
                 onChange={(ground) => change({ ground })}
               />
               <FallFields fall={draft.fall} onChange={(fall) => change({ fall })} />

@@ -34,7 +34,7 @@ export function StraddleView({
   const slings = each.map((h) => ({ ...h, x_m: standing?.hoists.find((x) => x.id === h.id)?.x_m ?? null }))
   const across = Math.max(...wheels.map((w) => Math.abs(w.y_m))) + 2.6
   const top = straddle.height_m + 1.2
-  const width = 2 * half
+  const width = 2 * half + 1.6
   const height = top + 2 * across + 1.4
   const text = height / 30
   const thin = text / 14
@@ -62,7 +62,7 @@ export function StraddleView({
       aria-label={t`${machine.name} from its side and from above${load ? t`, ${load.name || t`the boat`} in its slings` : ''}, with what hoists and wheels carry`}
     >
       <g transform={`translate(0 ${floor})`}>
-        <path d={`M${-half} 0H${half}`} stroke="var(--ink)" strokeWidth={thin * 3} />
+        <path d={`M${-half} 0H${half + 1.6}`} stroke="var(--ink)" strokeWidth={thin * 3} />
         <MachineSide machine={machine} thin={thin * 1.4} />
         {load && (
           <g transform={`translate(${middle * 0.6} 0)`}>
@@ -136,7 +136,7 @@ export function StraddleView({
             ),
           )}
         </BearingPlan>
-        <text x={half - text * 0.4} y={text * 0.35} textAnchor="end" fontSize={text * 0.9} fill="var(--quiet)">{t`front`}</text>
+        <text x={half + 1.4} y={text * 0.35} textAnchor="end" fontSize={text * 0.9} fill="var(--quiet)">{t`front`}</text>
       </g>
     </svg>
   )

@@ -6,7 +6,6 @@ export interface TowerSetupDraft {
   /** The papers of its base by their number, and until when they hold. */
   certificate: string
   until: string
-  steps: string[]
   confirmed: SetupPlan['confirmed']
 }
 
@@ -18,18 +17,17 @@ export function firstTowerSetup(machine: Crane, shift: Shift): TowerSetupDraft {
     partsOfLine: last?.fitted.partsOfLine ?? (machine.hoist.reevings.length === 1 ? (only?.parts ?? null) : null),
     certificate: stood?.certificate?.id ?? '',
     until: stood?.certificate?.until ?? '',
-    steps: [],
     confirmed: [],
   }
 }
 
 /** Is a draft that was kept on the device of today's shape? */
 export const isTowerSetup = (d: Partial<TowerSetupDraft>): boolean =>
-  typeof d.certificate === 'string' && typeof d.until === 'string' && Array.isArray(d.confirmed) && Array.isArray(d.steps)
+  typeof d.certificate === 'string' && typeof d.until === 'string' && Array.isArray(d.confirmed)
 
 /** On the base that its place has marked; without a mark where anything stands first. */
 export function towerPlanOf(d: TowerSetupDraft, machine: Crane, place: Place): SetupPlan {
-  const at = place.positions.find((p) => p.id === 'tower-base') ?? place.positions[0]
+  const at = place.positions.find((p) => p.madeFor === 'base') ?? place.positions[0]
   const { x_m, y_m, heading_deg } = at ?? { x_m: 0, y_m: 0, heading_deg: 0 }
   const { certificate: id, until } = d
   const [counterweight] = machine.upper.counterweights

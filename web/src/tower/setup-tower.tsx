@@ -4,8 +4,8 @@ import { useDraft } from '../api/draft'
 import { t } from '../language/t'
 import { Choice } from '../look/choice'
 import { TextField } from '../look/field'
+import type { ShiftContext } from '../order/context'
 import { type Closing, SetupStation } from '../setup/setup-station'
-import type { ShiftContext } from '../shift/frame'
 import { firstTowerSetup, isTowerSetup, type TowerSetupDraft, towerPlanOf } from './draft'
 import { TowerSide } from './tower-side'
 
@@ -33,7 +33,7 @@ export function SetupTower({ shift, file, place, machine }: ShiftContext & { mac
       draft={draft}
       onChange={change}
       clear={clear}
-      below={t`Read the papers of its base; nothing here works out whether it stands`}
+      below={t`Papers of the base first`}
       drawing={
         <TowerSide
           machine={machine}
@@ -76,7 +76,7 @@ export function SetupTower({ shift, file, place, machine }: ShiftContext & { mac
           ),
         },
       ]}
-      missing={draft.partsOfLine === null ? { why: t`Say in how many parts of line it is reeved.`, at: 'papers' } : null}
+      missing={draft.partsOfLine === null ? { why: t`Say the parts of line.`, at: 'papers' } : null}
       unproven={
         expired
           ? { why: t`The papers of its base have run out: nothing is lifted.`, at: 'papers' }

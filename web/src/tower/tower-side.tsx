@@ -34,7 +34,8 @@ export function TowerSide({
     const kg = table && c && column >= 0 ? ratingAt(table.axes, c, r, partsOfLine ?? 0, 'worse-row').gross_kg : 'not-rated'
     return kg === 'not-rated' ? null : kg
   }
-  const [left, right, top] = [-tail - 2, jib + 18, height_m + 13]
+  // Over a lift’s drawing stand the buttons of its views.
+  const [left, right, top] = [-tail - 2, jib + 18, height_m + (radius_m === null ? 10 : 21)]
   const width = right - left
   const deep = 30
   const height = top + deep

@@ -1,5 +1,5 @@
 import type { Shift } from '@geolabe/contract'
-import { type Crane, groundAt, type LiftPlan, type Place, type SetupPlan, straightBoom, type Tol } from '@geolabe/core'
+import { type Crane, type LiftPlan, type Place, type SetupPlan, straightBoom, type Tol, weakestUnder } from '@geolabe/core'
 
 export interface TracksSetupDraft {
   position: SetupPlan['position']
@@ -9,7 +9,6 @@ export interface TracksSetupDraft {
   partsOfLine: number | null
   pitch_deg: Tol | null
   roll_deg: Tol | null
-  steps: string[]
   confirmed: SetupPlan['confirmed']
 }
 
@@ -25,23 +24,17 @@ export function firstTracksSetup(machine: Crane, place: Place, shift: Shift): Tr
     partsOfLine: last?.fitted.partsOfLine ?? first?.parts ?? null,
     pitch_deg: null,
     roll_deg: null,
-    steps: [],
     confirmed: [],
   }
 }
 
 /** Is a draft that was kept on the device of today's shape? */
 export const isTracksSetup = (d: Partial<TracksSetupDraft>): boolean =>
-  typeof d.position === 'object' && typeof d.counterweight === 'string' && Array.isArray(d.confirmed) && Array.isArray(d.steps)
+  typeof d.position === 'object' && typeof d.counterweight === 'string' && Array.isArray(d.confirmed)
 
 /** The ground that its place shows under the ends and the middle of its tracks: the weakest of it. */
-export function groundThere({ tracks }: Crane, place: Place, position: SetupPlan['position']) {
-  const [long, wide] = [(tracks?.length_m ?? 0) / 2, ((tracks?.gauge_m ?? 0) + (tracks?.width_m ?? 0)) / 2]
-  const ids = [0, 1, -1].flatMap((i) => [1, -1].map((j) => groundAt(place, position, { x_m: i * long, y_m: j * wide })))
-  const kinds = place.ground.filter((g) => ids.includes(g.id))
-  const [first] = [...kinds].sort((a, b) => (a.allowable_kPa ?? 0) - (b.allowable_kPa ?? 0))
-  return first ?? null
-}
+export const groundThere = ({ tracks }: Crane, place: Place, position: SetupPlan['position']) =>
+  weakestUnder(place, position, { length_m: tracks?.length_m ?? 0, width_m: (tracks?.gauge_m ?? 0) + (tracks?.width_m ?? 0) })
 
 export function tracksPlanOf(d: TracksSetupDraft, machine: Crane, place: Place): SetupPlan {
   return {

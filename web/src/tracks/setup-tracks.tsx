@@ -4,9 +4,10 @@ import { useDraft } from '../api/draft'
 import { t } from '../language/t'
 import { Choice } from '../look/choice'
 import { NumberField, SelectField, TolField } from '../look/field'
+import type { ShiftContext } from '../order/context'
 import { Findings } from '../prove/findings'
+import { GroundField } from '../setup/ground-field'
 import { type Closing, SetupStation } from '../setup/setup-station'
-import type { ShiftContext } from '../shift/frame'
 import { useSay } from '../units/units'
 import { firstTracksSetup, groundThere, isTracksSetup, type TracksSetupDraft, tracksPlanOf, unladenAt } from './draft'
 import { TracksView } from './tracks-view'
@@ -63,7 +64,7 @@ export function SetupTracks({ shift, file, place, machine }: ShiftContext & { ma
       draft={draft}
       onChange={change}
       clear={clear}
-      below={t`What is rigged selects the table; nothing is lifted by another`}
+      below={t`What is rigged selects the table`}
       drawing={<TracksView machine={machine} plan={tried} findings={findings} />}
       open={tab}
       onOpen={setTab}
@@ -135,10 +136,10 @@ export function SetupTracks({ shift, file, place, machine }: ShiftContext & { ma
                   />
                 ))}
               </div>
-              <SelectField
+              <GroundField
                 label={t`Ground under the tracks`}
-                value={draft.ground ?? groundThere(machine, place, draft.position)?.id ?? ''}
-                options={place.ground.map((g) => ({ value: g.id, label: g.label }))}
+                place={place}
+                value={draft.ground ?? groundThere(machine, place, draft.position)?.id}
                 onChange={(ground) => change({ ground })}
               />
               <TolField
@@ -165,7 +166,7 @@ export function SetupTracks({ shift, file, place, machine }: ShiftContext & { ma
           ),
         },
       ]}
-      missing={draft.partsOfLine === null ? { why: t`Say in how many parts of line it is reeved.`, at: 'rigged' } : null}
+      missing={draft.partsOfLine === null ? { why: t`Say the parts of line.`, at: 'rigged' } : null}
       unproven={unread ? { why: t`How level it stands is not read: a lift is not proven.`, at: 'stand' } : null}
     />
   )

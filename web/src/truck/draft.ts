@@ -30,7 +30,6 @@ export interface TruckSetupDraft {
   extension_m: number | null
   pitch_deg: Tol | null
   roll_deg: Tol | null
-  steps: string[]
   confirmed: SetupPlan['confirmed']
 }
 
@@ -50,7 +49,6 @@ export function firstTruckSetup(machine: TruckMachine, shift: Shift): TruckSetup
     extension_m: last?.fitted.extension_m ?? null,
     pitch_deg: null,
     roll_deg: null,
-    steps: [],
     confirmed: [],
   }
 }

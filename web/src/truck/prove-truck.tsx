@@ -14,16 +14,15 @@ import { useDraft } from '../api/draft'
 import { t } from '../language/t'
 import { Button } from '../look/button'
 import { Choice } from '../look/choice'
-import { NumberField, SelectField, TextField, TolField } from '../look/field'
+import { NumberField, TolField } from '../look/field'
+import type { ShiftContext } from '../order/context'
 import { ClosedAreas } from '../prove/closed-areas'
-import { loadOf } from '../prove/load-of'
-import { MassFields } from '../prove/mass-fields'
+import { LoadFields } from '../prove/load-choice'
 import type { OutdoorDraft } from '../prove/outdoor-draft'
 import { ProveStation } from '../prove/prove-station'
 import { SizeFields } from '../prove/room'
 import { useProving } from '../prove/use-proving'
 import { WindSheet } from '../prove/wind-sheet'
-import type { ShiftContext } from '../shift/frame'
 import { drawn, driveOf, firstMove, firstWay, isMove, mastOf, withMove } from './draft'
 import { ReachSheet } from './reach-sheet'
 import { ReachView } from './reach-view'
@@ -117,24 +116,11 @@ function LoadSheet({ machine, place, draft, setDraft }: SheetProps & { machine: 
   const { load } = draft.lift.hung
   const set = (to: Partial<typeof load>) =>
     setDraft((d) => ({ ...d, lift: { ...d.lift, hung: { ...d.lift.hung, load: { ...d.lift.hung.load, ...to } } } }))
-  const waits = place.loads.find((l) => l.label === load.name)
   const cg = load.cg ?? null
   const at = (to: Partial<NonNullable<typeof load.cg>>) => set({ cg: { x_m: 0.6, y_m: 0, z_m: 0.5, ...cg, ...to } })
   return (
     <div className="grid gap-3">
-      <SelectField
-        label={t`What is moved`}
-        value={waits?.id ?? ''}
-        options={[...place.loads.map((l) => ({ value: l.id, label: l.label })), { value: '', label: t`Something else` }]}
-        onChange={(id) =>
-          setDraft((d) => ({
-            ...d,
-            lift: { ...d.lift, hung: { ...d.lift.hung, load: loadOf(place.loads.find((l) => l.id === id)) } },
-          }))
-        }
-      />
-      {!waits && <TextField label={t`Its name`} value={load.name} onChange={(name) => set({ name })} />}
-      <MassFields load={load} onChange={set} {...(waits?.ask && load.mass_kg === null ? { hint: t`Ask: ${waits.ask}` } : {})} />
+      <LoadFields place={place} load={load} label={t`What is moved`} onLoad={(l) => hung({ load: l })} />
       <TolField
         label={
           machine.truck.boom && !machine.truck.reach

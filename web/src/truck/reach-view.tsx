@@ -18,6 +18,13 @@ import { reachOf } from './draft'
 
 const samples = 24
 
+/** A cell of the grid: between two heights and two reaches, with what it is rated for; null: nothing. */
+interface Cell {
+  from: { height_m: number; reach_m: number }
+  to: { height_m: number; reach_m: number }
+  rated_kg: number | null
+}
+
 /** The grid of its tool from the side, true to scale, with the way of the load through its cells; the cell that decides is outlined. */
 export function ReachView({
   machine,
@@ -77,6 +84,26 @@ export function ReachView({
   const placed = step?.waypoints.at(-1)
   const boom = last && placed ? [reach.pin.x_m - faceToAxle_m, -reach.pin.height_m] : null
   const worst = rating && (rating.reason === 'grid' || rating.reason === 'off-grid') ? rating.detail : null
+  const cells = rows.flatMap((h, i) =>
+    columns.map((r, j): Cell => {
+      const [from, to] = [
+        { height_m: rows[i - 1] ?? 0, reach_m: columns[j - 1] ?? 0 },
+        { height_m: h, reach_m: r },
+      ]
+      const middle = [(h + from.height_m) / 2, (r + from.reach_m) / 2] as const
+      const read = table && grid ? ratingAt(table.axes, grid, ...middle, 'worse-row').gross_kg : 'not-rated'
+      return { from, to, rated_kg: read === 'not-rated' ? null : read }
+    }),
+  )
+  const decides =
+    worst &&
+    cells.find(
+      ({ from, to }) =>
+        worst.height_m > from.height_m - 1e-6 &&
+        worst.height_m <= to.height_m + 1e-6 &&
+        worst.reach_m > from.reach_m &&
+        worst.reach_m <= to.reach_m + 1e-6,
+    )
   const inkOf = (cell: number | null) =>
     cell === null
       ? 'var(--sunk)'
@@ -95,54 +122,63 @@ export function ReachView({
       aria-label={t`${machine.name} from its side with the grid of its tool${last ? t`, placed ${say('length', last.height_m)} up and ${say('length', last.reach_m)} out` : ''}`}
     >
       <path d={`M${left} 0H${far}`} stroke="var(--ink)" strokeWidth={thin * 3} />
-      {table &&
-        grid &&
-        rows.map((h, i) =>
-          columns.map((r, j) => {
-            const [h0, r0] = [rows[i - 1] ?? 0, columns[j - 1] ?? 0]
-            const [mid_h, mid_r] = [(h + h0) / 2, (r + r0) / 2]
-            const read = ratingAt(table.axes, grid, mid_h, mid_r, 'worse-row').gross_kg
-            const cell = read === 'not-rated' ? null : read
-            const decides =
-              worst && worst.height_m > h0 - 1e-6 && worst.height_m <= h + 1e-6 && worst.reach_m > r0 && worst.reach_m <= r + 1e-6
-            return (
-              <g key={`${h} ${r}`}>
-                <rect
-                  x={r0}
-                  y={-h}
-                  width={r - r0}
-                  height={h - h0}
-                  fill={inkOf(cell)}
-                  fillOpacity={cell === null ? 1 : kg === null ? 1 : 0.2}
-                  stroke={decides ? 'var(--ink)' : 'var(--line)'}
-                  strokeWidth={decides ? thin * 5 : thin}
-                />
-                {h - h0 > text && cell !== null && (
-                  <text
-                    x={mid_r}
-                    y={-mid_h}
-                    fontSize={text * 0.85}
-                    textAnchor="middle"
-                    dominantBaseline="central"
-                    fill="var(--ink)"
-                  >
-                    {cell}
-                  </text>
-                )}
-              </g>
-            )
-          }),
-        )}
-      <g transform={`translate(${-front} 0)`}>
-        <MachineSide machine={machine} thin={thin * 1.2} />
-      </g>
-      {boom && last && (
-        <path
-          d={`M${boom[0]} ${boom[1]}L${last.reach_m - reach.loadCentre_m - reach.head.ahead_m} ${-last.height_m - reach.head.below_m}`}
+      {cells.map(({ from, to, rated_kg }) => (
+        <rect
+          key={`${to.height_m} ${to.reach_m}`}
+          x={from.reach_m}
+          y={-to.height_m}
+          width={to.reach_m - from.reach_m}
+          height={to.height_m - from.height_m}
+          fill={inkOf(rated_kg)}
+          fillOpacity={rated_kg === null || kg === null ? 1 : 0.2}
+          stroke="var(--line)"
+          strokeWidth={thin}
+        />
+      ))}
+      {decides && (
+        <rect
+          x={decides.from.reach_m}
+          y={-decides.to.height_m}
+          width={decides.to.reach_m - decides.from.reach_m}
+          height={decides.to.height_m - decides.from.height_m}
+          fill="none"
           stroke="var(--ink)"
-          strokeWidth={thin * 8}
+          strokeWidth={thin * 5}
         />
       )}
+      <g transform={`translate(${-front} 0)`}>
+        <MachineSide machine={machine} thin={thin * 1.2} raised={boom !== null} />
+      </g>
+      {boom && last && (
+        <g stroke="var(--ink)" fill="none" strokeLinejoin="round">
+          <path
+            d={`M${boom[0]} ${boom[1]}L${last.reach_m - reach.loadCentre_m - reach.head.ahead_m} ${-last.height_m - reach.head.below_m}`}
+            strokeWidth={thin * 8}
+          />
+          {/* Head, carriage and forks. */}
+          <path
+            d={`M${last.reach_m - reach.loadCentre_m - reach.head.ahead_m} ${-last.height_m - reach.head.below_m}L${last.reach_m - reach.loadCentre_m} ${-last.height_m - reach.head.below_m}V${-last.height_m}h1.2`}
+            strokeWidth={thin * 5}
+          />
+        </g>
+      )}
+      <g
+        fontSize={text * 0.85}
+        textAnchor="middle"
+        dominantBaseline="central"
+        fill="var(--ink)"
+        stroke="var(--paper)"
+        strokeWidth={thin * 3}
+        paintOrder="stroke"
+      >
+        {cells.map(({ from, to, rated_kg }) =>
+          rated_kg === null || to.height_m - from.height_m <= text ? null : (
+            <text key={`${to.height_m} ${to.reach_m}`} x={(from.reach_m + to.reach_m) / 2} y={-(from.height_m + to.height_m) / 2}>
+              {rated_kg}
+            </text>
+          ),
+        )}
+      </g>
       {way.length > 1 && (
         <path
           d={`M${way.map((p) => `${p.reach_m + beyond} ${-p.height_m}`).join('L')}`}
@@ -174,15 +210,17 @@ export function ReachView({
         />
       )}
       <g fontSize={text} fontWeight="650" fill="var(--ink)" stroke="var(--paper)" strokeWidth={thin * 4} paintOrder="stroke">
-        {columns.map((r) => (
+        {columns.slice(0, -1).map((r) => (
           <text key={r} x={r} y={text * 1.2} textAnchor="middle" fontWeight="500" fill="var(--quiet)">
             {r}
           </text>
         ))}
-        <text x={left + 0.1} y={-top + text * 1.3}>
+        <text x={left + 0.5} y={-top + text * 1.3}>
           {grid?.label ?? t`No grid for this tool so`}
         </text>
-        <text x={far - 0.1} y={text * 1.2} textAnchor="end" fontWeight="500" fill="var(--quiet)">{t`m out`}</text>
+        <text x={far - 0.1} y={text * 1.2} textAnchor="end" fontWeight="500" fill="var(--quiet)">
+          {t`${columns.at(-1) ?? 0} m out`}
+        </text>
       </g>
     </svg>
   )

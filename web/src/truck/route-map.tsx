@@ -2,20 +2,17 @@ import {
   type Assessment,
   type DriveStep,
   type Feature,
-  type MachinePosition,
   type Place,
   snapped,
-  toMachine,
-  toPlace,
   wayAlong,
   worstVerdict,
   type Xy,
 } from '@geolabe/core'
 import { useDrag } from '@use-gesture/react'
-import { type KeyboardEvent, type ReactNode, useMemo, useRef, useState } from 'react'
+import { type ReactNode, useMemo, useRef, useState } from 'react'
 import simplify from 'simplify-js'
-import { onPaper, pathOf, underFinger } from '../instruments/frame'
-import { GroundPatterns, Surroundings } from '../instruments/surroundings'
+import { DragPoint } from '../instruments/drag-point'
+import { PlacePlan, usePlan } from '../instruments/place-plan'
 import { verdictInk } from '../instruments/verdict-ink'
 import { t } from '../language/t'
 
@@ -32,19 +29,6 @@ const named = ({ kind, geometry: { points } }: Feature): boolean => {
       wide(([, y]) => y),
     ) > 1.5
   )
-}
-
-/** What of the place is worth seeing from above: stands and ways, and what stands round them. */
-function viewOf(place: Place): { centre: MachinePosition; half_m: number } {
-  const told = place.features
-    .filter((f) => !['void', 'overhead', 'edge', 'ground'].includes(f.kind))
-    .flatMap((f) => f.geometry.points)
-  const all = [...told, ...place.positions.map((p): [number, number] => [p.x_m, p.y_m])]
-  const [xs, ys] = [all.map(([x]) => x), all.map(([, y]) => y)]
-  const [x0, x1, y0, y1] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)]
-  // Drawn as the place is: x to the right.
-  const centre = { x_m: (x0 + x1) / 2, y_m: (y0 + y1) / 2, heading_deg: 90 }
-  return { centre, half_m: Math.max(8, x1 - x0, y1 - y0) / 2 + 1 }
 }
 
 const snappedAll = (place: Place, raw: readonly Xy[]): Xy[] => {
@@ -71,16 +55,10 @@ export function RouteMap({
   assessment: Assessment | null
   onRoute: (route: [number, number][]) => void
 }) {
-  const { centre, half_m } = useMemo(() => viewOf(place), [place])
-  const ground = useRef<SVGRectElement>(null)
+  const on = usePlan(place)
+  const { half_m, thin, paper, under } = on
   const [drawn, setDrawn] = useState<Xy[] | null>(null)
   const raw = useRef<Xy[]>([])
-  const under = (xy: [number, number]): Xy | null => {
-    const p = underFinger(ground.current, xy)
-    if (!p) return null
-    const { x_m, y_m } = toPlace(centre, p)
-    return [x_m, y_m]
-  }
   const draw = useDrag(
     ({ xy, first, last, tap }) => {
       const p = under(xy)
@@ -95,34 +73,11 @@ export function RouteMap({
     { pointer: { keys: false }, filterTaps: true },
   )
   const route = drawn ?? drive?.route ?? []
-  const thin = half_m / 420
-  const paper = ([x_m, y_m]: Xy) => onPaper(toMachine(centre, { x_m, y_m }))
-  const line = pathOf(
-    route.map(([x_m, y_m]) => toMachine(centre, { x_m, y_m })),
-    false,
-  )
+  const line = on.path(route)
   const move = (i: number, to: Xy) => onRoute(route.map((p, k) => (k === i ? decimetre(to) : [p[0], p[1]])))
   return (
     <div className="relative h-full">
-      <svg
-        viewBox={`${-half_m} ${-half_m} ${2 * half_m} ${2 * half_m}`}
-        className="block aspect-square max-h-[44dvh] w-full touch-none rounded-xl border border-line bg-paper select-none roomy:aspect-auto roomy:h-full roomy:max-h-none"
-        role="group"
-        aria-label={t`${place.name} from above: draw the way over it`}
-      >
-        <GroundPatterns unit={half_m / 22} />
-        <Surroundings place={place} position={centre} thin={thin} extent_m={half_m} named={named} aisles />
-        <rect
-          ref={ground}
-          x={-3 * half_m}
-          y={-3 * half_m}
-          width={6 * half_m}
-          height={6 * half_m}
-          fill="transparent"
-          className="cursor-crosshair"
-          data-way=""
-          {...draw()}
-        />
+      <PlacePlan place={place} on={on} label={t`${place.name} from above: draw the way over it`} named={named} worked={draw()}>
         <g fill="none" pointerEvents="none" strokeLinejoin="round">
           <path d={line} stroke="var(--paper)" strokeWidth={thin * 14} />
           <path d={line} stroke="var(--ink)" strokeWidth={thin * 6} />
@@ -133,21 +88,17 @@ export function RouteMap({
         {drawn === null && <Beside assessment={assessment} half_m={half_m} paper={paper} />}
         {drawn === null &&
           route.map((p, i) => (
-            <Corner
+            <DragPoint
               // biome-ignore lint/suspicious/noArrayIndexKey: a corner is known by its place on the way
               key={i}
+              on={on}
               name={t`Corner ${i + 1} of ${route.length}`}
-              at={paper(p)}
-              size={half_m / 32}
-              onDrag={(xy) => {
-                const to = under(xy)
-                if (to) move(i, snapped(place, to, finger_m / 2))
-              }}
-              onStep={(dx, dy) => move(i, [p[0] + dx, p[1] + dy])}
+              at={p}
+              onMove={(to) => move(i, snapped(place, to, finger_m / 2))}
               onOut={() => route.length > 2 && onRoute(route.filter((_, k) => k !== i).map(([x, y]) => [x, y]))}
             />
           ))}
-      </svg>
+      </PlacePlan>
       {route.length === 0 && (
         <p className="pointer-events-none absolute inset-x-3 bottom-3 text-center font-semibold text-quiet">{t`Draw the way here, from start to end.`}</p>
       )}
@@ -237,57 +188,6 @@ function Beside({
           strokeWidth={thin * Number(wide)}
         />
       ))}
-    </g>
-  )
-}
-
-const steps: Record<string, [number, number]> = { ArrowUp: [0, 1], ArrowDown: [0, -1], ArrowLeft: [-1, 0], ArrowRight: [1, 0] }
-
-/** A corner of the way: dragged, moved with the arrow keys by a decimetre, with Shift by a metre, taken out with Delete. */
-function Corner({
-  name,
-  at: [x, y],
-  size,
-  onDrag,
-  onStep,
-  onOut,
-}: {
-  name: string
-  at: [number, number]
-  size: number
-  onDrag: (xy: [number, number]) => void
-  onStep: (dx_m: number, dy_m: number) => void
-  onOut: () => void
-}) {
-  const bind = useDrag(({ xy }) => onDrag(xy), { pointer: { keys: false } })
-  const key = (e: KeyboardEvent) => {
-    if (e.key === 'Delete' || e.key === 'Backspace') return onOut()
-    const step = steps[e.key]
-    if (!step) return
-    e.preventDefault()
-    const far_m = e.shiftKey ? 1 : 0.1
-    onStep(step[0] * far_m, step[1] * far_m)
-  }
-  return (
-    <g
-      role="button"
-      tabIndex={0}
-      aria-label={name}
-      className="cursor-grab touch-none outline-none active:cursor-grabbing focus-visible:[&>rect]:stroke-accent"
-      onKeyDown={key}
-      {...bind()}
-    >
-      <circle cx={x} cy={y} r={size * 3} fill="transparent" />
-      <rect
-        x={x - size * 0.6}
-        y={y - size * 0.6}
-        width={size * 1.2}
-        height={size * 1.2}
-        transform={`rotate(45 ${x} ${y})`}
-        fill="var(--accent)"
-        stroke="var(--ink)"
-        strokeWidth={size * 0.18}
-      />
     </g>
   )
 }

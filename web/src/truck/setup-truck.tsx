@@ -13,9 +13,10 @@ import { useDraft } from '../api/draft'
 import { t } from '../language/t'
 import { Choice } from '../look/choice'
 import { NumberField, SelectField, TolField } from '../look/field'
+import type { ShiftContext } from '../order/context'
 import { Findings } from '../prove/findings'
+import { GroundField } from '../setup/ground-field'
 import { type Closing, SetupStation } from '../setup/setup-station'
-import type { ShiftContext } from '../shift/frame'
 import { firstTruckSetup, isTruckSetup, type TruckSetupDraft, truckPlanOf } from './draft'
 import { ReachView } from './reach-view'
 import { TruckView } from './truck-view'
@@ -137,7 +138,7 @@ export function SetupTruck({ shift, file, place, machine }: ShiftContext & { mac
                           ...tools.map((a) => ({ value: a.id, label: a.label })),
                         ]}
                         onChange={(shown) => change({ shown: shown === '' ? null : shown })}
-                        hint={t`Read it there; do not take it from what is fitted.`}
+                        hint={t`Read it there, not off the tool.`}
                       />
                     )}
                     {slabbed && (
@@ -180,10 +181,10 @@ export function SetupTruck({ shift, file, place, machine }: ShiftContext & { mac
           verdict: unread ? 'not-proven' : null,
           body: (
             <div className="grid gap-3">
-              <SelectField
+              <GroundField
                 label={t`Floor it works on`}
-                value={draft.floor ?? place.defaultGround}
-                options={place.ground.map((g) => ({ value: g.id, label: g.label }))}
+                place={place}
+                value={draft.floor}
                 onChange={(floor) => change({ floor })}
               />
               <TolField

@@ -1,4 +1,5 @@
 import {
+  hasOrder,
   type Inspection,
   isRaised,
   itemsOf,
@@ -25,7 +26,7 @@ import { Button } from '../look/button'
 import { Dialog } from '../look/dialog'
 import { Refused } from '../look/page'
 import { Station } from '../look/station'
-import { type ShiftContext, useShiftContext } from '../shift/frame'
+import { type ShiftContext, useShiftContext } from '../order/context'
 import { nextStation, standsSetUp } from '../shift/route-line'
 import { type NewEntry, sendEntry, useEntries } from './entries'
 import { ItemCard } from './item-card'
@@ -70,7 +71,7 @@ function Waits({ shift, file, raised }: ShiftContext & { raised: Placed[] }) {
       sheet={
         <section className="overflow-y-auto rounded-xl border border-line bg-sheet p-3.5 roomy:h-full">
           <h2 className="mb-2">{t`This waits`}</h2>
-          <p className="mb-2">{t`Proved over its travel once you have looked up and round${file.definition.procedures.setup.length > 0 && t`, and it is set up`}.`}</p>
+          <p className="mb-2">{t`Proved over its travel once you have looked up and round${hasOrder(file.definition, 'setup') && t`, and it is set up`}.`}</p>
           <ul className="list-disc pl-6">
             {raised.map((x) => (
               <li key={x.item.id}>{told(x.item.label)}</li>

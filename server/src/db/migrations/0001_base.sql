@@ -99,7 +99,6 @@ create table setup (
   shift uuid not null,
   at timestamptz not null default now(),
   plan jsonb not null,
-  steps text[] not null,
   primary key (org, id),
   foreign key (org, shift) references shift
 );

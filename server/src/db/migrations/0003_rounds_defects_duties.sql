@@ -44,18 +44,6 @@ create index inspection_entry_by_shift on inspection_entry (org, shift);
 create index inspection_entry_readings on inspection_entry (org, machine, item, at desc) where reading is not null;
 alter table shift drop column walk_finished_at;
 
-create table procedure_done (
-  org text not null,
-  id uuid not null,
-  shift uuid not null,
-  procedure text not null check (procedure in ('setup', 'lift')),
-  steps text[] not null,
-  at timestamptz not null default now(),
-  primary key (org, id),
-  foreign key (org, shift) references shift
-);
-create index sequence_by_shift on procedure_done (org, shift, at);
-
 create table override_use (
   org text not null,
   id uuid not null,
@@ -350,7 +338,7 @@ do $$
 declare
   t text;
 begin
-  foreach t in array array['inspection', 'procedure_done', 'override_use', 'plate_value', 'walkround_revision', 'authorisation', 'defect_contact', 'defect_note', 'duty_done']
+  foreach t in array array['inspection', 'override_use', 'plate_value', 'walkround_revision', 'authorisation', 'defect_contact', 'defect_note', 'duty_done']
   loop
     execute format('alter table geolabe.%I enable row level security', t);
     execute format('alter table geolabe.%I force row level security', t);

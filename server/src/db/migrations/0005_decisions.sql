@@ -235,7 +235,6 @@ begin
   return new;
 end $$;
 create trigger setup_own before insert on setup for each row execute function of_own_shift();
-create trigger sequence_own before insert on procedure_done for each row execute function of_own_shift();
 create trigger lift_own before insert on lift for each row execute function of_own_shift();
 create trigger inspection_own before insert on inspection for each row execute function of_own_shift();
 create trigger override_own before insert on override_use for each row execute function of_own_shift();

@@ -263,7 +263,7 @@ export const hookTravel = present(hookTravelCalculator, {
         label={t`Gap between block and head now ${say('length', input.gap_m)}, after ${say('length', after)}`}
       >
         {one(0, input.gap_m, 'now')}
-        {one(1.6 * g, after, 'then')}
+        {one(1.6 * g, after, t`then`)}
       </Scene>
     )
   },

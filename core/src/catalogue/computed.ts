@@ -1,0 +1,67 @@
+import { type CalcCondition, type Condition, type Facts, figureOf, type Truth, within } from '../procedure/condition'
+import { high, low, type Tol } from '../quantity/measured'
+import { calculatorNamed } from './catalogue'
+
+/** A figure or list as a calculator takes it, with what it refers to put in; undefined: something is not known. */
+function filled(v: unknown, facts: Facts): unknown {
+  if (Array.isArray(v)) {
+    const all = v.map((x) => filled(x, facts))
+    return all.includes(undefined) ? undefined : all
+  }
+  if (typeof v !== 'object' || v === null) return v
+  if ('plan' in v && typeof v.plan === 'string') return facts.plan(v.plan) ?? undefined
+  if ('state' in v && typeof v.state === 'string') return figureOf({ state: v.state }, facts)
+  if ('input' in v && typeof v.input === 'string') return facts.input(v.input)
+  const all = Object.entries(v).map(([k, x]) => [k, filled(x, facts)] as const)
+  return all.some(([, x]) => x === undefined) ? undefined : Object.fromEntries(all)
+}
+
+const fieldOf = (answer: object, path: string): unknown =>
+  path.split('.').reduce<unknown>((v, key) => (typeof v === 'object' && v !== null ? Reflect.get(v, key) : undefined), answer)
+
+function answerTo(c: CalcCondition, facts: Facts): object | null {
+  const calculator = calculatorNamed(c.calc)
+  const input = filled(c.with, facts)
+  if (!calculator || input === undefined) return null
+  const answer = calculator.run(input)
+  return 'error' in answer ? null : answer
+}
+
+/**
+ * How much is missing to a bound of a condition, both at their worse ends, in the unit of its field; null: nothing, or it has none.
+ *
+ * @example shortBy(need.if, facts) // 6.88: degrees that the inner boom is too low
+ */
+export function shortBy(c: Condition, facts: Facts): number | null {
+  if ('all' in c) return c.all.map((x) => shortBy(x, facts)).find((x) => x !== null) ?? null
+  if (!('calc' in c) && !('input' in c)) return null
+  const answer = 'calc' in c ? answerTo(c, facts) : null
+  const value = 'calc' in c ? answer && endsOf(answer, c.field, fieldOf(answer, c.field)) : facts.input(c.input)
+  if (value === null || value === undefined) return null
+  const [least, most] = [c.atLeast, c.atMost].map((b) => (b === undefined ? undefined : figureOf(b, facts)))
+  const short = Math.max(least === undefined ? 0 : high(least) - low(value), most === undefined ? 0 : high(value) - low(most))
+  return short > 0 ? short : null
+}
+
+/**
+ * A computed condition: a calculator asked with what the world knows, its answer held against the bounds at the worse end of every ±. Null where
+ * something is not known, or the calculator refuses.
+ */
+export function computed(c: CalcCondition, facts: Facts): Truth {
+  const answer = answerTo(c, facts)
+  if (answer === null) return null
+  const value = fieldOf(answer, c.field)
+  if (c.is !== undefined) return value === undefined ? null : value === c.is
+  const ends = endsOf(answer, c.field, value)
+  return ends === null ? null : within(ends, c.atLeast, c.atMost, facts)
+}
+
+/** A figure of an answer with both its ends; null: it has none, or one end cannot be said. */
+function endsOf(answer: object, field: string, value: unknown): Tol | null {
+  if (typeof value !== 'number') return null
+  if (!('low' in answer && 'high' in answer)) return value
+  const [low, high] = [answer.low, answer.high].map((end) => (typeof end === 'object' && end ? fieldOf(end, field) : undefined))
+  if (low === undefined || high === undefined) return value
+  if (typeof low !== 'number' || typeof high !== 'number') return null
+  return { value: (low + high) / 2, tolerance: Math.abs(high - low) / 2 }
+}

@@ -1,0 +1,1 @@
+export { computed, shortBy } from '@geolabe/core'

@@ -1,0 +1,248 @@
+import {
+  isDone,
+  type Need,
+  next,
+  offered,
+  type Procedure,
+  type ProcedureStep,
+  permitted,
+  reached,
+  stepsNow,
+  toConfirm,
+} from '@geolabe/core'
+import clsx from 'clsx'
+import { type ReactNode, useEffect, useState } from 'react'
+import { plural, t, told } from '../language/t'
+import { Button } from '../look/button'
+import { Refused } from '../look/page'
+import { Tick } from '../look/tick'
+import { AsItIs } from './as-it-is'
+import { Halted } from './halted'
+import { HeldStep } from './held-step'
+import { Measured } from './measured'
+import { SecondPerson } from './second-person'
+import type { Order } from './use-order'
+
+/** How many acts of a station's procedures are still open; nought: it may go on. */
+export function openSteps({ file, world, asking, policy }: Order, station: Procedure['station']): number {
+  return offered(file, world, station, asking)
+    .filter((p) => p.required && !reached(file, world, p, asking))
+    .reduce(
+      (n, p) => n + Math.max(1, stepsNow(file, world, p, asking, policy).filter((s) => !isDone(file, world, s, asking)).length),
+      0,
+    )
+}
+
+/** The procedures of a station, in order: what is done, what is next, and for everything else what it waits for. */
+export function OrderSteps({ order, station }: { order: Order; station: Procedure['station'] }) {
+  const { file, world, asking } = order
+  const all = offered(file, world, station, asking)
+  const [required, others] = [all.filter((p) => p.required), all.filter((p) => !p.required)]
+  // While something is held nothing is asked: eyes stay on the machine, and what it moves is known once it is let go.
+  const resting = world.holding ? [] : required
+  const asked = resting.filter((p) => !reached(file, world, p, asking)).flatMap((p) => toConfirm(file, world, p, asking))
+  const unknown = asked.filter((x, i) => asked.findIndex((y) => y.state === x.state) === i)
+  return (
+    <div className="grid gap-4">
+      <Refused error={order.error} />
+      <Halted order={order} />
+      {unknown.length > 0 ? (
+        <AsItIs order={order} asked={unknown} />
+      ) : (
+        required.map((p) => <OneProcedure key={p.id} procedure={p} order={order} named={required.length > 1} />)
+      )}
+      {others.map((p) => (
+        <details key={p.id} className="rounded-lg border border-line p-3">
+          <summary className="min-h-10 cursor-pointer font-semibold">{told(p.label)}</summary>
+          <Beside procedure={p} order={order} />
+        </details>
+      ))}
+    </div>
+  )
+}
+
+/** A procedure that is there when it is wanted: a change of tool, a charge, a rescue. */
+function Beside({ procedure, order }: { procedure: Procedure; order: Order }) {
+  const unknown = toConfirm(order.file, order.world, procedure, order.asking)
+  return (
+    <div className="mt-2">
+      {unknown.length > 0 && <AsItIs order={order} asked={unknown} />}
+      <OneProcedure procedure={procedure} order={order} named={false} />
+    </div>
+  )
+}
+
+/** So many steps to come are shown with the one that is next; the others are folded. */
+const ahead = 2
+
+/** One procedure: what was done last, so that a slip is taken back; what is next, always in the same place; what comes after. */
+function OneProcedure({ procedure, order, named }: { procedure: Procedure; order: Order; named: boolean }) {
+  const { file, world, asking, policy } = order
+  const [asked, setAsked] = useState<string | null>(null)
+  const steps = stepsNow(file, world, procedure, asking, policy)
+  const n = next(file, world, procedure, asking, policy)
+  const here = 'step' in n ? n.step : 'blocked' in n ? n.blocked : null
+  const done = steps.filter((s) => isDone(file, world, s, asking))
+  const last = done.find((s) => s.id === world.last?.step)
+  const before = done.filter((s) => s !== last)
+  // At its goal nothing more comes, whatever it would ask where that is lost.
+  const coming = here === null ? [] : steps.filter((s) => s !== here && !done.includes(s))
+  const row = (s: ProcedureStep) => (
+    <li key={s.id} id={`step-${s.id}`} aria-current={s === here ? 'step' : undefined}>
+      <Row step={s} order={order} isHere={s === here} isAsked={s.id === asked} onAsk={setAsked} />
+    </li>
+  )
+  return (
+    <section aria-label={told(procedure.label)} className="grid gap-2">
+      {named && (
+        <h2>
+          {told(procedure.label)}{' '}
+          <span className="text-base font-normal text-quiet">
+            {here === null ? t`done` : plural(coming.length + 1, { one: '# step to come', other: '# steps to come' })}
+          </span>
+        </h2>
+      )}
+      <Folded words={plural(before.length, { one: '# step done', other: '# steps done' })} steps={before.map(row)} />
+      <ol className="grid gap-2">
+        {last && row(last)}
+        {here && row(here)}
+        {coming.slice(0, ahead).map(row)}
+      </ol>
+      <Folded
+        words={plural(coming.length - ahead, { one: '# more to come', other: '# more to come' })}
+        steps={coming.slice(ahead).map(row)}
+      />
+    </section>
+  )
+}
+
+function Folded({ words, steps }: { words: string; steps: ReactNode[] }) {
+  if (steps.length === 0) return null
+  return (
+    <details>
+      <summary className="min-h-10 cursor-pointer py-1.5 text-quiet">{words}</summary>
+      <ol className="grid gap-2">{steps}</ol>
+    </details>
+  )
+}
+
+/** The next step comes where the last one was: a second tap of the same finger is not for it. */
+const second_tap_ms = 350
+function useJustCame(here: boolean): boolean {
+  const [came, setCame] = useState(false)
+  useEffect(() => {
+    if (!here) return
+    setCame(true)
+    const timer = setTimeout(() => setCame(false), second_tap_ms)
+    return () => clearTimeout(timer)
+  }, [here])
+  return here && came
+}
+
+interface RowProps {
+  step: ProcedureStep
+  order: Order
+  isHere: boolean
+  isAsked: boolean
+  onAsk: (step: string | null) => void
+}
+
+function Row({ step, order, isHere, isAsked, onAsk }: RowProps) {
+  const { file, world, asking } = order
+  const done = isDone(file, world, step, asking)
+  const verdict = permitted(file, world, step.id, asking)
+  const waits = 'refused' in verdict ? verdict.unmet : []
+  const may = !done && waits.length === 0
+  const waiting = world.waiting?.step === step.id
+  const note = may || done || isHere
+  const justCame = useJustCame(isHere)
+  const confirm = async () => {
+    onAsk(null)
+    const answer = await order.tell([{ do: 'confirm', step: step.id }])
+    if ('refused' in answer) onAsk(step.id)
+  }
+  const refuse = () => {
+    onAsk(step.id)
+    return order.tell([{ do: 'refused', step: step.id, unmet: waits.map((w) => w.id) }])
+  }
+  const takeBack = async () => {
+    const last = world.last
+    if (last?.step === step.id && 'ok' in (await order.tell([{ do: 'mistap', of: last.event }]))) return
+    onAsk(step.id)
+  }
+  const missing = step.measures.filter((m) => world.inputs[m.id] === undefined || !done)
+  return (
+    <div className={clsx(isHere && 'rounded-lg outline-3 outline-accent outline-offset-1')}>
+      {step.hold && may ? (
+        <HeldStep step={step} order={order} />
+      ) : (
+        <Tick
+          checked={done || waiting}
+          disabled={justCame}
+          onChange={(v) => void (v ? (may ? confirm() : refuse()) : takeBack())}
+          note={
+            note ? (
+              <>
+                {step.detail && told(step.detail)}
+                {!done && step.caution && <span className="block font-semibold text-near">{told(step.caution)}</span>}
+              </>
+            ) : null
+          }
+        >
+          <StepName step={step} />
+        </Tick>
+      )}
+      {may && isHere && missing.map((m) => <Measured key={m.id} measure={m} order={order} />)}
+      {waiting && <SecondPerson step={step} order={order} />}
+      {isAsked && done && (
+        <p role="status" className="mt-1 border-l-4 border-near pl-3 text-[0.95rem]">
+          {t`Too long ago to be a slip, or something rests on it: do the steps in reverse, or say how it stands.`}
+        </p>
+      )}
+      {((isAsked && !done) || (isHere && !may)) && waits.length > 0 && <NotYet step={step} waits={waits} order={order} />}
+    </div>
+  )
+}
+
+/** What a step is, and of several alike which: the same words for each, and the one that is meant. */
+export function StepName({ step: { label, member } }: { step: ProcedureStep }) {
+  const end = member && `: ${member.label}`
+  if (!member || !end || !label.endsWith(end)) return told(label)
+  return (
+    <>
+      <span>{told(label.slice(0, -end.length))}</span> · <strong className="whitespace-nowrap">{told(member.label)}</strong>
+    </>
+  )
+}
+
+/** How much of a figure is missing, as it is said. */
+function missing(order: Order, { if: c }: Need) {
+  const short = order.shortBy(c)
+  if (short === null) return null
+  const unit = 'calc' in c && c.field.endsWith('_m') ? 'm' : '°'
+  return <strong className="block">{t`${short.toFixed(unit === 'm' ? 2 : 1)}${unit === 'm' ? ' m' : '°'} are missing.`}</strong>
+}
+
+function NotYet({ step, waits, order }: { step: ProcedureStep; waits: readonly Need[]; order: Order }) {
+  const there = waits.find((w) => w.remedy !== undefined)?.remedy
+  const show = () => {
+    const row = document.getElementById(`step-${there}`)
+    row?.closest('details')?.setAttribute('open', '')
+    row?.scrollIntoView({ block: 'center', behavior: 'smooth' })
+  }
+  const label = order.file.procedures.flatMap((p) => p.steps).find((s) => s.id === there)?.label
+  return (
+    <div role="status" className="mt-1 border-l-4 border-outside pl-3">
+      <p className="font-semibold">{t`Not yet: ${told(step.label)}`}</p>
+      <ul>
+        {waits.slice(0, 3).map((w) => (
+          <li key={w.id}>
+            {told(w.because)}
+            {missing(order, w)}
+          </li>
+        ))}
+      </ul>
+      {label && <Button look="quiet" onClick={show}>{t`Take me there: ${told(label)}`}</Button>}
+    </div>
+  )
+}

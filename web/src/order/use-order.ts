@@ -1,0 +1,124 @@
+import type { Shift } from '@geolabe/contract'
+import {
+  admits,
+  type CalcCondition,
+  type Condition,
+  type Facts,
+  factsOf,
+  type OrderAct,
+  orderOf,
+  type Permission,
+  type ProcedureFile,
+  type Truth,
+  type World,
+} from '@geolabe/core'
+import { useEffect, useMemo, useState } from 'react'
+import { newId } from '../api/client'
+import { outbox } from '../api/outbox'
+import { putShift, useInstallation } from '../api/queries'
+import { sealed } from '../api/seal'
+import { t } from '../language/t'
+import { type ShiftContext, useShiftContext } from './context'
+
+/** An act as it is told; `at` where it happened before it is told. */
+type Act = OrderAct extends infer E
+  ? E extends OrderAct
+    ? Omit<E, 'id' | 'at' | 'by' | 'device'> & { at?: string }
+    : never
+  : never
+export type Computed = (c: CalcCondition, facts: Facts) => Truth
+
+interface Reckoning {
+  computed: Computed
+  shortBy: (c: Condition, facts: Facts) => number | null
+}
+/** Nothing is worked out before the calculators have come: what rests on them is not known yet. */
+const notYet: Reckoning = { computed: () => null, shortBy: () => null }
+
+/** The calculators, where an order asks for them; they come by themselves, also without a network. */
+function useReckoning(f: ProcedureFile): Reckoning {
+  const [by, setBy] = useState(notYet)
+  const wanted = useMemo(() => JSON.stringify(f).includes('"calc"'), [f])
+  useEffect(() => {
+    if (wanted) void import('./computed-by').then(setBy)
+  }, [wanted])
+  return by
+}
+
+/** What ages is looked at again so often, milliseconds. */
+const look_ms = 5000
+
+/** The moment; it goes on by itself only where something of this order ages. */
+function useNow(f: ProcedureFile): number {
+  const [now, setNow] = useState(() => Date.now())
+  const ages = useMemo(() => f.states.some((s) => s.lostAfter_s !== undefined), [f])
+  useEffect(() => {
+    if (!ages) return
+    const timer = setInterval(() => setNow(Date.now()), look_ms)
+    return () => clearInterval(timer)
+  }, [ages])
+  return now
+}
+
+export interface Order {
+  file: ProcedureFile
+  world: World
+  asking: { now_ms: number; computed: Computed }
+  policy: Readonly<Record<string, string>>
+  /** How much is missing to a need that is measured or computed; null: nothing, or it is no figure. */
+  shortBy: (c: Condition) => number | null
+  /** Tells acts, in their order; the first that may not be done is answered and nothing told. */
+  tell: (acts: readonly Act[]) => Promise<Permission>
+  /** The second of two people confirms; who it was the records tell, as soon as they have it: the device keeps the PIN sealed. */
+  second: (step: string, who: { badge: string; pin: string }) => Promise<void>
+  error: unknown
+}
+
+/**
+ * The order of work of this shift's machine, judged on this device by the same engine as on the server.
+ *
+ * @param plan what is planned and not recorded yet; told before the first act that rests on it
+ */
+export const useOrder = (plan?: Readonly<Record<string, unknown>>): Order => useOrderOf(useShiftContext(), plan)
+
+/** The same for what stands beside the stations. */
+export function useOrderOf({ shift, file: machine, place }: ShiftContext, plan?: Readonly<Record<string, unknown>>): Order {
+  const now_ms = useNow(machine.definition.procedures)
+  const [error, setError] = useState<unknown>(null)
+  const sealKey = useInstallation().data?.sealKey
+  const stood = useMemo(() => orderOf(machine.definition, shift, place), [machine, shift, place])
+  const { computed, shortBy } = useReckoning(stood.file)
+  const ahead =
+    plan !== undefined && Object.entries(plan).some(([k, v]) => JSON.stringify(stood.world.plan[k]) !== JSON.stringify(v))
+  const world = ahead ? { ...stood.world, plan: { ...stood.world.plan, ...plan } } : stood.world
+  const dated = (acts: readonly Act[], by = shift.operator) =>
+    acts.map((a) => ({ at: new Date().toISOString(), ...a, by, device: '', id: newId() }) as OrderAct)
+  const told = async (send: () => Promise<Shift | null>) => {
+    setError(null)
+    try {
+      const answered = await send()
+      if (answered) putShift(shift.id, answered)
+    } catch (e) {
+      setError(e)
+    }
+  }
+  const tell: Order['tell'] = async (acts) => {
+    const events = dated(ahead ? [{ do: 'plan', plan }, ...acts] : acts)
+    // Asked of the first act as it stands here; the records ask of all of them again.
+    const first = events.at(ahead ? 1 : 0)
+    const verdict: Permission = first ? admits(stood.file, world, first, computed) : { ok: true }
+    if ('refused' in verdict) return verdict
+    await told(() => outbox.sendPatiently<Shift, 'do-order'>('do-order', { shift: shift.id }, { events }))
+    return verdict
+  }
+  const second: Order['second'] = (step, { badge, pin }) =>
+    told(async () => {
+      const [event] = dated([{ do: 'second', step }], { id: `badge:${badge}`, name: t`Badge ${badge}` })
+      if (!event || !sealKey) throw new Error(t`The second person’s PIN needs the network once on this device.`)
+      const body = { events: [event], second: { sealed: await sealed(sealKey, { badge, pin, event: event.id }) } }
+      return outbox.sendPatiently<Shift, 'do-order'>('do-order', { shift: shift.id }, body)
+    })
+  const asking = { now_ms, computed }
+  const short = (c: Condition) => shortBy(c, factsOf(stood.file, world, asking))
+  return { ...stood, world, asking, shortBy: short, tell, second, error }
+}
