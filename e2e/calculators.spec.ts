@@ -4,7 +4,6 @@ import { audit, fits, freeTern, signOn, takeTern, tern, test } from './work'
 test.beforeEach(freeTern)
 
 test('every sum opens with its example, its drawing, its formula and its cautions', async ({ page }) => {
-  test.setTimeout(240_000)
   const errors: string[] = []
   page.on('pageerror', (e) => errors.push(`${page.url()}: ${e.message}`))
   await page.goto('/calculators')
@@ -86,7 +85,6 @@ test('sums work with the network gone', async ({ page, context }) => {
 })
 
 test('a load built from shapes is kept, reused, and goes into the proof of the shift', async ({ page }) => {
-  test.setTimeout(120_000)
   await signOn(page, 'Ines Haldane')
   await takeTern(page)
   await page.getByRole('link', { name: 'Calculators' }).click()

@@ -44,7 +44,6 @@ test('the keys are listed under ?, and typing a ? is only a ?', async ({ page })
 })
 
 test('a figure that cannot be read stays where it was typed and is explained', async ({ page }) => {
-  test.setTimeout(240_000)
   await readyToProve(page)
   await expect(verdict(page)).toContainText('Inside the limits checked')
   await openSheet(page, 'Load')
@@ -77,7 +76,6 @@ test('a figure that cannot be read stays where it was typed and is explained', a
 })
 
 test('a new set-up asks for the lift to be proved again', async ({ page }) => {
-  test.setTimeout(240_000)
   await readyToProve(page)
   await page.getByRole('button', { name: 'Record this proof, on to the lift' }).click()
   await expect(page.getByRole('heading', { name: 'Lift: Pump skid' })).toBeVisible()

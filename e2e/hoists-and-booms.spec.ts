@@ -7,7 +7,6 @@ test.beforeEach(freeTern)
 // One machine of each shape that stands on no outriggers and drives on no forks, and the rotating one: a screen of its own for each.
 
 test('dipper: from the sign-on to a recorded lift, over the far support too', async ({ page }) => {
-  test.setTimeout(180_000)
   const day = await atSetUp(page, 'dipper', 'boatyard', { cut: true })
   for (const [part, kg] of [
     ['Hoist', '2100'],
@@ -44,7 +43,6 @@ test('dipper: from the sign-on to a recorded lift, over the far support too', as
 })
 
 test('fulmar: from the sign-on to a recorded lift, a stage too high on the way', async ({ page }) => {
-  test.setTimeout(180_000)
   const day = await atSetUp(page, 'fulmar', 'boatyard', { cut: true })
   await page.getByLabel('Between the headers').fill('4')
   await page.getByLabel('Between the towers of a header').fill('4.4')
@@ -75,7 +73,6 @@ test('fulmar: from the sign-on to a recorded lift, a stage too high on the way',
 })
 
 test('gannet: from the sign-on to a boat put down, her slings moved on the way', async ({ page }) => {
-  test.setTimeout(180_000)
   const day = await atSetUp(page, 'gannet', 'boatyard', { cut: true })
   await page.getByLabel('Front hoist: slings ahead of the middle').fill('3')
   await page.getByLabel('Rear hoist: slings ahead of the middle').fill('-3')
@@ -110,7 +107,6 @@ test('gannet: from the sign-on to a boat put down, her slings moved on the way',
 })
 
 test('cormorant: from the sign-on to a lift out of sight of its cab', async ({ page }) => {
-  test.setTimeout(180_000)
   const day = await atSetUp(page, 'cormorant', 'net-loft-yard', { cut: true })
   await page.getByRole('radio', { name: '2', exact: true }).click()
   await page.getByLabel('Papers of its base, number').fill('NLY-7')
@@ -140,7 +136,6 @@ test('cormorant: from the sign-on to a lift out of sight of its cab', async ({ p
 })
 
 test('kittiwake: from the sign-on to a recorded lift, too heavy on the way', async ({ page }) => {
-  test.setTimeout(180_000)
   const day = await atSetUp(page, 'kittiwake', 'gatehouse-slip', { cut: true })
   await page.getByRole('radio', { name: '4', exact: true }).click()
   await openSheet(page, 'Stand')
@@ -172,7 +167,6 @@ test('kittiwake: from the sign-on to a recorded lift, too heavy on the way', asy
 })
 
 test('godwit: from the sign-on to a load placed, lowered too far out on the way', async ({ page }) => {
-  test.setTimeout(180_000)
   const day = await atSetUp(page, 'godwit', 'net-loft-yard', { cut: true })
   await page.getByLabel('Tool on the load display in the cab').selectOption({ label: 'Forks' })
   await openSheet(page, 'Floor')
@@ -206,7 +200,6 @@ test('godwit: from the sign-on to a load placed, lowered too far out on the way'
 })
 
 test('curlew: from the sign-on to a recorded lift, too heavy on the way', async ({ page }) => {
-  test.setTimeout(180_000)
   const day = await atSetUp(page, 'curlew', 'net-loft-yard', { cut: true })
   await openSheet(page, 'Stand')
   await page.getByRole('radio', { name: 'Middle of the yard' }).click()

@@ -75,7 +75,6 @@ const takeIt = async (page: Page, m: Machine) => {
 }
 
 test('each machine of the yard is walked round from the first look to its functions raised', async ({ page }) => {
-  test.setTimeout(600_000)
   await query(
     "alter table defect disable trigger user; update defect set grade = 'watch', pending = false where machine = 'avocet'; alter table defect enable trigger user",
   )
@@ -130,7 +129,6 @@ test('each machine of the yard is walked round from the first look to its functi
 })
 
 test('a walk-round without a network outlives the browser, and is sent once', async () => {
-  test.setTimeout(180_000)
   const folder = mkdtempSync(join(tmpdir(), 'geolabe-device-'))
   const launch = () =>
     chromium.launchPersistentContext(folder, {
@@ -208,7 +206,6 @@ test('a walk-round without a network outlives the browser, and is sent once', as
 test('what happens in work: away from the machine, an override, a symptom, and an impact in two touches', async ({
   openPage,
 }) => {
-  test.setTimeout(180_000)
   const [page, wil] = [await openPage(), await openPage()]
   await signOn(page, 'Ines Haldane')
   await takeTern(page)
@@ -277,7 +274,6 @@ test('what happens in work: away from the machine, an override, a symptom, and a
 test('what falls due, who may, a machine’s life, the rounds and the journal are there, in order, and fit', async ({
   openPage,
 }) => {
-  test.setTimeout(180_000)
   const [wil, ines] = [await openPage(), await openPage()]
   await signOn(wil, 'Wilhelmina Osei')
   await fits(wil)

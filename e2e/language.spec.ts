@@ -63,7 +63,6 @@ async function unsaid(page: Page): Promise<string[]> {
 test.beforeEach(freeTern)
 
 test('every sentence is in the catalogue, and screens hold with longer ones', async ({ page }) => {
-  test.setTimeout(480_000)
   await signOn(page, 'Ines Haldane')
   const shift = await broughtToSetUp(page, machine('tern'), place('north-quay'))
   await page.evaluate(() => localStorage.setItem('geolabe.language', 'en-XA'))

@@ -37,7 +37,6 @@ async function startServer(port: number): Promise<ChildProcess> {
 test('killing the server in the middle of a walk-round loses nothing that was shown as saved, nor what was tapped after', async ({
   browser,
 }) => {
-  test.setTimeout(180_000)
   const port = await freePort()
   let server = await startServer(port)
   const context = await browser.newContext({ baseURL: `http://127.0.0.1:${port}` })

@@ -217,7 +217,6 @@ const withoutNetwork = new Set(['wren', 'whimbrel'])
 
 for (const plan of plans) {
   test(`${plan.id}: from the sign-on to a recorded lift`, async ({ page }) => {
-    test.setTimeout(180_000)
     const day = await atSetUp(page, plan.id, plan.place, { cut: withoutNetwork.has(plan.id) })
     await setUp(day, plan)
     await onToProof(day)
@@ -363,7 +362,6 @@ moves.push(
 
 for (const move of moves) {
   test(`${move.id}: from the sign-on to a recorded load, and the same again with one touch`, async ({ page }) => {
-    test.setTimeout(180_000)
     if (move.id === 'avocet') await workingAgain(move.id)
     const day = await atSetUp(page, move.id, move.place, { cut: withoutNetwork.has(move.id) })
     await move.fitted?.(page)

@@ -7,7 +7,6 @@ import { audit, fits, freeTern, openSheet, signOn, test } from './work'
 test.beforeEach(freeTern)
 
 test('a pin is refused while the boom hangs on it; two people confirm on two devices', async ({ openPage }) => {
-  test.setTimeout(120_000)
   const [page, other] = [await openPage(), await openPage()]
   await openSetUp(page, 'bittern', 'north-quay')
   await openSheet(page, 'In order')
@@ -53,7 +52,6 @@ test('a pin is refused while the boom hangs on it; two people confirm on two dev
 })
 
 test('a lattice crane: who puts it together and when, then part by part on the screen', async ({ page }) => {
-  test.setTimeout(120_000)
   await openSetUp(page, 'kittiwake', 'gatehouse-slip')
   // Put together by three people, or by five; too small a crane is refused by name.
   await openSheet(page, 'Who and when')
@@ -79,7 +77,6 @@ test('a lattice crane: who puts it together and when, then part by part on the s
 })
 
 test('legs let go early stand anywhere, and a stop breaks off what is held', async ({ page }) => {
-  test.setTimeout(120_000)
   await openSetUp(page, 'curlew', 'net-loft-yard')
   await openSheet(page, 'In order')
   const looked = page.getByRole('button', { name: 'I looked: it stands like this' })

@@ -10,7 +10,8 @@ export default defineConfig({
   fullyParallel: false,
   workers: worlds.length,
   retries: 0,
-  timeout: 120_000,
+  // A whole day on a machine that does other things besides; each act and each wait of it has its own, much shorter.
+  timeout: 600_000,
   // As long as an act may take: a machine that does other things besides is slow, and what hangs still fails.
   expect: { timeout: 20_000 },
   reporter: [['list'], ['json', { outputFile: '../test-results/e2e.json' }]],

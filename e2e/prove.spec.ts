@@ -4,7 +4,6 @@ import { audit, fits, freeTern, openSheet, readyToProve, sizeIt, verdict } from 
 test.beforeEach(freeTern)
 
 test('a lift outside its limits, the nearest change, and inside again', async ({ page }) => {
-  test.setTimeout(240_000)
   await readyToProve(page)
   await expect(verdict(page)).toContainText('Inside the limits checked')
 

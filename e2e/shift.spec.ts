@@ -24,7 +24,6 @@ import {
 test.beforeEach(freeTern)
 
 test('a whole shift, as an operator does it', async ({ page }) => {
-  test.setTimeout(300_000)
   await page.goto('/')
   await expect(page.getByText('Demo world')).toBeVisible()
   await audit(page)
@@ -131,7 +130,6 @@ test('a whole shift, as an operator does it', async ({ page }) => {
 })
 
 test('the same shift by keyboard alone', async ({ page }) => {
-  test.setTimeout(300_000)
   const press = (key: string) => page.keyboard.press(key)
   /** Tabs until what is focused has this name. */
   const tabTo = async (name: string | RegExp, back = false) => {

@@ -40,7 +40,6 @@ async function measured(page: Page, station: string, next: Locator): Promise<voi
 }
 
 test('each station is one screen, and from the site to the recorded lift is under eighty touches', async ({ page }) => {
-  test.setTimeout(300_000)
   let touches = 0
   const touch = async (what: Locator) => {
     touches++

@@ -8,7 +8,6 @@ test('a table is drawn, a slipped figure is flagged as it is typed, entered by o
   page,
   openPage,
 }) => {
-  test.setTimeout(150_000)
   await signOn(page, 'Mirela Quist')
   await page.getByRole('link', { name: 'Tables' }).click()
   await expect(page.getByRole('heading', { name: 'Tables' })).toBeVisible()

@@ -242,6 +242,7 @@ export {
 } from './procedure/engine'
 export { type OrderAct, type OrderEvent, orderAct, orderEvent } from './procedure/event'
 export {
+  concerns,
   type Need,
   type OrderStation,
   type Override,
@@ -250,7 +251,6 @@ export {
   procedureFile,
   type Step as ProcedureStep,
   setBy,
-  statesOf,
   stepsOfFile,
 } from './procedure/file'
 export { procedurePieces, procedureSource, writtenFlat } from './procedure/source'

@@ -1,8 +1,10 @@
+import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { checkProcedures, type FindingCode, type ProcedureFile, procedureFile } from '../src'
+import { type Condition, checkProcedures, type FindingCode, type ProcedureFile, procedureFile, stepsOfFile } from '../src'
 import { influence, scopeOf } from '../src/procedure/compiled'
 import { explore, foundMoves, lossMoves, stepMove } from '../src/procedure/explore'
 import { demoMachine, demoMachines } from './demo'
+import { runs } from './runs'
 
 type When = Record<string, string>
 const is = (when: When) =>
@@ -173,8 +175,17 @@ describe('a file', () => {
   })
 
   const boom = boomOff({ pin: 'in', safety: 'in' })
+  const aboutDoing = (must: Condition[]): ProcedureFile['invariants'][number] => ({
+    id: 'hands-in',
+    doing: ['pin-out'],
+    never: { no: { all: must } },
+    because: 'A hand is in it.',
+  })
   const wrong: [FindingCode, (f: ProcedureFile) => void][] = [
     ['violates', (f) => void f.procedures[0]?.steps.find((s) => s.id === 'lift-off-seat')?.needs.splice(3)],
+    // About doing a step: what it needs says less than the rule, or what is computed may come out badly.
+    ['violates', (f) => void f.invariants.push(aboutDoing(is({ engine: 'off', valves: 'shut' }).map((n) => n.if)))],
+    ['violates', (f) => void f.invariants.push(aboutDoing([{ input: 'bar', atMost: 0 }]))],
     ['drop-unguarded', (f) => Object.assign(f.procedures[0]?.steps[0] ?? {}, { hazards: ['drop'], needs: [] })],
     [
       'drop-unguarded',
@@ -268,6 +279,11 @@ describe('a file', () => {
     expect(found?.path).toMatch(/^(procedures|states|invariants|overrides)\.\d+/)
     if (['dead-end', 'violates', 'no-way-back', 'undo-breaks'].includes(code)) expect(found?.story.length).toBeGreaterThan(0)
   })
+  it('with a rule about doing a step that its needs keep is passed', () => {
+    const f = structuredClone(boom)
+    f.invariants.push(aboutDoing(is({ engine: 'off', seat: 'low' }).map((n) => n.if)))
+    expect(checkProcedures(f)).toEqual([])
+  })
   it('that names a state that is none, or a stop without its way back, is no file', () => {
     const refusal = (change: (f: ProcedureFile) => void) => {
       const f = structuredClone(boom)
@@ -285,5 +301,18 @@ describe('a file', () => {
     expect(checkProcedures(f)).toEqual([])
     expect(f.invariants.length).toBeGreaterThan(0)
     expect(f.stops.length).toBeGreaterThan(0)
+  })
+  // All of them in the hunt.
+  it.each(demoMachines)('of %s has a rule for every need of a step that could hurt: left out, it is missed', (id) => {
+    const f = demoMachine(id).procedures
+    const needs = stepsOfFile(f).flatMap((s) => (s.hazards.length > 0 ? s.needs.map((n) => [s.id, n.id] as const) : []))
+    fc.assert(
+      fc.property(fc.constantFrom(...needs), ([step, need]) => {
+        const less = structuredClone(f)
+        for (const s of stepsOfFile(less)) if (s.id === step) s.needs = s.needs.filter((n) => n.id !== need)
+        return checkProcedures(less, { waysBack: false }).length > 0
+      }),
+      { numRuns: runs(40, 1) },
+    )
   })
 })

@@ -1,7 +1,7 @@
 import { compile, conditionsOf, influence, type Mark, no, plannedWays, type Scope, scopeOf, type Vector, yes } from './compiled'
-import { type Condition, namedIn, unknown } from './condition'
+import { type Condition, namedIn, oraclesIn, unknown } from './condition'
 import { type Explored, explore, foundMoves, lossMoves, stepMove } from './explore'
-import { type Invariant, type Procedure, type ProcedureFile, type Step, statesOf, stepsOfFile } from './file'
+import { concerns, type Invariant, type Procedure, type ProcedureFile, type Step, stepsOfFile } from './file'
 import { walkThrough } from './walk'
 import { stranded, undoes } from './ways-back'
 import { apply, factsOf, firstWorld } from './world'
@@ -65,9 +65,8 @@ function startsOf(f: ProcedureFile, p: Procedure, scope: Scope): Vector[] {
  * true and the rule is not broken yet. Stricter than what can be reached.
  */
 function breaking(f: ProcedureFile, v: Invariant, path: string): ProcedureFinding[] {
-  const states = new Set(statesOf(v))
   return stepsOfFile(f)
-    .filter((s) => s.sets.some((x) => states.has(x.state)))
+    .filter((s) => concerns(v, s))
     .flatMap((s) => {
       const bad = breaks(f, s, v)
       if (bad === null) return [tooMany(path, `“${s.label}” beside “${v.id}”`)]
@@ -79,11 +78,12 @@ function breaking(f: ProcedureFile, v: Invariant, path: string): ProcedureFindin
 /** A world, in words, in which a step breaks a rule; undefined: none; null: there are too many to look. */
 function breaks(f: ProcedureFile, s: Step, v: Invariant): string[] | undefined | null {
   const needs = conditionsOf(f, s)
-  const scope = scopeOf(f, new Set([...statesOf(v), ...[...needs, ...(s.when ? [s.when] : [])].flatMap((c) => namedIn(c))]))
+  const asked = [...needs, ...(s.when ? [s.when] : [])]
+  const scope = scopeOf(f, new Set([...[v.never, ...asked].flatMap((c) => namedIn(c)), ...oraclesIn(v.never)]))
   const [move, never] = [stepMove(f, s, scope), compile(v.never, scope)]
   // Where it was not known before and is not after, the engine itself refuses the step with the rule's own words.
   const broken = (before: Mark, after: Mark) => before !== yes && (after === yes || (before === no && after !== no))
-  const bad = worldWhere(scope, needs, (w) => move.may(w) && broken(never(w), never(move.does(w))))
+  const bad = worldWhere(scope, needs, (w) => move.may(w) && (v.doing ? never(w) !== no : broken(never(w), never(move.does(w)))))
   return bad ? said(f, scope, bad) : bad
 }
 
@@ -99,7 +99,7 @@ function ofOverrides(f: ProcedureFile): ProcedureFinding[] {
       return [finding('override-too-wide', path, `“${o.label}” lets “${several}” pass, which is not one need of this file.`)]
     return letThrough.flatMap((s) =>
       f.invariants.flatMap((v) => {
-        if (!s.sets.some((x) => statesOf(v).includes(x.state))) return []
+        if (!concerns(v, s)) return []
         const bad = breaks(f, { ...s, needs: [...o.needs, ...s.needs.filter((n) => !o.waits.includes(n.id))] }, v)
         if (bad === null) return [tooMany(path, `“${s.label}” beside “${v.id}”`)]
         const words = `Under “${o.label}” “${s.label}” may break “${v.id}”: ${v.because}`

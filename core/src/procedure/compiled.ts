@@ -1,4 +1,4 @@
-import { type Condition, doneId, namedIn, partsOf, type StateValue, stateHolds, unknown } from './condition'
+import { type Condition, doneId, namedIn, oracleId, partsOf, type StateValue, stateHolds, unknown } from './condition'
 import type { ProcedureFile, StateDeclaration, Step } from './file'
 
 /** True, false, unknown, as small numbers. */
@@ -77,7 +77,10 @@ export function scopeOf(f: ProcedureFile, cone: ReadonlySet<string>): Scope {
       }),
     )
   const done = [...cone].filter((id) => id.startsWith('done ')).map((id): Variable => ({ id, values: [unknown, 'done'] }))
-  const variables = [...states, ...done]
+  const oracles = [...cone]
+    .filter((id) => id.startsWith('asked '))
+    .map((id): Variable => ({ id, values: [unknown, 'yes', 'no'] }))
+  const variables = [...states, ...done, ...oracles]
   const members = f.states.flatMap((s) => (s.member && cone.has(s.id) ? [{ ...s.member, state: s.id }] : []))
   const at = new Map(variables.map((v, i) => [v.id, i]))
   const groups = grouped(members, (m) => m.of).map((all) =>
@@ -103,14 +106,20 @@ const stateTest = (c: Extract<Condition, { state: string }>, s: Scope): Test => 
   return (v) => marks[v[i] ?? 0] ?? open
 }
 
-/** A condition made ready for many worlds. What is computed or measured is as it is wanted: the analysis asks what may happen. */
+/**
+ * A condition made ready for many worlds. What is computed or measured is as it is wanted, as the analysis asks what may happen; or it comes out
+ * either way where the scope has it.
+ */
 export function compile(c: Condition, s: Scope): Test {
   if ('state' in c) return stateTest(c, s)
   if ('done' in c) {
     const i = s.at.get(doneId(c.done))
     return i === undefined ? () => no : (v) => (v[i] === 0 ? no : yes)
   }
-  if ('calc' in c || 'input' in c) return () => yes
+  if ('calc' in c || 'input' in c) {
+    const i = s.at.get(oracleId(c))
+    return i === undefined ? () => yes : (v) => ([open, yes, no] as const)[v[i] ?? 0] ?? open
+  }
   if ('no' in c) {
     const test = compile(c.no, s)
     return (v) => (test(v) === open ? open : test(v) === yes ? no : yes)

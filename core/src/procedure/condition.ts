@@ -134,6 +134,11 @@ export function* partsOf(c: Condition): Generator<Condition> {
 /** A step's doing, as a name beside those of states. */
 export const doneId = (step: string) => `done ${step}`
 
+/** What is computed or read off, as a name beside those of states: the analysis lets it come out either way. */
+export const oracleId = (c: Condition) => `asked ${JSON.stringify(c)}`
+export const oraclesIn = (c: Condition): string[] =>
+  [...partsOf(c)].flatMap((x) => ('calc' in x || 'input' in x ? [oracleId(x)] : []))
+
 /** Everything that a condition names: states, and steps done. */
 export const namedIn = (c: Condition): string[] =>
   [...partsOf(c)].flatMap((x) => ('state' in x ? [x.state] : 'done' in x ? [doneId(x.done)] : []))

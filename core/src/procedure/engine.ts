@@ -1,7 +1,7 @@
 import { influence } from './compiled'
 import { doneId, holds, unknown } from './condition'
 import type { OrderEvent } from './event'
-import { type Need, type Procedure, type ProcedureFile, type Step, setBy, statesOf, stepsOfFile } from './file'
+import { concerns, type Need, type Procedure, type ProcedureFile, type Step, setBy, stepsOfFile } from './file'
 import { type Asking, declarations, factsOf, makesWhatIs, stepNamed, type World, withStep } from './world'
 
 /** Why an act is refused; its unmet needs, each with what would break and what puts it right. */
@@ -45,14 +45,13 @@ function passed(f: ProcedureFile, w: World, now_ms: number): readonly string[] {
   return o && w.override && now_ms - w.override.since_ms <= o.most_s * 1000 ? o.waits : []
 }
 
-/** What would be, and must never be, were this step done. */
+/** What is as this step is done, or would be were it done, and must never be. */
 function wouldBreak(f: ProcedureFile, w: World, asking: Asking, s: Step): Need[] {
-  const sets = setBy(s)
-  const touched = f.invariants.filter((v) => statesOf(v).some((id) => sets.includes(id)))
+  const touched = f.invariants.filter((v) => concerns(v, s))
   if (touched.length === 0) return []
   const after = withStep(f, w, s, { id: '', at_ms: asking.now_ms, by: { id: '', name: '' } })
-  const facts = factsOf(f, after, asking)
-  return touched.filter((v) => holds(v.never, facts) !== false).map((v) => said(v.id, v.because))
+  const [now, then] = [factsOf(f, w, asking), factsOf(f, after, asking)]
+  return touched.filter((v) => holds(v.never, v.doing ? now : then) !== false).map((v) => said(v.id, v.because))
 }
 
 /**

@@ -1,6 +1,6 @@
 import { compile, conditionsOf, no, type Scope, type Test, type Vector, yes } from './compiled'
 import { type Condition, doneId, unknown } from './condition'
-import { type Invariant, type ProcedureFile, type Step, statesOf } from './file'
+import { concerns, type Invariant, type ProcedureFile, type Step } from './file'
 
 /** One thing that can happen: a step, something said to be so, a loss. */
 export interface Move {
@@ -125,7 +125,6 @@ function keyOf(scope: Scope): (v: Vector) => string {
 interface Watched {
   invariant: Invariant
   never: Test
-  states: ReadonlySet<string>
 }
 
 interface Node {
@@ -157,9 +156,7 @@ export function explore(
   moves: readonly Move[],
   { invariants = [], goal, most_worlds = 300_000, hopeless }: Exploring,
 ): Explored {
-  const watched = invariants.map(
-    (invariant): Watched => ({ invariant, never: compile(invariant.never, scope), states: new Set(statesOf(invariant)) }),
-  )
+  const watched = invariants.map((invariant): Watched => ({ invariant, never: compile(invariant.never, scope) }))
   const goals = goal?.map((c) => compile(c, scope))
   const there = (v: Vector) => goals?.every((test) => test(v) === yes) ?? false
   const key = keyOf(scope)
@@ -185,11 +182,16 @@ export function explore(
       if (!m.may(node.v)) continue
       const v = m.does(node.v)
       // What is found to be so already as it must never be is for the book and the fitter, not for a step.
-      if (!m.step && watched.some((w) => w.never(v) === yes)) continue
+      if (!m.step && watched.some((w) => !w.invariant.doing && w.never(v) === yes)) continue
       taken++
       enter(v, node, m.words)
       for (const w of watched)
-        if (m.step?.sets.some((x) => w.states.has(x.state)) && w.never(v) !== no && !found.has(w.invariant.id))
+        if (
+          m.step &&
+          concerns(w.invariant, m.step) &&
+          w.never(w.invariant.doing ? node.v : v) !== no &&
+          !found.has(w.invariant.id)
+        )
           found.set(w.invariant.id, { invariant: w.invariant, story: [...storyOf(node), m.words] })
     }
   }

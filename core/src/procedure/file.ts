@@ -80,6 +80,8 @@ const step = z.strictObject({
   /** Where whoever does it stands. */
   at: z.string().optional(),
   every: z.enum(['time', 'change', 'shift']).default('time'),
+  /** Done as often as it takes, each time asked anew: a push of one side, then of the other. */
+  repeats: z.boolean().default(false),
   /** What a confirmed step vouches for in an assessment. */
   proves: z.string().optional(),
   /** It is a step only while this is true. */
@@ -130,7 +132,13 @@ const procedure = z.strictObject({
 })
 export type Procedure = z.infer<typeof procedure>
 
-const invariant = z.strictObject({ id, never: condition, because: text })
+const invariant = z.strictObject({
+  id,
+  never: condition,
+  /** Steps as which are done it must not be; left out: it must not come to be by any step. */
+  doing: z.array(z.string()).min(1).optional(),
+  because: text,
+})
 export type Invariant = z.infer<typeof invariant>
 
 const stopMap = z.strictObject({
@@ -235,7 +243,10 @@ function namesInFile(f: ProcedureFile): Named[] {
       ...p.goal.flatMap((g, k) => namesIn(['procedures', i, 'goal', k], g)),
       ...p.steps.flatMap((s, k) => namesInStep(['procedures', i, 'steps', k], s)),
     ]),
-    ...f.invariants.flatMap((v, i) => namesIn(['invariants', i, 'never'], v.never)),
+    ...f.invariants.flatMap((v, i): Named[] => [
+      ...namesIn(['invariants', i, 'never'], v.never),
+      ...(v.doing ?? []).map((s): Named => [['invariants', i, 'doing'], 'step', s]),
+    ]),
     ...f.stops.flatMap((s, i): Named[] => [
       ...s.kills.map((k, j): Named => [['stops', i, 'kills', j], 'state', k.state, k.to]),
       ...s.unknownAfter.map((u): Named => [['stops', i, 'unknownAfter'], 'state', u]),
@@ -284,3 +295,6 @@ export const procedureFile = shape.superRefine((f, ctx) => {
 export const setBy = (s: Step): string[] => s.sets.map((x) => x.state)
 /** The states that an invariant speaks of. */
 export const statesOf = (v: Invariant): string[] => statesIn(v.never)
+/** Whether a rule looks at a step: it is about doing it, or the step sets a state that it speaks of. */
+export const concerns = (v: Invariant, s: Step): boolean =>
+  v.doing ? v.doing.includes(s.id) : s.sets.some((x) => statesOf(v).includes(x.state))

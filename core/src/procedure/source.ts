@@ -91,6 +91,13 @@ interface Used {
   invariants: Raw[]
 }
 
+/** A piece's rule about doing steps, of those that are left of it where it is used; none are: none. */
+function ofSteps(v: Raw, kept: readonly Raw[]): Raw[] {
+  if (!Array.isArray(v.doing)) return [v]
+  const doing = v.doing.filter((id) => kept.some((s) => s.id === id))
+  return doing.length > 0 ? [{ ...v, doing }] : []
+}
+
 /** Steps with those of the pieces in their places. */
 function withPieces(steps: readonly Raw[], pieces: ProcedurePieces['pieces'], used: Used, path: string): Raw[] {
   return steps.flatMap((s, i) => {
@@ -98,7 +105,7 @@ function withPieces(steps: readonly Raw[], pieces: ProcedurePieces['pieces'], us
     const piece = pieces.find((p) => p.id === s.use)
     if (!piece) throw new Refusal('unknown-piece', `There is no piece “${String(s.use)}”.`, `${path}.${i}.use`)
     const values = raw.parse(s.with ?? {})
-    for (const part of ['states', 'posts', 'invariants'] as const) used[part].push(...list.parse(filled(piece[part], values)))
+    for (const part of ['states', 'posts'] as const) used[part].push(...list.parse(filled(piece[part], values)))
     const without = z.array(z.string()).parse(s.without ?? [])
     const changed = z.record(z.string(), raw).parse(s.change ?? {})
     const own = list.parse(filled(piece.steps, values))
@@ -106,6 +113,7 @@ function withPieces(steps: readonly Raw[], pieces: ProcedurePieces['pieces'], us
     const kept = own
       .filter((x) => !without.includes(String(x.id)))
       .map((x) => ({ ...x, ...changed[String(x.id)], needs: [...list.parse(x.needs ?? []), ...(more[String(x.id)] ?? [])] }))
+    used.invariants.push(...list.parse(filled(piece.invariants, values)).flatMap((v) => ofSteps(v, kept)))
     return withPieces(kept, pieces, used, `${path}.${i}`)
   })
 }

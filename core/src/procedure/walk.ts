@@ -2,7 +2,7 @@ import type { PersonRef as By } from '../person-ref'
 import { type Condition, holds, statesIn, unknown } from './condition'
 import { next, reached, stepsNow } from './engine'
 import { type OrderEvent, orderEvent } from './event'
-import { type OrderStation, type Procedure, type ProcedureFile, type Step, setBy } from './file'
+import { concerns, type OrderStation, type Procedure, type ProcedureFile, type Step, setBy } from './file'
 import { type Asking, apply, factsOf, type World } from './world'
 
 /** The procedures of a station that are offered now: all but those that do not belong to how it stands. Where that is not known they are offered, and it is asked first. */
@@ -30,10 +30,8 @@ export function toConfirm(f: ProcedureFile, w: World, p: Procedure, asking: Aski
   for (const n of p.start) look(n.if)
   for (const s of stepsNow(f, w, p, asking)) {
     for (const n of s.needs) look(n.if)
-    for (const id of setBy(s)) {
-      asked.add(id)
-      for (const v of f.invariants) if (statesIn(v.never).includes(id)) look(v.never)
-    }
+    for (const id of setBy(s)) asked.add(id)
+    for (const v of f.invariants) if (concerns(v, s)) look(v.never)
   }
   for (const g of p.goal) look(g)
   return f.states.flatMap((s) =>

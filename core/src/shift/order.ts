@@ -18,6 +18,7 @@ export function withClosures(f: ProcedureFile, closes: readonly string[], labelO
       id: `closed:${feature}`,
       label: `${labelOf(feature)} closed, somebody there who keeps it closed`,
       every: 'change',
+      repeats: false,
       needs: [],
       keeps: [],
       sets: [],

@@ -170,7 +170,8 @@ function Row({ step, order, isHere, isAsked, onAsk }: RowProps) {
     if (last?.step === step.id && 'ok' in (await order.tell([{ do: 'mistap', of: last.event }]))) return
     onAsk(step.id)
   }
-  const missing = step.measures.filter((m) => world.inputs[m.id] === undefined || !done)
+  const again = done && step.repeats
+  const missing = step.measures.filter((m) => world.inputs[m.id] === undefined || !done || again)
   return (
     <div className={clsx(isHere && 'rounded-lg outline-3 outline-accent outline-offset-1')}>
       {step.hold && may ? (
@@ -192,14 +193,22 @@ function Row({ step, order, isHere, isAsked, onAsk }: RowProps) {
           <StepName step={step} />
         </Tick>
       )}
-      {may && isHere && missing.map((m) => <Measured key={m.id} measure={m} order={order} />)}
+      {((may && isHere) || again) && missing.map((m) => <Measured key={m.id} measure={m} order={order} />)}
+      {again && (
+        <Button
+          look="quiet"
+          onClick={() => void (waits.length === 0 ? confirm() : refuse())}
+        >{t`Once more: ${told(step.label)}`}</Button>
+      )}
       {waiting && <SecondPerson step={step} order={order} />}
-      {isAsked && done && (
+      {isAsked && done && !(again && waits.length > 0) && (
         <p role="status" className="mt-1 border-l-4 border-near pl-3 text-[0.95rem]">
           {t`Too long ago to be a slip, or something rests on it: do the steps in reverse, or say how it stands.`}
         </p>
       )}
-      {((isAsked && !done) || (isHere && !may)) && waits.length > 0 && <NotYet step={step} waits={waits} order={order} />}
+      {((isAsked && (!done || again)) || (isHere && !may)) && waits.length > 0 && (
+        <NotYet step={step} waits={waits} order={order} />
+      )}
     </div>
   )
 }
