@@ -45,17 +45,30 @@ function plateOf(machine: Machine): Record<string, string | number> {
   )
 }
 
-async function walk(page: Page, machine: Machine, shift: string, part: 'first' | 'raised'): Promise<void> {
-  const items = itemsOf(machine.walkround).filter((x) => isRaised(x) === (part === 'raised'))
+type Items = ReturnType<typeof itemsOf>
+
+/** One walk-round, everything of it in order. */
+async function walk(page: Page, machine: Machine, shift: string, part: 'first' | 'raised', inspection: string, items: Items) {
   for (const { item } of items) {
     const reading = item.measure ? soundReading(item.measure) : null
     const at = new Date().toISOString()
-    const entry = { inspection: shift, item: item.id, result: 'in-order', reading, at }
+    const entry = { inspection, item: item.id, result: 'in-order', reading, at }
     // A plate that was entered before only has to read the same; a new one is entered.
     const known = item.plate && (await tried(page, `/shifts/${shift}/entries`, entry))
     if (!known) await post(page, `/shifts/${shift}/entries`, { ...entry, plate: item.plate ? plateOf(machine) : null })
   }
-  await post(page, `/shifts/${shift}/inspections/finish`, { inspection: shift, part })
+  await post(page, `/shifts/${shift}/inspections/finish`, { inspection, part })
+}
+
+const before = (machine: Machine, raised: boolean) => itemsOf(machine.walkround).filter((x) => isRaised(x) === raised)
+
+/** The round at the end of a shift, of a machine that has one. */
+export async function onceMoreByApi(page: Page, machine: Machine, shift: string): Promise<void> {
+  const items = itemsOf(machine.walkround, 'end-of-shift')
+  if (items.length === 0) return
+  const id = randomUUID()
+  await post(page, `/shifts/${shift}/inspections`, { id, occasion: 'end-of-shift' })
+  await walk(page, machine, shift, 'first', id, items)
 }
 
 /** A machine taken, walked round and its site looked at, as somebody did before this test begins. Returns the shift. */
@@ -63,7 +76,7 @@ export async function broughtToSetUp(page: Page, machine: Machine, place: Place)
   const id = randomUUID()
   const [ppe, documents] = [machine.ppe.map((w) => w.id), machine.documents.map((d) => d.id)]
   await post(page, '/shifts', { id, machine: machine.id, place: place.id, ppe, documents, readHandover: true })
-  await walk(page, machine, id, 'first')
+  await walk(page, machine, id, 'first', id, before(machine, false))
   const controls = place.hazards.map((h) => ({ hazard: h.id, control: h.control }))
   await post(page, `/shifts/${id}/site`, { controls, more: [], team: ['Ines Haldane', 'Tomas Brekke'], fit: true })
   return id
@@ -71,7 +84,7 @@ export async function broughtToSetUp(page: Page, machine: Machine, place: Place)
 
 /** What waited for overhead, people and what the machine stands on. */
 export const raisedByApi = (page: Page, machine: Machine, shift: string) =>
-  itemsOf(machine.walkround).some(isRaised) ? walk(page, machine, shift, 'raised') : Promise.resolve()
+  before(machine, true).length > 0 ? walk(page, machine, shift, 'raised', shift, before(machine, true)) : Promise.resolve()
 
 /** A set-up that is recorded and proves nothing yet: outriggers as far out as they go, or on its wheels; nothing confirmed. */
 export async function setUpByApi(page: Page, machine: Machine, at: Place, shift: string): Promise<void> {

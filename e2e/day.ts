@@ -1,6 +1,6 @@
 import type { Machine } from '@geolabe/core'
 import { expect, type Page } from '@playwright/test'
-import { broughtToSetUp, place, raisedByApi, secondPerson } from './by-api'
+import { broughtToSetUp, onceMoreByApi, place, raisedByApi, secondPerson } from './by-api'
 import { throughOrder } from './order'
 import { audit, confirmEvidence, machine, openSheet, query, raisedByHand, signOn, timed, verdict } from './work'
 
@@ -138,6 +138,29 @@ export async function liftAndLand(day: Day, { whole = false } = {}): Promise<voi
   expect(own_s).toBeLessThan(first_lift_s)
   if (whole) expect(own_s + day.ordered_s - day.aside_s).toBeLessThan(first_lift_s)
   expect(day.ordered_s / day.ordered).toBeLessThan(act_s)
+}
+
+/**
+ * Walked round once more, stowed in its own order on the screen, and handed over.
+ *
+ * @param tried what is tried when it is stowed
+ */
+export async function stowAway({ page, m, shift, taken }: Day, tried?: () => Promise<void>): Promise<void> {
+  await onceMoreByApi(page, m, shift)
+  await page.goto(`/shifts/${shift}/stow`)
+  await expect(page.getByRole('heading', { name: 'Stow & hand over' })).toBeVisible()
+  const before = await taken()
+  await look(page, `${m.id}-stow`)
+  await throughOrder(page, undefined, secondPerson)
+  await tried?.()
+  if (m.hours) {
+    const { state } = await (await page.request.get(`/api/machines/${m.id}`)).json()
+    await page.getByLabel(m.hours.label).fill(String((state.hours ?? 0) + 2))
+  }
+  await page.getByRole('button', { name: `Hand over ${m.name}` }).click()
+  await expect(page.getByRole('heading', { name: `${m.name}, one shift` })).toBeVisible()
+  const after = await taken()
+  console.log(`     ${m.id}: stowed and handed over with ${after.touches - before.touches} touches`)
 }
 
 /** A proof that is inside, with nothing on its screen that shuts somebody out. */

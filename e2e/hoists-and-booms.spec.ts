@@ -1,5 +1,17 @@
 import { expect, test } from '@playwright/test'
-import { addRigging, aside, atSetUp, closeSetUp, fromTo, heights, insideAndClear, liftAndLand, look, onToProof } from './day'
+import {
+  addRigging,
+  aside,
+  atSetUp,
+  closeSetUp,
+  fromTo,
+  heights,
+  insideAndClear,
+  liftAndLand,
+  look,
+  onToProof,
+  stowAway,
+} from './day'
 import { audit, freeTern, openSheet, verdict } from './work'
 
 test.beforeEach(freeTern)
@@ -40,6 +52,7 @@ test('dipper: from the sign-on to a recorded lift, over the far support too', as
   await expect(page.getByText(/pulls the further support up/).first()).toBeVisible()
   await insideAndClear(page)
   await liftAndLand(day, { whole: true })
+  await stowAway(day)
 })
 
 test('fulmar: from the sign-on to a recorded lift, a stage too high on the way', async ({ page }) => {
@@ -70,6 +83,7 @@ test('fulmar: from the sign-on to a recorded lift, a stage too high on the way',
   await page.getByLabel('Travels along the track').fill('6')
   await insideAndClear(page)
   await liftAndLand(day, { whole: true })
+  await stowAway(day)
 })
 
 test('gannet: from the sign-on to a boat put down, her slings moved on the way', async ({ page }) => {
@@ -104,6 +118,7 @@ test('gannet: from the sign-on to a boat put down, her slings moved on the way',
   await page.getByLabel('What is lifted').selectOption({ label: 'Drifter, 12 m' })
   await insideAndClear(page)
   await liftAndLand(day, { whole: true })
+  await stowAway(day)
 })
 
 test('cormorant: from the sign-on to a lift out of sight of its cab', async ({ page }) => {
@@ -133,6 +148,7 @@ test('cormorant: from the sign-on to a lift out of sight of its cab', async ({ p
   await page.getByRole('button', { name: 'From the side' }).click()
   await audit(page)
   await liftAndLand(day)
+  await stowAway(day)
 })
 
 test('kittiwake: from the sign-on to a recorded lift, too heavy on the way', async ({ page }) => {
@@ -164,6 +180,7 @@ test('kittiwake: from the sign-on to a recorded lift, too heavy on the way', asy
   })
   await insideAndClear(page)
   await liftAndLand(day)
+  await stowAway(day)
 })
 
 test('godwit: from the sign-on to a load placed, lowered too far out on the way', async ({ page }) => {
@@ -197,6 +214,7 @@ test('godwit: from the sign-on to a load placed, lowered too far out on the way'
   await from.getByLabel('Reach, from the tyres').fill('2')
   await insideAndClear(page)
   await liftAndLand(day, { whole: true })
+  await stowAway(day)
 })
 
 test('curlew: from the sign-on to a recorded lift, too heavy on the way', async ({ page }) => {
@@ -229,4 +247,5 @@ test('curlew: from the sign-on to a recorded lift, too heavy on the way', async 
   })
   await insideAndClear(page)
   await liftAndLand(day)
+  await stowAway(day)
 })

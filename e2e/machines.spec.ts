@@ -1,5 +1,5 @@
 import { expect, type Page, test } from '@playwright/test'
-import { addRigging, atSetUp, closeSetUp, type Day, inOrder, liftAndLand, onToProof } from './day'
+import { addRigging, atSetUp, closeSetUp, type Day, inOrder, liftAndLand, onToProof, stowAway } from './day'
 import { audit, confirmEvidence, freeTern, openSheet, sizeIt, verdict, workingAgain } from './work'
 
 test.beforeEach(freeTern)
@@ -215,6 +215,17 @@ async function towed(day: Day): Promise<void> {
 /** These are set up and proved with the network cut, and sent once when it is back. */
 const withoutNetwork = new Set(['wren', 'whimbrel'])
 
+/** Off its legs first: a side that was let down last is not let down once more before the other. Then with a vehicle behind. */
+async function letDownThenTowed(day: Day): Promise<void> {
+  const { page, shift } = day
+  await page.goto(`/shifts/${shift}/stow`)
+  await inOrder(day)
+  await page.getByText(/steps done$/).click()
+  await page.getByRole('button', { name: 'Once more: Right side: feet up one push' }).click()
+  await expect(page.getByText('Twice on the same side tilts it past its limit.').first()).toBeVisible()
+  await towed(day)
+}
+
 for (const plan of plans) {
   test(`${plan.id}: from the sign-on to a recorded lift`, async ({ page }) => {
     const day = await atSetUp(page, plan.id, plan.place, { cut: withoutNetwork.has(plan.id) })
@@ -225,7 +236,8 @@ for (const plan of plans) {
     if (plan === plans[0]) await audit(page)
     await liftAndLand(day)
     if (plan === plans[0]) await watched(page)
-    if (day.m.tow) await towed(day)
+    if (day.m.tow) await letDownThenTowed(day)
+    await stowAway(day)
   })
 }
 
@@ -389,5 +401,6 @@ for (const move of moves) {
     await liftAndLand(day)
     await page.getByRole('button', { name: /^Another like it:/ }).click()
     await expect(page.getByText(/^Done \d/)).toHaveCount(2)
+    await stowAway(day)
   })
 }

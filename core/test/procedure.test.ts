@@ -10,15 +10,18 @@ import {
   holds,
   next,
   type OrderEvent,
+  orderOf,
   owedAt,
   type ProcedureFile,
   permitted,
   procedureFile,
   replay,
   shortBy,
+  stepsNow,
   stepsOfFile,
   type Truth,
   unknown,
+  usualPolicy,
   type World,
   walkThrough,
   wayTo,
@@ -538,6 +541,27 @@ describe('what the orders are for', () => {
     expect(why(f, once, 'lower-left')).toEqual(['side'])
     expect(why(f, once, 'lower-right')).toEqual([])
     expect(why(f, apply(f, tilted(0.45), act({ do: 'confirm', step: 'lower-left' })), 'lower-right')).toEqual(['tilt'])
+  })
+  it('a site that wants the wheels clear has them clear before the machine is called level', () => {
+    const f = fileOf('tern')
+    const stood = standing(f, {
+      bubble: 'proved',
+      counterweight: 'stowed',
+      load: 'none',
+      ...Object.fromEntries(['FL', 'FR', 'RL', 'RR'].map((x) => [`foot.${x}`, 'bears'])),
+    })
+    const shift = { order: [], lifts: [] }
+    const at = (wheelsAtSetUp: string) => {
+      const { world } = orderOf({ procedures: f }, shift, { features: [], policy: { ...usualPolicy, wheelsAtSetUp } })
+      return { ...stood, plan: world.plan }
+    }
+    expect(why(f, at('book'), 'levelled')).toEqual([])
+    expect(why(f, at('clear'), 'levelled')).toEqual(['wheels'])
+    const [setup] = f.procedures
+    if (!setup) throw new Error('no set-up')
+    const shown = (w: World) => stepsNow(f, w, setup, asked).flatMap((s) => (s.id.startsWith('wheels-') ? [s.id] : []))
+    expect([shown(at('book')), shown(at('touching')), shown(at('clear'))]).toEqual([[], ['wheels-touching'], ['wheels-clear']])
+    expect(why(f, apply(f, at('clear'), act({ do: 'confirm', step: 'wheels-clear' })), 'levelled')).toEqual([])
   })
   it('sixty like loads ask a truck for nothing, and a crane for two acts each; over four fifths of its rating for the trial too', () => {
     for (const [id, each] of [

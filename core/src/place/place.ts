@@ -160,6 +160,16 @@ export const sitePolicy = z.strictObject({
   overdueExamination: z.enum(['bar', 'tell']).default('bar'),
   /** Somebody who has a machine already takes another, or it is refused. */
   severalMachines: z.enum(['tell', 'refuse']).default('tell'),
+  /** Wheels at set-up, on legs: as the machine's own book has it, or as the site wants all of them. */
+  wheelsAtSetUp: z.enum(['book', 'touching', 'clear']).default('book'),
+  /** A load like the last one is tried a hand's width up where it is over four fifths of the rating, or each is. */
+  trialOfLike: z.enum(['each', 'over-four-fifths']).default('over-four-fifths'),
+  /** A truck's battery. */
+  charging: z.enum(['every-shift-end', 'when-low']).default('when-low'),
+  /** An empty truck on a ramp; a loaded one has its load uphill, always. */
+  emptyOnRamp: z.enum(['forks-downhill', 'as-signed']).default('forks-downhill'),
+  /** A long boom that is left. */
+  boomLeft: z.enum(['always-down', 'down-over-figure']).default('down-over-figure'),
   trucks: truckPolicy.prefault({}),
 })
 export type Policy = z.infer<typeof sitePolicy>

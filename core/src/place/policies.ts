@@ -84,6 +84,62 @@ export const policyQuestions: readonly PolicyQuestion[] = [
     },
   },
   {
+    id: 'wheelsAtSetUp',
+    question: 'Wheels of a machine on its legs',
+    why: 'The machine’s own book knows what its frame bears. Wheels never count as support.',
+    answer: {
+      choices: [
+        { value: 'book', label: 'As its book has it' },
+        { value: 'touching', label: 'Touching, suspension unloaded' },
+        { value: 'clear', label: 'Clear of the ground' },
+      ],
+    },
+  },
+  {
+    id: 'trialOfLike',
+    question: 'A load like the last one is tried a hand’s width up',
+    why: 'What held once holds again, unless there is little to spare.',
+    answer: {
+      choices: [
+        { value: 'each', label: 'Each of them' },
+        { value: 'over-four-fifths', label: 'Over four fifths of the rating' },
+      ],
+    },
+  },
+  {
+    id: 'charging',
+    question: 'A truck’s battery is charged',
+    why: 'A battery lasts longer when it is charged as it gets low, unless its book says otherwise.',
+    answer: {
+      choices: [
+        { value: 'every-shift-end', label: 'At the end of every shift' },
+        { value: 'when-low', label: 'When it is low' },
+      ],
+    },
+  },
+  {
+    id: 'emptyOnRamp',
+    question: 'An empty truck on a ramp',
+    why: 'Forks downhill keeps the weight over its driven wheels. A load is uphill, always.',
+    answer: {
+      choices: [
+        { value: 'forks-downhill', label: 'Forks downhill' },
+        { value: 'as-signed', label: 'As the ramp’s sign says' },
+      ],
+    },
+  },
+  {
+    id: 'boomLeft',
+    question: 'A long boom that is left',
+    why: 'Its book has an angle for the wind, and a figure over which it lies down.',
+    answer: {
+      choices: [
+        { value: 'always-down', label: 'Lies on the ground, always' },
+        { value: 'down-over-figure', label: 'At its angle; down when wind over its figure is forecast' },
+      ],
+    },
+  },
+  {
     id: 'trucks.sideGap_m',
     question: 'Left free on each side of a truck’s way',
     why: 'Room to steer without touching.',

@@ -181,18 +181,9 @@ export function admits(f: ProcedureFile, w: World, e: OrderEvent, computed: Aski
 }
 
 /** The steps of a procedure that are steps now, as its plan and the site have it. */
-export function stepsNow(
-  f: ProcedureFile,
-  w: World,
-  p: Procedure,
-  asking: Asking,
-  policy: Readonly<Record<string, string>> = {},
-): Step[] {
+export function stepsNow(f: ProcedureFile, w: World, p: Procedure, asking: Asking): Step[] {
   const facts = factsOf(f, w, asking)
-  return p.steps.filter(
-    (s) =>
-      (s.when === undefined || holds(s.when, facts) === true) && (s.policy === undefined || policy[s.policy.id] === s.policy.is),
-  )
+  return p.steps.filter((s) => s.when === undefined || holds(s.when, facts) === true)
 }
 
 /** Whether what a step makes is so already: confirmed in this run, or found so. */
@@ -213,15 +204,9 @@ export type Next = { goal: true } | { step: Step } | { blocked: Step; unmet: Nee
 /**
  * What comes now: the first step in the file's order that is not done and may be; else what keeps the first from it, with the shortest way there.
  */
-export function next(
-  f: ProcedureFile,
-  w: World,
-  p: Procedure,
-  asking: Asking,
-  policy: Readonly<Record<string, string>> = {},
-): Next {
+export function next(f: ProcedureFile, w: World, p: Procedure, asking: Asking): Next {
   if (reached(f, w, p, asking)) return { goal: true }
-  const open = stepsNow(f, w, p, asking, policy).filter((s) => !isDone(f, w, s, asking))
+  const open = stepsNow(f, w, p, asking).filter((s) => !isDone(f, w, s, asking))
   const first = open.find((s) => 'ok' in permitted(f, w, s.id, asking))
   if (first) return { step: first }
   const [blocked] = open

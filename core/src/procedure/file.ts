@@ -108,8 +108,6 @@ const step = z.strictObject({
     .strictObject({ acts: text, signals: text, engine: z.enum(['on', 'off', 'either']), first: z.array(need).default([]) })
     .optional(),
   measures: z.array(measure).default([]),
-  /** A policy of the site decides whether it is a step. */
-  policy: z.strictObject({ id: text, is: text, why: text }).optional(),
   undo: undo.default({ how: 'mistap', within_s: 10 }),
 })
 export type Step = z.infer<typeof step>

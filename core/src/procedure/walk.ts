@@ -57,7 +57,6 @@ export interface Walking {
   /** The moment of the first event; each is a second after the one before, a hold as long as it asks. */
   from_ms: number
   id: (n: number) => string
-  policy?: Readonly<Record<string, string>>
   computed: Asking['computed']
 }
 
@@ -107,7 +106,7 @@ export function walkThrough(f: ProcedureFile, from: World, station: OrderStation
       for (const { state, usual } of toConfirm(f, w, p, asking())) tell({ do: 'found', state, to: usual }, walking.by, 0)
       // What was found may be all that it asks: what stands is not put together again.
       if (reached(f, w, p, asking())) break
-      const n = next(f, w, p, asking(), walking.policy)
+      const n = next(f, w, p, asking())
       if (!('step' in n) || guard > 300) {
         const why = 'blocked' in n ? `${n.blocked.id}: ${n.unmet.map((u) => u.id).join(', ')}` : 'its goal'
         throw new RangeError(`${p.id}: no way on to ${why}`)

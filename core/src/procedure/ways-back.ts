@@ -54,11 +54,15 @@ export function stranded(f: ProcedureFile, away: Procedure): string[] | null {
   const scope = scopeOf(f, cone)
   const useful = steps.filter((s) => setBy(s).some((id) => cone.has(id)) || cone.has(doneId(s.id)))
   const moves = useful.map((s) => stepMove(f, s, scope))
+  const looked = new Set<string>()
   for (const own of plannedWays(f)) {
     const start = Uint8Array.from(scope.variables, ({ id, values }) => {
       const d = own.states.find((s) => s.id === id)
       return d ? Math.max(0, values.indexOf(d.usual ?? d.initial)) : 0
     })
+    // Planned otherwise in what it never asks for here, it is the same.
+    if (looked.has(start.join())) continue
+    looked.add(start.join())
     const e = explore(scope, [start], moves, { goal: away.goal, most_worlds, hopeless: hopeless(f, scope, useful, away.goal) })
     if (e.stuck) return e.stuck
   }

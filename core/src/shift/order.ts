@@ -49,16 +49,16 @@ export interface OrderPlace {
   policy: object
 }
 
-/** How a machine's order of work stands in a shift: its file, with what this lift closes, the world that its events have made, what the site chooses. */
+/** How a machine's order of work stands in a shift: its file, with what this lift closes, the world that its events have made, with what the site chooses in its plan. */
 export function orderOf(
   { procedures }: { procedures: ProcedureFile },
   shift: Pick<Shift, 'order' | 'lifts'>,
   place: OrderPlace = { features: [], policy: {} },
-): { file: ProcedureFile; world: World; policy: Readonly<Record<string, string>> } {
+): { file: ProcedureFile; world: World } {
   const label = (id: string) => place.features.find((x) => x.id === id)?.label ?? id
   const file = withClosures(procedures, shift.lifts.at(-1)?.plan.closes ?? [], label)
-  const policy = Object.fromEntries(Object.entries(place.policy).flatMap(([k, v]) => (typeof v === 'string' ? [[k, v]] : [])))
-  return { file, world: replay(file, shift.order), policy }
+  const world = replay(file, shift.order)
+  return { file, world: { ...world, plan: { ...world.plan, policy: place.policy } } }
 }
 
 /** What an order of work asks of a set-up: how it stands and what is fitted. */
@@ -96,7 +96,7 @@ export function ofProvedLift(last: LiftRecord | undefined, lift: ProvedLift, tol
   const lost = (why: 'change' | 'load'): OrderEvent => ({ do: 'lost', id: `${lift.id}:${why}`, ...all, why })
   return [
     ...(alike ? [] : [lost('change')]),
-    ...(alike && used(lift) <= tried_share ? [] : [lost('load')]),
+    ...(alike && lift.policy.trialOfLike !== 'each' && used(lift) <= tried_share ? [] : [lost('load')]),
     { do: 'begin', id: `${lift.id}:begin`, ...all, station: 'lift', alike },
   ]
 }

@@ -56,7 +56,7 @@ export async function requireOrder(
   const world = { ...s.world, plan: { ...s.world.plan, ...plan } }
   const [owed] = owedAt(s.file, world, station, asking())
   if (!owed) return
-  const n = next(s.file, world, owed, asking(), s.policy)
+  const n = next(s.file, world, owed, asking())
   const first = 'step' in n ? n.step : 'blocked' in n ? n.blocked : null
   const why = 'blocked' in n ? ` ${n.unmet[0]?.because ?? ''}` : ''
   throw new Problem(422, 'not-confirmed', `Not confirmed yet: ${first?.label ?? owed.label}.${why}`, 'steps')
@@ -191,10 +191,10 @@ export function orderRoutes(db: Database, whoIs: WhoIs, sealing: Sealing): Route
     reads(db, async (tx, req) => {
       const shift = await readShift(tx, uuidParam(req))
       const definition = await machineNamed(tx, shift.machine.id)
-      const { file, world, policy } = await standing(tx, shift.id, definition, shift.place.id)
+      const { file, world } = await standing(tx, shift.id, definition, shift.place.id)
       const procedure = file.procedures.find((p) => p.id === req.query.procedure)
       if (!procedure || !offered(file, world, procedure.station, asking()).includes(procedure)) throw notFound('This procedure')
-      const n = next(file, world, procedure, asking(), policy)
+      const n = next(file, world, procedure, asking())
       if ('step' in n) return { step: n.step.id, label: n.step.label }
       if ('goal' in n) return { goal: true }
       return { blocked: n.blocked.id, unmet: n.unmet, way: n.way?.map((x) => x.id) ?? null }

@@ -24,13 +24,10 @@ import { SecondPerson } from './second-person'
 import type { Order } from './use-order'
 
 /** How many acts of a station's procedures are still open; nought: it may go on. */
-export function openSteps({ file, world, asking, policy }: Order, station: Procedure['station']): number {
+export function openSteps({ file, world, asking }: Order, station: Procedure['station']): number {
   return offered(file, world, station, asking)
     .filter((p) => p.required && !reached(file, world, p, asking))
-    .reduce(
-      (n, p) => n + Math.max(1, stepsNow(file, world, p, asking, policy).filter((s) => !isDone(file, world, s, asking)).length),
-      0,
-    )
+    .reduce((n, p) => n + Math.max(1, stepsNow(file, world, p, asking).filter((s) => !isDone(file, world, s, asking)).length), 0)
 }
 
 /** The procedures of a station, in order: what is done, what is next, and for everything else what it waits for. */
@@ -77,10 +74,10 @@ const ahead = 2
 
 /** One procedure: what was done last, so that a slip is taken back; what is next, always in the same place; what comes after. */
 function OneProcedure({ procedure, order, named }: { procedure: Procedure; order: Order; named: boolean }) {
-  const { file, world, asking, policy } = order
+  const { file, world, asking } = order
   const [asked, setAsked] = useState<string | null>(null)
-  const steps = stepsNow(file, world, procedure, asking, policy)
-  const n = next(file, world, procedure, asking, policy)
+  const steps = stepsNow(file, world, procedure, asking)
+  const n = next(file, world, procedure, asking)
   const here = 'step' in n ? n.step : 'blocked' in n ? n.blocked : null
   const done = steps.filter((s) => isDone(file, world, s, asking))
   const last = done.find((s) => s.id === world.last?.step)

@@ -64,7 +64,6 @@ export interface Order {
   file: ProcedureFile
   world: World
   asking: { now_ms: number; computed: Computed }
-  policy: Readonly<Record<string, string>>
   /** How much is missing to a need that is measured or computed; null: nothing, or it is no figure. */
   shortBy: (c: Condition) => number | null
   /** Tells acts, in their order; the first that may not be done is answered and nothing told. */
