@@ -24,8 +24,15 @@ const tomas = readOrganisations()
   .find((p) => p.name === 'Tomas Brekke')
 export const secondPerson = { badge: tomas?.badge ?? '', pin: tomas?.demoPin ?? '' }
 
-const sent = (page: Page, path: string, data: unknown) =>
-  page.request.post(`/api${path}`, { data, headers: { 'x-geolabe': '1', 'idempotency-key': randomUUID() } })
+/** As a device does: what the records could not be reached for is sent again under the same key. */
+async function sent(page: Page, path: string, data: unknown) {
+  const headers = { 'x-geolabe': '1', 'idempotency-key': randomUUID() }
+  for (let tries = 0; ; tries++) {
+    const answer = await page.request.post(`/api${path}`, { data, headers })
+    if (answer.status() !== 503 || tries === 5) return answer
+    await page.waitForTimeout(1000)
+  }
+}
 const tried = async (page: Page, path: string, data: unknown) => (await sent(page, path, data)).ok()
 
 /** One write as the page itself would send it. */

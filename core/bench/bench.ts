@@ -6,14 +6,18 @@ import {
   assess,
   type Case,
   capacityMap,
+  checkProcedures,
   elasticReactions,
+  firstWorld,
   mapOfCase,
   nearestRemedies,
   nearShareOf,
+  permitted,
   placeDefinition,
   prepareFootprint,
   prepareMap,
   ratingTable,
+  stepsOfFile,
   whichMachine,
   whichPosition,
   workingAreaZones,
@@ -231,6 +235,22 @@ const one = yard.find((o) => o.machine.id === 'tern')
 if (!one) throw new Error('no Tern')
 const stand_ms = time('another stand for one crane', 3, () => void whichPosition(one, asked, { x_m: 25, y_m: 3 }))
 wanted('another stand under 2 s', stand_ms < 2000, `${stand_ms.toFixed(0)} ms`)
+
+// The order of work: what of a whole file may be done now, and every file looked through.
+const orders = demoMachines.map((id) => ({ id, file: demoMachine(id).procedures }))
+const judged = orders.map(({ id, file }) => {
+  const [world, steps] = [firstWorld(file), stepsOfFile(file)]
+  const judging = { now_ms: 0, computed: () => null }
+  return time(`every step of ${id} judged`, 200, () => {
+    for (const s of steps) permitted(file, world, s.id, judging)
+  })
+})
+const longest_ms = Math.max(...judged)
+wanted('every step of a file judged under 1 ms', longest_ms < 1, `${longest_ms.toFixed(2)} ms`)
+const from_ms = performance.now()
+for (const { file } of orders) checkProcedures(file)
+const found_ms = performance.now() - from_ms
+wanted('all of them looked through under 120 s', found_ms < 120_000, `${(found_ms / 1000).toFixed(0)} s, ${orders.length} files`)
 
 console.log(`\n${verdicts.join('\n')}`)
 if (verdicts.some((v) => v.startsWith('NOT'))) process.exitCode = 1

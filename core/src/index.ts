@@ -253,6 +253,7 @@ export {
   setBy,
   stepsOfFile,
 } from './procedure/file'
+export { neversOf, onPaper, type PaperStep } from './procedure/paper'
 export { procedurePieces, procedureSource, writtenFlat } from './procedure/source'
 export { hasOrder, offered, owedAt, provedBy, toConfirm, walkThrough } from './procedure/walk'
 export { apply, factsOf, firstWorld, replay, valuesOf, type World } from './procedure/world'

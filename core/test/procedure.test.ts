@@ -10,6 +10,7 @@ import {
   holds,
   next,
   type OrderEvent,
+  onPaper,
   orderOf,
   owedAt,
   type ProcedureFile,
@@ -389,6 +390,19 @@ describe.each(demoMachines)('%s', (id) => {
     computed: () => true,
   })
 
+  it('is printed with every step once, what must be so before it beside it, several alike said once and of which', () => {
+    for (const p of f.procedures) {
+      const paper = onPaper(p)
+      expect(paper.map((s) => s.n)).toEqual(paper.map((_, i) => i + 1))
+      for (const s of p.steps) {
+        const own = paper.filter((x) => x.words.includes(s.member?.label ?? s.label))
+        expect(own.length, s.id).toBeGreaterThan(0)
+        for (const n of s.needs) expect(own.flatMap((x) => x.first).join(' '), s.id).toContain(n.because)
+      }
+      expect(paper.length).toBe(new Set(p.steps.map((s) => s.member?.base ?? s.id)).size)
+      expect(JSON.stringify(paper)).not.toMatch(/\$label|undefined/)
+    }
+  })
   it('is walked from how it is usually found to every goal, and each act is admitted as it comes', () => {
     let w = taken
     for (const [i, station] of (['setup', 'lift', 'stow'] as const).entries()) {

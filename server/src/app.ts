@@ -30,7 +30,7 @@ import { proveRoutes } from './prove/routes'
 import { readMe, sessions } from './session/session'
 import { setupRoutes } from './setup/routes'
 import { orderRoutes } from './shift/order'
-import { orderCheckRoutes } from './shift/order-check'
+import { orderFileRoutes } from './shift/order-file'
 import { shiftRoutes } from './shift/routes'
 import { secondCodeRoutes } from './shift/second-codes'
 import { siteRoutes } from './site/routes'
@@ -157,7 +157,7 @@ export function makeApp(o: AppOptions): express.Express {
   for (const routes of [walkroundTemplateRoutes, inspectionRoutes, lifeRoutes, dueRoutes, peopleRoutes]) api.use(routes(db))
   const slow = slowWork(o.calc)
   api.use(choosingRoutes(db, slow))
-  api.use(orderCheckRoutes(db, slow))
+  api.use(orderFileRoutes(db, slow))
   api.use(journalRoutes(db))
   api.use(cardRoutes(db, o.signing, o.calc))
   api.use(() => {

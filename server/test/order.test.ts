@@ -163,6 +163,12 @@ describe('the order of work', () => {
     expect((await check({ ...file, procedures: [] })).body.error).toMatchObject({ code: 'bad-input', path: 'file.procedures' })
     expect((await ines.get('/machines/tern')).body.definition.procedures.procedures.length).toBeGreaterThan(0)
   })
+  it('an order is printed for reading, of this machine and no other', async () => {
+    const paper = await ines.get('/machines/heron/order.pdf')
+    expect(paper.status).toBe(200)
+    expect(paper.body.subarray(0, 5).toString()).toBe('%PDF-')
+    expect((await ines.get('/machines/nobody/order.pdf')).status).toBe(404)
+  })
   it('a stop holds every step until it is reset; an emergency stops the machine, whatever the world, and opens nothing again', async () => {
     const id = await readyShift(ines)
     const setup = setupBody()

@@ -1,4 +1,3 @@
-import { createRequire } from 'node:module'
 import type { LiftRecord, Shift } from '@geolabe/contract'
 import {
   type Assessment,
@@ -20,16 +19,8 @@ import {
   verdictWords,
 } from '@geolabe/core'
 import PDFDocument from 'pdfkit'
+import { bold, ink, mono, quiet, regular } from '../paper/type'
 
-const require = createRequire(import.meta.url)
-const font = (family: string, weight: number) =>
-  require.resolve(`@fontsource/${family}/files/${family}-latin-${weight}-normal.woff`)
-const regular = font('atkinson-hyperlegible-next', 400)
-const bold = font('atkinson-hyperlegible-next', 700)
-const mono = font('atkinson-hyperlegible-mono', 500)
-
-const ink = '#15243a'
-const quiet = '#4a5568'
 const margin = 42
 
 const tol = (t: Tol | null, unit: 'mass' | 'length') =>

@@ -1,7 +1,7 @@
-import { createRequire } from 'node:module'
 import { boxOf, type DrawingLayer, type PlanDrawing } from '@geolabe/core'
 import { DxfWriter, LWPolylineFlags, point2d, point3d, Units } from '@tarikjabiri/dxf'
 import PDFDocument from 'pdfkit'
+import { bold, regular } from '../paper/type'
 
 const mm = (m: number) => Math.round(m * 1e6) / 1e3
 
@@ -28,10 +28,6 @@ export function dxfOf(d: PlanDrawing): string {
   }
   return dxf.stringify()
 }
-
-const require = createRequire(import.meta.url)
-const regular = require.resolve('@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-400-normal.woff')
-const bold = require.resolve('@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-700-normal.woff')
 
 /** Scales that a ruler has. */
 const scales = [20, 50, 100, 150, 200, 250, 500, 1000, 2000]

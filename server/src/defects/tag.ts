@@ -1,12 +1,8 @@
-import { createRequire } from 'node:module'
 import { type Defect, gradeWords } from '@geolabe/contract'
 import PDFDocument from 'pdfkit'
 import QRCode from 'qrcode'
+import { bold, ink, regular } from '../paper/type'
 
-const require = createRequire(import.meta.url)
-const font = (weight: number) =>
-  require.resolve(`@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-${weight}-normal.woff`)
-const ink = '#15243a'
 const stop = '#8c1d40'
 
 /** The tag that hangs on a stopped machine: A6, readable at arm's length, its code opens the defect. */
@@ -24,12 +20,12 @@ export async function stopTag(d: Defect, kind: string, address: string): Promise
       .lineWidth(3)
       .stroke('#ffffff')
   doc.restore()
-  doc.font(font(700)).fillColor('#ffffff').fontSize(34).text('STOPPED', 22, 16)
+  doc.font(bold).fillColor('#ffffff').fontSize(34).text('STOPPED', 22, 16)
   doc.fillColor(ink).fontSize(26).text(d.machine.name, 22, 86)
-  doc.font(font(400)).fontSize(11).text(kind)
-  doc.moveDown(0.6).font(font(700)).fontSize(13).text(gradeWords[d.grade].label)
+  doc.font(regular).fontSize(11).text(kind)
+  doc.moveDown(0.6).font(bold).fontSize(13).text(gradeWords[d.grade].label)
   doc
-    .font(font(400))
+    .font(regular)
     .fontSize(12)
     .text(`${d.where}: ${d.words}`, { width: w - 44, height: 84, ellipsis: true })
   doc
@@ -38,11 +34,11 @@ export async function stopTag(d: Defect, kind: string, address: string): Promise
     .text(`${d.raised.by.name}, ${d.raised.at.slice(0, 16).replace('T', ' ')} UTC`)
   doc.image(code, w - 22 - 118, h - 22 - 118, { width: 118 })
   doc
-    .font(font(700))
+    .font(bold)
     .fontSize(11)
     .text('Do not use. Do not take this tag off.', 22, h - 116, { width: w - 44 - 128, lineBreak: true })
   doc
-    .font(font(400))
+    .font(regular)
     .fontSize(9.5)
     .text('It comes off when the person in charge has returned the machine to service. The code opens the defect.', {
       width: w - 44 - 128,

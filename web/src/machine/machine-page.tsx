@@ -63,6 +63,10 @@ export function MachinePage({ me }: { me: Me }) {
             </Tabs.Content>
             <Tabs.Content value="controls">
               {f.definition.controls.length === 0 ? <p>{t`No map of controls is on record.`}</p> : <Controls file={f} />}
+              <a
+                className="mt-4 inline-flex min-h-12 items-center rounded-lg border-2 border-ink px-4 font-semibold"
+                href={`/api/machines/${f.definition.id}/order.pdf`}
+              >{t`Its order of work, to print`}</a>
             </Tabs.Content>
             <Tabs.Content value="round">
               <WalkroundFilePanel file={f} me={me} />

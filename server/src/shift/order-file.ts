@@ -15,15 +15,17 @@ import type { Database } from '../db/database'
 import { whoOf } from '../http/routes'
 import { machineNamed } from '../library/machine'
 import { Problem } from '../problem/problem'
+import { readMe } from '../session/session'
+import { orderOnPaper } from './order-paper'
 
 const checked = z.strictObject({ file: procedureSource, pieces: procedurePieces.optional() })
 const none = { format: 'geolabe.procedure-pieces/1' as const, pieces: [] }
 
 /**
  * An order of work as somebody has written it, looked through before it is taken in: every finding with its shortest story. Nothing is saved. A file
- * that does not read is refused with the place.
+ * that does not read is refused with the place. And the order in force, on paper.
  */
-export function orderCheckRoutes(db: Database, work: SlowWork): Router {
+export function orderFileRoutes(db: Database, work: SlowWork): Router {
   const router = Router()
   router.post('/machines/:id/procedures/check', async (req, res) => {
     const { file, pieces } = parseOrRefuse(checked, req.body ?? {})
@@ -36,6 +38,14 @@ export function orderCheckRoutes(db: Database, work: SlowWork): Router {
     const { states, invariants } = flat
     const answer: OrderCheck = { findings, steps: stepsOfFile(flat).length, states: states.length, nevers: invariants.length }
     res.json(answer)
+  })
+  router.get('/machines/:id/order.pdf', async (req, res) => {
+    const { machine, organisation } = await db.as(whoOf(req), async (tx) => {
+      const { organisation } = await readMe(tx)
+      return { machine: await machineNamed(tx, String(req.params.id)), organisation: organisation.name }
+    })
+    res.type('application/pdf').setHeader('Content-Disposition', `inline; filename="order-${machine.id}.pdf"`)
+    orderOnPaper(machine, organisation).pipe(res)
   })
   return router
 }
