@@ -352,20 +352,24 @@ export {
   tippingLoad,
   tippingLoadCalculator,
 } from './statics/tipping-load'
+export { type AxisLimits, after as afterTick, axisAt, type DrivenAxis, into, onLever, tick_s, ticks_per_s } from './swing/axis'
 export {
-  type Drive,
-  driveOf,
   energy_J,
   energyError_J,
   hangingStill,
   letGo,
-  type Motion,
+  loadOf,
   pull_N,
+  type RopeLoad,
+  type Slack,
+  type Swinging,
   stepSwing,
-  stillMotion,
   swingAngle_deg,
-} from './swing/simulator'
+  type Taut,
+} from './swing/pendulum'
+export { type Catch, catchInOne, quietTravel, type TipSpeed, type Travel } from './swing/reference'
 export { swing, swingCalculator, swingPeriod_s, thrownOut_m } from './swing/swing'
+export { type BoomFigures, boomTip, type Drive, driveOf, type Motion, type Moving, stillMotion } from './swing/tip'
 export { type AtWork, type Part, type Space, spacesOf } from './together/spaces'
 export { type Meeting, together, type Waiting } from './together/together'
 export { follow, isEnd, type SymptomPath, symptomPath } from './troubleshooting/path'
