@@ -12,11 +12,13 @@ export interface Day {
   taken: Awaited<ReturnType<typeof timed>>
   /** Spent looking at what is raised. */
   walked_s: number
-  /** Spent on the order of work, and its touches: the hands are on the machine meanwhile. */
+  /** Spent on the order of work, its touches and its acts: the hands are on the machine meanwhile. */
   ordered_s: number
   ordered: number
-  /** Spent on what is tried only to see it refused, and put back. */
+  acts: number
+  /** Spent on what is tried only to see it refused, and put back; and its touches. */
   aside_s: number
+  aside: number
   /** Set up and proved with the network cut, and sent once when it is back. */
   cut: boolean
 }
@@ -74,14 +76,14 @@ export async function openSetUp(page: Page, id: string, at: string): Promise<Pic
 export async function atSetUp(page: Page, id: string, at: string, { cut = false } = {}): Promise<Day> {
   const { m, shift } = await openSetUp(page, id, at)
   if (cut) await cutOff(page)
-  return { page, m, shift, taken: await timed(page), walked_s: 0, ordered_s: 0, ordered: 0, aside_s: 0, cut }
+  return { page, m, shift, taken: await timed(page), walked_s: 0, ordered_s: 0, ordered: 0, acts: 0, aside_s: 0, aside: 0, cut }
 }
 
 /** The order of work at a station: at the machine, so that it is counted by itself. */
 export async function inOrder(day: Day): Promise<void> {
   await look(day.page, `${day.m.id}-order-${day.ordered}`)
   const before = await day.taken()
-  await throughOrder(day.page, undefined, secondPerson)
+  day.acts += await throughOrder(day.page, undefined, secondPerson)
   const after = await day.taken()
   day.ordered_s += after.seconds - before.seconds
   day.ordered += after.touches - before.touches
@@ -91,7 +93,9 @@ export async function inOrder(day: Day): Promise<void> {
 export async function aside(day: Day, tried: () => Promise<void>): Promise<void> {
   const before = await day.taken()
   await tried()
-  day.aside_s += (await day.taken()).seconds - before.seconds
+  const after = await day.taken()
+  day.aside_s += after.seconds - before.seconds
+  day.aside += after.touches - before.touches
 }
 
 /** The sheets that every set-up ends with; left open at what nobody can compute. */
@@ -99,6 +103,9 @@ export async function closeSetUp(day: Day): Promise<void> {
   const { page } = day
   await openSheet(page, 'In order')
   await inOrder(day)
+  await expect(page.getByRole('button', { name: 'Record this set-up' })).toBeEnabled()
+  // What the order or the walk-round vouches for is not opened again.
+  if (!(await page.getByText(/to confirm, else not proven/).isVisible())) return
   await openSheet(page, 'Confirm')
   await confirmEvidence(page)
 }
@@ -133,11 +140,11 @@ export async function liftAndLand(day: Day, { whole = false } = {}): Promise<voi
   const { touches, typed, words, seconds } = await day.taken()
   const own_s = seconds - day.walked_s - day.ordered_s
   console.log(
-    `     ${m.id}: ${touches} touches (${day.ordered} of them in its order), ${typed} typed, ${words} words: ${Math.round(own_s)} s beside its order, ${Math.round(day.ordered_s)} s in it${day.aside_s > 0 ? `; ${Math.round(day.aside_s)} s of it to see a refusal` : ''}`,
+    `     ${m.id}: ${touches} touches (${day.ordered} of them for ${day.acts} acts of its order), ${typed} typed, ${words} words: ${Math.round(own_s)} s beside its order, ${Math.round(day.ordered_s)} s in it${day.aside_s > 0 ? `; ${Math.round(day.aside_s)} s of it to see a refusal` : ''}`,
   )
   expect(own_s).toBeLessThan(first_lift_s)
   if (whole) expect(own_s + day.ordered_s - day.aside_s).toBeLessThan(first_lift_s)
-  expect(day.ordered_s / day.ordered).toBeLessThan(act_s)
+  expect(day.ordered_s / Math.max(day.ordered, day.acts)).toBeLessThan(act_s)
 }
 
 /**

@@ -234,6 +234,7 @@ export {
   isDone,
   type Next,
   next,
+  nextTold,
   type Permission,
   permitted,
   reached,
@@ -255,8 +256,8 @@ export {
 } from './procedure/file'
 export { neversOf, onPaper, type PaperStep } from './procedure/paper'
 export { procedurePieces, procedureSource, writtenFlat } from './procedure/source'
-export { hasOrder, offered, owedAt, provedBy, toConfirm, walkThrough } from './procedure/walk'
-export { apply, factsOf, firstWorld, replay, valuesOf, type World } from './procedure/world'
+export { hasOrder, isAwaited, offered, owedAt, provedBy, toConfirm, walkThrough } from './procedure/walk'
+export { apply, factsOf, firstWorld, type Last, replay, valuesOf, type World } from './procedure/world'
 export { isoDate, moment } from './quantity/date'
 export { finite, high, low, type Nominal, nominal, type Tol } from './quantity/measured'
 export {
@@ -333,6 +334,7 @@ export {
   setupRecord,
   shift,
   siteRecord,
+  walkedEvidence,
 } from './shift/shift'
 export { backwardStability, backwardStabilityCalculator } from './statics/backward-stability'
 export { boomPropsCalculator, type OnProps, onProps } from './statics/boom-props'

@@ -1,6 +1,18 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { entryResult, preUseOf, project, Refusal, type ShiftEvent, shift, shiftEvent, withEvent } from '../src'
+import {
+  entryResult,
+  itemsOf,
+  preUseOf,
+  project,
+  Refusal,
+  type ShiftEvent,
+  shift,
+  shiftEvent,
+  walkedEvidence,
+  withEvent,
+} from '../src'
+import { demoMachine, demoMachines } from './demo'
 
 const ines = { id: 'ines', name: 'Ines' }
 const minute = (n: number) => new Date(Date.UTC(2026, 0, 5, 6, n)).toISOString()
@@ -118,5 +130,54 @@ describe('a shift', () => {
     expect(() => project([])).toThrow(Refusal)
     expect(() => project(opening.slice(1))).toThrow(Refusal)
     expect(() => preUseOf({ inspections: [] })).toThrow(RangeError)
+  })
+})
+
+describe('what the walk-round has looked at', () => {
+  const evidence = [
+    { id: 'tyres', label: 'Tyres', walked: ['left', 'right'] },
+    { id: 'papers', label: 'Papers' },
+  ]
+  const walked = (results: Record<string, string>) =>
+    project([
+      ...opening,
+      ...Object.entries(results).map(
+        ([item, result], n) =>
+          ({
+            kind: 'inspection-entry',
+            at: minute(2 + n),
+            by: ines,
+            inspection: 's',
+            entry: { item, result, reading: null, at: minute(2 + n), device: '', because: null },
+          }) as ShiftEvent,
+      ),
+    ])
+  it('is not asked again once all of it is in order, and is asked where anything of it is not', () => {
+    expect(walkedEvidence(evidence, walked({ left: 'in-order', right: 'in-order' }))).toEqual([{ id: 'tyres', at: minute(3) }])
+    for (const result of ['defect', 'not-fitted'])
+      expect(walkedEvidence(evidence, walked({ left: 'in-order', right: result }))).toEqual([])
+    expect(walkedEvidence(evidence, walked({ left: 'in-order' }))).toEqual([])
+  })
+  it('is asked again once the machine has been set up: something may have been changed since', () => {
+    const s = walked({ left: 'in-order', right: 'in-order' })
+    expect(walkedEvidence(evidence, { ...s, setups: [{} as never] })).toEqual([])
+  })
+  it('names items that each machine’s own walk-round has', () => {
+    for (const m of demoMachines.map(demoMachine)) {
+      const items = new Set(itemsOf(m.walkround).map((x) => x.item.id))
+      for (const e of m.evidence)
+        expect(
+          (e.walked ?? []).filter((i) => !items.has(i)),
+          `${m.id}: ${e.id}`,
+        ).toEqual([])
+    }
+  })
+  it('and leaving the machine takes back what holds only while somebody is there', () => {
+    const away = project([
+      ...opening,
+      { kind: 'inspection-opened', at: minute(9), by: ines, inspection: 'b', occasion: 'after-absence' },
+    ])
+    expect(away.order).toMatchObject([{ do: 'lost', why: 'leaving', at: minute(9) }])
+    expect(project(opening).order).toEqual([])
   })
 })

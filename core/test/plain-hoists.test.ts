@@ -82,7 +82,7 @@ describe('a tower crane beside a plain reckoning', () => {
     kg: double(100, 9000),
     parts: fc.constantFrom(2, 4),
   })
-  it('is nowhere more favourable', { timeout: 300_000 }, () => {
+  it('is nowhere more favourable', { timeout: 1_800_000 }, () => {
     fc.assert(
       fc.property(lift, ({ r0, r1, to, kg, parts }) => {
         const step = { pickUp: { radius_m: r0, slew_deg: 0 }, setDown: { radius_m: r1, slew_deg: to } }
@@ -125,7 +125,7 @@ describe('a lattice crawler beside a plain reckoning', () => {
     to: double(0, 200),
     kg: double(500, 60_000),
   })
-  it('is nowhere more favourable', { timeout: 300_000 }, () => {
+  it('is nowhere more favourable', { timeout: 1_800_000 }, () => {
     fc.assert(
       fc.property(lift, ({ boom_m, r0, r1, to, kg }) => {
         const step = {
@@ -176,7 +176,7 @@ describe('a rotating telehandler beside a plain reckoning', () => {
     to: double(0, 200),
     kg: double(100, 5000),
   })
-  it('is nowhere more favourable', { timeout: 300_000 }, () => {
+  it('is nowhere more favourable', { timeout: 1_800_000 }, () => {
     fc.assert(
       fc.property(lift, ({ boom_m, r0, r1, to, kg }) => {
         const step = { boom_m, pickUp: { radius_m: r0, slew_deg: 0 }, setDown: { radius_m: r1, slew_deg: to } }
@@ -204,7 +204,7 @@ describe('a telehandler beside a plain reckoning', () => {
   const ground = place.ground.find((k) => k.id === place.defaultGround) ?? null
   const pose = fc.record({ boom_m: double(4.2, 9.8), angle_deg: double(-3, 68) })
   const asked = fc.record({ from: pose, to: pose, kg: double(100, 3500), state: fc.constantFrom('wheels', 'stabilisers') })
-  it('is nowhere more favourable', { timeout: 300_000 }, () => {
+  it('is nowhere more favourable', { timeout: 1_800_000 }, () => {
     fc.assert(
       fc.property(asked, ({ from, to, kg, state }) => {
         const a = judged(
@@ -244,7 +244,7 @@ describe('towers beside a plain reckoning', () => {
     kg: double(1000, 40_000),
     up: double(3.1, 8.5),
   })
-  it('are nowhere more favourable', { timeout: 300_000 }, () => {
+  it('are nowhere more favourable', { timeout: 1_800_000 }, () => {
     fc.assert(
       fc.property(asked, ({ apart, wide, x, y, z, kg, up }) => {
         const place = demoPlace('boatyard')
@@ -292,7 +292,7 @@ describe('a frame astride its load beside a plain reckoning', () => {
     y: double(-0.8, 0.8),
     kg: double(2000, 60_000),
   })
-  it('is nowhere more favourable', { timeout: 300_000 }, () => {
+  it('is nowhere more favourable', { timeout: 1_800_000 }, () => {
     fc.assert(
       fc.property(asked, ({ front, rear, x, y, kg }) => {
         const place = demoPlace('boatyard')
@@ -343,7 +343,7 @@ describe('a hoist under its beam beside a plain reckoning', () => {
   const { span_m: L, modulus_cm3, allowable_MPa } = runway.beam
   const { overhang_m, mass_kg_per_m, own_kg } = runway.travel
   const asked = fc.record({ from: double(0.3, 6.8), to: double(0.3, 6.8), kg: double(50, 3000) })
-  it('is nowhere more favourable', { timeout: 300_000 }, () => {
+  it('is nowhere more favourable', { timeout: 1_800_000 }, () => {
     fc.assert(
       fc.property(asked, ({ from, to, kg }) => {
         const a = judged(

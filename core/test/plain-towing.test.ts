@@ -30,7 +30,7 @@ describe('plover with a vehicle behind it, beside a plain reckoning', () => {
     radius: fc.option(fc.double({ min: 8, max: 60, noNaN: true })),
     speed: fc.double({ min: 0.2, max: 12, noNaN: true }),
   })
-  it('is nowhere more favourable', { timeout: 600_000 }, () => {
+  it('is nowhere more favourable', { timeout: 1_800_000 }, () => {
     const seen = { inside: 0 }
     fc.assert(
       fc.property(asked, ({ lifted, whole, out, grade, cross, wide, radius, speed }) => {
@@ -141,7 +141,7 @@ describe('petrel on its props, beside a plain reckoning', () => {
   if (!props || !job) throw new Error('no props')
   const base = caseOf(work, { ...job, propsOnUnknown: undefined, wind_mps: 0, rigging_kg: 0, without: [] })
   const L = 9.5
-  it('is nowhere more favourable', { timeout: 600_000 }, () => {
+  it('is nowhere more favourable', { timeout: 1_800_000 }, () => {
     const asked = fc.record({
       kg: fc.double({ min: 200, max: 20_000, noNaN: true }),
       radius: fc.double({ min: 4.5, max: 8.4, noNaN: true }),

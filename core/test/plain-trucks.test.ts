@@ -203,7 +203,7 @@ describe.each(trucks)('$id beside a plain reckoning', ({ id, high, kg, centre, t
     }
   }
 
-  it('is nowhere more favourable', { timeout: 600_000 }, () => {
+  it('is nowhere more favourable', { timeout: 1_800_000 }, () => {
     fc.assert(
       fc.property(asked, (q) => {
         const a = assess(planned(q))

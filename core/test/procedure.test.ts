@@ -9,6 +9,7 @@ import {
   firstWorld,
   holds,
   next,
+  nextTold,
   type OrderEvent,
   onPaper,
   orderOf,
@@ -428,6 +429,41 @@ describe.each(demoMachines)('%s', (id) => {
     }
   })
 
+  it('tells in one what hands are full with, each act permitted after the one before, and takes it back in one', () => {
+    let w = taken
+    for (const [i, station] of (['setup', 'lift', 'stow'] as const).entries()) {
+      for (const e of walkThrough(f, w, station, walking(i * 3600))) {
+        const at = { now_ms: Date.parse(e.at), computed: () => true }
+        for (const p of f.procedures.filter((x) => x.station === station)) {
+          const told = nextTold(f, w, p, at)
+          const n = next(f, w, p, at)
+          // The next step is the first of it; all but the last are done with full hands.
+          expect(told[0]?.id).toBe('step' in n ? n.step.id : undefined)
+          expect(told.slice(0, -1).every((s) => s.handsFull)).toBe(true)
+          if (told.length < 2) continue
+          const acts = told.map((s) => ({ ...act({ do: 'confirm', step: s.id }), at: e.at }))
+          let then = w
+          for (const a of acts) {
+            expect(
+              admits(f, then, a, () => true),
+              `${p.id}: ${told.map((s) => s.id).join(', ')}`,
+            ).toEqual({ ok: true })
+            then = apply(f, then, a)
+          }
+          if (told.some((s) => s.undo.how !== 'mistap')) continue
+          for (const a of acts.toReversed()) {
+            const slip = { ...act({ do: 'mistap', of: a.id }), at: e.at }
+            expect(admits(f, then, slip, () => true)).toEqual({ ok: true })
+            then = apply(f, then, slip)
+          }
+          expect(told.filter((s) => then.done[s.id] !== undefined).map((s) => s.id)).toEqual([])
+        }
+        w = apply(f, w, e)
+      }
+      w = apply(f, w, act({ do: 'begin', station: 'lift', alike: false }, i * 3600 + 3000))
+    }
+  })
+
   it('meets nothing that must never be on random walks with stops, lost sight and slips; a replay is the same world', () => {
     const steps = stepsOfFile(f)
     const said = f.states.filter((s) => s.source === 'person' && s.values)
@@ -555,6 +591,57 @@ describe('what the orders are for', () => {
     expect(why(f, once, 'lower-left')).toEqual(['side'])
     expect(why(f, once, 'lower-right')).toEqual([])
     expect(why(f, apply(f, tilted(0.45), act({ do: 'confirm', step: 'lower-left' })), 'lower-right')).toEqual(['tilt'])
+  })
+  it('whoever leaves a truck has its forks down, its brake on and its key out; coming back its belt is asked for again', () => {
+    for (const id of ['dunlin', 'puffin', 'whimbrel', 'godwit']) {
+      const f = fileOf(id)
+      const away = (to: Record<string, string>) =>
+        why(f, standing(f, { held: 'nothing', carriage: 'low', brake: 'on', key: 'out', ...to }), 'pause-off')
+      expect(away({}), id).toEqual([])
+      expect(away({ carriage: 'raised' }), id).toContain('low')
+      expect(away({ brake: 'off' }), id).toContain('brake')
+      expect(away({ key: 'in' }), id).toContain('key')
+    }
+    const f = fileOf('dunlin')
+    const on = standing(f, { held: 'nothing', carriage: 'low', brake: 'on', key: 'out', belt: 'on', people: 'clear' })
+    const off = apply(f, on, act({ do: 'confirm', step: 'pause-off' }))
+    expect([on, off].map((w) => [w.states.belt?.value, w.states.people?.value, w.states.carriage?.value])).toEqual([
+      ['on', 'clear', 'low'],
+      [unknown, unknown, 'low'],
+    ])
+    // Where the site lets the key stay in it does so only while whoever drives it stays near.
+    const site = { features: [], policy: { ...usualPolicy, leftBriefly: 'key-in-near' } }
+    const { plan } = orderOf({ procedures: f }, { order: [], lifts: [] }, site).world
+    const near = { ...apply(f, on, act({ do: 'confirm', step: 'key-on' })), plan }
+    const stays = apply(f, near, act({ do: 'confirm', step: 'pause-near' }))
+    expect(why(f, { ...near, states: { ...near.states, key: { value: 'in', at_ms: 0, by: null } } }, 'pause-off')).toEqual([
+      'key',
+    ])
+    expect(why(f, { ...stays, states: { ...stays.states, key: { value: 'in', at_ms: 0, by: null } } }, 'pause-off')).toEqual([])
+  })
+  it('a truck goes on its charger before it is handed over where its site wants that, and not elsewhere', () => {
+    for (const id of ['dunlin', 'sandpiper'])
+      for (const charging of ['when-low', 'every-shift-end']) {
+        const f = fileOf(id)
+        const { world } = orderOf(
+          { procedures: f },
+          { order: [], lifts: [] },
+          { features: [], policy: { ...usualPolicy, charging } },
+        )
+        const owed = owedAt(f, world, 'stow', asked).map((p) => p.id)
+        expect([id, charging, owed.includes('charge')]).toEqual([id, charging, charging === 'every-shift-end'])
+      }
+  })
+  it('what is held, read or done by two cannot be told later: a file that says so is refused', () => {
+    const held = boom.procedures.map((p) => ({
+      ...p,
+      steps: p.steps.map((s) => (s.hold || s.two ? { ...s, handsFull: true } : s)),
+    }))
+    const read = procedureFile.safeParse({ ...boom, procedures: held })
+    expect(read.error?.issues.map((i) => i.message)).toEqual([
+      expect.stringContaining('told as it is done'),
+      expect.stringContaining('told as it is done'),
+    ])
   })
   it('a site that wants the wheels clear has them clear before the machine is called level', () => {
     const f = fileOf('tern')

@@ -7,6 +7,8 @@ export const evidence = z.strictObject({
   label: z.string().min(1),
   /** What goes wrong where it is not so. */
   caution: z.string().optional(),
+  /** Items of the walk-round that look at the same: all of them in order, it is not asked a second time. */
+  walked: z.array(z.string()).min(1).optional(),
 })
 export type Evidence = z.infer<typeof evidence>
 

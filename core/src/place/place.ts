@@ -170,6 +170,8 @@ export const sitePolicy = z.strictObject({
   emptyOnRamp: z.enum(['forks-downhill', 'as-signed']).default('forks-downhill'),
   /** A long boom that is left. */
   boomLeft: z.enum(['always-down', 'down-over-figure']).default('down-over-figure'),
+  /** A truck that is left for a while; its forks are down and its brake is on, always. */
+  leftBriefly: z.enum(['key-out', 'key-in-near']).default('key-out'),
   trucks: truckPolicy.prefault({}),
 })
 export type Policy = z.infer<typeof sitePolicy>

@@ -140,6 +140,17 @@ export const policyQuestions: readonly PolicyQuestion[] = [
     },
   },
   {
+    id: 'leftBriefly',
+    question: 'A truck that is left for a while, forks down, brake on',
+    why: 'One habit, and nobody else drives it.',
+    answer: {
+      choices: [
+        { value: 'key-out', label: 'Key out, always' },
+        { value: 'key-in-near', label: 'Key out beyond 5 m or out of sight' },
+      ],
+    },
+  },
+  {
     id: 'trucks.sideGap_m',
     question: 'Left free on each side of a truck’s way',
     why: 'Room to steer without touching.',

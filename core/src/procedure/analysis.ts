@@ -119,7 +119,7 @@ function ofWaysBack(f: ProcedureFile): ProcedureFinding[] {
     ),
   )
   const away = f.procedures.flatMap((p, i) => {
-    if (p.station !== 'stow' || !p.required) return []
+    if (p.station !== 'stow' || !awaited(p)) return []
     const stuck = stranded(f, p)
     return stuck
       ? [finding('no-way-back', `procedures.${i}`, `After this “${p.label}” cannot come to its goal any more.`, stuck)]
@@ -257,13 +257,16 @@ function firstWorldWhere(
   return undefined
 }
 
+/** A station waits for it, always or as the plan has it. */
+const awaited = (p: Procedure) => p.required || p.requiredIf !== undefined
+
 function ofProcedures(f: ProcedureFile): ProcedureFinding[] {
   return f.procedures.flatMap((p, i) => {
     const path = `procedures.${i}`
     const e = exploreProcedure(f, p)
     if (e.tooLarge) return [tooMany(path, `“${p.label}”`)]
-    if (e.goalAfter === null && p.required) return [finding('no-way-to-goal', path, `“${p.label}” cannot come to its goal.`)]
-    return e.stuck && p.required
+    if (e.goalAfter === null && awaited(p)) return [finding('no-way-to-goal', path, `“${p.label}” cannot come to its goal.`)]
+    return e.stuck && awaited(p)
       ? [finding('dead-end', path, `“${p.label}” can come to where its goal is out of reach.`, e.stuck)]
       : []
   })

@@ -61,7 +61,11 @@ export function comparedWith(f: ProcedureFile, id: string): StateValue[] {
 export function plannedWays(f: ProcedureFile): ProcedureFile[] {
   const planned = f.states.filter((s) => s.source === 'computed')
   const ways = planned.reduce<Map<string, StateValue>[]>(
-    (all, s) => all.flatMap((way) => comparedWith(f, s.id).map((v) => new Map([...way, [s.id, v]]))),
+    (all, s) => {
+      // What no step's condition asks for makes no difference here.
+      const values = comparedWith(f, s.id)
+      return values.length === 0 ? all : all.flatMap((way) => values.map((v) => new Map([...way, [s.id, v]])))
+    },
     [new Map()],
   )
   return ways.map((way) => ({ ...f, states: f.states.map((s) => ({ ...s, initial: way.get(s.id) ?? s.initial })) }))

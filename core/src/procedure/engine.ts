@@ -1,7 +1,7 @@
 import { influence } from './compiled'
 import { doneId, holds, unknown } from './condition'
 import type { OrderEvent } from './event'
-import { concerns, type Need, type Procedure, type ProcedureFile, type Step, setBy, stepsOfFile } from './file'
+import { concerns, type Need, type Procedure, type ProcedureFile, type Step, setBy, stepsOfFile, toldLater } from './file'
 import { type Asking, declarations, factsOf, makesWhatIs, stepNamed, type World, withStep } from './world'
 
 /** Why an act is refused; its unmet needs, each with what would break and what puts it right. */
@@ -222,6 +222,23 @@ export function next(f: ProcedureFile, w: World, p: Procedure, asking: Asking): 
       unmet.map((n) => n.if),
       asking,
     ),
+  }
+}
+
+/**
+ * What is told in one: the next step and, where hands are full with it, those after it as far as the first that leaves a hand free, each permitted
+ * once the one before it is done. What is held, read or done by two stays for itself. Empty: nothing may be done now.
+ *
+ * @example nextTold(dunlin, world, lift, asking) // tilted back, down to travel height, looked round
+ */
+export function nextTold(f: ProcedureFile, w: World, p: Procedure, asking: Asking): Step[] {
+  const told: Step[] = []
+  for (let then = w; ; ) {
+    const n = next(f, then, p, asking)
+    if (!('step' in n) || told.includes(n.step) || (told.length > 0 && !toldLater(n.step))) return told
+    told.push(n.step)
+    if (!n.step.handsFull) return told
+    then = withStep(f, then, n.step, { id: '', at_ms: asking.now_ms, by: { id: '', name: '' } })
   }
 }
 

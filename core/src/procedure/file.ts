@@ -82,6 +82,8 @@ const step = z.strictObject({
   every: z.enum(['time', 'change', 'shift']).default('time'),
   /** Done as often as it takes, each time asked anew: a push of one side, then of the other. */
   repeats: z.boolean().default(false),
+  /** Hands and eyes are on the machine, as it moves or carries: nothing is asked meanwhile, and it is told with the next step that leaves a hand free. */
+  handsFull: z.boolean().default(false),
   /** What a confirmed step vouches for in an assessment. */
   proves: z.string().optional(),
   /** It is a step only while this is true. */
@@ -92,6 +94,8 @@ const step = z.strictObject({
   sets: z
     .array(z.strictObject({ state: z.string(), to: z.union([stateValue, z.strictObject({ from: z.string() })]) }))
     .default([]),
+  /** What is lost with it, as with an event of that name: who gets down is away from the machine. */
+  loses: losing.optional(),
   hazards: z.array(hazard).default([]),
   /** The machine's control is held, or a watch kept with all controls let go, for so long. */
   hold: z
@@ -124,6 +128,8 @@ const procedure = z.strictObject({
   when: condition.optional(),
   /** The station waits for its goal; left out: it is there when it is wanted. */
   required: z.boolean().default(false),
+  /** The station waits for it while this is true. */
+  requiredIf: condition.optional(),
   start: z.array(need).default([]),
   goal: z.array(condition).min(1),
   steps: z.array(step).min(1),
@@ -185,6 +191,9 @@ const shape = z.strictObject({
 })
 export type ProcedureFile = z.infer<typeof shape>
 
+/** Whether a step can be told with others: no hand is held, no figure read, nobody else asked. */
+export const toldLater = (s: Step): boolean => !s.hold && !s.two && s.measures.length === 0 && !s.repeats
+
 export const stepsOfFile = (f: ProcedureFile): Step[] => f.procedures.flatMap((p) => p.steps)
 
 type Named = [path: (string | number)[], what: 'state' | 'step' | 'input' | 'post', id: string, value?: StateValue]
@@ -237,6 +246,7 @@ function namesInFile(f: ProcedureFile): Named[] {
     ...f.states.flatMap((s, i): Named[] => (s.holds ? namesIn(['states', i, 'holds'], s.holds.instead) : [])),
     ...f.procedures.flatMap((p, i): Named[] => [
       ...(p.when ? namesIn(['procedures', i, 'when'], p.when) : []),
+      ...(p.requiredIf ? namesIn(['procedures', i, 'requiredIf'], p.requiredIf) : []),
       ...namesInNeeds(['procedures', i, 'start'], p.start),
       ...p.goal.flatMap((g, k) => namesIn(['procedures', i, 'goal', k], g)),
       ...p.steps.flatMap((s, k) => namesInStep(['procedures', i, 'steps', k], s)),
@@ -280,6 +290,13 @@ export const procedureFile = shape.superRefine((f, ctx) => {
   }
   const double = twice(steps.map((s) => s.id))
   if (double) issue(['procedures'], `Two steps have the id “${double}”.`)
+  for (const [i, p] of f.procedures.entries())
+    for (const [k, s] of p.steps.entries())
+      if (s.handsFull && !toldLater(s))
+        issue(
+          ['procedures', i, 'steps', k, 'handsFull'],
+          'What is held, measured, repeated or done by two is told as it is done: leave “handsFull” out.',
+        )
   for (const [path, what, name, value] of namesInFile(f)) {
     if (!known[what].has(name)) issue(path, `There is no ${what} “${name}” in this file.`)
     else if (what === 'state' && value !== undefined && value !== unknown) {

@@ -15,9 +15,13 @@ export function offered(f: ProcedureFile, w: World, station: OrderStation, askin
 export const hasOrder = ({ procedures }: { procedures: ProcedureFile }, station: OrderStation): boolean =>
   procedures.procedures.some((p) => p.station === station)
 
+/** Whether a station waits for a procedure, as its plan and the site have it. */
+export const isAwaited = (f: ProcedureFile, w: World, { required, requiredIf }: Procedure, asking: Asking): boolean =>
+  required || (requiredIf !== undefined && holds(requiredIf, factsOf(f, w, asking)) === true)
+
 /** The procedures of a station that it waits for, and that have not come to their goal. */
 export const owedAt = (f: ProcedureFile, w: World, station: OrderStation, asking: Asking): Procedure[] =>
-  offered(f, w, station, asking).filter((p) => p.required && !reached(f, w, p, asking))
+  offered(f, w, station, asking).filter((p) => isAwaited(f, w, p, asking) && !reached(f, w, p, asking))
 
 /** States that a procedure rests on and nobody has said: what it is now is asked first, all on one screen. */
 export function toConfirm(f: ProcedureFile, w: World, p: Procedure, asking: Asking): { state: string; usual: string | number }[] {
@@ -101,7 +105,7 @@ export function walkThrough(f: ProcedureFile, from: World, station: OrderStation
     events.push(e)
     w = apply(f, w, e)
   }
-  for (const p of offered(f, w, station, asking()).filter((x) => x.required)) {
+  for (const p of offered(f, w, station, asking()).filter((x) => isAwaited(f, w, x, asking()))) {
     for (let guard = 0; !reached(f, w, p, asking()); guard++) {
       for (const { state, usual } of toConfirm(f, w, p, asking())) tell({ do: 'found', state, to: usual }, walking.by, 0)
       // What was found may be all that it asks: what stands is not put together again.

@@ -11,6 +11,15 @@ export interface Known {
   by: By | null
 }
 
+/** A step that was told last. */
+export interface Last {
+  event: string
+  step: string
+  at_ms: number
+  /** What was done before it with full hands, and told in one with it. */
+  before: Last | null
+}
+
 /** How a machine stands in its order of work: what its events make of it. */
 export interface World {
   states: Readonly<Record<string, Known>>
@@ -27,7 +36,7 @@ export interface World {
   /** What is held, since when, and how everything stood as it was begun. */
   override: { id: string; since_ms: number; stood: Readonly<Record<string, StateValue>> } | null
   /** The last step, as long as nothing rests on it: a slip of the finger can be taken back. */
-  last: { event: string; step: string; at_ms: number } | null
+  last: Last | null
   /** Lost by ending the order: nothing is offered any more. */
   ended: 'emergency' | 'as-it-stands' | null
 }
@@ -117,7 +126,8 @@ const rests = (f: ProcedureFile, step: string, gone: ReadonlySet<string>) => {
 const losable = (f: ProcedureFile, why: Losing): string[] => f.states.filter((s) => s.lost.includes(why)).map((s) => s.id)
 
 /** What a step makes of the world, whether or not it may be done. */
-export function withStep(f: ProcedureFile, w: World, s: Step, e: { id: string; at_ms: number; by: By }): World {
+export function withStep(f: ProcedureFile, from: World, s: Step, e: { id: string; at_ms: number; by: By }): World {
+  const w = s.loses ? forgetting(f, from, losable(f, s.loses), e.at_ms) : from
   const states = { ...w.states }
   for (const { state, to } of s.sets) {
     const value = typeof to === 'object' ? (w.inputs[to.from]?.value ?? unknown) : to
@@ -136,9 +146,12 @@ export function withStep(f: ProcedureFile, w: World, s: Step, e: { id: string; a
     done: { ...done, [s.id]: e.at_ms },
     holding: null,
     waiting: null,
-    last: { event: e.id, step: s.id, at_ms: e.at_ms },
+    last: { event: e.id, step: s.id, at_ms: e.at_ms, before: toldWith(f, w, e.at_ms) },
   }
 }
+/** What hands were full with, told at the same moment. */
+const toldWith = (f: ProcedureFile, { last }: World, at_ms: number): Last | null =>
+  last && last.at_ms === at_ms && stepNamed(f, last.step)?.handsFull ? last : null
 const keptHomes = new WeakMap<ProcedureFile, Map<string, Procedure>>()
 function homeOf(f: ProcedureFile, step: string): Procedure | undefined {
   const known = keptHomes.get(f) ?? new Map(f.procedures.flatMap((p) => p.steps.map((s) => [s.id, p] as const)))
@@ -257,7 +270,8 @@ const changes: { [K in OrderEvent['do']]: Change<K> } = {
     const s = w.last?.event === e.of ? stepNamed(f, w.last.step) : undefined
     if (!s) return w
     const { [s.id]: _gone, ...done } = w.done
-    return forgetting(f, { ...w, done }, setBy(s), e.at_ms)
+    // What was told in one with it can be taken back in the same way.
+    return { ...forgetting(f, { ...w, done }, setBy(s), e.at_ms), last: w.last?.before ?? null }
   },
   'stop-pressed': (f, w, e) => {
     const stop = f.stops.find((s) => s.id === e.stop)

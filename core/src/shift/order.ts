@@ -19,6 +19,7 @@ export function withClosures(f: ProcedureFile, closes: readonly string[], labelO
       label: `${labelOf(feature)} closed, somebody there who keeps it closed`,
       every: 'change',
       repeats: false,
+      handsFull: false,
       needs: [],
       keeps: [],
       sets: [],
@@ -106,6 +107,16 @@ export const ofSetup = (id: string, plan: SetupPlan, told: Told): OrderEvent[] =
   { do: 'lost', id: `${id}:setup`, ...told, device: '', why: 'setup' },
   { do: 'plan', id: `${id}:plan`, ...told, device: '', plan: partOfPlan(plan) },
 ]
+
+/** What was left and is come back to: what only holds while somebody is there is asked again. */
+export const ofAbsence = (id: string, { at, by }: Told): OrderEvent => ({
+  do: 'lost',
+  id: `${id}:leaving`,
+  at,
+  by,
+  device: '',
+  why: 'leaving',
+})
 
 /** What a machine that stands somewhere else now does to it: it is set up anew. */
 export const ofMove = ({ at, by }: Told): OrderEvent[] => [

@@ -1,7 +1,7 @@
 import type { OrderEvent } from '../procedure/event'
 import { Refusal } from '../refusal'
 import type { ShiftEvent, ShiftEventKind } from './event'
-import { ofMove, ofProvedLift, ofSetup } from './order'
+import { ofAbsence, ofMove, ofProvedLift, ofSetup } from './order'
 import type { Inspection, InspectionEntry, Shift } from './shift'
 
 type Of<K extends ShiftEventKind> = Extract<ShiftEvent, { kind: K }>
@@ -65,6 +65,7 @@ const changes: { [K in Exclude<ShiftEventKind, 'shift-opened'>]: (s: Shift, e: O
       raisedAt: null,
       handsOnAt: null,
     }),
+    order: e.occasion === 'after-absence' ? ordered(s.order, [ofAbsence(e.inspection, told(e))]) : s.order,
   }),
   'inspection-entry': (s, e) => inInspection(s, e.inspection, (i) => ({ entries: withEntry(i.entries, e.entry) })),
   'inspection-finished': (s, e) =>

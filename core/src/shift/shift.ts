@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { assessment } from '../assess/assessment'
 import { occasion } from '../inspection/walkround'
 import { conditions, liftPlan, setupPlan } from '../lift/plan'
+import type { Evidence } from '../machine/needs'
 import { personRef } from '../person-ref'
 import { sitePolicy } from '../place/place'
 import { orderEvent } from '../procedure/event'
@@ -133,4 +134,27 @@ export function preUseOf(s: Pick<Shift, 'inspections'>): Inspection {
   const found = s.inspections.find((i) => i.occasion === 'pre-use')
   if (!found) throw new RangeError('a shift without a walk-round before use')
   return found
+}
+
+/**
+ * What has to be confirmed of a machine that its walk-round has looked at already: every item that looks at the same is in order. Before the first
+ * set-up of a shift only: what is changed after it is looked at again.
+ *
+ * @param evidence what has to be confirmed, with the items that look at it
+ * @returns each with the moment of its last item
+ */
+export function walkedEvidence(
+  evidence: readonly Evidence[],
+  { inspections, setups }: Pick<Shift, 'inspections' | 'setups'>,
+): { id: string; at: string }[] {
+  const entries = inspections.find((i) => i.occasion === 'pre-use')?.entries ?? []
+  if (setups.length > 0) return []
+  return evidence.flatMap(({ id, walked = [] }) => {
+    const found = walked.map((item) => entries.find((e) => e.item === item && e.result === 'in-order')?.at)
+    const at = found
+      .flatMap((x) => x ?? [])
+      .sort()
+      .at(-1)
+    return at === undefined || found.includes(undefined) ? [] : [{ id, at }]
+  })
 }

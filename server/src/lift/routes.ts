@@ -38,7 +38,8 @@ export function liftRoutes(db: Database): Router {
             'This lift is not proven inside its limits; it can only be abandoned, or proved anew.',
           )
         }
-        await requireOrder(tx, { id, ...ready }, 'lift')
+        // What was lost since it was set up, as by leaving it for a while, is put right first.
+        for (const station of ['setup', 'lift'] as const) await requireOrder(tx, { id, ...ready }, station)
       }
       await tx.query('update lift set outcome = $2 where id = $1', [lift, JSON.stringify({ ...b, at: new Date().toISOString() })])
       await record(tx, id, { kind: 'lift-outcome', lift, outcome: b }, { lift, ...b })

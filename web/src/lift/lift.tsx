@@ -30,7 +30,7 @@ import { VerdictMark } from '../look/verdict'
 import { clock } from '../look/when'
 import { useShiftContext } from '../order/context'
 import { OrderStationPage } from '../order/order-station'
-import { OrderSteps, openSteps } from '../order/steps'
+import { OrderAtLift, OrderBeside, openAtLift, openSteps } from '../order/steps'
 import { useOrder } from '../order/use-order'
 import { plainPoint, seenAs, stepOf } from '../prove/draft'
 import { Findings } from '../prove/findings'
@@ -50,6 +50,8 @@ const TruckView = lazy(() => import('../truck/truck-view').then((m) => ({ defaul
 export function Lift() {
   const { shift, file } = useShiftContext()
   const { waiting } = useOutbox()
+  const order = useOrder()
+  const owed = openSteps(order, 'setup') > 0
   const kept = waiting.filter((w) => w.what === 'prove-lift' && w.params.shift === shift.id).length
   if (!isProvable(file.definition)) return <OrderStationPage station="lift" />
   const open = [...shift.lifts].reverse().find((l) => !l.outcome)
@@ -65,8 +67,19 @@ export function Lift() {
           })}
         </p>
       )}
+      {owed ? (
+        <div className="mt-3 max-w-2xl">
+          <OrderAtLift order={order} />
+        </div>
+      ) : (
+        <>
+          <Again shift={shift} machine={file.definition} stopped={file.stopping.length > 0} />
+          <div className="mt-3 grid max-w-2xl gap-2">
+            <OrderBeside order={order} station="lift" />
+          </div>
+        </>
+      )}
       <LiftsSoFar shift={shift} machine={file.definition} />
-      <Again shift={shift} machine={file.definition} stopped={file.stopping.length > 0} />
       <ActionBar>
         <Link
           className="flex min-h-14 items-center rounded-lg border-2 border-ink px-6 font-bold"
@@ -134,25 +147,43 @@ function carriedOn(machine: Machine, { plan }: LiftRecord): string {
   return isStraddle(machine) ? t`In the slings` : t`On the hook`
 }
 
+/** So many of the last lifts are shown; those before are folded. */
+const lately = 4
+
+/** What this shift has lifted, the last first. */
 function LiftsSoFar({ shift, machine }: { shift: Shift; machine: Machine }) {
+  if (shift.lifts.length === 0) return null
+  const rows = shift.lifts.toReversed().map((l) => <LiftLine key={l.id} lift={l} machine={machine} />)
+  const before = rows.slice(lately)
+  return (
+    <section aria-label={t`Lifts of this shift`} className="mt-4 grid gap-2">
+      <h2>{plural(rows.length, { one: '# lift this shift', other: '# lifts this shift' })}</h2>
+      <ul className="grid gap-2">{rows.slice(0, lately)}</ul>
+      {before.length > 0 && (
+        <details>
+          <summary className="min-h-10 cursor-pointer py-1.5 text-quiet">
+            {plural(before.length, { one: '# before', other: '# before' })}
+          </summary>
+          <ul className="grid gap-2">{before}</ul>
+        </details>
+      )}
+    </section>
+  )
+}
+
+function LiftLine({ lift: l, machine }: { lift: LiftRecord; machine: Machine }) {
   const say = useSay()
   return (
-    <ul className="grid gap-2">
-      {shift.lifts.map((l) => (
-        <li key={l.id} className="flex items-center gap-3 rounded-xl border border-line bg-sheet p-3">
-          <VerdictMark verdict={l.assessment.verdict} />
-          <span className="grow">
-            <strong>{l.plan.hung.load.name || t`Load`}</strong>,{' '}
-            {l.assessment.hookLoad_kg === null
-              ? t`mass not known`
-              : `${say('mass', l.assessment.hookLoad_kg)} ${carriedOn(machine, l).toLowerCase()}`}
-          </span>
-          <span>
-            {l.outcome ? `${l.outcome.outcome === 'done' ? t`Done` : t`Abandoned`} ${clock(l.outcome.at)}` : t`Waiting`}
-          </span>
-        </li>
-      ))}
-    </ul>
+    <li className="flex items-center gap-3 rounded-xl border border-line bg-sheet p-3">
+      <VerdictMark verdict={l.assessment.verdict} />
+      <span className="grow">
+        <strong>{l.plan.hung.load.name || t`Load`}</strong>,{' '}
+        {l.assessment.hookLoad_kg === null
+          ? t`mass not known`
+          : `${say('mass', l.assessment.hookLoad_kg)} ${carriedOn(machine, l).toLowerCase()}`}
+      </span>
+      <span>{l.outcome ? `${l.outcome.outcome === 'done' ? t`Done` : t`Abandoned`} ${clock(l.outcome.at)}` : t`Waiting`}</span>
+    </li>
   )
 }
 
@@ -170,7 +201,7 @@ function OneLift({ lift }: { lift: LiftRecord }) {
   const setup = shift.setups.find((s) => s.id === lift.setup)
   const stale = shift.setups[shift.setups.length - 1]?.id !== lift.setup
   const proven = a.verdict === 'inside' || a.verdict === 'near'
-  const open = openSteps(orderNow, 'lift')
+  const open = openAtLift(orderNow)
   const stopped = file.stopping.length > 0
   const why = stopped
     ? t`The machine is stopped.`
@@ -257,7 +288,7 @@ function OneLift({ lift }: { lift: LiftRecord }) {
               {
                 id: 'order',
                 name: t`In order`,
-                body: <OrderSteps order={orderNow} station="lift" />,
+                body: <OrderAtLift order={orderNow} />,
               },
               { id: 'cautions', name: t`Cautions`, body: <Cautions of={machine.cautions} /> },
               { id: 'findings', name: t`Findings`, body: <Findings assessment={a} open={opened} onOpen={setOpened} /> },

@@ -1,7 +1,10 @@
 import {
+  isAwaited,
   isDone,
+  type Last,
   type Need,
   next,
+  nextTold,
   offered,
   type Procedure,
   type ProcedureStep,
@@ -26,7 +29,7 @@ import type { Order } from './use-order'
 /** How many acts of a station's procedures are still open; nought: it may go on. */
 export function openSteps({ file, world, asking }: Order, station: Procedure['station']): number {
   return offered(file, world, station, asking)
-    .filter((p) => p.required && !reached(file, world, p, asking))
+    .filter((p) => isAwaited(file, world, p, asking) && !reached(file, world, p, asking))
     .reduce((n, p) => n + Math.max(1, stepsNow(file, world, p, asking).filter((s) => !isDone(file, world, s, asking)).length), 0)
 }
 
@@ -34,7 +37,7 @@ export function openSteps({ file, world, asking }: Order, station: Procedure['st
 export function OrderSteps({ order, station }: { order: Order; station: Procedure['station'] }) {
   const { file, world, asking } = order
   const all = offered(file, world, station, asking)
-  const [required, others] = [all.filter((p) => p.required), all.filter((p) => !p.required)]
+  const required = all.filter((p) => isAwaited(file, world, p, asking))
   // While something is held nothing is asked: eyes stay on the machine, and what it moves is known once it is let go.
   const resting = world.holding ? [] : required
   const asked = resting.filter((p) => !reached(file, world, p, asking)).flatMap((p) => toConfirm(file, world, p, asking))
@@ -48,14 +51,36 @@ export function OrderSteps({ order, station }: { order: Order; station: Procedur
       ) : (
         required.map((p) => <OneProcedure key={p.id} procedure={p} order={order} named={required.length > 1} />)
       )}
-      {others.map((p) => (
-        <details key={p.id} className="rounded-lg border border-line p-3">
-          <summary className="min-h-10 cursor-pointer font-semibold">{told(p.label)}</summary>
-          <Beside procedure={p} order={order} />
-        </details>
-      ))}
+      <OrderBeside order={order} station={station} />
     </div>
   )
+}
+
+/** So many acts keep a lift from being recorded: its own, and those of the set-up that were lost since. */
+export const openAtLift = (order: Order): number => openSteps(order, 'setup') + openSteps(order, 'lift')
+
+/** The order at the lift; where something of the set-up was lost meanwhile, that comes first. */
+export function OrderAtLift({ order }: { order: Order }) {
+  if (openSteps(order, 'setup') === 0) return <OrderSteps order={order} station="lift" />
+  return (
+    <section aria-label={t`Before it goes on`} className="grid gap-2">
+      <h2>{t`Before it goes on`}</h2>
+      <OrderSteps order={order} station="setup" />
+    </section>
+  )
+}
+
+/** What there is at a station besides what it waits for. */
+export function OrderBeside({ order, station }: { order: Order; station: Procedure['station'] }) {
+  const { file, world, asking } = order
+  return offered(file, world, station, asking)
+    .filter((p) => !isAwaited(file, world, p, asking))
+    .map((p) => (
+      <details key={p.id} className="rounded-lg border border-line p-3">
+        <summary className="min-h-10 cursor-pointer font-semibold">{told(p.label)}</summary>
+        <Beside procedure={p} order={order} />
+      </details>
+    ))
 }
 
 /** A procedure that is there when it is wanted: a change of tool, a charge, a rescue. */
@@ -78,15 +103,22 @@ function OneProcedure({ procedure, order, named }: { procedure: Procedure; order
   const [asked, setAsked] = useState<string | null>(null)
   const steps = stepsNow(file, world, procedure, asking)
   const n = next(file, world, procedure, asking)
-  const here = 'step' in n ? n.step : 'blocked' in n ? n.blocked : null
+  const together = nextTold(file, world, procedure, asking)
+  const here = together.at(-1) ?? ('blocked' in n ? n.blocked : null)
+  const first = together.slice(0, -1)
   const done = steps.filter((s) => isDone(file, world, s, asking))
   const last = done.find((s) => s.id === world.last?.step)
   const before = done.filter((s) => s !== last)
   // At its goal nothing more comes, whatever it would ask where that is lost.
-  const coming = here === null ? [] : steps.filter((s) => s !== here && !done.includes(s))
+  const coming = here === null ? [] : steps.filter((s) => !together.includes(s) && s !== here && !done.includes(s))
   const row = (s: ProcedureStep) => (
-    <li key={s.id} id={`step-${s.id}`} aria-current={s === here ? 'step' : undefined}>
-      <Row step={s} order={order} isHere={s === here} isAsked={s.id === asked} onAsk={setAsked} />
+    <li
+      key={s.id}
+      id={`step-${s.id}`}
+      aria-current={s === here ? 'step' : undefined}
+      data-acts={s === here ? first.length + 1 : 1}
+    >
+      <Row step={s} first={s === here ? first : []} order={order} isHere={s === here} isAsked={s.id === asked} onAsk={setAsked} />
     </li>
   )
   return (
@@ -95,7 +127,9 @@ function OneProcedure({ procedure, order, named }: { procedure: Procedure; order
         <h2>
           {told(procedure.label)}{' '}
           <span className="text-base font-normal text-quiet">
-            {here === null ? t`done` : plural(coming.length + 1, { one: '# step to come', other: '# steps to come' })}
+            {here === null
+              ? t`done`
+              : plural(coming.length + Math.max(1, together.length), { one: '# step to come', other: '# steps to come' })}
           </span>
         </h2>
       )}
@@ -138,24 +172,27 @@ function useJustCame(here: boolean): boolean {
 
 interface RowProps {
   step: ProcedureStep
+  /** What hands were full with before it, told with it. */
+  first: ProcedureStep[]
   order: Order
   isHere: boolean
   isAsked: boolean
   onAsk: (step: string | null) => void
 }
 
-function Row({ step, order, isHere, isAsked, onAsk }: RowProps) {
+function Row({ step, first, order, isHere, isAsked, onAsk }: RowProps) {
   const { file, world, asking } = order
   const done = isDone(file, world, step, asking)
   const verdict = permitted(file, world, step.id, asking)
-  const waits = 'refused' in verdict ? verdict.unmet : []
+  // Of what is told in one each is judged after the one before it: nothing of it waits.
+  const waits = 'refused' in verdict && first.length === 0 ? verdict.unmet : []
   const may = !done && waits.length === 0
   const waiting = world.waiting?.step === step.id
   const note = may || done || isHere
   const justCame = useJustCame(isHere)
   const confirm = async () => {
     onAsk(null)
-    const answer = await order.tell([{ do: 'confirm', step: step.id }])
+    const answer = await order.tell([...first, step].map((x) => ({ do: 'confirm', step: x.id })))
     if ('refused' in answer) onAsk(step.id)
   }
   const refuse = () => {
@@ -163,8 +200,8 @@ function Row({ step, order, isHere, isAsked, onAsk }: RowProps) {
     return order.tell([{ do: 'refused', step: step.id, unmet: waits.map((w) => w.id) }])
   }
   const takeBack = async () => {
-    const last = world.last
-    if (last?.step === step.id && 'ok' in (await order.tell([{ do: 'mistap', of: last.event }]))) return
+    const slip = world.last?.step === step.id ? toldInOne(world.last).map((x) => ({ do: 'mistap' as const, of: x.event })) : []
+    if (slip.length > 0 && 'ok' in (await order.tell(slip))) return
     onAsk(step.id)
   }
   const again = done && step.repeats
@@ -187,7 +224,7 @@ function Row({ step, order, isHere, isAsked, onAsk }: RowProps) {
             ) : null
           }
         >
-          <StepName step={step} />
+          {first.length > 0 ? <HandsFull steps={[...first, step]} /> : <StepName step={step} />}
         </Tick>
       )}
       {((may && isHere) || again) && missing.map((m) => <Measured key={m.id} measure={m} order={order} />)}
@@ -207,6 +244,27 @@ function Row({ step, order, isHere, isAsked, onAsk }: RowProps) {
         <NotYet step={step} waits={waits} order={order} />
       )}
     </div>
+  )
+}
+
+/** What a step was told in one with, the last first. */
+const toldInOne = (x: Last | null): Last[] => (x ? [x, ...toldInOne(x.before)] : [])
+
+/** What is done with both hands on the machine, in its order: read before, told when it is done. */
+function HandsFull({ steps }: { steps: readonly ProcedureStep[] }) {
+  return (
+    <span className="block">
+      <span className="block text-[0.92rem] font-normal text-quiet">{t`In this order; tap once, when your hands are free:`}</span>
+      {steps.map((s, i) => (
+        <span key={s.id} className="flex gap-2 py-0.5">
+          <span className="figure w-5 shrink-0 text-quiet">{i + 1}</span>
+          <span>
+            <StepName step={s} />
+            {s.caution && <span className="block text-[0.92rem] text-near">{told(s.caution)}</span>}
+          </span>
+        </span>
+      ))}
+    </span>
   )
 }
 

@@ -1,6 +1,7 @@
 import type { Shift } from '@geolabe/contract'
 import {
   admits,
+  apply,
   type CalcCondition,
   type Condition,
   type Facts,
@@ -60,6 +61,17 @@ function useNow(f: ProcedureFile): number {
   return now
 }
 
+/** Whether acts may be taken in, each after the one before it; the first refusal. */
+function admitsAll(f: ProcedureFile, from: World, events: readonly OrderAct[], computed: Computed): Permission {
+  let w = from
+  for (const e of events) {
+    const verdict = admits(f, w, e, computed)
+    if ('refused' in verdict) return verdict
+    w = apply(f, w, e)
+  }
+  return { ok: true }
+}
+
 export interface Order {
   file: ProcedureFile
   world: World
@@ -90,8 +102,11 @@ export function useOrderOf({ shift, file: machine, place }: ShiftContext, plan?:
   const ahead =
     plan !== undefined && Object.entries(plan).some(([k, v]) => JSON.stringify(stood.world.plan[k]) !== JSON.stringify(v))
   const world = ahead ? { ...stood.world, plan: { ...stood.world.plan, ...plan } } : stood.world
-  const dated = (acts: readonly Act[], by = shift.operator) =>
-    acts.map((a) => ({ at: new Date().toISOString(), ...a, by, device: '', id: newId() }) as OrderAct)
+  // What is told in one has one moment, so that it can be taken back in one.
+  const dated = (acts: readonly Act[], by = shift.operator) => {
+    const at = new Date().toISOString()
+    return acts.map((a) => ({ at, ...a, by, device: '', id: newId() }) as OrderAct)
+  }
   const told = async (send: () => Promise<Shift | null>) => {
     setError(null)
     try {
@@ -103,9 +118,8 @@ export function useOrderOf({ shift, file: machine, place }: ShiftContext, plan?:
   }
   const tell: Order['tell'] = async (acts) => {
     const events = dated(ahead ? [{ do: 'plan', plan }, ...acts] : acts)
-    // Asked of the first act as it stands here; the records ask of all of them again.
-    const first = events.at(ahead ? 1 : 0)
-    const verdict: Permission = first ? admits(stood.file, world, first, computed) : { ok: true }
+    // Asked as it stands here; the records ask again.
+    const verdict = admitsAll(stood.file, world, events, computed)
     if ('refused' in verdict) return verdict
     await told(() => outbox.sendPatiently<Shift, 'do-order'>('do-order', { shift: shift.id }, { events }))
     return verdict

@@ -6,13 +6,13 @@ import { clock } from '../look/when'
 interface Props {
   asked: readonly Evidence[]
   confirmed: SetupPlan['confirmed']
-  /** Done in order: said there, not here. */
+  /** Done in order, or walked round: said there, not here. */
   vouched: readonly string[]
   by: string
   onChange: (confirmed: SetupPlan['confirmed']) => void
 }
 
-/** What no figure shows: each looked at and confirmed with one touch, by whom and when; below it what the order has vouched for already. */
+/** What no figure shows: each looked at and confirmed with one touch, by whom and when; below it what the order or the walk-round has seen to already. */
 export function ConfirmSheet({ asked, confirmed, vouched, by, onChange }: Props) {
   const done = asked.filter((e) => vouched.includes(e.id))
   const at = (e: Evidence) => confirmed.find((c) => c.id === e.id)?.at
@@ -40,7 +40,7 @@ export function ConfirmSheet({ asked, confirmed, vouched, by, onChange }: Props)
       {done.length > 0 && (
         <details>
           <summary className="min-h-10 cursor-pointer py-1.5 text-quiet">
-            {plural(done.length, { one: '# done in order', other: '# done in order' })}
+            {plural(done.length, { one: '# seen to already', other: '# seen to already' })}
           </summary>
           <ul className="grid gap-1">
             {done.map((e) => (

@@ -1,5 +1,5 @@
 import type { Shift } from '@geolabe/contract'
-import { askedFor, type Machine, offered, partOfPlan, provedBy, type SetupPlan } from '@geolabe/core'
+import { askedFor, type Machine, offered, partOfPlan, provedBy, type SetupPlan, walkedEvidence } from '@geolabe/core'
 import { type ComponentProps, type ReactNode, useMemo } from 'react'
 import { plural, t } from '../language/t'
 import { Button } from '../look/button'
@@ -57,10 +57,12 @@ export function SetupStation<T extends string>(p: Props<T>) {
   const open = openSteps(order, 'setup')
   const ordered = offered(order.file, order.world, 'setup', order.asking).length > 0
   const asked = askedFor(machine, plan.standing, plan.fitted)
-  // What a step of the order vouches for is not asked a second time.
-  const vouched = provedBy(order.file, order.world, order.asking)
+  // What a step of the order vouches for, or the walk-round has looked at, is not asked a second time.
+  const inOrder = provedBy(order.file, order.world, order.asking).map((v) => ({ id: v.id, at: new Date(v.at_ms).toISOString() }))
+  const walked = walkedEvidence(machine.evidence, shift).filter((v) => !inOrder.some((o) => o.id === v.id))
+  const vouched = [...inOrder, ...walked]
     .filter((v) => asked.some((e) => e.id === v.id))
-    .map((v) => ({ id: v.id, by: shift.operator.id, at: new Date(v.at_ms).toISOString() }))
+    .map((v) => ({ ...v, by: shift.operator.id }))
   const confirmed = [...draft.confirmed.filter((c) => !vouched.some((v) => v.id === c.id)), ...vouched]
   const unconfirmed = asked.filter((e) => !confirmed.some((c) => c.id === e.id)).length
   const first: Owed<T | Closing> | null =
