@@ -374,7 +374,7 @@ export { swing, swingCalculator, swingPeriod_s, thrownOut_m } from './swing/swin
 export { type BoomFigures, boomTip, type Drive, driveOf, type Motion, type Moving, stillMotion } from './swing/tip'
 export { type AtWork, type Part, type Space, spacesOf } from './together/spaces'
 export { type Meeting, together, type Waiting } from './together/together'
-export { follow, isEnd, type SymptomPath, symptomPath } from './troubleshooting/path'
+export { follow, isEnd, type SymptomEnd, type SymptomPath, symptomPath } from './troubleshooting/path'
 export { shownPath, symptomsOf } from './troubleshooting/shown'
 export { axleLoads, axleLoadsCalculator } from './truck/axle-loads'
 export { axlesOf, balanceOf, forwardOf, type MastPose, marginsOf, type OnForks, type Truck, tractionOf } from './truck/balance'

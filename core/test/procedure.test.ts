@@ -8,6 +8,7 @@ import {
   factsOf,
   firstWorld,
   holds,
+  isEnd,
   next,
   nextTold,
   type OrderEvent,
@@ -631,6 +632,22 @@ describe('what the orders are for', () => {
         const owed = owedAt(f, world, 'stow', asked).map((p) => p.id)
         expect([id, charging, owed.includes('charge')]).toEqual([id, charging, charging === 'every-shift-end'])
       }
+  })
+  it('a way from a symptom makes unknown what it puts in doubt, whatever else is under way, and is never refused', () => {
+    const f = fileOf('tern')
+    const tried = standing(f, { trial: 'passed', level: 'within', people: 'clear', bubble: 'proved' })
+    const told = (id: string) => {
+      const end = demoMachine('tern')
+        .symptoms.find((s) => s.id === id)
+        ?.nodes.find(isEnd)
+      const e = act({ do: 'symptom', symptom: id, answers: [], end: end?.end, loses: end?.loses })
+      expect(admits(f, tried, e, computed)).toEqual({ ok: true })
+      const { states } = apply(f, tried, e)
+      return [states.trial?.value, states.level?.value, states.people?.value]
+    }
+    expect(told('drift')).toEqual([unknown, 'within', 'clear'])
+    expect(told('knock')).toEqual([unknown, unknown, 'clear'])
+    expect(told('no-response')).toEqual(['passed', 'within', 'clear'])
   })
   it('what is held, read or done by two cannot be told later: a file that says so is refused', () => {
     const held = boom.procedures.map((p) => ({

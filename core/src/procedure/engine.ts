@@ -165,6 +165,7 @@ const checks: { [K in OrderEvent['do']]: Check<K> } = {
   },
   'override-end': (_f, w) => (w.override ? may : refuse('not-permitted', 'override', 'None is held.')),
   lost: always,
+  symptom: always,
   // Made by a shift's own events alone: no device tells it.
   begin: always,
   plan: always,

@@ -30,6 +30,13 @@ export const orderAct = z.discriminatedUnion('do', [
   /** Let go; words come afterwards, never with a load up. */
   event('override-end', { words: z.string().trim().max(500).default('') }),
   event('lost', { why: losing }),
+  /** A way from a symptom, gone to its end: what was answered, how it ended, and what does not hold any more. */
+  event('symptom', {
+    symptom: z.string().max(80),
+    answers: z.array(z.string().max(200)).max(20),
+    end: z.enum(['continue', 'stop', 'call']),
+    loses: z.array(losing).max(10),
+  }),
   /** What has been planned, as far as computed conditions ask for it. */
   event('plan', { plan: z.record(z.string(), z.unknown()) }),
   event('emergency', { card: z.string() }),

@@ -287,6 +287,10 @@ const changes: { [K in OrderEvent['do']]: Change<K> } = {
     const halted = e.why === 'sight' || e.why === 'leaving' ? broken(f, { ...w, waiting: null }, e.at_ms) : w
     return forgetting(f, { ...halted, last: null }, losable(f, e.why), e.at_ms)
   },
+  symptom: (f, w, e) => {
+    const lost = e.loses.flatMap((why) => losable(f, why))
+    return forgetting(f, { ...w, last: null }, lost, e.at_ms)
+  },
   begin: (f, w, e) => {
     const again = f.procedures.filter((p) => p.station === e.station).flatMap((p) => p.steps)
     const anew = new Set(again.filter((s) => s.every === 'time' || (s.every === 'change' && !e.alike)).map((s) => s.id))

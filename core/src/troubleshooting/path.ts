@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { nth } from '../list'
+import { losing } from '../procedure/file'
 
 const end = z.strictObject({
   id: z.string().min(1),
@@ -7,6 +8,8 @@ const end = z.strictObject({
   words: z.string().min(1),
   /** What was found to be the cause; without one a path can only end in a stop. */
   cause: z.string().min(1).optional(),
+  /** What does not hold any more when it ends so: a trial after a drift, the level after a knock. */
+  loses: z.array(losing).default([]),
 })
 const question = z.strictObject({
   id: z.string().min(1),

@@ -30,11 +30,12 @@ export function shownPath(all: readonly Shown[]): SymptomPath | null {
         ask: 'Which one?',
         answers: [...all, unlisted].map((s) => ({ label: s.label, to: `shown-${s.id}` })),
       },
-      ...all.map((s) => ({ id: `shown-${s.id}`, end: s.end, words: s.words, cause: s.label })),
+      ...all.map((s) => ({ id: `shown-${s.id}`, end: s.end, words: s.words, cause: s.label, loses: [] })),
       {
         id: `shown-${unlisted.id}`,
         end: 'stop',
         words: 'Land it and stop. It stays stopped until the handbook or the fitter has said what it means.',
+        loses: [],
       },
     ],
   }

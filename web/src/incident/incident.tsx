@@ -134,7 +134,12 @@ export function Incident({ shift, file, place }: ShiftContext) {
           onClose={close}
           title={s.symptom}
         >
-          <SymptomWay path={s} onStop={(words) => void stop(s.symptom, words)} onClose={close} />
+          <SymptomWay
+            path={s}
+            onEnd={(answers, { end, loses }) => void order.tell([{ do: 'symptom', symptom: s.symptom, answers, end, loses }])}
+            onStop={(words) => void stop(s.symptom, words)}
+            onClose={close}
+          />
         </Dialog>
       ))}
     </>

@@ -1,4 +1,4 @@
-import { follow, isEnd, type SymptomPath } from '@geolabe/core'
+import { follow, isEnd, type SymptomEnd, type SymptomPath } from '@geolabe/core'
 import { useState } from 'react'
 import { t } from '../language/t'
 import { Button } from '../look/button'
@@ -12,10 +12,13 @@ const ends = {
 /** From a symptom, question by question, to continue, stop or call. A way that ends without a cause stops the machine. */
 export function SymptomWay({
   path,
+  onEnd,
   onStop,
   onClose,
 }: {
   path: SymptomPath
+  /** Its end is recorded, whichever it is. */
+  onEnd: (answers: string[], end: SymptomEnd) => void
   onStop: (words: string) => void
   onClose: () => void
 }) {
@@ -52,10 +55,19 @@ export function SymptomWay({
         <Button
           look="stop"
           className="min-h-16 justify-center text-lg"
-          onClick={() => onStop(`${answers.join(' · ')}. ${here.words}`.slice(0, 1900))}
+          onClick={() => {
+            onEnd(answers, here)
+            onStop(`${answers.join(' · ')}. ${here.words}`.slice(0, 1900))
+          }}
         >{t`Enter it and stop the machine`}</Button>
       ) : (
-        <Button look="next" onClick={onClose}>{t`Understood`}</Button>
+        <Button
+          look="next"
+          onClick={() => {
+            onEnd(answers, here)
+            onClose()
+          }}
+        >{t`Understood`}</Button>
       )}
       {back}
     </div>
