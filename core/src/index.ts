@@ -230,7 +230,9 @@ export {
 } from './procedure/condition'
 export { type EmergencyCard, emergencyCards } from './procedure/emergency'
 export {
+  type Ahead,
   admits,
+  ahead,
   isDone,
   type Next,
   next,

@@ -200,12 +200,12 @@ export function reached(f: ProcedureFile, w: World, p: Procedure, asking: Asking
   return p.goal.every((g) => holds(g, facts) === true)
 }
 
-export type Next = { goal: true } | { step: Step } | { blocked: Step; unmet: Need[]; way: Step[] | null }
+/** What comes now: the first step in the file's order that is not done and may be; else the first that is not, and what keeps from it. */
+export type Ahead = { goal: true } | { step: Step } | { blocked: Step; unmet: Need[] }
+export type Next = Exclude<Ahead, { unmet: Need[] }> | { blocked: Step; unmet: Need[]; way: Step[] | null }
 
-/**
- * What comes now: the first step in the file's order that is not done and may be; else what keeps the first from it, with the shortest way there.
- */
-export function next(f: ProcedureFile, w: World, p: Procedure, asking: Asking): Next {
+/** What comes now, as a screen asks for it: without looking for a way. */
+export function ahead(f: ProcedureFile, w: World, p: Procedure, asking: Asking): Ahead {
   if (reached(f, w, p, asking)) return { goal: true }
   const open = stepsNow(f, w, p, asking).filter((s) => !isDone(f, w, s, asking))
   const first = open.find((s) => 'ok' in permitted(f, w, s.id, asking))
@@ -213,17 +213,15 @@ export function next(f: ProcedureFile, w: World, p: Procedure, asking: Asking): 
   const [blocked] = open
   if (!blocked) return { goal: true }
   const verdict = permitted(f, w, blocked.id, asking)
-  const unmet = 'ok' in verdict ? [] : verdict.unmet
-  return {
-    blocked,
-    unmet,
-    way: wayTo(
-      f,
-      w,
-      unmet.map((n) => n.if),
-      asking,
-    ),
-  }
+  return { blocked, unmet: 'ok' in verdict ? [] : verdict.unmet }
+}
+
+/** The same; where the first step is kept from, with the shortest way to it. */
+export function next(f: ProcedureFile, w: World, p: Procedure, asking: Asking): Next {
+  const n = ahead(f, w, p, asking)
+  if (!('blocked' in n)) return n
+  const wanted = n.unmet.map((u) => u.if)
+  return { ...n, way: wayTo(f, w, wanted, asking) }
 }
 
 /**
@@ -235,7 +233,7 @@ export function next(f: ProcedureFile, w: World, p: Procedure, asking: Asking): 
 export function nextTold(f: ProcedureFile, w: World, p: Procedure, asking: Asking): Step[] {
   const told: Step[] = []
   for (let then = w; ; ) {
-    const n = next(f, then, p, asking)
+    const n = ahead(f, then, p, asking)
     if (!('step' in n) || told.includes(n.step) || (told.length > 0 && !toldLater(n.step))) return told
     told.push(n.step)
     if (!n.step.handsFull) return told

@@ -1,9 +1,9 @@
 import {
+  ahead,
   isAwaited,
   isDone,
   type Last,
   type Need,
-  next,
   nextTold,
   offered,
   type Procedure,
@@ -95,14 +95,14 @@ function Beside({ procedure, order }: { procedure: Procedure; order: Order }) {
 }
 
 /** So many steps to come are shown with the one that is next; the others are folded. */
-const ahead = 2
+const shown = 2
 
 /** One procedure: what was done last, so that a slip is taken back; what is next, always in the same place; what comes after. */
 function OneProcedure({ procedure, order, named }: { procedure: Procedure; order: Order; named: boolean }) {
   const { file, world, asking } = order
   const [asked, setAsked] = useState<string | null>(null)
   const steps = stepsNow(file, world, procedure, asking)
-  const n = next(file, world, procedure, asking)
+  const n = ahead(file, world, procedure, asking)
   const together = nextTold(file, world, procedure, asking)
   const here = together.at(-1) ?? ('blocked' in n ? n.blocked : null)
   const first = together.slice(0, -1)
@@ -137,11 +137,11 @@ function OneProcedure({ procedure, order, named }: { procedure: Procedure; order
       <ol className="grid gap-2">
         {last && row(last)}
         {here && row(here)}
-        {coming.slice(0, ahead).map(row)}
+        {coming.slice(0, shown).map(row)}
       </ol>
       <Folded
-        words={plural(coming.length - ahead, { one: '# more to come', other: '# more to come' })}
-        steps={coming.slice(ahead).map(row)}
+        words={plural(coming.length - shown, { one: '# more to come', other: '# more to come' })}
+        steps={coming.slice(shown).map(row)}
       />
     </section>
   )
@@ -254,7 +254,7 @@ const toldInOne = (x: Last | null): Last[] => (x ? [x, ...toldInOne(x.before)] :
 function HandsFull({ steps }: { steps: readonly ProcedureStep[] }) {
   return (
     <span className="block">
-      <span className="block text-[0.92rem] font-normal text-quiet">{t`In this order; tap once, when your hands are free:`}</span>
+      <span className="block text-[0.92rem] font-normal text-quiet">{t`In this order, then one tap:`}</span>
       {steps.map((s, i) => (
         <span key={s.id} className="flex gap-2 py-0.5">
           <span className="figure w-5 shrink-0 text-quiet">{i + 1}</span>
