@@ -41,11 +41,12 @@ async function doStep(here: Locator, touch: Touch, second: Second | undefined): 
 }
 
 /**
- * The order of work that is on the screen, as it is offered, until nothing of it is left. Returns how many steps that were: what is told in one is several.
+ * The order of work that is on the screen, as it is offered, until nothing of it is left. Returns how many steps that were, and in how many
+ * tellings: what is told in one is several.
  *
  * @param touch omitted: a click
  */
-export async function throughOrder(page: Page, touch: Touch = click, second?: Second): Promise<number> {
+export async function throughOrder(page: Page, touch: Touch = click, second?: Second): Promise<{ acts: number; told: number }> {
   const here = page.locator('li[aria-current="step"]:visible')
   const looked = page.getByRole('button', { name: 'I looked: it stands like this' })
   // The station may still be on its way to the screen.
@@ -55,14 +56,14 @@ export async function throughOrder(page: Page, touch: Touch = click, second?: Se
     .first()
     .waitFor({ timeout: 10_000 })
     .catch(() => {})
-  for (let [n, told] = [0, 0]; told < 120; told++) {
+  for (let [acts, told] = [0, 0]; told < 120; told++) {
     if (await looked.first().isVisible()) {
       await touch(looked.first())
       await expect(looked).toHaveCount(0)
     }
-    if ((await here.count()) === 0) return n
+    if ((await here.count()) === 0) return { acts, told }
     const id = await here.first().getAttribute('id')
-    n += Number(await here.first().getAttribute('data-acts'))
+    acts += Number(await here.first().getAttribute('data-acts'))
     await doStep(page.locator(`li[id="${id}"]`), touch, second)
     const now = async () => ((await here.count()) === 0 ? '' : here.first().getAttribute('id'))
     await expect.poll(now, { timeout: 15_000 }).not.toBe(id)
