@@ -260,7 +260,7 @@ function HandsFull({ steps }: { steps: readonly ProcedureStep[] }) {
           <span className="figure w-5 shrink-0 text-quiet">{i + 1}</span>
           <span>
             <StepName step={s} />
-            {s.caution && <span className="block text-[0.92rem] text-near">{told(s.caution)}</span>}
+            {i < steps.length - 1 && s.caution && <span className="block text-[0.92rem] text-near">{told(s.caution)}</span>}
           </span>
         </span>
       ))}
