@@ -108,8 +108,11 @@ export async function inOrder(day: Day): Promise<void> {
 
 /** Something tried only to see it refused, and put back as it was. */
 export async function aside(day: Day, tried: () => Promise<void>): Promise<void> {
+  const look = () => day.page.evaluate(() => dispatchEvent(new Event('look')))
+  await look()
   const before = await day.taken()
   await tried()
+  await look()
   const after = await day.taken()
   day.aside_s += after.seconds - before.seconds
   day.aside += after.touches - before.touches

@@ -301,6 +301,8 @@ export async function timed(
       true,
     )
     addEventListener('click', () => setTimeout(read, 400))
+    // What stands there now is read before something is only tried, and after.
+    addEventListener('look', read)
   }
   await page.addInitScript(counting)
   await page.reload()
