@@ -2,7 +2,7 @@ import type { Machine } from '@geolabe/core'
 import { expect, type Page } from '@playwright/test'
 import { broughtToSetUp, onceMoreByApi, place, raisedByApi, secondPerson } from './by-api'
 import { throughOrder } from './order'
-import { audit, confirmEvidence, machine, openSheet, query, raisedByHand, signOn, timed, verdict } from './work'
+import { audit, confirmEvidence, machine, openSheet, query, raisedByHand, signOn, timed, touch_s, verdict } from './work'
 
 /** One machine from its set-up on: who works it, and how long that took without the walk-round between. */
 export interface Day {
@@ -154,9 +154,12 @@ export async function liftAndLand(day: Day, { whole = false } = {}): Promise<voi
   await page.getByRole('button', { name: /^Record this proof, on to the/ }).click()
   if (day.cut) await backAgain(day)
   await inOrder(day)
+  // Counted with the touch that records it, and not with the screen that comes after: whether that is read yet is chance.
+  const before = await day.taken()
+  const { typed, words } = before
+  const [touches, seconds] = [before.touches + 1, before.seconds + touch_s]
   await page.getByRole('button', { name: 'Lifted and landed' }).click()
   await expect(page.getByText('No lift is waiting.')).toBeVisible()
-  const { touches, typed, words, seconds } = await day.taken()
   const own_s = seconds - day.walked_s - day.ordered_s
   console.log(
     `     ${m.id}: ${touches} touches (${day.ordered} of them for ${day.acts} acts of its order), ${typed} typed, ${words} words: ${Math.round(own_s)} s beside its order, ${Math.round(day.ordered_s)} s in it${day.aside_s > 0 ? `; ${Math.round(day.aside_s)} s of it to see a refusal` : ''}`,

@@ -179,7 +179,7 @@ test('kittiwake: from the sign-on to a recorded lift, too heavy on the way', asy
     await expect(verdict(page)).toContainText('Inside the limits checked')
   })
   await insideAndClear(page)
-  await liftAndLand(day)
+  await liftAndLand(day, { whole: true })
   await stowAway(day)
 })
 
@@ -246,6 +246,6 @@ test('curlew: from the sign-on to a recorded lift, too heavy on the way', async 
     await expect(verdict(page)).toContainText('Inside the limits checked')
   })
   await insideAndClear(page)
-  await liftAndLand(day)
+  await liftAndLand(day, { whole: true })
   await stowAway(day)
 })

@@ -311,8 +311,8 @@ async function tenPalletsAndABreak({ page }: Day): Promise<() => Promise<void>> 
       await page.getByText('Leave it for a while', { exact: true }).click()
       await look(page, 'dunlin-pause')
       const pause = page.getByRole('region', { name: 'Leave it for a while' })
-      await expect(pause.getByRole('checkbox', { name: /Off it, for a while/ })).toBeEnabled()
-      await pause.locator('label').filter({ hasText: 'Off it, for a while' }).click()
+      await expect(pause.getByRole('checkbox', { name: /Down from it/ })).toBeEnabled()
+      await pause.locator('label').filter({ hasText: 'Down from it' }).click()
       // Away from it the belt is off; nothing goes on before it is on again.
       await expect(page.getByRole('heading', { name: 'Before it goes on' })).toBeVisible()
       await expect(another).toBeHidden()

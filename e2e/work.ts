@@ -259,6 +259,9 @@ export async function fits(page: Page): Promise<void> {
   if (before) await page.setViewportSize(before)
 }
 
+/** A touch takes so long, seconds. */
+export const touch_s = 1.5
+
 /**
  * How long a person takes from now on who has never seen these screens: 1.5 s a touch, 2 s a figure or word typed, and every word that comes
  * into sight read once, at 200 a minute. Asked for at the end.
@@ -308,6 +311,6 @@ export async function timed(
   await page.reload()
   return async () => {
     const { touches, typed, words } = await page.evaluate(() => JSON.parse(sessionStorage.getItem('reckoned') ?? '{}'))
-    return { touches, typed, words, seconds: touches * 1.5 + typed * 2 + (words / 200) * 60 }
+    return { touches, typed, words, seconds: touches * touch_s + typed * 2 + (words / 200) * 60 }
   }
 }

@@ -230,7 +230,6 @@ export {
 } from './procedure/condition'
 export { type EmergencyCard, emergencyCards } from './procedure/emergency'
 export {
-  type Ahead,
   admits,
   ahead,
   isDone,

@@ -319,6 +319,36 @@ describe('from site to handover', () => {
     expect((await done()).status).toBe(200)
   })
 
+  it('calls no lift done while something of its set-up does not hold any more', async () => {
+    const ines = await app.as('Ines Haldane')
+    const id = await readyShift(ines)
+    const setup = setupBody()
+    await setUp(ines, id, setup)
+    await proveRaised(ines, id)
+    const body = liftBody(setup.id)
+    await ines.post(`/shifts/${id}/lifts`, body)
+    await inOrder(ines, id, 'lift')
+    const told = { id: randomUUID(), at: new Date().toISOString(), by: { id: 'x', name: 'x' }, device: '' }
+    const knock = {
+      do: 'symptom',
+      ...told,
+      symptom: 'It was struck',
+      answers: ['Nobody hurt'],
+      end: 'continue',
+      loses: ['impact'],
+    }
+    // Looked at again: its beams and feet are where they were.
+    const seen = Object.entries({ beam: 'out', foot: 'bears' }).flatMap(([what, to]) =>
+      ['FL', 'FR', 'RL', 'RR'].map((leg) => ({ do: 'found', ...told, id: randomUUID(), state: `${what}.${leg}`, to })),
+    )
+    expect((await ines.post(`/shifts/${id}/procedure-events`, { events: [knock, ...seen] })).status).toBe(200)
+    const done = () => ines.post(`/shifts/${id}/lifts/${body.id}/outcome`, { outcome: 'done', reason: '' })
+    expect(await done()).toMatchObject({ status: 422, body: { error: { code: 'not-confirmed' } } })
+    await inOrder(ines, id, 'setup')
+    await inOrder(ines, id, 'lift')
+    expect((await done()).status).toBe(200)
+  })
+
   it('keeps a lift that is not inside from being called done', async () => {
     const ines = await app.as('Ines Haldane')
     const id = await readyShift(ines)

@@ -39,7 +39,7 @@ export function liftRoutes(db: Database): Router {
           )
         }
         // What was lost since it was set up, as by leaving it for a while, is put right first.
-        for (const station of ['setup', 'lift'] as const) await requireOrder(tx, { id, ...ready }, station)
+        await requireOrder(tx, { id, ...ready }, ['setup', 'lift'])
       }
       await tx.query('update lift set outcome = $2 where id = $1', [lift, JSON.stringify({ ...b, at: new Date().toISOString() })])
       await record(tx, id, { kind: 'lift-outcome', lift, outcome: b }, { lift, ...b })

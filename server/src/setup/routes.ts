@@ -31,7 +31,7 @@ export function setupRoutes(db: Database): Router {
       if (b.plan.place !== s.place)
         throw new Problem(422, 'other-place', 'This set-up is for another place than the shift’s.', 'plan.place')
       requireStand(s.definition, b.plan.standing)
-      await requireOrder(tx, { id, ...s }, 'setup', partOfPlan(b.plan))
+      await requireOrder(tx, { id, ...s }, ['setup'], partOfPlan(b.plan))
       await tx.query('insert into setup (org, id, shift, plan) values ($1, $2, $3, $4)', [
         tx.who.org,
         b.id,

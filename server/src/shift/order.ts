@@ -41,20 +41,20 @@ export async function standing(tx: Tx, id: string, definition: Machine, place: s
 const asking = (now_ms = Date.now()) => ({ now_ms, computed })
 
 /**
- * A station of the order is left only when its procedures have come to their goals, as the same engine on the server finds from what was confirmed.
+ * Stations of the order are left only when their procedures have come to their goals, as the same engine on the server finds from what was confirmed.
  *
  * @param plan what the write itself says of the plan, ahead of the record
  */
 export async function requireOrder(
   tx: Tx,
   shift: { id: string; place: string; definition: Machine },
-  station: OrderStation,
+  stations: readonly OrderStation[],
   plan: Record<string, unknown> = {},
 ): Promise<void> {
   const s = await standing(tx, shift.id, shift.definition, shift.place)
   if (s.world.override) throw new Problem(409, 'override-held', 'An override is held: say that it was let go first.', 'override')
   const world = { ...s.world, plan: { ...s.world.plan, ...plan } }
-  const [owed] = owedAt(s.file, world, station, asking())
+  const [owed] = stations.flatMap((station) => owedAt(s.file, world, station, asking()))
   if (!owed) return
   const n = next(s.file, world, owed, asking())
   const first = 'step' in n ? n.step : 'blocked' in n ? n.blocked : null

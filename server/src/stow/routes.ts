@@ -38,7 +38,7 @@ export function stowRoutes(db: Database): Router {
 async function requireStowed(tx: Tx, shift: { id: string; place: string; definition: Machine }) {
   const waiting = await tx.query('select from lift where shift = $1 and outcome is null limit 1', [shift.id])
   if (waiting.rowCount) throw new Problem(409, 'lift-waiting', 'A proven lift waits for how it ended. Record that first.')
-  await requireOrder(tx, shift, 'stow')
+  await requireOrder(tx, shift, ['stow'])
   if (itemsOf(shift.definition.walkround, 'end-of-shift').length === 0) return
   const inspection = await tx.query(
     "select from inspection where shift = $1 and occasion = 'end-of-shift' and finished_at is not null",

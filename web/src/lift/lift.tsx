@@ -51,7 +51,8 @@ export function Lift() {
   const { shift, file } = useShiftContext()
   const { waiting } = useOutbox()
   const order = useOrder()
-  const owed = openSteps(order, 'setup') > 0
+  const isSetUp = shift.setups.length > 0
+  const owed = isSetUp && openSteps(order, 'setup') > 0
   const kept = waiting.filter((w) => w.what === 'prove-lift' && w.params.shift === shift.id).length
   if (!isProvable(file.definition)) return <OrderStationPage station="lift" />
   const open = [...shift.lifts].reverse().find((l) => !l.outcome)
@@ -74,9 +75,11 @@ export function Lift() {
       ) : (
         <>
           <Again shift={shift} machine={file.definition} stopped={file.stopping.length > 0} />
-          <div className="mt-3 grid max-w-2xl gap-2">
-            <OrderBeside order={order} station="lift" />
-          </div>
+          {isSetUp && (
+            <div className="mt-3 grid max-w-2xl gap-2">
+              <OrderBeside order={order} station="lift" />
+            </div>
+          )}
         </>
       )}
       <LiftsSoFar shift={shift} machine={file.definition} />
@@ -154,17 +157,17 @@ const lately = 4
 function LiftsSoFar({ shift, machine }: { shift: Shift; machine: Machine }) {
   if (shift.lifts.length === 0) return null
   const rows = shift.lifts.toReversed().map((l) => <LiftLine key={l.id} lift={l} machine={machine} />)
-  const before = rows.slice(lately)
+  const earlier = rows.slice(lately)
   return (
     <section aria-label={t`Lifts of this shift`} className="mt-4 grid gap-2">
       <h2>{plural(rows.length, { one: '# lift this shift', other: '# lifts this shift' })}</h2>
       <ul className="grid gap-2">{rows.slice(0, lately)}</ul>
-      {before.length > 0 && (
+      {earlier.length > 0 && (
         <details>
           <summary className="min-h-10 cursor-pointer py-1.5 text-quiet">
-            {plural(before.length, { one: '# before', other: '# before' })}
+            {plural(earlier.length, { one: '# earlier', other: '# earlier' })}
           </summary>
-          <ul className="grid gap-2">{before}</ul>
+          <ul className="grid gap-2">{earlier}</ul>
         </details>
       )}
     </section>

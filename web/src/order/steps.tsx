@@ -215,14 +215,7 @@ function Row({ step, first, order, isHere, isAsked, onAsk }: RowProps) {
           checked={done || waiting}
           disabled={justCame}
           onChange={(v) => void (v ? (may ? confirm() : refuse()) : takeBack())}
-          note={
-            note ? (
-              <>
-                {step.detail && told(step.detail)}
-                {!done && step.caution && <span className="block font-semibold text-near">{told(step.caution)}</span>}
-              </>
-            ) : null
-          }
+          note={note ? <StepNote step={step} done={done} /> : null}
         >
           {first.length > 0 ? <HandsFull steps={[...first, step]} /> : <StepName step={step} />}
         </Tick>
@@ -260,13 +253,21 @@ function HandsFull({ steps }: { steps: readonly ProcedureStep[] }) {
           <span className="figure w-5 shrink-0 text-quiet">{i + 1}</span>
           <span>
             <StepName step={s} />
-            {i < steps.length - 1 && s.caution && <span className="block text-[0.92rem] text-near">{told(s.caution)}</span>}
+            {i < steps.length - 1 && <StepNote step={s} />}
           </span>
         </span>
       ))}
     </span>
   )
 }
+
+/** What is said beside a step; what goes wrong with it, until it is done. */
+const StepNote = ({ step: { detail, caution }, done = false }: { step: ProcedureStep; done?: boolean }) => (
+  <>
+    {detail && <span className="block text-[0.92rem] font-normal text-quiet">{told(detail)}</span>}
+    {!done && caution && <span className="block text-[0.92rem] font-semibold text-near">{told(caution)}</span>}
+  </>
+)
 
 /** What a step is, and of several alike which: the same words for each, and the one that is meant. */
 export function StepName({ step: { label, member } }: { step: ProcedureStep }) {
