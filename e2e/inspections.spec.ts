@@ -261,7 +261,13 @@ test('what happens in work: away from the machine, an override, a symptom, and a
   await page.getByRole('button', { name: 'No response to a lever' }).click()
   await page.getByRole('button', { name: 'No', exact: true }).click()
   await expect(page.getByText('Go on', { exact: true })).toBeVisible()
+  // Put out of sight it is still open, and nothing else is offered meanwhile.
+  await page.keyboard.press('Escape')
+  await expect(page.getByText(/“No response to a lever” is being followed/).first()).toBeVisible()
+  await look(page, 'symptom-open')
+  await page.getByRole('button', { name: 'Go on: No response to a lever' }).click()
   await page.getByRole('button', { name: 'Understood' }).click()
+  await expect(page.getByText(/is being followed/)).toHaveCount(0)
 
   // Two touches.
   await page.getByRole('button', { name: 'Emergency, stop, incident' }).click()

@@ -312,7 +312,7 @@ export { lengthsOf, liftPoints, type Slings } from './rigging/slings'
 export { syncTiltCalculator } from './rigging/sync-tilt'
 export { boundary, leastOn, peakBetween } from './search'
 export { type ShiftEvent, type ShiftEventKind, shiftEvent } from './shift/event'
-export { isAlike, type OrderPlace, orderOf, partOfPlan, withClosures } from './shift/order'
+export { isAlike, type OrderPlace, orderOf, partOfPlan, shareOfRating, withClosures } from './shift/order'
 export { leftReason, project, withEvent } from './shift/project'
 export { type HeldStation, holding, type ShiftStanding } from './shift/readiness'
 export {
@@ -375,7 +375,14 @@ export { swing, swingCalculator, swingPeriod_s, thrownOut_m } from './swing/swin
 export { type BoomFigures, boomTip, type Drive, driveOf, type Motion, type Moving, stillMotion } from './swing/tip'
 export { type AtWork, type Part, type Space, spacesOf } from './together/spaces'
 export { type Meeting, together, type Waiting } from './together/together'
-export { follow, isEnd, type SymptomEnd, type SymptomPath, symptomPath } from './troubleshooting/path'
+export {
+  follow,
+  isEnd,
+  type SymptomEnd,
+  type SymptomFigures,
+  type SymptomPath,
+  symptomPath,
+} from './troubleshooting/path'
 export { shownPath, symptomsOf } from './troubleshooting/shown'
 export { axleLoads, axleLoadsCalculator } from './truck/axle-loads'
 export { axlesOf, balanceOf, forwardOf, type MastPose, marginsOf, type OnForks, type Truck, tractionOf } from './truck/balance'

@@ -19,6 +19,7 @@ import {
   isGraver,
   licenceExpiries,
   nextDue,
+  type SymptomFigures,
   type SymptomPath,
   symptomPath,
   watchIsOver,
@@ -164,17 +165,34 @@ describe('ways from a symptom', () => {
     expect(way([ask('q', 'gone', 'stop'), stop])).toMatch(/not a node after/)
     expect(way([ask('q', 'go', 'stop'), { id: 'go', end: 'continue', words: 'Go on.' }, stop])).toMatch(/without a cause stops/)
   })
+  it('answer themselves what is known of the lift', () => {
+    const nodes = [
+      { id: 'planned', figure: 'share', atMost: 1, yes: 'q', no: 'heavy', unknown: 'stop' },
+      ask('q', 'stop', 'heavy'),
+      { id: 'heavy', end: 'continue', words: 'Set it down.', cause: 'Too heavy here' },
+      stop,
+    ]
+    const p = symptomPath.parse({ id: 's', symptom: 'S', nodes })
+    const at = (share: number | null) => follow(p, [], { share }).id
+    expect([at(0.4), at(1), at(1.0001), at(null)]).toEqual(['q', 'q', 'heavy', 'stop'])
+    expect(way([{ ...nodes[0], no: 'planned' }, ...nodes.slice(1)])).toMatch(/not a node after/)
+    expect(way([{ ...nodes[0], unknown: 'gone' }, ...nodes.slice(1)])).toMatch(/not a node after/)
+  })
   it('of every machine end on every answer, at least once in a stop', () => {
-    const walk = (p: SymptomPath, answers: string[], ends: string[]): void => {
-      const here = follow(p, answers)
+    const walk = (p: SymptomPath, figures: SymptomFigures, answers: string[], ends: string[]): void => {
+      const here = follow(p, answers, figures)
       if (isEnd(here)) ends.push(here.end)
-      else for (const a of here.answers) walk(p, [...answers, a.label], ends)
+      else for (const a of here.answers) walk(p, figures, [...answers, a.label], ends)
       expect(answers.length).toBeLessThan(8)
     }
     for (const id of demoMachines) {
       for (const p of demoMachine(id).symptoms) {
         const ends: string[] = []
-        walk(p, [], ends)
+        for (const share of [null, 0.5, 1, 1.001]) {
+          const before = ends.length
+          walk(p, { share }, [], ends)
+          expect(ends.length, `${id} ${p.id}`).toBeGreaterThan(before)
+        }
         expect(ends, `${id} ${p.id}`).toContain('stop')
       }
     }

@@ -18,6 +18,7 @@ import {
   type ProcedureFile,
   permitted,
   procedureFile,
+  reached,
   replay,
   shortBy,
   stepsNow,
@@ -465,6 +466,32 @@ describe.each(demoMachines)('%s', (id) => {
     }
   })
 
+  it('while something is wrong with it, is only brought back to safety, from wherever it stands in its lift', () => {
+    const backs = f.procedures.filter((p) => p.back)
+    const others = f.procedures.filter((p) => !p.back).flatMap((p) => p.steps)
+    let [w, up] = [taken, 0]
+    for (const e of [...walkThrough(f, w, 'setup', walking(0)), act({ do: 'begin', station: 'lift', alike: false }, 3600)])
+      w = apply(f, w, e)
+    for (const e of walkThrough(f, w, 'lift', walking(3700))) {
+      w = apply(f, w, e)
+      const at = { now_ms: Date.parse(e.at), computed: () => true as Truth }
+      const open = backs.filter((p) => p.when && holds(p.when, factsOf(f, w, at)) === true)
+      up += open.length
+      let wrong = apply(f, w, { ...act({ do: 'symptom-begin', symptom: 'It drifts' }), at: e.at })
+      for (const s of others) expect(permitted(f, wrong, s.id, at), s.id).toMatchObject({ refused: 'not-permitted' })
+      for (const p of open.filter((x) => !reached(f, w, x, at))) {
+        for (let i = 0; !reached(f, wrong, p, at); i++) {
+          expect(i, `${p.id} after ${JSON.stringify(e)}`).toBeLessThan(p.steps.length)
+          const n = next(f, wrong, p, at)
+          if ('step' in n) wrong = apply(f, wrong, { ...act({ do: 'confirm', step: n.step.id }), at: e.at })
+        }
+      }
+      const over = { ...act({ do: 'symptom', symptom: 'It drifts', answers: [], end: 'continue', loses: [] }), at: e.at }
+      expect(apply(f, wrong, over).symptom).toBeNull()
+    }
+    expect(up, 'never up').toBeGreaterThan(0)
+  })
+
   it('meets nothing that must never be on random walks with stops, lost sight and slips; a replay is the same world', () => {
     const steps = stepsOfFile(f)
     const said = f.states.filter((s) => s.source === 'person' && s.values)
@@ -502,6 +529,8 @@ describe.each(demoMachines)('%s', (id) => {
         : []),
       { weight: 1, arbitrary: fc.constant({ do: 'override-end', words: '' }) },
       { weight: 1, arbitrary: fc.constant({ do: 'mistap', of: '' }) },
+      { weight: 1, arbitrary: fc.constant({ do: 'symptom-begin', symptom: 'It drifts' }) },
+      { weight: 3, arbitrary: fc.constant({ do: 'symptom', symptom: 'It drifts', answers: [], end: 'mistaken', loses: [] }) },
       ...(inputs.length > 0
         ? [
             {

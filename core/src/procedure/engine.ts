@@ -2,7 +2,7 @@ import { influence } from './compiled'
 import { doneId, holds, unknown } from './condition'
 import type { OrderEvent } from './event'
 import { concerns, type Need, type Procedure, type ProcedureFile, type Step, setBy, stepsOfFile, toldLater } from './file'
-import { type Asking, declarations, factsOf, makesWhatIs, stepNamed, type World, withStep } from './world'
+import { type Asking, declarations, factsOf, homeOf, makesWhatIs, stepNamed, type World, withStep } from './world'
 
 /** Why an act is refused; its unmet needs, each with what would break and what puts it right. */
 export interface Refused {
@@ -69,6 +69,11 @@ export function permitted(f: ProcedureFile, w: World, step: string, asking: Aski
     const label = f.stops.find((x) => x.id === stop)?.label ?? stop
     return { refused: 'not-permitted', unmet: [said('stop', `${label} is pressed: find out why, then reset it in order.`)] }
   }
+  if (w.symptom && !homeOf(f, step)?.back)
+    return {
+      refused: 'not-permitted',
+      unmet: [said('symptom', `“${w.symptom.symptom}” is being followed: until it is at its end, only bring it back to safety.`)],
+    }
   // What is held was asked for as it began; it moves what it needed, and `keeps` says what has to stay.
   if (w.holding?.step === step) return may
   const hands = w.holding ? stepNamed(f, w.holding.step) : undefined
@@ -165,6 +170,7 @@ const checks: { [K in OrderEvent['do']]: Check<K> } = {
   },
   'override-end': (_f, w) => (w.override ? may : refuse('not-permitted', 'override', 'None is held.')),
   lost: always,
+  'symptom-begin': always,
   symptom: always,
   // Made by a shift's own events alone: no device tells it.
   begin: always,

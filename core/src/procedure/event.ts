@@ -30,11 +30,13 @@ export const orderAct = z.discriminatedUnion('do', [
   /** Let go; words come afterwards, never with a load up. */
   event('override-end', { words: z.string().trim().max(500).default('') }),
   event('lost', { why: losing }),
-  /** A way from a symptom, gone to its end: what was answered, how it ended, and what does not hold any more. */
+  /** It does something that it should not: until the way from it is at its end, it is only brought back to safety. */
+  event('symptom-begin', { symptom: z.string().max(80) }),
+  /** A way from a symptom, gone to its end: what was answered, how it ended, and what does not hold any more. *mistaken*: there was none. */
   event('symptom', {
     symptom: z.string().max(80),
     answers: z.array(z.string().max(200)).max(20),
-    end: z.enum(['continue', 'stop', 'call']),
+    end: z.enum(['continue', 'stop', 'call', 'mistaken']),
     loses: z.array(losing).max(10),
   }),
   /** What has been planned, as far as computed conditions ask for it. */

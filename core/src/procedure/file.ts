@@ -130,6 +130,8 @@ const procedure = z.strictObject({
   required: z.boolean().default(false),
   /** The station waits for it while this is true. */
   requiredIf: condition.optional(),
+  /** It brings the machine back to where nothing hangs or is raised: the only one that is offered while a symptom is followed. */
+  back: z.boolean().default(false),
   start: z.array(need).default([]),
   goal: z.array(condition).min(1),
   steps: z.array(step).min(1),

@@ -35,6 +35,8 @@ export interface World {
   stops: readonly string[]
   /** What is held, since when, and how everything stood as it was begun. */
   override: { id: string; since_ms: number; stood: Readonly<Record<string, StateValue>> } | null
+  /** What it does that it should not, as long as the way from it is open. */
+  symptom: { symptom: string; since_ms: number } | null
   /** The last step, as long as nothing rests on it: a slip of the finger can be taken back. */
   last: Last | null
   /** Lost by ending the order: nothing is offered any more. */
@@ -59,6 +61,7 @@ export function firstWorld(f: ProcedureFile): World {
     waiting: null,
     stops: [],
     override: null,
+    symptom: null,
     last: null,
     ended: null,
   }
@@ -153,7 +156,8 @@ export function withStep(f: ProcedureFile, from: World, s: Step, e: { id: string
 const toldWith = (f: ProcedureFile, { last }: World, at_ms: number): Last | null =>
   last && last.at_ms === at_ms && stepNamed(f, last.step)?.handsFull ? last : null
 const keptHomes = new WeakMap<ProcedureFile, Map<string, Procedure>>()
-function homeOf(f: ProcedureFile, step: string): Procedure | undefined {
+/** The procedure that a step is of. */
+export function homeOf(f: ProcedureFile, step: string): Procedure | undefined {
   const known = keptHomes.get(f) ?? new Map(f.procedures.flatMap((p) => p.steps.map((s) => [s.id, p] as const)))
   keptHomes.set(f, known)
   return known.get(step)
@@ -203,7 +207,7 @@ function keeping(f: ProcedureFile, w: World, at_ms: number): World {
 const nothingKnown = (f: ProcedureFile, w: World, at_ms: number): World =>
   forgetting(
     f,
-    { ...w, holding: null, waiting: null, last: null, override: null },
+    { ...w, holding: null, waiting: null, last: null, override: null, symptom: null },
     f.states.map((s) => s.id),
     at_ms,
   )
@@ -287,9 +291,14 @@ const changes: { [K in OrderEvent['do']]: Change<K> } = {
     const halted = e.why === 'sight' || e.why === 'leaving' ? broken(f, { ...w, waiting: null }, e.at_ms) : w
     return forgetting(f, { ...halted, last: null }, losable(f, e.why), e.at_ms)
   },
+  // Hands off: what is being held is let go.
+  'symptom-begin': (f, w, e) => ({
+    ...broken(f, { ...w, waiting: null, last: null }, e.at_ms),
+    symptom: { symptom: e.symptom, since_ms: e.at_ms },
+  }),
   symptom: (f, w, e) => {
     const lost = e.loses.flatMap((why) => losable(f, why))
-    return forgetting(f, { ...w, last: null }, lost, e.at_ms)
+    return forgetting(f, { ...w, last: null, symptom: null }, lost, e.at_ms)
   },
   begin: (f, w, e) => {
     const again = f.procedures.filter((p) => p.station === e.station).flatMap((p) => p.steps)

@@ -82,10 +82,10 @@ export function isAlike(last: LiftRecord | undefined, next: ProvedLift): boolean
 /** Checks of what the machine may lift: ground, level and speed are other questions, which a trial does not answer. */
 const ofRating: readonly CheckName[] = ['rating', 'share', 'hook', 'hoist-rope', 'overturning', 'grip']
 
-/** The share of its rating that a lift takes; 1 where none is known. */
-function used({ assessment }: ProvedLift): number {
+/** The share of its rating that a proved lift takes, by the worst of what the machine may lift; null: none is known. */
+export function shareOfRating({ assessment }: Pick<LiftRecord, 'assessment'>): number | null {
   const shares = assessment.findings.flatMap((f) => (ofRating.includes(f.check) && f.utilisation !== null ? [f.utilisation] : []))
-  return shares.length > 0 ? Math.max(...shares) : 1
+  return shares.length > 0 ? Math.max(...shares) : null
 }
 
 type Told = Pick<OrderEvent, 'at' | 'by'>
@@ -97,7 +97,7 @@ export function ofProvedLift(last: LiftRecord | undefined, lift: ProvedLift, tol
   const lost = (why: 'change' | 'load'): OrderEvent => ({ do: 'lost', id: `${lift.id}:${why}`, ...all, why })
   return [
     ...(alike ? [] : [lost('change')]),
-    ...(alike && lift.policy.trialOfLike !== 'each' && used(lift) <= tried_share ? [] : [lost('load')]),
+    ...(alike && lift.policy.trialOfLike !== 'each' && (shareOfRating(lift) ?? 1) <= tried_share ? [] : [lost('load')]),
     { do: 'begin', id: `${lift.id}:begin`, ...all, station: 'lift', alike },
   ]
 }

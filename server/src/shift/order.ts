@@ -53,6 +53,8 @@ export async function requireOrder(
 ): Promise<void> {
   const s = await standing(tx, shift.id, shift.definition, shift.place)
   if (s.world.override) throw new Problem(409, 'override-held', 'An override is held: say that it was let go first.', 'override')
+  if (s.world.symptom)
+    throw new Problem(409, 'symptom-open', `“${s.world.symptom.symptom}” is being followed: go on to its end first.`, 'symptom')
   const world = { ...s.world, plan: { ...s.world.plan, ...plan } }
   const [owed] = stations.flatMap((station) => owedAt(s.file, world, station, asking()))
   if (!owed) return

@@ -1,5 +1,5 @@
 import type { Defect, RaiseDefectRequest } from '@geolabe/contract'
-import { type EmergencyCard, itemsOf, preUseOf, symptomsOf } from '@geolabe/core'
+import { type EmergencyCard, itemsOf, preUseOf, shareOfRating, symptomsOf } from '@geolabe/core'
 import { DoorOpen, OctagonAlert } from 'lucide-react'
 import { lazy, Suspense, useState } from 'react'
 import { useNavigate } from 'react-router'
@@ -29,6 +29,8 @@ export function Incident({ shift, file, place }: ShiftContext) {
   const navigate = useNavigate()
   const m = file.definition
   const close = () => setOpen(null)
+  const following = symptomsOf(m).find((s) => s.symptom === order.world.symptom?.symptom)
+  const lift = shift.lifts.at(-1)
   const done = () => {
     close()
     for (const key of ['machine', 'yard', 'defects']) void queryClient.invalidateQueries({ queryKey: [key] })
@@ -69,6 +71,11 @@ export function Incident({ shift, file, place }: ShiftContext) {
         {order.world.override && (
           <button type="button" className={`${small} border-near text-near`} onClick={() => setOpen('override')}>
             {t`Override held`}
+          </button>
+        )}
+        {following && (
+          <button type="button" className={`${small} border-near text-near`} onClick={() => setOpen({ symptom: following.id })}>
+            {t`Go on: ${told(following.symptom)}`}
           </button>
         )}
         <button type="button" className={`${small} border-outside text-outside`} onClick={() => setOpen('ask')}>
@@ -136,6 +143,8 @@ export function Incident({ shift, file, place }: ShiftContext) {
         >
           <SymptomWay
             path={s}
+            order={order}
+            figures={{ share: lift && !lift.outcome ? shareOfRating(lift) : null }}
             onEnd={(answers, { end, loses }) => void order.tell([{ do: 'symptom', symptom: s.symptom, answers, end, loses }])}
             onStop={(words) => void stop(s.symptom, words)}
             onClose={close}

@@ -1,7 +1,9 @@
-import { follow, isEnd, type SymptomEnd, type SymptomPath } from '@geolabe/core'
+import { follow, isEnd, type SymptomEnd, type SymptomFigures, type SymptomPath } from '@geolabe/core'
 import { useState } from 'react'
 import { t } from '../language/t'
 import { Button } from '../look/button'
+import { OrderBack } from '../order/steps'
+import type { Order } from '../order/use-order'
 
 const ends = {
   continue: { words: t`Go on`, tone: 'border-ink' },
@@ -9,37 +11,59 @@ const ends = {
   call: { words: t`Call before you go on`, tone: 'border-near' },
 } as const
 
-/** From a symptom, question by question, to continue, stop or call. A way that ends without a cause stops the machine. */
+/**
+ * From a symptom, question by question, to continue, stop or call. A way that ends without a cause stops the machine. From the first answer to its
+ * end the order offers only what brings the machine back.
+ */
 export function SymptomWay({
   path,
+  order,
+  figures,
   onEnd,
   onStop,
   onClose,
 }: {
   path: SymptomPath
+  order: Order
+  figures: SymptomFigures
   /** Its end is recorded, whichever it is. */
   onEnd: (answers: string[], end: SymptomEnd) => void
   onStop: (words: string) => void
   onClose: () => void
 }) {
   const [answers, setAnswers] = useState<string[]>([])
-  const here = follow(path, answers)
+  const here = follow(path, answers, figures)
+  const isOpen = order.world.symptom?.symptom === path.symptom
+  const answer = (label: string) => {
+    if (!isOpen && answers.length === 0) void order.tell([{ do: 'symptom-begin', symptom: path.symptom }])
+    setAnswers([...answers, label])
+  }
   const back = answers.length > 0 && (
     <Button look="quiet" onClick={() => setAnswers(answers.slice(0, -1))}>{t`Back one question`}</Button>
   )
   if (!isEnd(here)) {
     return (
       <div className="grid gap-3" aria-live="polite">
+        <OrderBack order={order} />
         <p className="text-quiet">{t`Nothing hanging, nobody beneath, hands off the levers.`}</p>
         <p className="text-xl font-bold">{here.ask}</p>
         <div className={here.answers.length > 4 ? 'grid gap-3 sm:grid-cols-2' : 'grid gap-3'}>
           {here.answers.map((a) => (
-            <Button key={a.label} className="min-h-14 text-lg" onClick={() => setAnswers([...answers, a.label])}>
+            <Button key={a.label} className="min-h-14 text-lg" onClick={() => answer(a.label)}>
               {a.label}
             </Button>
           ))}
         </div>
         {back}
+        {isOpen && answers.length === 0 && (
+          <Button
+            look="quiet"
+            onClick={() => {
+              void order.tell([{ do: 'symptom', symptom: path.symptom, answers, end: 'mistaken', loses: [] }])
+              onClose()
+            }}
+          >{t`Opened by mistake: nothing is wrong`}</Button>
+        )}
       </div>
     )
   }

@@ -11,6 +11,12 @@ export function Halted({ order }: { order: Order }) {
         {t`Emergency was called: nothing more is done with it until it has been examined and taken back. Leave it as it stands.`}
       </p>
     )
+  if (world.symptom)
+    return (
+      <p role="alert" className="border-l-4 border-near pl-3 font-semibold">
+        {t`“${told(world.symptom.symptom)}” is being followed: until it is at its end, only bring it back to safety.`}
+      </p>
+    )
   return file.stops
     .filter((s) => world.stops.includes(s.id))
     .map((s) => (

@@ -83,6 +83,19 @@ export function OrderBeside({ order, station }: { order: Order; station: Procedu
     ))
 }
 
+/** What brings it back to where nothing hangs or is raised, first; nothing where it is there already. */
+export function OrderBack({ order }: { order: Order }) {
+  const { file, world, asking } = order
+  return offered(file, world, 'lift', asking)
+    .filter((p) => p.back && !reached(file, world, p, asking))
+    .map((p) => (
+      <section key={p.id} aria-label={told(p.label)} className="rounded-lg border-2 border-near p-3">
+        <h3>{t`${told(p.label)} first`}</h3>
+        <Beside procedure={p} order={order} />
+      </section>
+    ))
+}
+
 /** A procedure that is there when it is wanted: a change of tool, a charge, a rescue. */
 function Beside({ procedure, order }: { procedure: Procedure; order: Order }) {
   const unknown = toConfirm(order.file, order.world, procedure, order.asking)
