@@ -25,6 +25,7 @@ type Open = 'ask' | 'defect' | 'override' | { symptom: string } | { card: Emerge
 export function Incident({ shift, file, place }: ShiftContext) {
   const order = useOrderOf({ shift, file, place })
   const [open, setOpen] = useState<Open>(null)
+  const [answers, setAnswers] = useState<Readonly<Record<string, readonly string[]>>>({})
   const [error, setError] = useState<unknown>(null)
   const navigate = useNavigate()
   const m = file.definition
@@ -145,7 +146,12 @@ export function Incident({ shift, file, place }: ShiftContext) {
             path={s}
             order={order}
             figures={{ share: lift && !lift.outcome ? shareOfRating(lift) : null }}
-            onEnd={(answers, { end, loses }) => void order.tell([{ do: 'symptom', symptom: s.symptom, answers, end, loses }])}
+            answers={answers[s.id] ?? []}
+            onAnswers={(a) => setAnswers({ ...answers, [s.id]: a })}
+            onEnd={({ end, loses }) => {
+              setAnswers({ ...answers, [s.id]: [] })
+              void order.tell([{ do: 'symptom', symptom: s.symptom, answers: [...(answers[s.id] ?? [])], end, loses }])
+            }}
             onStop={(words) => void stop(s.symptom, words)}
             onClose={close}
           />

@@ -1,5 +1,4 @@
 import { follow, isEnd, type SymptomEnd, type SymptomFigures, type SymptomPath } from '@geolabe/core'
-import { useState } from 'react'
 import { t } from '../language/t'
 import { Button } from '../look/button'
 import { OrderBack } from '../order/steps'
@@ -19,6 +18,8 @@ export function SymptomWay({
   path,
   order,
   figures,
+  answers,
+  onAnswers,
   onEnd,
   onStop,
   onClose,
@@ -26,20 +27,22 @@ export function SymptomWay({
   path: SymptomPath
   order: Order
   figures: SymptomFigures
+  /** What has been answered so far; put out of sight it is not lost. */
+  answers: readonly string[]
+  onAnswers: (answers: readonly string[]) => void
   /** Its end is recorded, whichever it is. */
-  onEnd: (answers: string[], end: SymptomEnd) => void
+  onEnd: (end: SymptomEnd) => void
   onStop: (words: string) => void
   onClose: () => void
 }) {
-  const [answers, setAnswers] = useState<string[]>([])
   const here = follow(path, answers, figures)
   const isOpen = order.world.symptom?.symptom === path.symptom
   const answer = (label: string) => {
     if (!isOpen && answers.length === 0) void order.tell([{ do: 'symptom-begin', symptom: path.symptom }])
-    setAnswers([...answers, label])
+    onAnswers([...answers, label])
   }
   const back = answers.length > 0 && (
-    <Button look="quiet" onClick={() => setAnswers(answers.slice(0, -1))}>{t`Back one question`}</Button>
+    <Button look="quiet" onClick={() => onAnswers(answers.slice(0, -1))}>{t`Back one question`}</Button>
   )
   if (!isEnd(here)) {
     return (
@@ -59,7 +62,7 @@ export function SymptomWay({
           <Button
             look="quiet"
             onClick={() => {
-              void order.tell([{ do: 'symptom', symptom: path.symptom, answers, end: 'mistaken', loses: [] }])
+              void order.tell([{ do: 'symptom', symptom: path.symptom, answers: [], end: 'mistaken', loses: [] }])
               onClose()
             }}
           >{t`Opened by mistake: nothing is wrong`}</Button>
@@ -80,7 +83,7 @@ export function SymptomWay({
           look="stop"
           className="min-h-16 justify-center text-lg"
           onClick={() => {
-            onEnd(answers, here)
+            onEnd(here)
             onStop(`${answers.join(' · ')}. ${here.words}`.slice(0, 1900))
           }}
         >{t`Enter it and stop the machine`}</Button>
@@ -88,7 +91,7 @@ export function SymptomWay({
         <Button
           look="next"
           onClick={() => {
-            onEnd(answers, here)
+            onEnd(here)
             onClose()
           }}
         >{t`Understood`}</Button>
