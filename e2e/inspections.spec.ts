@@ -265,7 +265,7 @@ test('what happens in work: away from the machine, an override, a symptom, and a
   await page.keyboard.press('Escape')
   await expect(page.getByText(/“No response to a lever” is being followed/).first()).toBeVisible()
   await look(page, 'symptom-open')
-  await page.getByRole('button', { name: 'Go on: No response to a lever' }).click()
+  await page.getByRole('button', { name: 'Symptom open' }).click()
   await page.getByRole('button', { name: 'Understood' }).click()
   await expect(page.getByText(/is being followed/)).toHaveCount(0)
 

@@ -76,7 +76,7 @@ export function Incident({ shift, file, place }: ShiftContext) {
         )}
         {following && (
           <button type="button" className={`${small} border-near text-near`} onClick={() => setOpen({ symptom: following.id })}>
-            {t`Go on: ${told(following.symptom)}`}
+            {t`Symptom open`}
           </button>
         )}
         <button type="button" className={`${small} border-outside text-outside`} onClick={() => setOpen('ask')}>
