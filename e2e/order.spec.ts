@@ -64,6 +64,21 @@ test('a lattice crane: who puts it together and when, then part by part on the s
   await plan.getByLabel('Assist crane may lift there').fill('4000')
   await expect(plan.getByRole('alert')).toContainText('the assist crane may lift 4000 kg')
 
+  // Raised: at its fullest as it leaves the ground; the longest not from this mast.
+  const raising = page.getByRole('region', { name: 'Raising the boom' })
+  await raising.getByLabel('Boom', { exact: true }).selectOption('48')
+  await expect(raising.getByText('Inside the limits checked, all the way up')).toBeVisible()
+  await expect(raising.getByRole('definition').first()).toContainText('523.5 kN')
+  const head = raising.getByRole('slider', { name: 'Boom’s angle' })
+  await head.focus()
+  for (let i = 0; i < 4; i++) await page.keyboard.press('Shift+ArrowUp')
+  await expect(head).toHaveAttribute('aria-valuetext', /^[2-9]\d°$/)
+  await expect(raising.getByRole('definition').first()).not.toContainText('523.5 kN')
+  await look(page, 'kittiwake-raising')
+  await audit(page)
+  await raising.getByLabel('Boom', { exact: true }).selectOption('72')
+  await expect(raising.getByText('Not from this mast as it stands')).toBeVisible()
+
   // What stands is not put together again; what is found open is.
   await openSheet(page, 'In order')
   const together = page.getByRole('region', { name: 'Put together' })

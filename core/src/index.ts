@@ -127,6 +127,7 @@ export {
   type Step,
   setupPlan,
 } from './lift/plan'
+export { machineFootLift, type RaisingWay, raisingWay } from './lift/raising'
 export type { RemedyKind } from './lift/remedy'
 export { loadMass, loadMassCalculator } from './load/load-mass'
 export { type Shape, solidOf } from './load/shape'
@@ -341,7 +342,7 @@ export { backwardStability, backwardStabilityCalculator } from './statics/backwa
 export { boomPropsCalculator, type OnProps, onProps } from './statics/boom-props'
 export { boomRaising, boomRaisingCalculator } from './statics/boom-raising'
 export { elasticReactions, upperReactions } from './statics/elastic'
-export { footLiftCalculator } from './statics/foot-lift'
+export { footLift, footLiftCalculator } from './statics/foot-lift'
 export { marginOf, prepareFootprint } from './statics/footprint'
 export { type ReactionEnvelope, reactionEnvelope, reactionEnvelopeCalculator } from './statics/reaction-envelope'
 export { resultantAt, sumSlewing } from './statics/resultant'

@@ -4,6 +4,43 @@ import { g_mps2, rad } from '../physics'
 import { measured, measuredNotNegative, measuredPositive } from '../quantity/measured'
 import { Refusal } from '../refusal'
 
+interface FootLiftInput {
+  boom_m: number
+  mass_kg: number
+  cgFromFoot_m: number
+  slingFromFoot_m: number
+  hinge: { x_m: number; height_m: number }
+}
+
+/**
+ * The foot of a boom that lies on the ground, lifted to its hinge: the boom's angle then, what sling and head carry, where the mast's tip has to be, how
+ * far the head draws.
+ *
+ * @throws Refusal `out-of-reach`, `cg-outside`, `sling-past-centre`
+ */
+export function footLift({ boom_m, mass_kg, cgFromFoot_m, slingFromFoot_m, hinge }: FootLiftInput) {
+  if (hinge.height_m >= boom_m)
+    throw new Refusal('out-of-reach', 'The hinge is higher than the boom is long; lift it whole.', 'hinge.height_m')
+  if (cgFromFoot_m >= boom_m)
+    throw new Refusal('cg-outside', 'Its centre of gravity lies past its head; measure again from the foot.', 'cgFromFoot_m')
+  if (slingFromFoot_m >= cgFromFoot_m)
+    throw new Refusal(
+      'sling-past-centre',
+      'Slung past its centre of gravity the head would rise, not the foot; sling nearer to the foot.',
+      'slingFromFoot_m',
+    )
+  const angle = Math.asin(hinge.height_m / boom_m)
+  const weight_N = mass_kg * g_mps2
+  const arm_m = boom_m - slingFromFoot_m
+  return {
+    angle_deg: angle / rad,
+    lift_N: (weight_N * (boom_m - cgFromFoot_m)) / arm_m,
+    head_N: (weight_N * (cgFromFoot_m - slingFromFoot_m)) / arm_m,
+    mastTip_m: hinge.x_m + slingFromFoot_m * Math.cos(angle),
+    draws_m: boom_m * (1 - Math.cos(angle)),
+  }
+}
+
 export const footLiftCalculator = defineCalculator({
   name: 'foot-lift',
   purpose: 'Lifting the foot of a lattice boom that lies on the ground up to its pins: how much, how far, from where.',
@@ -36,26 +73,5 @@ export const footLiftCalculator = defineCalculator({
     slingFromFoot_m: 1.2,
     hinge: { x_m: 1.3, height_m: 2.1 },
   },
-  compute: ({ boom_m, mass_kg, cgFromFoot_m, slingFromFoot_m, hinge }) => {
-    if (hinge.height_m >= boom_m)
-      throw new Refusal('out-of-reach', 'The hinge is higher than the boom is long; lift it whole.', 'hinge.height_m')
-    if (cgFromFoot_m >= boom_m)
-      throw new Refusal('cg-outside', 'Its centre of gravity lies past its head; measure again from the foot.', 'cgFromFoot_m')
-    if (slingFromFoot_m >= cgFromFoot_m)
-      throw new Refusal(
-        'sling-past-centre',
-        'Slung past its centre of gravity the head would rise, not the foot; sling nearer to the foot.',
-        'slingFromFoot_m',
-      )
-    const angle = Math.asin(hinge.height_m / boom_m)
-    const weight_N = mass_kg * g_mps2
-    const arm_m = boom_m - slingFromFoot_m
-    return {
-      angle_deg: angle / rad,
-      lift_N: (weight_N * (boom_m - cgFromFoot_m)) / arm_m,
-      head_N: (weight_N * (cgFromFoot_m - slingFromFoot_m)) / arm_m,
-      mastTip_m: hinge.x_m + slingFromFoot_m * Math.cos(angle),
-      draws_m: boom_m * (1 - Math.cos(angle)),
-    }
-  },
+  compute: footLift,
 })

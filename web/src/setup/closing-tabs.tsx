@@ -1,12 +1,17 @@
-import type { Evidence, SetupPlan, Verdict } from '@geolabe/core'
-import type { ReactNode } from 'react'
+import { type Evidence, liftsOnHook, type Machine, type SetupPlan, type Verdict } from '@geolabe/core'
+import { lazy, type ReactNode, Suspense } from 'react'
 import { t } from '../language/t'
 import { AssemblySheet } from '../order/assembly'
 import { OrderSteps, openSteps } from '../order/steps'
 import type { Order } from '../order/use-order'
 import { ConfirmSheet } from './confirm-sheet'
 
+const RaisingSheet = lazy(() => import('../order/raising').then((m) => ({ default: m.RaisingSheet })))
+
 interface Confirming {
+  machine: Machine
+  plan: Pick<SetupPlan, 'standing' | 'fitted'>
+
   /** The machine’s order of setting up; null: it has none. */
   order: Order | null
   asked: readonly Evidence[]
@@ -19,11 +24,24 @@ interface Confirming {
 }
 
 /** The sheets that every set-up ends with: its steps in order, and what nobody can compute; none where there is nothing of it. */
-export function closingTabs({ order, asked, confirmed, vouched, by, onChange }: Confirming) {
+export function closingTabs({ machine, plan, order, asked, confirmed, vouched, by, onChange }: Confirming) {
   const open = asked.some((e) => !confirmed.some((c) => c.id === e.id))
   const tabs: { id: 'assembly' | 'order' | 'confirm'; name: string; verdict?: Verdict | null; body: ReactNode }[] = []
   if (order && order.file.assembly.length > 0)
-    tabs.push({ id: 'assembly', name: t`Who and when`, body: <AssemblySheet order={order} /> })
+    tabs.push({
+      id: 'assembly',
+      name: t`Who and when`,
+      body: (
+        <div className="grid gap-6">
+          <AssemblySheet order={order} />
+          {liftsOnHook(machine) && machine.boom.raising && (
+            <Suspense>
+              <RaisingSheet machine={machine} plan={plan} />
+            </Suspense>
+          )}
+        </div>
+      ),
+    })
   if (order)
     tabs.push({
       id: 'order',

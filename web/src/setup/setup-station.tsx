@@ -105,6 +105,8 @@ export function SetupStation<T extends string>(p: Props<T>) {
           tabs={[
             ...p.tabs,
             ...closingTabs({
+              machine,
+              plan,
               order: ordered ? order : null,
               confirmed,
               vouched: vouched.map((v) => v.id),
