@@ -75,6 +75,8 @@ test('a lattice crane: who puts it together and when, then part by part on the s
   await expect(head).toHaveAttribute('aria-valuetext', /^[2-9]\d°$/)
   await expect(raising.getByRole('definition').first()).not.toContainText(/^524 kN/)
   await look(page, 'kittiwake-raising')
+  await raising.getByLabel('Sling from the foot').scrollIntoViewIfNeeded()
+  await look(page, 'kittiwake-raising-curves')
   await audit(page)
   await raising.getByLabel('Boom', { exact: true }).selectOption('72')
   await expect(raising.getByText('Not from this mast as it stands')).toBeVisible()

@@ -27,7 +27,7 @@ export function RaisingSheet({ machine, plan }: { machine: Crane; plan: Pick<Set
   const way = 'error' in found ? null : found.way
   return (
     <section aria-label={t`Raising the boom`} className="grid gap-3">
-      <h3>{t`Raising the boom`}</h3>
+      <h2>{t`Raising the boom`}</h2>
       <SelectField
         label={t`Boom`}
         value={length}
@@ -180,7 +180,7 @@ function Drawn({ way, machine, boom_m, here, onAngle }: Omit<WayProps, 'angle_de
         <Stroke at={[[-1, pivot.height_m], mast]} width={1.1} />
         <Stroke at={[foot, head]} width={1.6} />
         <Stroke at={[mast, head]} tone={here.pendant_N > way.limits.pendant_N ? 'outside' : 'near'} width={0.8} />
-        <Word at={[wx, wy + 3]} bold>
+        <Word at={[wx, wy + 5]} bold>
           {say('force', here.pendant_N)}
         </Word>
         <Word at={[foot[0] + boom_m * 0.2, foot[1] - 4.5]} anchor="start">
@@ -269,7 +269,7 @@ function FootLift({ machine, boom_m }: { machine: Crane; boom_m: number }) {
   const found = sling_m === null ? null : answer(() => machineFootLift(machine, boom_m, sling_m))
   return (
     <div className="grid gap-2 border-t border-line pt-3">
-      <h4 className="font-semibold">{t`Foot to its hinge, ${say('length', machine.boom.pivot.height_m)} up`}</h4>
+      <h3>{t`Foot to its hinge, ${say('length', machine.boom.pivot.height_m)} up`}</h3>
       <NumberField label={t`Sling from the foot`} quantity="length" value={sling_m} onChange={setSling} least={0} />
       {found &&
         ('error' in found ? (
