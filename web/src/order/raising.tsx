@@ -111,6 +111,7 @@ function Way({ way, machine, boom_m, angle_deg, onAngle }: WayProps) {
         lines={[{ key: 'pull', name: t`pendants` }]}
         limit={limits.pendant_N / force.factor}
         limitName={t`they hold`}
+        isUpper
         unit={force.label}
         at={here.angle_deg}
       />
@@ -123,6 +124,7 @@ function Way({ way, machine, boom_m, angle_deg, onAngle }: WayProps) {
         ]}
         limit={limits.keepMargin_m / length.factor}
         limitName={t`keep`}
+        isUpper={false}
         unit={length.label}
         at={here.angle_deg}
       />
@@ -197,12 +199,14 @@ interface ChartProps {
   lines: readonly { key: string; name: string }[]
   limit: number
   limitName: string
+  /** The curve stays below it, not above. */
+  isUpper: boolean
   unit: string
   at: number
 }
 
 /** A curve over the whole way, with its limit and where the boom is now. */
-function Chart({ label, data, lines, limit, limitName, unit, at }: ChartProps) {
+function Chart({ label, data, lines, limit, limitName, isUpper, unit, at }: ChartProps) {
   const { units } = usePreferences()
   const dashes = ['0', '7 4']
   return (
@@ -231,7 +235,13 @@ function Chart({ label, data, lines, limit, limitName, unit, at }: ChartProps) {
               stroke="var(--outside)"
               strokeWidth={2}
               strokeDasharray="7 4"
-              label={{ value: limitName, position: 'insideTopRight', fill: 'var(--outside)', fontSize: 13, fontWeight: 700 }}
+              label={{
+                value: limitName,
+                position: isUpper ? 'insideTopRight' : 'insideBottomRight',
+                fill: 'var(--outside)',
+                fontSize: 13,
+                fontWeight: 700,
+              }}
             />
             <ReferenceLine x={at} stroke="var(--ink)" strokeWidth={1.5} />
             {lines.map((l, i) => (
