@@ -45,8 +45,14 @@ async function doStep(here: Locator, touch: Touch, second: Second | undefined): 
  * tellings: what is told in one is several.
  *
  * @param touch omitted: a click
+ * @param until left as soon as that is there
  */
-export async function throughOrder(page: Page, touch: Touch = click, second?: Second): Promise<{ acts: number; told: number }> {
+export async function throughOrder(
+  page: Page,
+  touch: Touch = click,
+  second?: Second,
+  until?: Locator,
+): Promise<{ acts: number; told: number }> {
   const here = page.locator('li[aria-current="step"]:visible')
   const looked = page.getByRole('button', { name: 'I looked: it stands like this' })
   // The station may still be on its way to the screen.
@@ -61,7 +67,7 @@ export async function throughOrder(page: Page, touch: Touch = click, second?: Se
       await touch(looked.first())
       await expect(looked).toHaveCount(0)
     }
-    if ((await here.count()) === 0) return { acts, told }
+    if ((await here.count()) === 0 || (await until?.isVisible())) return { acts, told }
     const id = await here.first().getAttribute('id')
     acts += Number(await here.first().getAttribute('data-acts'))
     await doStep(page.locator(`li[id="${id}"]`), touch, second)

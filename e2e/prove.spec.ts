@@ -1,4 +1,5 @@
 import { expect, test } from '@playwright/test'
+import { look } from './day'
 import { audit, fits, freeTern, openSheet, readyToProve, sizeIt, verdict } from './work'
 
 test.beforeEach(freeTern)
@@ -6,6 +7,29 @@ test.beforeEach(freeTern)
 test('a lift outside its limits, the nearest change, and inside again', async ({ page }) => {
   await readyToProve(page)
   await expect(verdict(page)).toContainText('Inside the limits checked')
+
+  // Nobody stands where the load comes; to the side of it they do.
+  await openSheet(page, 'Path')
+  await page.getByRole('button', { name: '+ Slinger' }).click()
+  const at = await page.getByRole('slider', { name: 'Set-down point' }).getAttribute('aria-valuetext')
+  const [radius_m, slew_deg] = [...(at ?? '').matchAll(/-?\d+(\.\d+)?/g)].map((x) => Number(x[0]))
+  const turned = ((slew_deg ?? 0) * Math.PI) / 180
+  const stand = async (out_m: number) => {
+    await page.getByLabel('Slinger · ahead').fill((out_m * Math.cos(turned)).toFixed(1))
+    await page
+      .getByLabel('to the left')
+      .last()
+      .fill((out_m * Math.sin(turned)).toFixed(1))
+  }
+  await stand(radius_m ?? 0)
+  await expect(verdict(page)).toContainText('The slinger stands where the load comes')
+  await look(page, 'crew')
+  await audit(page)
+  await stand((radius_m ?? 0) + 12)
+  await expect(verdict(page)).toContainText('Inside the limits checked')
+  await expect(page.getByRole('slider', { name: 'Slinger 1' })).toBeVisible()
+  await page.getByRole('button', { name: 'Take slinger 1 off' }).click()
+  await expect(page.getByRole('slider', { name: 'Slinger 1' })).toHaveCount(0)
 
   // A side that is not measured is no figure of the others'; slings ask for everything they are judged by.
   await openSheet(page, 'Load')

@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs'
 import { itemsOf } from '@geolabe/core'
 import { expect, test } from '@playwright/test'
+import { look } from './day'
 import { type Touch, throughOrder } from './order'
 import {
   audit,
@@ -91,6 +92,14 @@ test('a whole shift, as an operator does it', async ({ page }) => {
   await audit(page)
   await fits(page)
   await expect(page.getByRole('button', { name: 'Lifted and landed' })).toBeDisabled()
+  // Somebody is out of sight: whoever was clear is looked for anew.
+  const lost = page.getByRole('button', { name: 'Contact lost: stop' })
+  await throughOrder(page, undefined, undefined, lost)
+  await look(page, 'lift-contact')
+  const before = await page.locator('li[aria-current="step"]').first().getAttribute('id')
+  await lost.click()
+  await expect(lost).toHaveCount(0)
+  expect(await page.locator('li[aria-current="step"]').first().getAttribute('id')).not.toBe(before)
   await throughOrder(page)
   await page.getByRole('button', { name: 'Lifted and landed' }).click()
   await expect(page.getByText('No lift is waiting.')).toBeVisible()

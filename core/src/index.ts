@@ -167,6 +167,7 @@ export type { PoseStep } from './parts/stability/pose'
 export type { HookPoint, SlewStep } from './parts/stability/slew'
 export { poseMachine } from './parts/stability/slewing'
 export { outwardShift_m } from './parts/stability/stability'
+export type { StandRole } from './parts/stand-role'
 export { counterweightNamed, upperMasses } from './parts/superstructure'
 export { keepsFootFrom } from './parts/supports/feet'
 export {

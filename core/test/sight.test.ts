@@ -114,6 +114,20 @@ describe('sight of the load', () => {
     expect(reasons(between)).toEqual(['no-load-size'])
     expect(reasons([])).toEqual(['seen'])
   })
+  it('of a signaller is asked of where they stand: what neither sees is not proven, nor hands that are not seen', () => {
+    const lift = turned(10, 350, 10)
+    const at = (stands: Crew['stands'], told?: Crew['told']) => said(seen(between, lift, { ...signaller, stands, told }))
+    const stand = (x_m: number, y_m: number) => ({ role: 'signaller' as const, x_m, y_m })
+    expect(at(undefined)).toEqual(['covered inside'])
+    // To the side of the wall both are seen; close before it, with it between her and the load, only the hands are.
+    expect(at([stand(8, 6)])).toEqual(['covered inside'])
+    expect(at([stand(-6, 0)])).toEqual(['covered inside', 'signaller-blind not-proven'])
+    // Beyond the load, with the wall between her and the cab, the load is seen, the hands are not: by radio that does not matter.
+    expect(at([stand(14, 0)])).toEqual(['covered inside', 'signaller-unseen not-proven'])
+    expect(at([stand(14, 0)], 'radio')).toEqual(['covered inside'])
+    // A slinger's place is not the signaller's.
+    expect(at([{ role: 'slinger', x_m: -6, y_m: 0 }])).toEqual(['covered inside'])
+  })
   const turn = fc.double({ min: 0, max: 360, noNaN: true })
   it('is never said where a ray to some of the load meets a wall, and never lost where all of them pass it well', () => {
     const place = fc.record({
@@ -201,5 +215,43 @@ describe('what was not checked', () => {
     expect(of([{ do: 'tow', laden: true }])).toEqual(['buried', 'condition', 'people', ...way])
     expect(of([{ do: 'mast', laden: true }])).toEqual(['buried', 'condition', 'people', ...way])
     expect(of([{ do: 'traverse', laden: true }])).toEqual(['slings', 'condition', 'people'])
+  })
+})
+
+describe('where people stand while the load is up', () => {
+  const lift = turned(10, 350, 10)
+  const half_m = Math.hypot(size.length_m, size.width_m) / 2
+  const people = (x_m: number, y_m: number, from = lift) => {
+    const crew: Crew = { signaller: null, sightBy: 'operator', signals: null, stands: [{ role: 'slinger', x_m, y_m }] }
+    const found = assess(seen([], from, crew)).findings.filter((f) => f.check === 'people' && f.subject === 'stand-1')
+    expect(found).toHaveLength(1)
+    return found[0]
+  }
+  it('nobody stands under it, with its swing, nor inside the circle of the tail where that comes round', () => {
+    expect(people(10, 0)).toMatchObject({ verdict: 'outside', reason: 'stands-under', measured: 0, limit: 0.5 })
+    expect(people(-2, 0)).toMatchObject({ verdict: 'outside', reason: 'stands-by-tail', measured: 0 })
+    // Ahead, beside the boom, its tail never comes.
+    expect(people(0, 30)).toMatchObject({ verdict: 'inside', reason: 'stands-clear' })
+    expect(people(0, -30)?.measured).toBeGreaterThan(15)
+  })
+  it('is as near to it as the plain reckoning says: arcs of its own radius, widened by half its size and its swing', () => {
+    fc.assert(
+      fc.property(fc.double({ min: 12.5, max: 60, noNaN: true }), fc.double({ min: -9, max: 9, noNaN: true }), (r, slew_deg) => {
+        // Straight out, over the arc: the nearest is the load at that slew, its swing unknown but no more than its rope's length allows.
+        const at = atSlew(r, slew_deg)
+        const f = people(at.x_m, at.y_m)
+        const plain_m = r - 10 - half_m
+        expect(f?.measured ?? 0).toBeLessThanOrEqual(plain_m + 1e-6)
+        expect(f?.measured ?? 0).toBeGreaterThanOrEqual(plain_m - 3)
+        expect(f?.verdict === 'outside').toBe((f?.measured ?? 0) < 0.5)
+      }),
+      { numRuns: runs(400, 60) },
+    )
+  })
+  it('with the size of the load unknown is not proven within its reach, and said where it is beyond that', () => {
+    const { size: _, ...unsized } = load
+    const by = { ...lift, hung: { ...lift.hung, load: unsized } }
+    expect(people(10, 3, by)).toMatchObject({ verdict: 'not-proven', reason: 'stands-unsized' })
+    expect(people(40, 3, by)).toMatchObject({ verdict: 'inside', reason: 'stands-clear' })
   })
 })

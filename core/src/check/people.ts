@@ -7,6 +7,7 @@ import { atSlew } from '../plane/point'
 import { type Layer, NOT_RATED, type Spot, UNREACHABLE } from './area'
 import type { Check } from './check'
 import type { LiftContext } from './context'
+import { standing } from './crew-stands'
 import { bodiesOnRing, type Moving, movingIn, widest_m } from './swept'
 import { truckPeople } from './truck-travels'
 
@@ -49,9 +50,11 @@ export const peopleCheck: Check<'people'> = {
   run: (ctx) => {
     if (ctx.reached || !ctx.step.laden) return []
     const areas = areasOf(ctx)
-    if (areas.length === 0) return [found({ check: 'people', verdict: 'inside', reason: 'none-drawn', detail: {} })]
+    const stands = ctx.plan.lift.crew?.stands ?? []
+    const none = areas.length === 0 ? [found({ check: 'people', verdict: 'inside', reason: 'none-drawn', detail: {} })] : []
+    if (areas.length + stands.length === 0) return none
     const moving = movingIn(ctx)
-    return areas.map((area) => over(ctx, moving, area))
+    return [...none, ...areas.map((area) => over(ctx, moving, area)), ...stands.map((s, i) => standing(ctx, moving, s, i))]
   },
   truck: truckPeople,
   field: ({ lift }) => (lift?.step.laden ? areasOf(lift).map((area) => areaField(lift, area)) : []),

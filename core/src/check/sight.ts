@@ -120,19 +120,22 @@ interface Look {
   over: readonly { screen: Screen; share: Share }[]
 }
 
+/** The eyes that look after a load: the operator's, from every place they stand at. */
+const operatorEyes = ({ machine, plan }: LiftContext): Eye[] => eyesOf(machine.eye, plan.lift.crew?.posts ?? [])
+
+/** What an eye does not look over to something at a height. */
+const lookTo = (eye: Eye, screens: readonly Screen[], height_m: number): Look => ({
+  eye,
+  over: screens.flatMap((screen) => {
+    const share = lowShare(eye.z_m, height_m, screen.top_m)
+    return share ? [{ screen, share }] : []
+  }),
+})
+
 /** Everything that sight of one step asks for. */
-function looking(ctx: LiftContext, height_m: number) {
-  const { plan, machine } = ctx
+function looking({ plan }: LiftContext, height_m: number, eyes: readonly Eye[]) {
   const screens = screensAt(plan.place, plan.setup.position)
-  const looks = eyesOf(machine.eye, plan.lift.crew?.posts ?? []).map(
-    (eye): Look => ({
-      eye,
-      over: screens.flatMap((screen) => {
-        const share = lowShare(eye.z_m, height_m, screen.top_m)
-        return share ? [{ screen, share }] : []
-      }),
-    }),
-  )
+  const looks = eyes.map((eye) => lookTo(eye, screens, height_m))
   const furthestEye_m = Math.max(...looks.map((l) => l.eye.out_m))
   return {
     looks,
@@ -179,15 +182,15 @@ const halfWidth_m = ({ plan }: LiftContext): number | null => {
   return size && Math.hypot(size.length_m, size.width_m) / 2
 }
 
-/** The parts of a step's way in which the load is out of the operator's sight, each no less than it is and by a quarter of a degree more at most. */
-export function blindParts(ctx: LiftContext, half_m: number): Blind[] {
+/** The parts of a step's way in which the load is out of sight of every eye, where none is named the operator's, each no less than it is and by a quarter of a degree more at most. */
+export function blindParts(ctx: LiftContext, half_m: number, eyes: readonly Eye[] = operatorEyes(ctx)): Blind[] {
   const parts = new Map<string, Blind>()
   const note = (behind: Feature, from_deg: number, to_deg: number) => {
     const known = parts.get(behind.id) ?? { behind, from_deg, to_deg }
     parts.set(behind.id, { behind, from_deg: Math.min(known.from_deg, from_deg), to_deg: Math.max(known.to_deg, to_deg) })
   }
   for (const { slews, radii_m, height_m } of partsOf(ctx)) {
-    const { hiddenBy } = looking(ctx, height_m)
+    const { hiddenBy } = looking(ctx, height_m, eyes)
     /** The first finest piece that is hidden, from one end or from the other. */
     const find = (from_deg: number, to_deg: number, fromEnd: boolean): boolean => {
       const behind = hiddenBy([from_deg, to_deg], radii_m, half_m)
@@ -238,6 +241,59 @@ function beyondRemote({ machine, plan }: LiftContext): Finding[] {
   })
 }
 
+/** Height of the eyes, and of the hands, of somebody who stands on the ground, metres. */
+const standing_m = 1.6
+/** Half the width that has to be seen of somebody who signals by hand, metres. */
+const signals_m = 0.5
+/** Where the boom stands as somebody is looked for from a cab that turns with it, degrees apart. */
+const turning_deg = 5
+
+/** What stands between the operator and a signaller who tells by hand, wherever the boom is on its way; null: they see each other. */
+function signallerUnseen(ctx: LiftContext, at: Point): Feature | null {
+  const { plan, path } = ctx
+  const screens = screensAt(plan.place, plan.setup.position)
+  const { from_deg, to_deg } = path.arc
+  const n = Math.max(1, Math.ceil(Math.abs(to_deg - from_deg) / turning_deg))
+  const [r, own_deg] = [Math.hypot(at.x_m, at.y_m), Math.atan2(at.y_m, at.x_m) / rad]
+  const from = (eye: Eye, boom_deg: number): Feature | null => {
+    const there: Eye = { ...eye, at: () => eye.at(boom_deg) }
+    const by = lookTo(there, screens, standing_m).over.find((o) => hides(o, there, [own_deg, own_deg], [r, r], signals_m))
+    return by?.screen.feature ?? null
+  }
+  for (let i = 0; i <= n; i++) {
+    // From one of the places where the operator goes they see each other.
+    const hiding = operatorEyes(ctx).map((eye) => from(eye, from_deg + ((to_deg - from_deg) * i) / n))
+    if (hiding.length > 0 && hiding.every((f) => f !== null)) return hiding[0] ?? null
+  }
+  return null
+}
+
+/** Of what the operator does not see, what a signaller does not see either from where they stand; and whether they are seen themselves. */
+function fromSignaller(ctx: LiftContext, half_m: number): Finding[] {
+  const { crew } = ctx.plan.lift
+  const stands = crew?.stands?.filter((s) => s.role === 'signaller') ?? []
+  if (crew?.sightBy !== 'signaller' || stands.length === 0) return []
+  const eyes = stands.map((p): Eye => ({ z_m: standing_m, out_m: Math.hypot(p.x_m, p.y_m), at: () => p }))
+  const blind = blindParts(ctx, half_m, [...operatorEyes(ctx), ...eyes]).map(({ behind: { id, label }, from_deg, to_deg }) =>
+    found({
+      check: 'sight',
+      subject: `signaller-${id}`,
+      verdict: 'not-proven',
+      reason: 'signaller-blind',
+      at: { radius_m: ctx.path.greatest_m, slew_deg: normalDegrees(from_deg) },
+      detail: { label, from_deg, to_deg },
+    }),
+  )
+  const unseen = crew.told === 'radio' ? [] : stands.map((s) => signallerUnseen(ctx, s))
+  const behind = unseen.length > 0 && unseen.every((f) => f !== null) ? unseen[0] : null
+  if (!behind) return blind
+  const { id, label } = behind
+  return [
+    ...blind,
+    found({ check: 'sight', subject: `unseen-${id}`, verdict: 'not-proven', reason: 'signaller-unseen', detail: { label } }),
+  ]
+}
+
 const seen = () => [found({ check: 'sight', verdict: 'inside', reason: 'seen', detail: {} })]
 
 /** Where on the way the load is hidden from the operator, and who watches there. */
@@ -245,7 +301,7 @@ function hidden(ctx: LiftContext): Finding[] {
   const { path } = ctx
   const half_m = halfWidth_m(ctx)
   if (half_m === null) {
-    const near = looking(ctx, 0).near(path.greatest_m)
+    const near = looking(ctx, 0, operatorEyes(ctx)).near(path.greatest_m)
     if (!near) return seen()
     const { id: subject, label } = near
     return [found({ check: 'sight', subject, verdict: 'not-proven', reason: 'no-load-size', detail: { label } })]
@@ -253,7 +309,7 @@ function hidden(ctx: LiftContext): Finding[] {
   const parts = blindParts(ctx, half_m)
   if (parts.length === 0) return seen()
   const who = watcher(ctx)
-  return parts.map(({ behind: { id: subject, label }, from_deg, to_deg }) => {
+  const covered = parts.map(({ behind: { id: subject, label }, from_deg, to_deg }) => {
     const at = { radius_m: path.greatest_m, slew_deg: normalDegrees(from_deg) }
     const detail = { label, from_deg, to_deg }
     const on = { check: 'sight', subject, at } as const
@@ -261,6 +317,7 @@ function hidden(ctx: LiftContext): Finding[] {
       ? found({ ...on, verdict: 'inside', reason: 'covered', detail: { ...detail, by: who.by } })
       : found({ ...on, verdict: 'not-proven', reason: who.lacks, detail })
   })
+  return 'by' in who ? [...covered, ...fromSignaller(ctx, half_m)] : covered
 }
 
 /** Somebody sees the load all the way: the operator, or whoever signals where the operator does not. */

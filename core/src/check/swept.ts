@@ -31,7 +31,7 @@ export interface Bodies {
 export const widest_m = 12
 
 /** A tail's corners go round this much before and behind its middle, degrees: a tail as wide as it is long. */
-const tailHalf_deg = 45
+export const tailHalf_deg = 45
 
 /** The boom's own line from foot over its joints to its head. */
 function boomLine({ boom, step: { boom_m }, deflection_m }: LiftContext) {

@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { displayed } from '../parts/display'
 import { markedParts } from '../parts/runway'
+import { standRole } from '../parts/stand-role'
 
 /** Nothing to add to the reason. */
 const bare = z.strictObject({})
@@ -14,6 +15,7 @@ const nearMats = z.strictObject({ label: z.string(), other: z.string() })
 const besideEdge = z.strictObject({ label: z.string(), edge: z.string() })
 const nearEdge = besideEdge.extend({ source: z.string() })
 const named = z.strictObject({ label: z.string() })
+const stands = z.strictObject({ role: standRole })
 const slung = z.strictObject({ legs: z.number(), angle_deg: z.number() })
 const shownAs = z.strictObject({ thing: z.enum(displayed), reads: z.string(), is: z.string() })
 /** What hides the load, and over which part of the arc. */
@@ -167,7 +169,19 @@ export const reasons = {
     'too-many': named,
     gap: z.strictObject({ label: z.string(), body: z.enum(['boom', 'load', 'tail']) }),
   },
-  people: { 'none-drawn': bare, clear: named, closed: named, over: named, 'no-load-size': named, past: named, across: named },
+  people: {
+    'none-drawn': bare,
+    clear: named,
+    closed: named,
+    over: named,
+    'no-load-size': named,
+    past: named,
+    across: named,
+    'stands-clear': stands,
+    'stands-under': stands,
+    'stands-by-tail': stands,
+    'stands-unsized': stands,
+  },
   sight: {
     seen: bare,
     covered: hidden.extend({ by: z.string() }),
@@ -177,6 +191,8 @@ export const reasons = {
     'no-signals': hidden,
     'no-load-size': named,
     'beyond-remote': z.strictObject({ post: z.number() }),
+    'signaller-blind': hidden,
+    'signaller-unseen': named,
   },
   'overhead-line': {
     'none-drawn': bare,

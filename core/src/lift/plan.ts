@@ -4,6 +4,7 @@ import { hoistStep } from '../parts/hoist-step'
 import { marksRead, traverseStep } from '../parts/runway'
 import { poseStep } from '../parts/stability/pose'
 import { slewStep } from '../parts/stability/slew'
+import { standRole } from '../parts/stand-role'
 import { onBase } from '../parts/supports/base'
 import { onFrame } from '../parts/supports/frame'
 import { onOutriggers } from '../parts/supports/outriggers'
@@ -129,6 +130,13 @@ const crew = z.strictObject({
   posts: z
     .array(z.strictObject({ x_m: finite, y_m: finite }))
     .max(6, 'At most six places to stand.')
+    .optional(),
+  /** How a signaller tells: by hand is meant where it is left out, and has to be seen. */
+  told: z.enum(['hand', 'radio']).optional(),
+  /** Where everybody else stands while the load is up; from the slew centre, x ahead, y to the left. */
+  stands: z
+    .array(z.strictObject({ role: standRole, x_m: finite, y_m: finite }))
+    .max(8, 'At most eight people.')
     .optional(),
 })
 export type Crew = z.infer<typeof crew>

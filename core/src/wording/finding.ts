@@ -1,6 +1,7 @@
 import type { Finding } from '../finding/finding'
 import type { CheckName, Said } from '../finding/reasons'
 import type { Displayed } from '../parts/display'
+import type { StandRole } from '../parts/stand-role'
 import { fastestSlew_deg_s } from '../swing/swing'
 import { rules, titles } from './check-words'
 import type { Say } from './say'
@@ -61,6 +62,14 @@ const displayWords: Record<Displayed, string> = {
   partsOfLine: 'number of parts of line',
   counterweight: 'counterweight',
 }
+/** Who stands there, as it is said. */
+const standing: Record<StandRole, string> = {
+  signaller: 'The signaller',
+  slinger: 'The slinger',
+  'tag-line': 'Whoever holds the tag line',
+  spotter: 'The spotter',
+}
+
 const behind = (d: { label: string; from_deg: number; to_deg: number }, f: Figures) =>
   f.t`Out of the operator’s sight from ${f.say('angle', d.from_deg)} to ${f.say('angle', d.to_deg)}: behind ${d.label.toLowerCase()}.`
 const surfaceWords = { dry: 'a dry floor', wet: 'a wet floor', 'wet-steel': 'wet steel plate', ice: 'ice' } as const
@@ -434,6 +443,19 @@ const worded: Worded = {
     f.t`The load would pass over ${d.label.toLowerCase()}.`,
     'Close it while the load is up, or go another way.',
   ],
+  'people/stands-clear': (d, f) => [f.t`${f.told(standing[d.role])} stands ${f.measured} clear of load and tail.`],
+  'people/stands-under': (d, f) => [
+    f.t`${f.told(standing[d.role])} stands where the load comes, ${f.measured} from it; ${f.limit} is the least.`,
+    'Stand further off, or to the side.',
+  ],
+  'people/stands-by-tail': (d, f) => [
+    f.t`${f.told(standing[d.role])} stands where the tail comes round, ${f.measured} from it; ${f.limit} is the least.`,
+    'Stand outside its circle.',
+  ],
+  'people/stands-unsized': (d, f) => [
+    f.t`${f.told(standing[d.role])} stands within the load’s reach, and its size is not entered.`,
+    'Measure the load: length, width, height.',
+  ],
   'people/past': (d, f) => [f.t`The way passes ${f.measured} from ${d.label.toLowerCase()}.`],
   'people/across': (d, f) => [
     f.t`The way goes over ${d.label.toLowerCase()}, where people walk.`,
@@ -447,6 +469,14 @@ const worded: Worded = {
   'sight/no-camera': (d, f) => [behind(d, f), 'This machine has no camera on its boom. Name who signals there.'],
   'sight/no-signaller': (d, f) => [behind(d, f), 'Say who signals there, by name.'],
   'sight/no-signals': (d, f) => [behind(d, f), 'Agree the signals before the load is up.'],
+  'sight/signaller-blind': (d, f) => [
+    f.t`The signaller does not see it either behind ${d.label.toLowerCase()}, from ${f.say('angle', d.from_deg)} to ${f.say('angle', d.to_deg)}.`,
+    'Stand where the load is seen there, or name another.',
+  ],
+  'sight/signaller-unseen': (d, f) => [
+    f.t`${d.label} stands between the operator and the signaller.`,
+    'Stand where the operator sees the hands, or signal by radio.',
+  ],
   'sight/beyond-remote': (d, f) => [
     f.t`Place ${d.post} of the operator is ${f.measured} off; the remote works to ${f.limit}.`,
     'Stand nearer, or have a signaller there.',

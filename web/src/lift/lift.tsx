@@ -261,6 +261,8 @@ function OneLift({ lift }: { lift: LiftRecord }) {
                 wind={lift.conditions.wind_mps}
                 seen={seen}
                 assessment={a}
+                posts={lift.plan.crew?.posts}
+                stands={lift.plan.crew?.stands}
               />
             ) : towing && tows(machine) ? (
               <TowView machine={machine} lift={lift.plan} assessment={a} />

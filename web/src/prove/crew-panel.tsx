@@ -1,4 +1,4 @@
-import type { Crane, Crew } from '@geolabe/core'
+import type { Crane, Crew, StandRole } from '@geolabe/core'
 import { memo } from 'react'
 import { t } from '../language/t'
 import { Button } from '../look/button'
@@ -20,21 +20,22 @@ export const CrewPanel = memo(function CrewPanel({
   crew: Crew | undefined
   onChange: (to: Crew) => void
 }) {
-  if (!eye) return null
   const posts = crew.posts ?? []
   const stand = (to: Crew['posts']) => onChange({ ...crew, posts: to })
   return (
     <div className="mt-3 grid gap-3">
-      <Choice
-        label={t`Who sees the load`}
-        value={crew.sightBy}
-        onChange={(sightBy) => onChange({ ...crew, sightBy })}
-        options={[
-          { value: 'operator', label: t`The operator` },
-          { value: 'signaller', label: t`A signaller too` },
-          ...(eye.camera ? [{ value: 'camera' as const, label: t`A camera` }] : []),
-        ]}
-      />
+      {eye && (
+        <Choice
+          label={t`Who sees the load`}
+          value={crew.sightBy}
+          onChange={(sightBy) => onChange({ ...crew, sightBy })}
+          options={[
+            { value: 'operator', label: t`The operator` },
+            { value: 'signaller', label: t`A signaller too` },
+            ...(eye.camera ? [{ value: 'camera' as const, label: t`A camera` }] : []),
+          ]}
+        />
+      )}
       {crew.sightBy === 'signaller' && (
         <>
           <TextField
@@ -46,9 +47,14 @@ export const CrewPanel = memo(function CrewPanel({
             checked={crew.signals === 'agreed'}
             onChange={(on) => onChange({ ...crew, signals: on ? 'agreed' : null })}
           >{t`Signals agreed; anyone’s stop is a stop`}</Tick>
+          <Tick
+            checked={crew.told === 'radio'}
+            onChange={(on) => onChange({ ...crew, told: on ? 'radio' : undefined })}
+          >{t`By radio, not by hand`}</Tick>
         </>
       )}
-      {eye.on === 'foot' && (
+      <Stands stands={crew.stands ?? []} onChange={(stands) => onChange({ ...crew, stands })} />
+      {eye?.on === 'foot' && (
         <fieldset className="grid gap-2">
           <legend className="mb-1 font-semibold">{t`Where the operator stands with the remote`}</legend>
           {posts.map((p, i) => (
@@ -84,3 +90,58 @@ export const CrewPanel = memo(function CrewPanel({
     </div>
   )
 })
+
+export const roleNames: Record<StandRole, string> = {
+  signaller: t`Signaller`,
+  slinger: t`Slinger`,
+  'tag-line': t`Tag line`,
+  spotter: t`Spotter`,
+}
+const roles = Object.keys(roleNames) as StandRole[]
+type Stand = NonNullable<Crew['stands']>[number]
+/** As many as a plan takes. */
+const most = 8
+
+/** Where everybody else stands while the load is up: set down here, dragged in the drawing. */
+function Stands({ stands, onChange }: { stands: readonly Stand[]; onChange: (to: Stand[] | undefined) => void }) {
+  return (
+    <fieldset className="grid gap-2">
+      <legend className="mb-1 font-semibold">{t`Who else stands where`}</legend>
+      {stands.map((s, i) => (
+        // biome-ignore lint/suspicious/noArrayIndexKey: told apart by their place in the list alone
+        <div key={i} className="grid grid-cols-[1fr_1fr_auto] items-end gap-2">
+          {(
+            [
+              ['x_m', t`${roleNames[s.role]} · ahead`],
+              ['y_m', t`to the left`],
+            ] as const
+          ).map(([side, label]) => (
+            <NumberField
+              key={side}
+              label={label}
+              quantity="length"
+              value={whole(s[side])}
+              onChange={(v) => v !== null && onChange(stands.map((o, k) => (k === i ? { ...o, [side]: v } : o)))}
+            />
+          ))}
+          <Button
+            aria-label={t`Take ${roleNames[s.role].toLowerCase()} ${i + 1} off`}
+            onClick={() => onChange(stands.length > 1 ? stands.filter((_, k) => k !== i) : undefined)}
+          >{t`Off`}</Button>
+        </div>
+      ))}
+      {stands.length < most && (
+        <div className="flex flex-wrap gap-2">
+          {roles.map((role) => (
+            <Button
+              key={role}
+              onClick={() => onChange([...stands, { role, x_m: first_m.x_m + 1.5 * stands.length, y_m: first_m.y_m + 4 }])}
+            >
+              + {roleNames[role]}
+            </Button>
+          ))}
+        </div>
+      )}
+    </fieldset>
+  )
+}

@@ -46,6 +46,9 @@ interface Props {
   /** Where an operator with a remote stands. */
   posts?: Crew['posts']
   onPost?: (i: number, to: Point) => void
+  /** Where everybody else stands while the load is up. */
+  stands?: Crew['stands']
+  onStand?: (i: number, to: Point) => void
   onMove?: (which: 'pickUp' | 'setDown', to: Polar) => void
   onTouch?: (what: Touched) => void
 }
@@ -70,6 +73,8 @@ export function LiftDrawing({
   onPose,
   posts,
   onPost,
+  stands,
+  onStand,
   onMove,
   onTouch,
 }: Props) {
@@ -80,7 +85,11 @@ export function LiftDrawing({
   const [pickUp, setDown] = [plainPoint(seen.pickUp), plainPoint(seen.setDown)]
   const standing = useMemo(() => dialFeet(machine, setup), [machine, setup])
   // Whoever works it from the ground is on the drawing too.
-  const far_m = Math.max(pickUp.radius_m, setDown.radius_m, ...(posts ?? []).map((p) => Math.hypot(p.x_m, p.y_m)))
+  const far_m = Math.max(
+    pickUp.radius_m,
+    setDown.radius_m,
+    ...[...(posts ?? []), ...(stands ?? [])].map((p) => Math.hypot(p.x_m, p.y_m)),
+  )
   const [held, setHeld] = useState(false)
   const feet = useMemo(() => supportOf(machine, setup.standing).contacts, [machine, setup.standing])
   const fits_m = Math.min(64, Math.max(Math.min(9, aroundFeet(feet, 2.2)), Math.ceil(far_m / 2) * 2 + Math.min(3, far_m * 0.4)))
@@ -132,6 +141,8 @@ export function LiftDrawing({
           pickUp={pickUp}
           setDown={setDown}
           arc={step.do === 'slew' ? pathOf(step).arc : undefined}
+          // What goes round behind matters to whoever stands there.
+          tailSwingRadius_m={stands ? machine.upper.tailSwingRadius_m : undefined}
           way={seen.way ?? undefined}
           zones={zones ?? undefined}
           lit={lit}
@@ -140,7 +151,14 @@ export function LiftDrawing({
           onMove={onMove}
           onTouch={onTouch}
         >
-          <SightMarks assessment={assessment} posts={posts} extent_m={extent_m / zoom} onPost={onPost} />
+          <SightMarks
+            assessment={assessment}
+            posts={posts}
+            stands={stands}
+            extent_m={extent_m / zoom}
+            onPost={onPost}
+            onStand={onStand}
+          />
         </Dial>
       ) : step.do === 'pose' ? (
         <FoldingView machine={machine} step={step} onPose={onPose} />

@@ -146,6 +146,15 @@ export function ProveCrane({
       }),
     [setDraft],
   )
+  const moveStand = useCallback(
+    (i: number, to: Point) =>
+      setDraft((d) => {
+        const crew = d.lift.crew
+        const stands = crew?.stands?.map((p, k) => (k === i ? { ...p, ...to } : p))
+        return crew ? { ...d, lift: { ...d.lift, crew: { ...crew, stands } } } : d
+      }),
+    [setDraft],
+  )
   const take = useCallback(
     (made: Remedy) => {
       if (!made.changedCase) return
@@ -208,6 +217,8 @@ export function ProveCrane({
           onMove={move}
           posts={machine.eye?.on === 'foot' ? lift.crew?.posts : undefined}
           onPost={movePost}
+          stands={lift.crew?.stands}
+          onStand={moveStand}
           onTouch={touch}
         />
       }

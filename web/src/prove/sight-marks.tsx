@@ -4,19 +4,25 @@ import { HookMark, HookPoint } from '../instruments/hook-point'
 import { verdictInk } from '../instruments/verdict-ink'
 import { t } from '../language/t'
 import { useSay } from '../units/units'
+import { roleNames } from './crew-panel'
 
 type Posts = NonNullable<Crew['posts']>
+type Stands = NonNullable<Crew['stands']>
 
 /** Where the load is out of the operator's sight, as a hatched band along its way; and where an operator with a remote stands. */
 export function SightMarks({
   assessment,
   posts = [],
+  stands = [],
   extent_m,
   onPost,
+  onStand,
 }: {
   assessment: Assessment | null
   posts: Posts | undefined
+  stands: Stands | undefined
   extent_m: number
+  onStand?: ((i: number, to: { x_m: number; y_m: number }) => void) | undefined
   onPost?: ((i: number, to: Posts[number]) => void) | undefined
 }) {
   const say = useSay()
@@ -42,6 +48,24 @@ export function SightMarks({
           )
         })}
       </g>
+      {stands.map((s, i) => {
+        const at = { radius_m: Math.hypot(s.x_m, s.y_m), slew_deg: (Math.atan2(s.y_m, s.x_m) * 180) / Math.PI }
+        const mark = { letter: roleNames[s.role].slice(0, 2), at, size: extent_m / 26 }
+        return onStand ? (
+          <HookPoint
+            // biome-ignore lint/suspicious/noArrayIndexKey: told apart by their place in the list alone
+            key={i}
+            {...mark}
+            name={t`${roleNames[s.role]} ${i + 1}`}
+            most_m={extent_m * 1.4}
+            spoken={t`radius ${say('length', at.radius_m)}, slew ${say('angle', at.slew_deg)}`}
+            onMove={(to) => onStand(i, atSlew(to.radius_m, to.slew_deg))}
+          />
+        ) : (
+          // biome-ignore lint/suspicious/noArrayIndexKey: told apart by their place in the list alone
+          <HookMark key={i} {...mark} />
+        )
+      })}
       {posts.map((p, i) => {
         const at = { radius_m: Math.hypot(p.x_m, p.y_m), slew_deg: (Math.atan2(p.y_m, p.x_m) * 180) / Math.PI }
         const mark = { letter: String(i + 1), at, size: extent_m / 30 }
