@@ -93,7 +93,7 @@ test('a whole shift, as an operator does it', async ({ page }) => {
   await fits(page)
   await expect(page.getByRole('button', { name: 'Lifted and landed' })).toBeDisabled()
   // Somebody is out of sight: whoever was clear is looked for anew.
-  const lost = page.getByRole('button', { name: 'Contact lost: stop' })
+  const lost = page.getByRole('button', { name: 'Contact lost' })
   await throughOrder(page, undefined, undefined, lost)
   await look(page, 'lift-contact')
   const before = await page.locator('li[aria-current="step"]').first().getAttribute('id')

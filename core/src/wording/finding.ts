@@ -680,7 +680,14 @@ export function findingWords(f: Finding, say: Say, language: Language = english)
     over: f.verdict === 'outside' ? doNotLift : '',
     say,
   })
-  const label = 'label' in f.detail ? f.detail.label : 'piece' in f.detail ? f.detail.piece : f.subject
+  const label =
+    'label' in f.detail
+      ? f.detail.label
+      : 'piece' in f.detail
+        ? f.detail.piece
+        : 'role' in f.detail
+          ? told(standing[f.detail.role]).toLowerCase()
+          : f.subject
   const wheel = f.check === 'floor' && f.reason in onFloorWords ? onFloorWords[f.reason as keyof typeof onFloorWords] : ''
   const title = told(titles[f.check])
   return {

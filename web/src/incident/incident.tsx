@@ -1,6 +1,6 @@
 import type { Defect, RaiseDefectRequest } from '@geolabe/contract'
-import { type EmergencyCard, itemsOf, preUseOf, shareOfRating, symptomsOf } from '@geolabe/core'
-import { DoorOpen, OctagonAlert } from 'lucide-react'
+import { type EmergencyCard, itemsOf, preUseOf, shareOfRating, symptomsOf, unknown } from '@geolabe/core'
+import { DoorOpen, EyeOff, OctagonAlert } from 'lucide-react'
 import { lazy, Suspense, useState } from 'react'
 import { useNavigate } from 'react-router'
 import { newId } from '../api/client'
@@ -59,6 +59,8 @@ export function Incident({ shift, file, place }: ShiftContext) {
       setError(e)
     }
   }
+  // Somebody who was looked for is out of sight, or does not answer: it stops, and they are looked for anew.
+  const seen = order.file.states.some((s) => s.lost.includes('sight') && (order.world.states[s.id]?.value ?? unknown) !== unknown)
   const small = 'inline-flex min-h-12 items-center gap-2 rounded-lg border-2 px-3 font-semibold'
   return (
     <>
@@ -67,6 +69,15 @@ export function Incident({ shift, file, place }: ShiftContext) {
           <button type="button" className={`${small} border-edge`} onClick={() => void away()}>
             <DoorOpen size={20} aria-hidden="true" />
             <span className="max-xl:sr-only">{under ? t`Go on with the walk-round` : t`I left the machine`}</span>
+          </button>
+        )}
+        {seen && (
+          <button
+            type="button"
+            className={`${small} border-edge`}
+            onClick={() => void order.tell([{ do: 'lost', why: 'sight' }])}
+          >
+            <EyeOff size={20} aria-hidden="true" /> <span className="max-xl:sr-only">{t`Contact lost`}</span>
           </button>
         )}
         {order.world.override && (

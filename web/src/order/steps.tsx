@@ -12,7 +12,6 @@ import {
   reached,
   stepsNow,
   toConfirm,
-  unknown,
 } from '@geolabe/core'
 import clsx from 'clsx'
 import { type ReactNode, useEffect, useState } from 'react'
@@ -62,30 +61,12 @@ export const openAtLift = (order: Order): number => openSteps(order, 'setup') + 
 
 /** The order at the lift; where something of the set-up was lost meanwhile, that comes first. */
 export function OrderAtLift({ order }: { order: Order }) {
-  const isSetUp = openSteps(order, 'setup') === 0
+  if (openSteps(order, 'setup') === 0) return <OrderSteps order={order} station="lift" />
   return (
-    <>
-      {isSetUp ? (
-        <OrderSteps order={order} station="lift" />
-      ) : (
-        <section aria-label={t`Before it goes on`} className="grid gap-2">
-          <h2>{t`Before it goes on`}</h2>
-          <OrderSteps order={order} station="setup" />
-        </section>
-      )}
-      <ContactLost order={order} />
-    </>
-  )
-}
-
-/** Somebody is out of sight, or does not answer: it stops, and whoever was clear is looked for anew. */
-function ContactLost({ order }: { order: Order }) {
-  const known = order.file.states.some((s) => s.lost.includes('sight') && order.world.states[s.id]?.value !== unknown)
-  if (!known) return null
-  return (
-    <Button look="quiet" className="mt-2 w-fit" onClick={() => void order.tell([{ do: 'lost', why: 'sight' }])}>
-      {t`Contact lost: stop`}
-    </Button>
+    <section aria-label={t`Before it goes on`} className="grid gap-2">
+      <h2>{t`Before it goes on`}</h2>
+      <OrderSteps order={order} station="setup" />
+    </section>
   )
 }
 
