@@ -105,43 +105,45 @@ const most = 8
 /** Where everybody else stands while the load is up: set down here, dragged in the drawing. */
 function Stands({ stands, onChange }: { stands: readonly Stand[]; onChange: (to: Stand[] | undefined) => void }) {
   return (
-    <fieldset className="grid gap-2">
-      <legend className="mb-1 font-semibold">{t`Who else stands where`}</legend>
-      {stands.map((s, i) => (
-        // biome-ignore lint/suspicious/noArrayIndexKey: told apart by their place in the list alone
-        <div key={i} className="grid grid-cols-[1fr_1fr_auto] items-end gap-2">
-          {(
-            [
-              ['x_m', t`${roleNames[s.role]} · ahead`],
-              ['y_m', t`to the left`],
-            ] as const
-          ).map(([side, label]) => (
-            <NumberField
-              key={side}
-              label={label}
-              quantity="length"
-              value={whole(s[side])}
-              onChange={(v) => v !== null && onChange(stands.map((o, k) => (k === i ? { ...o, [side]: v } : o)))}
-            />
-          ))}
-          <Button
-            aria-label={t`Take ${roleNames[s.role].toLowerCase()} ${i + 1} off`}
-            onClick={() => onChange(stands.length > 1 ? stands.filter((_, k) => k !== i) : undefined)}
-          >{t`Off`}</Button>
-        </div>
-      ))}
-      {stands.length < most && (
-        <div className="flex flex-wrap gap-2">
-          {roles.map((role) => (
+    <details open={stands.length > 0}>
+      <summary className="min-h-10 cursor-pointer py-1.5 font-semibold">{t`Who else stands where`}</summary>
+      <div className="grid gap-2">
+        {stands.map((s, i) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: told apart by their place in the list alone
+          <div key={i} className="grid grid-cols-[1fr_1fr_auto] items-end gap-2">
+            {(
+              [
+                ['x_m', t`${roleNames[s.role]} · ahead`],
+                ['y_m', t`to the left`],
+              ] as const
+            ).map(([side, label]) => (
+              <NumberField
+                key={side}
+                label={label}
+                quantity="length"
+                value={whole(s[side])}
+                onChange={(v) => v !== null && onChange(stands.map((o, k) => (k === i ? { ...o, [side]: v } : o)))}
+              />
+            ))}
             <Button
-              key={role}
-              onClick={() => onChange([...stands, { role, x_m: first_m.x_m + 1.5 * stands.length, y_m: first_m.y_m + 4 }])}
-            >
-              + {roleNames[role]}
-            </Button>
-          ))}
-        </div>
-      )}
-    </fieldset>
+              aria-label={t`Take ${roleNames[s.role].toLowerCase()} ${i + 1} off`}
+              onClick={() => onChange(stands.length > 1 ? stands.filter((_, k) => k !== i) : undefined)}
+            >{t`Off`}</Button>
+          </div>
+        ))}
+        {stands.length < most && (
+          <div className="flex flex-wrap gap-2">
+            {roles.map((role) => (
+              <Button
+                key={role}
+                onClick={() => onChange([...stands, { role, x_m: first_m.x_m + 1.5 * stands.length, y_m: first_m.y_m + 4 }])}
+              >
+                + {roleNames[role]}
+              </Button>
+            ))}
+          </div>
+        )}
+      </div>
+    </details>
   )
 }
