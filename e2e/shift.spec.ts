@@ -92,6 +92,11 @@ test('a whole shift, as an operator does it', async ({ page }) => {
   await audit(page)
   await fits(page)
   await expect(page.getByRole('button', { name: 'Lifted and landed' })).toBeDisabled()
+  await page.getByRole('tab', { name: 'Cautions' }).click()
+  await page.getByText('Emergency stop').scrollIntoViewIfNeeded()
+  await look(page, 'signals')
+  await audit(page)
+  await page.getByRole('tab', { name: 'In order' }).click()
   // Somebody is out of sight: whoever was clear is looked for anew.
   const lost = page.getByRole('button', { name: 'Contact lost' })
   await throughOrder(page, undefined, undefined, lost)

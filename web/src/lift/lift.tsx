@@ -35,6 +35,7 @@ import { useOrder } from '../order/use-order'
 import { plainPoint, seenAs, stepOf } from '../prove/draft'
 import { Findings } from '../prove/findings'
 import { VerdictBand } from '../prove/verdict-band'
+import { HandSignals } from '../signals/hand-signals'
 import { useSay } from '../units/units'
 
 // Of three drawings one is shown: each comes with what it draws.
@@ -295,7 +296,7 @@ function OneLift({ lift }: { lift: LiftRecord }) {
                 name: t`In order`,
                 body: <OrderAtLift order={orderNow} />,
               },
-              { id: 'cautions', name: t`Cautions`, body: <Cautions of={machine.cautions} /> },
+              { id: 'cautions', name: t`Cautions`, body: <Cautions of={machine} /> },
               { id: 'findings', name: t`Findings`, body: <Findings assessment={a} open={opened} onOpen={setOpened} /> },
             ]}
           />
@@ -327,14 +328,23 @@ function OneLift({ lift }: { lift: LiftRecord }) {
   )
 }
 
-const Cautions = ({ of }: { of: readonly string[] }) => (
-  <ul className="grid gap-2">
-    {of.map((c) => (
-      <li key={c} className="border-l-4 border-near pl-3">
-        {c}
-      </li>
-    ))}
-  </ul>
+/** What to look out for; and the signals, where its order asks for them to be agreed. */
+const Cautions = ({ of: { cautions, procedures } }: { of: Machine }) => (
+  <>
+    <ul className="grid gap-2">
+      {cautions.map((c) => (
+        <li key={c} className="border-l-4 border-near pl-3">
+          {c}
+        </li>
+      ))}
+    </ul>
+    {procedures.states.some((s) => s.id === 'signals') && (
+      <section className="mt-4 grid gap-2">
+        <h2>{t`Signals`}</h2>
+        <HandSignals />
+      </section>
+    )}
+  </>
 )
 
 function Abandon({ onSend }: { onSend: (outcome: OutcomeRequest) => void }) {

@@ -5,6 +5,7 @@ import { Button } from '../look/button'
 import { Choice } from '../look/choice'
 import { NumberField, TextField } from '../look/field'
 import { Tick } from '../look/tick'
+import { HandSignals } from '../signals/hand-signals'
 
 const alone: Crew = { signaller: null, sightBy: 'operator', signals: null }
 const first_m = { x_m: 3, y_m: 3 }
@@ -51,6 +52,12 @@ export const CrewPanel = memo(function CrewPanel({
             checked={crew.told === 'radio'}
             onChange={(on) => onChange({ ...crew, told: on ? 'radio' : undefined })}
           >{t`By radio, not by hand`}</Tick>
+          {crew.told !== 'radio' && (
+            <details>
+              <summary className="min-h-10 cursor-pointer py-1.5 font-semibold">{t`The signals, drawn`}</summary>
+              <HandSignals />
+            </details>
+          )}
         </>
       )}
       <Stands stands={crew.stands ?? []} onChange={(stands) => onChange({ ...crew, stands })} />

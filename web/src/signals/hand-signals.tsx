@@ -1,0 +1,146 @@
+import { t } from '../language/t'
+
+/** An arm: from the shoulder and from the elbow, degrees outward from straight down; 180: straight up. */
+type Arm = readonly [upper_deg: number, fore_deg: number]
+/** What a hand does: nothing, goes round slowly, or goes to and fro. */
+type Motion = 'round' | 'fro'
+
+interface Signal {
+  id: string
+  meaning: string
+  /** How it is done, in words. */
+  how: string
+  /** The signaller's own right and left. */
+  right: Arm
+  left: Arm
+  moves?: { right?: Motion; left?: Motion }
+}
+
+const hangs: Arm = [12, 8]
+
+/** Hand signals as they are agreed before a lift. */
+const signals: readonly Signal[] = [
+  {
+    id: 'attention',
+    meaning: t`Watch me`,
+    how: t`Both arms out level, palms forward.`,
+    right: [90, 90],
+    left: [90, 90],
+  },
+  {
+    id: 'hoist',
+    meaning: t`Hoist`,
+    how: t`Right arm up, the hand goes round slowly.`,
+    right: [165, 175],
+    left: hangs,
+    moves: { right: 'round' },
+  },
+  {
+    id: 'lower',
+    meaning: t`Lower`,
+    how: t`Right arm down, the hand goes round slowly.`,
+    right: [35, 28],
+    left: hangs,
+    moves: { right: 'round' },
+  },
+  {
+    id: 'right',
+    meaning: t`To my right`,
+    how: t`Right arm out, the hand goes that way and back.`,
+    right: [88, 92],
+    left: hangs,
+    moves: { right: 'fro' },
+  },
+  {
+    id: 'left',
+    meaning: t`To my left`,
+    how: t`Left arm out, the hand goes that way and back.`,
+    right: hangs,
+    left: [88, 92],
+    moves: { left: 'fro' },
+  },
+  {
+    id: 'stop',
+    meaning: t`Stop`,
+    how: t`Right arm straight up, palm forward, still.`,
+    right: [176, 180],
+    left: hangs,
+  },
+  {
+    id: 'emergency',
+    meaning: t`Emergency stop`,
+    how: t`Both arms straight up, palms forward, still.`,
+    right: [172, 178],
+    left: [172, 178],
+  },
+  {
+    id: 'end',
+    meaning: t`Done, secured`,
+    how: t`Both hands together before the chest.`,
+    right: [28, 250],
+    left: [28, 250],
+  },
+]
+
+const [shoulder_x, shoulder_y, upper, fore] = [9, 30, 17, 16]
+
+/** Where elbow and hand are; `side` −1: on the reader's left, the signaller's right. */
+function armAt([up_deg, fore_deg]: Arm, side: -1 | 1) {
+  const along = (deg: number, long: number) =>
+    [side * long * Math.sin((deg * Math.PI) / 180), long * Math.cos((deg * Math.PI) / 180)] as const
+  const [ux, uy] = along(up_deg, upper)
+  const [fx, fy] = along(fore_deg, fore)
+  const [ex, ey] = [side * shoulder_x + ux, shoulder_y + uy]
+  return { elbow: [ex, ey] as const, hand: [ex + fx, ey + fy] as const }
+}
+
+function ArmDrawn({ arm, side, moves }: { arm: Arm; side: -1 | 1; moves: Motion | undefined }) {
+  const {
+    elbow: [ex, ey],
+    hand: [hx, hy],
+  } = armAt(arm, side)
+  return (
+    <>
+      <path d={`M${side * shoulder_x} ${shoulder_y}L${ex} ${ey}L${hx} ${hy}`} />
+      <circle cx={hx} cy={hy} r="3.6" fill="var(--accent)" strokeWidth="1.6" />
+      {moves === 'round' && <ellipse cx={hx} cy={hy} rx="9" ry="4" strokeWidth="1.6" strokeDasharray="3 2.4" />}
+      {moves === 'fro' && (
+        <path d={`M${hx + side * 5} ${hy}h${side * 9}m${-side * 4} -3.5l${side * 4} 3.5l${-side * 4} 3.5`} strokeWidth="1.8" />
+      )}
+    </>
+  )
+}
+
+const Figure = ({ signal: { right, left, moves } }: { signal: Signal }) => (
+  <svg viewBox="-52 -14 104 104" className="h-24 w-24 shrink-0" aria-hidden="true">
+    <g fill="none" stroke="var(--ink)" strokeWidth="5" strokeLinecap="round" strokeLinejoin="round">
+      <path d={`M${-shoulder_x} ${shoulder_y}H${shoulder_x}L6 56H-6Z`} fill="var(--sunk)" strokeWidth="3" />
+      <path d="M-4 58L-7 86M4 58L7 86" />
+      <circle cx="0" cy="17" r="7.5" fill="var(--sheet)" strokeWidth="3" />
+      <ArmDrawn arm={right} side={-1} moves={moves?.right} />
+      <ArmDrawn arm={left} side={1} moves={moves?.left} />
+    </g>
+  </svg>
+)
+
+/** Every signal as whoever looks at the signaller sees it, with what it means and how it is done. */
+export function HandSignals() {
+  return (
+    <div>
+      <ul className="grid gap-x-4 gap-y-2 sm:grid-cols-2">
+        {signals.map((s) => (
+          <li key={s.id} className="flex items-center gap-3">
+            <Figure signal={s} />
+            <span>
+              <strong className="block text-lg leading-tight">{s.meaning}</strong>
+              <span className="text-[0.95rem] text-quiet">{s.how}</span>
+            </span>
+          </li>
+        ))}
+      </ul>
+      <p className="mt-2 text-[0.95rem] text-quiet">
+        {t`As you see whoever signals: their right hand is on your left. Where your law, site or team has others, agree those. A signal that was never agreed is a stop.`}
+      </p>
+    </div>
+  )
+}
