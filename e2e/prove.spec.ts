@@ -10,7 +10,7 @@ test('a lift outside its limits, the nearest change, and inside again', async ({
 
   // Nobody stands where the load comes; to the side of it they do.
   await openSheet(page, 'Path')
-  await page.getByText('Who else stands where').click()
+  await page.getByText('Who stands where').click()
   await page.getByRole('button', { name: '+ Slinger' }).click()
   const at = await page.getByRole('slider', { name: 'Set-down point' }).getAttribute('aria-valuetext')
   const [radius_m, slew_deg] = [...(at ?? '').matchAll(/-?\d+(\.\d+)?/g)].map((x) => Number(x[0]))

@@ -113,7 +113,7 @@ const most = 8
 function Stands({ stands, onChange }: { stands: readonly Stand[]; onChange: (to: Stand[] | undefined) => void }) {
   return (
     <details open={stands.length > 0}>
-      <summary className="min-h-10 cursor-pointer py-1.5 font-semibold">{t`Who else stands where`}</summary>
+      <summary className="min-h-10 cursor-pointer py-1.5 font-semibold">{t`Who stands where`}</summary>
       <div className="grid gap-2">
         {stands.map((s, i) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: told apart by their place in the list alone

@@ -112,7 +112,7 @@ function ArmDrawn({ arm, side, moves }: { arm: Arm; side: -1 | 1; moves: Motion 
 }
 
 const Figure = ({ signal: { right, left, moves } }: { signal: Signal }) => (
-  <svg viewBox="-52 -14 104 104" className="h-24 w-24 shrink-0" aria-hidden="true">
+  <svg viewBox="-60 -14 120 104" className="h-24 w-28 shrink-0" aria-hidden="true">
     <g fill="none" stroke="var(--ink)" strokeWidth="5" strokeLinecap="round" strokeLinejoin="round">
       <path d={`M${-shoulder_x} ${shoulder_y}H${shoulder_x}L6 56H-6Z`} fill="var(--sunk)" strokeWidth="3" />
       <path d="M-4 58L-7 86M4 58L7 86" />
