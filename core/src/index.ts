@@ -20,6 +20,7 @@ export { type CalculatorGroup, calculatorGroups, calculatorNamed, calculators } 
 export { computed, shortBy } from './catalogue/computed'
 export { NOT_RATED } from './check/area'
 export { checks } from './check/checks'
+export { tailIsLow } from './check/crew-stands'
 export { dueChecks } from './check/due'
 export { rowsFor } from './check/gantry'
 export { TowContext, type Tower, tows } from './check/tow-context'

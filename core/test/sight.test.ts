@@ -234,6 +234,15 @@ describe('where people stand while the load is up', () => {
     expect(people(0, 30)).toMatchObject({ verdict: 'inside', reason: 'stands-clear' })
     expect(people(0, -30)?.measured).toBeGreaterThan(15)
   })
+  it('a tail that goes round overhead crushes nobody; the load still comes down', () => {
+    const high = { ...tern, upper: { ...tern.upper, tailAbove_m: 38.5 } }
+    const at = (x_m: number) => {
+      const crew: Crew = { signaller: null, sightBy: 'operator', signals: null, stands: [{ role: 'spotter', x_m, y_m: 0 }] }
+      return assess(seen([], lift, crew, high)).findings.find((f) => f.subject === 'stand-1')
+    }
+    expect(at(-2)).toMatchObject({ verdict: 'inside', reason: 'stands-clear' })
+    expect(at(10)).toMatchObject({ verdict: 'outside', reason: 'stands-under' })
+  })
   it('is as near to it as the plain reckoning says: arcs of its own radius, widened by half its size and its swing', () => {
     fc.assert(
       fc.property(fc.double({ min: 12.5, max: 60, noNaN: true }), fc.double({ min: -9, max: 9, noNaN: true }), (r, slew_deg) => {

@@ -1,6 +1,7 @@
 import type { Outline } from '../clearance/standing'
 import { byUse, type Finding, found, shareOf } from '../finding/finding'
 import type { Crew } from '../lift/plan'
+import type { Crane } from '../machine/crane'
 import { normalDegrees, rad } from '../physics'
 import type { LiftContext } from './context'
 import { type Moving, tailHalf_deg } from './swept'
@@ -10,11 +11,18 @@ type Stand = NonNullable<Crew['stands']>[number]
 /** Room that a body needs not to be crushed, metres; nearer than that nobody stands to what moves. */
 const body_m = 0.5
 
+/** What goes round higher than this passes over whoever stands below it, metres: a tower's jib. */
+const overhead_m = 2.5
+
+/** Whether a tail goes round so low that it crushes whoever stands in its circle. */
+export const tailIsLow = ({ upper: { tailAbove_m = 0 } }: Crane): boolean => tailAbove_m <= overhead_m
+
 /** Where somebody stands, as something that is measured to. */
 const personAt = (at: Stand): Outline => ({ points: [at, at], closed: false })
 
 /** How far off the tail goes round, metres; inside of its circle nothing, where it comes round there. */
 function tailGap_m({ machine, path }: LiftContext, { bodies }: Moving, at: Stand): number {
+  if (!tailIsLow(machine)) return Number.POSITIVE_INFINITY
   const { from_deg, to_deg } = path.arc
   const [first, last] = [Math.min(from_deg, to_deg) + 180 - tailHalf_deg, Math.max(from_deg, to_deg) + 180 + tailHalf_deg]
   const past_deg = normalDegrees(Math.atan2(at.y_m, at.x_m) / rad - first)

@@ -1,5 +1,5 @@
 import type { Defect, RaiseDefectRequest } from '@geolabe/contract'
-import { type EmergencyCard, itemsOf, preUseOf, shareOfRating, symptomsOf, unknown } from '@geolabe/core'
+import { type EmergencyCard, itemsOf, preUseOf, type SymptomPath, shareOfRating, symptomsOf, unknown } from '@geolabe/core'
 import { DoorOpen, EyeOff, OctagonAlert } from 'lucide-react'
 import { lazy, Suspense, useState } from 'react'
 import { useNavigate } from 'react-router'
@@ -21,6 +21,24 @@ const DefectForm = lazy(() => import('../defects/defect-form').then((m) => ({ de
 
 type Open = 'ask' | 'defect' | 'override' | { symptom: string } | { card: EmergencyCard } | null
 
+/** The shortest way from a symptom that has no other. */
+const putRight = (symptom: string): SymptomPath => ({
+  id: 'put-right',
+  symptom,
+  nodes: [
+    {
+      id: 'found',
+      ask: t`Is its cause found and put right?`,
+      answers: [
+        { label: t`Yes`, to: 'go' },
+        { label: t`No`, to: 'stop' },
+      ],
+    },
+    { id: 'go', end: 'continue', words: t`Go on from the trial lift.`, cause: t`Found and put right`, loses: ['load'] },
+    { id: 'stop', end: 'stop', words: t`Land it and stop.`, loses: ['load'] },
+  ],
+})
+
 /** Beside every station: something has gone wrong, or somebody leaves the machine. An impact is two touches. */
 export function Incident({ shift, file, place }: ShiftContext) {
   const order = useOrderOf({ shift, file, place })
@@ -30,7 +48,11 @@ export function Incident({ shift, file, place }: ShiftContext) {
   const navigate = useNavigate()
   const m = file.definition
   const close = () => setOpen(null)
-  const following = symptomsOf(m).find((s) => s.symptom === order.world.symptom?.symptom)
+  const ways = symptomsOf(m)
+  const inQuestion = order.world.symptom?.symptom
+  // One that this machine's papers do not have any more still comes to an end.
+  const followed = inQuestion === undefined || ways.some((s) => s.symptom === inQuestion) ? ways : [...ways, putRight(inQuestion)]
+  const following = followed.find((s) => s.symptom === inQuestion)
   const lift = shift.lifts.at(-1)
   const done = () => {
     close()
@@ -107,11 +129,11 @@ export function Incident({ shift, file, place }: ShiftContext) {
             onClick={() => void stop(t`In work`, t`Knock or impact in work; to be examined before it is used again`)}
           >{t`Knock or impact: stop ${m.name}`}</Button>
           <p className="text-quiet">{t`It is stopped at once, for everyone, until it has been examined. You can add words and a photo after.`}</p>
-          {symptomsOf(m).length > 0 && (
+          {ways.length > 0 && (
             <>
               <h3 className="mt-2">{t`It does something it should not`}</h3>
               <div className="grid gap-2 sm:grid-cols-2">
-                {symptomsOf(m).map((s) => (
+                {ways.map((s) => (
                   <Button key={s.id} onClick={() => setOpen({ symptom: s.id })}>
                     {s.symptom}
                   </Button>
@@ -146,7 +168,7 @@ export function Incident({ shift, file, place }: ShiftContext) {
       <Dialog open={open === 'override'} onClose={close} title={t`Use an override`}>
         <UseOverride order={order} onDone={done} />
       </Dialog>
-      {symptomsOf(m).map((s) => (
+      {followed.map((s) => (
         <Dialog
           key={s.id}
           open={typeof open === 'object' && open !== null && 'symptom' in open && open.symptom === s.id}

@@ -13,6 +13,7 @@ import {
   straightBoom,
   supportOf,
   type Tol,
+  tailIsLow,
   worstVerdict,
 } from '@geolabe/core'
 import { useDrag, usePinch } from '@use-gesture/react'
@@ -142,7 +143,7 @@ export function LiftDrawing({
           setDown={setDown}
           arc={step.do === 'slew' ? pathOf(step).arc : undefined}
           // What goes round behind matters to whoever stands there.
-          tailSwingRadius_m={stands ? machine.upper.tailSwingRadius_m : undefined}
+          tailSwingRadius_m={stands && tailIsLow(machine) ? machine.upper.tailSwingRadius_m : undefined}
           way={seen.way ?? undefined}
           zones={zones ?? undefined}
           lit={lit}
