@@ -41,7 +41,7 @@ export function RaisingSheet({ machine, plan }: { machine: Crane; plan: Pick<Set
       )}
       {refused === null && way === null && (
         <p className="border-l-4 border-unproven pl-3">
-          {t`With suspended ballast its derrick mast raises it: only the maker’s plan says how. Not proven here.`}
+          {t`With suspended ballast its derrick mast raises it: only the maker’s plan says how. Not proven.`}
         </p>
       )}
       {way && <Way way={way} machine={machine} boom_m={boom_m} angle_deg={angle_deg} onAngle={setAngle} />}
