@@ -210,9 +210,10 @@ function newest(folder) {
   return latest
 }
 
-/** Builds the interface when anything it is made from is newer than what was built. */
+/** Builds the interface when anything it is made from is newer than what was built; a build that was broken off counts as none. */
 export function ensureBuilt() {
-  const built = join(root, 'web/dist/index.html')
+  // Written last: a build empties the folder before it begins.
+  const built = join(root, 'web/dist/.built')
   const sources = Math.max(
     ...['web', 'core/src', 'contract/src'].map((f) => newest(join(root, f))),
     statSync(join(root, 'package-lock.json')).mtimeMs,
@@ -230,4 +231,5 @@ export function ensureBuilt() {
     stdio: 'inherit',
   })
   if (schemas.status !== 0) fail('The schemas could not be written; see above.')
+  writeFileSync(built, '')
 }
