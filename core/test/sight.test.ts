@@ -125,6 +125,9 @@ describe('sight of the load', () => {
     // Beyond the load, with the wall between her and the cab, the load is seen, the hands are not: by radio that does not matter.
     expect(at([stand(14, 0)])).toEqual(['covered inside', 'signaller-unseen not-proven'])
     expect(at([stand(14, 0)], 'radio')).toEqual(['covered inside'])
+    // Of two, one who is not seen cannot make good what the one who is seen does not see.
+    expect(at([stand(14, 0), stand(-6, 0)])).toEqual(['covered inside', 'signaller-blind not-proven'])
+    expect(at([stand(14, 0), stand(-6, 0)], 'radio')).toEqual(['covered inside'])
     // A slinger's place is not the signaller's.
     expect(at([{ role: 'slinger', x_m: -6, y_m: 0 }])).toEqual(['covered inside'])
   })

@@ -273,7 +273,12 @@ function fromSignaller(ctx: LiftContext, half_m: number): Finding[] {
   const { crew } = ctx.plan.lift
   const stands = crew?.stands?.filter((s) => s.role === 'signaller') ?? []
   if (crew?.sightBy !== 'signaller' || stands.length === 0) return []
-  const eyes = stands.map((p): Eye => ({ z_m: standing_m, out_m: Math.hypot(p.x_m, p.y_m), at: () => p }))
+  const unseen = stands.map((s) => (crew.told === 'radio' ? null : signallerUnseen(ctx, s)))
+  // Who cannot be seen tells the operator nothing; where none is, that is what is said.
+  const telling = stands.filter((_, i) => unseen[i] === null)
+  const eyes = (telling.length > 0 ? telling : stands).map(
+    (p): Eye => ({ z_m: standing_m, out_m: Math.hypot(p.x_m, p.y_m), at: () => p }),
+  )
   const blind = blindParts(ctx, half_m, [...operatorEyes(ctx), ...eyes]).map(({ behind: { id, label }, from_deg, to_deg }) =>
     found({
       check: 'sight',
@@ -284,8 +289,7 @@ function fromSignaller(ctx: LiftContext, half_m: number): Finding[] {
       detail: { label, from_deg, to_deg },
     }),
   )
-  const unseen = crew.told === 'radio' ? [] : stands.map((s) => signallerUnseen(ctx, s))
-  const behind = unseen.length > 0 && unseen.every((f) => f !== null) ? unseen[0] : null
+  const behind = telling.length === 0 ? unseen[0] : null
   if (!behind) return blind
   const { id, label } = behind
   return [

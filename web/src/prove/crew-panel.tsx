@@ -65,27 +65,15 @@ export const CrewPanel = memo(function CrewPanel({
         <fieldset className="grid gap-2">
           <legend className="mb-1 font-semibold">{t`Where the operator stands with the remote`}</legend>
           {posts.map((p, i) => (
-            // biome-ignore lint/suspicious/noArrayIndexKey: they are gone to in this order
-            <div key={i} className="grid grid-cols-[1fr_1fr_auto] items-end gap-2">
-              {(
-                [
-                  ['x_m', t`${i + 1} · ahead`],
-                  ['y_m', t`to the left`],
-                ] as const
-              ).map(([side, label]) => (
-                <NumberField
-                  key={side}
-                  label={label}
-                  quantity="length"
-                  value={whole(p[side])}
-                  onChange={(v) => v !== null && stand(posts.map((o, k) => (k === i ? { ...o, [side]: v } : o)))}
-                />
-              ))}
-              <Button
-                aria-label={t`Take place ${i + 1} off`}
-                onClick={() => stand(posts.length > 1 ? posts.filter((_, k) => k !== i) : undefined)}
-              >{t`Off`}</Button>
-            </div>
+            <PlaceRow
+              // biome-ignore lint/suspicious/noArrayIndexKey: they are gone to in this order
+              key={i}
+              name={String(i + 1)}
+              at={p}
+              offName={t`Take place ${i + 1} off`}
+              onChange={(to) => stand(posts.map((o, k) => (k === i ? { ...o, ...to } : o)))}
+              onOff={() => stand(posts.length > 1 ? posts.filter((_, k) => k !== i) : undefined)}
+            />
           ))}
           {posts.length < 6 && (
             <Button className="w-fit" onClick={() => stand([...posts, posts.at(-1) ?? first_m])}>
@@ -116,27 +104,15 @@ function Stands({ stands, onChange }: { stands: readonly Stand[]; onChange: (to:
       <summary className="min-h-10 cursor-pointer py-1.5 font-semibold">{t`Who stands where`}</summary>
       <div className="grid gap-2">
         {stands.map((s, i) => (
-          // biome-ignore lint/suspicious/noArrayIndexKey: told apart by their place in the list alone
-          <div key={i} className="grid grid-cols-[1fr_1fr_auto] items-end gap-2">
-            {(
-              [
-                ['x_m', t`${roleNames[s.role]} · ahead`],
-                ['y_m', t`to the left`],
-              ] as const
-            ).map(([side, label]) => (
-              <NumberField
-                key={side}
-                label={label}
-                quantity="length"
-                value={whole(s[side])}
-                onChange={(v) => v !== null && onChange(stands.map((o, k) => (k === i ? { ...o, [side]: v } : o)))}
-              />
-            ))}
-            <Button
-              aria-label={t`Take ${roleNames[s.role].toLowerCase()} ${i + 1} off`}
-              onClick={() => onChange(stands.length > 1 ? stands.filter((_, k) => k !== i) : undefined)}
-            >{t`Off`}</Button>
-          </div>
+          <PlaceRow
+            // biome-ignore lint/suspicious/noArrayIndexKey: told apart by their place in the list alone
+            key={i}
+            name={roleNames[s.role]}
+            at={s}
+            offName={t`Take ${roleNames[s.role].toLowerCase()} ${i + 1} off`}
+            onChange={(to) => onChange(stands.map((o, k) => (k === i ? { ...o, ...to } : o)))}
+            onOff={() => onChange(stands.length > 1 ? stands.filter((_, k) => k !== i) : undefined)}
+          />
         ))}
         {stands.length < most && (
           <div className="flex flex-wrap gap-2">
@@ -152,5 +128,44 @@ function Stands({ stands, onChange }: { stands: readonly Stand[]; onChange: (to:
         )}
       </div>
     </details>
+  )
+}
+
+interface At {
+  x_m: number
+  y_m: number
+}
+
+/** One place on the ground, by its two figures from the slew centre. */
+function PlaceRow({
+  name,
+  at,
+  offName,
+  onChange,
+  onOff,
+}: {
+  name: string
+  at: At
+  offName: string
+  onChange: (to: Partial<At>) => void
+  onOff: () => void
+}) {
+  const sides = [
+    ['x_m', t`${name} · ahead`],
+    ['y_m', t`to the left`],
+  ] as const
+  return (
+    <div className="grid grid-cols-[1fr_1fr_auto] items-end gap-2">
+      {sides.map(([side, label]) => (
+        <NumberField
+          key={side}
+          label={label}
+          quantity="length"
+          value={whole(at[side])}
+          onChange={(v) => v !== null && onChange({ [side]: v })}
+        />
+      ))}
+      <Button aria-label={offName} onClick={onOff}>{t`Off`}</Button>
+    </div>
   )
 }
