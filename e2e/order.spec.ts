@@ -21,6 +21,11 @@ test('a pin is refused while the boom hangs on it; two people confirm on two dev
 
   const here = off.locator('li[aria-current="step"]')
   await expect(here).toContainText('Down over the stand')
+  // A slow network: the step is still on its way to the records when the code is asked for.
+  await page.route('**/procedure-events', async (route) => {
+    await new Promise((done) => setTimeout(done, 4000))
+    await route.continue()
+  })
   await here
     .locator('label')
     .filter({ has: page.getByRole('checkbox') })
@@ -28,6 +33,7 @@ test('a pin is refused while the boom hangs on it; two people confirm on two dev
     .click()
   await here.getByRole('button', { name: 'They have their own device: show a code' }).click()
   const code = await here.getByText(/^\d{6}$/).innerText()
+  await page.unroute('**/procedure-events')
   await audit(page)
   await fits(page)
   await look(page, 'two-devices')

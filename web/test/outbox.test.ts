@@ -94,6 +94,23 @@ describe('the outbox', () => {
     expect(box.read().waiting.map((w) => w.params.step)).toEqual(['first', 'second'])
   })
 
+  it('tells when all that was entered before is with the records, and waits for nothing that came after', async () => {
+    const answer: ((r: Response) => void)[] = []
+    server(() => new Promise((done) => answer.push(done)))
+    const box = page()
+    await box.begin('yard/ines')
+    await box.allSent()
+    const told: string[] = []
+    void box.send('defect-step', step('before'), {})
+    const all = box.allSent().then(() => told.push('all sent'))
+    void box.send('defect-step', step('after'), {})
+    await vi.waitFor(() => expect(answer).toHaveLength(1))
+    expect(told).toEqual([])
+    answer[0]?.(yes())
+    await all
+    expect(box.read().waiting.map((w) => w.params.step)).toEqual(['after'])
+  })
+
   it('hands a refusal back to whoever made the write, and goes on', async () => {
     server((s) => (s.path === '/defects/a/bad' ? refusal(422, 'bad-input') : yes()))
     const box = page()

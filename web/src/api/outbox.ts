@@ -163,6 +163,20 @@ export class Outbox {
     }
   }
 
+  /** Resolves when the records have decided about all that was entered before: what rests on it is asked for only then. */
+  allSent(): Promise<void> {
+    const before = new Set(this.waiting.map((w) => w.key))
+    const isSent = () => !this.waiting.some((w) => before.has(w.key))
+    return new Promise((resolve) => {
+      if (isSent()) return resolve()
+      const stop = this.subscribe(() => {
+        if (!isSent()) return
+        stop()
+        resolve()
+      })
+    })
+  }
+
   hurry() {
     this.backoff_ms = 1000
     if (this.timer) clearTimeout(this.timer)

@@ -1,8 +1,10 @@
 import type { SecondCode } from '@geolabe/contract'
 import type { ProcedureStep } from '@geolabe/core'
+import { useMutation } from '@tanstack/react-query'
 import { useState } from 'react'
-import { call, newId } from '../api/client'
+import { ApiError, call, newId } from '../api/client'
 import { useMe } from '../api/me'
+import { outbox } from '../api/outbox'
 import { t } from '../language/t'
 import { Button } from '../look/button'
 import { TextField } from '../look/field'
@@ -16,13 +18,16 @@ export function SecondPerson({ step, order }: { step: ProcedureStep; order: Orde
   const [pin, setPin] = useState('')
   const { data: me } = useMe()
   const same = badge.trim() !== '' && badge.trim() === me?.badge
-  const [code, setCode] = useState<string | null>(null)
-  const [error, setError] = useState<unknown>(null)
   const { shift } = useShiftContext()
-  const show = () =>
-    call<SecondCode>({ method: 'POST', path: `/shifts/${shift.id}/second-codes`, body: {}, key: newId() })
-      .then((c) => setCode(c.code))
-      .catch(setError)
+  // The step that waits has to be in the records first: a slow network may still be on the way with it.
+  const code = useMutation({
+    mutationFn: async () => {
+      await outbox.allSent()
+      return call<SecondCode>({ method: 'POST', path: `/shifts/${shift.id}/second-codes`, body: {}, key: newId() })
+    },
+    retry: (tried, e) => tried < 4 && e instanceof ApiError && e.retryable,
+    networkMode: 'always',
+  })
   const confirm = () => {
     void order.second(step.id, { badge, pin })
     setPin('')
@@ -35,14 +40,17 @@ export function SecondPerson({ step, order }: { step: ProcedureStep; order: Orde
         <TextField label={t`PIN`} value={pin} onChange={setPin} type="password" inputMode="numeric" />
         <Button look="next" disabled={badge === '' || pin === '' || same} onClick={confirm}>{t`Seen, confirmed`}</Button>
       </div>
-      {code ? (
+      {code.data ? (
         <p>
-          {t`On their own device: open this machine, enter`} <strong className="figure text-3xl tracking-widest">{code}</strong>
+          {t`On their own device: open this machine, enter`}{' '}
+          <strong className="figure text-3xl tracking-widest">{code.data.code}</strong>
         </p>
       ) : (
-        <Button look="quiet" onClick={() => void show()}>{t`They have their own device: show a code`}</Button>
+        <Button look="quiet" disabled={code.isPending} onClick={() => code.mutate()}>
+          {code.isPending ? t`Waiting for the records …` : t`They have their own device: show a code`}
+        </Button>
       )}
-      <Refused error={error} />
+      <Refused error={code.error} />
       {same && <p role="status" className="font-semibold text-outside">{t`Two people, two badges: the other one confirms.`}</p>}
     </div>
   )
