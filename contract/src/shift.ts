@@ -7,7 +7,6 @@ import {
   machineDefinition,
   occasion,
   orderAct,
-  type ProcedureFinding,
   placeDefinition,
   ratingTable,
   setupPlan,
@@ -84,14 +83,6 @@ export type OrderRequest = z.input<typeof orderRequest>
 export interface SecondCode {
   step: string
   code: string
-}
-
-/** What is wrong with an order of work as somebody has written it; nothing found: it may be taken in. */
-export interface OrderCheck {
-  findings: ProcedureFinding[]
-  steps: number
-  states: number
-  nevers: number
 }
 
 /** The machine stands somewhere else now: what rested on where it stood is asked anew. */

@@ -103,6 +103,8 @@ export const machineFile = z.object({
   handover: handoverNote.nullable(),
   /** Which revision of the walk-round this is; 0: the machine's own. */
   walkroundRevision: z.number(),
+  /** And of its order of work. */
+  orderRevision: z.number(),
   /** The last readings of each measured item, oldest first. */
   readings: z.record(z.string(), z.array(z.object({ at: moment, value: z.number(), replaced: z.boolean() }))),
   /** The rating plate as it was first entered; null: not yet. */

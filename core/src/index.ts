@@ -222,9 +222,11 @@ export {
   type FindingCode,
   type ProcedureFinding,
 } from './procedure/analysis'
+export { type OrderChange, type OrderPart, orderChanges } from './procedure/changes'
 export {
   type CalcCondition,
   type Condition,
+  condition as procedureCondition,
   type Facts,
   holds,
   type StateValue,
@@ -248,6 +250,7 @@ export {
 export { type OrderAct, type OrderEvent, orderAct, orderEvent } from './procedure/event'
 export {
   concerns,
+  hazard,
   type Need,
   type OrderStation,
   type Override,
@@ -256,10 +259,11 @@ export {
   procedureFile,
   type Step as ProcedureStep,
   setBy,
+  step as procedureStep,
   stepsOfFile,
 } from './procedure/file'
 export { neversOf, onPaper, type PaperStep } from './procedure/paper'
-export { procedurePieces, procedureSource, writtenFlat } from './procedure/source'
+export { type ProcedurePieces, type ProcedureSource, procedurePieces, procedureSource, writtenFlat } from './procedure/source'
 export { hasOrder, isAwaited, offered, owedAt, provedBy, toConfirm, walkThrough } from './procedure/walk'
 export { apply, factsOf, firstWorld, type Last, replay, valuesOf, type World } from './procedure/world'
 export { isoDate, moment } from './quantity/date'

@@ -153,6 +153,7 @@ describe('organisations', () => {
       'machine_model',
       'place',
       'place_drawing',
+      'order_revision',
       'shift',
       'inspection_entry',
       'defect',

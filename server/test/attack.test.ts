@@ -133,6 +133,8 @@ const writesThere = (shift: string) =>
     '/machines/tern/walkround',
     '/machines/tern/duties',
     '/machines/tern/procedures/check',
+    '/machines/tern/procedures',
+    '/machines/tern/procedures/written',
     '/tables/tern-main',
     '/session',
     '/calc/beaufort',

@@ -70,7 +70,8 @@ const undo = z.discriminatedUnion('how', [
   z.strictObject({ how: z.literal('never'), because: text }),
 ])
 
-const step = z.strictObject({
+/** One step as it is written. */
+export const step = z.strictObject({
   id,
   label: text,
   detail: text.optional(),

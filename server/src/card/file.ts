@@ -7,10 +7,11 @@ import type { CalcPool } from '../calc/pool'
 import type { Tx } from '../db/database'
 import { defectsWhere } from '../defects/read'
 import { notFound, requireAnyRole } from '../http/routes'
+import { revisionOf } from '../library/documents'
+import { machineTaken } from '../library/machine'
 import { Problem } from '../problem/problem'
 import { eventsOf } from '../shift/read'
 import { canonical, isGenuine, type SigningKey } from './signing'
-import { machineTaken, revision } from './taken'
 
 const distinct = <T>(list: readonly T[], key: (t: T) => string) => [...new Map(list.map((t) => [key(t), t])).values()]
 
@@ -27,7 +28,7 @@ export async function exportShift(tx: Tx, id: string, key: SigningKey): Promise<
       (m) => `${m.id}/${m.revision}`,
     ).map(async (m) => ({
       revision: m.revision,
-      document: await revision<Machine>(tx, 'machine_revision', m.id, m.revision),
+      document: await revisionOf<Machine>(tx, 'machine_revision', m.id, m.revision),
     })),
   )
   const places = await Promise.all(
@@ -36,7 +37,7 @@ export async function exportShift(tx: Tx, id: string, key: SigningKey): Promise<
       (p) => `${p.id}/${p.revision}`,
     ).map(async (p) => ({
       revision: p.revision,
-      document: await revision<Place>(tx, 'place_revision', p.id, p.revision),
+      document: await revisionOf<Place>(tx, 'place_revision', p.id, p.revision),
     })),
   )
   const tables: RatingTable[] = []

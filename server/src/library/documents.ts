@@ -45,3 +45,10 @@ export async function documentOf<T extends object>(
   kept.set(key, { version: row.version, document })
   return { document, revision: row.revision }
 }
+
+/** A kept revision of a machine or place. @throws Problem 404 */
+export async function revisionOf<T>(tx: Tx, table: 'machine_revision' | 'place_revision', id: string, at: number): Promise<T> {
+  const r = await tx.query<{ document: T }>(`select document from ${table} where id = $1 and revision = $2`, [id, at])
+  if (!r.rows[0]) throw notFound(`Revision ${at} of ${id}`)
+  return r.rows[0].document
+}

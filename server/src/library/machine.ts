@@ -1,20 +1,57 @@
-import type { Machine, Walkround } from '@geolabe/core'
+import type { Machine, ProcedureFile, Walkround } from '@geolabe/core'
 import type { Tx } from '../db/database'
-import { documentOf } from './documents'
+import { notFound } from '../http/routes'
+import { documentOf, revisionOf } from './documents'
 
-/** A machine as it stands in the records, with the walk-round now in use. */
-export async function withWalkround(tx: Tx, document: Machine): Promise<{ definition: Machine; revision: number }> {
-  const r = await tx.query<{ revision: number; document: Walkround }>(
+/** A machine with what people made its own: its walk-round and its order of work, each in the revision that counts; 0: as it came. */
+export interface InUse {
+  definition: Machine
+  walkroundRevision: number
+  orderRevision: number
+}
+
+/** A machine as it stands in the records, with the walk-round and the order of work now in use. */
+export async function withOwn(tx: Tx, document: Machine): Promise<InUse> {
+  const round = await tx.query<{ revision: number; document: Walkround }>(
     'select revision, document from walkround_revision where machine = $1 and (not shorter or checked_by is not null) order by revision desc limit 1',
     [document.id],
   )
-  const own = r.rows[0]
-  return { definition: own ? { ...document, walkround: own.document } : document, revision: own?.revision ?? 0 }
+  const order = await tx.query<{ revision: number; document: ProcedureFile }>(
+    'select revision, document from order_revision where machine = $1 and revision is not null order by revision desc limit 1',
+    [document.id],
+  )
+  return {
+    definition: {
+      ...document,
+      walkround: round.rows[0]?.document ?? document.walkround,
+      procedures: order.rows[0]?.document ?? document.procedures,
+    },
+    walkroundRevision: round.rows[0]?.revision ?? 0,
+    orderRevision: order.rows[0]?.revision ?? 0,
+  }
 }
 
-/** A machine in the revision that a record names, with the walk-round now in use. @throws Problem 404 */
+/** A machine in the revision that a record names, with the walk-round and the order now in use. @throws Problem 404 */
 export async function machineNamed(tx: Tx, id: string): Promise<Machine> {
   const { document, revision } = await documentOf<Machine>(tx, 'machine', id, 'This machine')
   // The records count revisions; a file may have been changed without saying so.
-  return { ...(await withWalkround(tx, document)).definition, revision }
+  return { ...(await withOwn(tx, document)).definition, revision }
+}
+
+/** The machine as a shift took it: its own revision, with the walk-round and the order that were in force. */
+export async function machineTaken(tx: Tx, shift: string, machine: string): Promise<Machine> {
+  const r = await tx.query<{ machine_revision: number; walkround: Walkround | null; procedures: ProcedureFile | null }>(
+    `select s.machine_revision, w.document as walkround, o.document as procedures from shift s
+     left join walkround_revision w on w.org = s.org and w.machine = s.machine and w.revision = s.walkround_revision
+     left join order_revision o on o.org = s.org and o.machine = s.machine and o.revision = s.order_revision where s.id = $1`,
+    [shift],
+  )
+  const taken = r.rows[0]
+  if (!taken) throw notFound('This shift')
+  const document = await revisionOf<Machine>(tx, 'machine_revision', machine, taken.machine_revision)
+  return {
+    ...document,
+    walkround: taken.walkround ?? document.walkround,
+    procedures: taken.procedures ?? document.procedures,
+  }
 }

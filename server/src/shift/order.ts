@@ -25,7 +25,7 @@ import type { z } from 'zod'
 import type { Database, Tx } from '../db/database'
 import { notFound, reads, trueMoment, uuidParam, writes } from '../http/routes'
 import type { Sealing } from '../key/sealing'
-import { machineNamed } from '../library/machine'
+import { machineNamed, machineTaken } from '../library/machine'
 import { placeNamed } from '../library/place'
 import { Problem } from '../problem/problem'
 import { ownOpenShift, readShift } from './read'
@@ -183,7 +183,7 @@ export function orderRoutes(db: Database, whoIs: WhoIs, sealing: Sealing): Route
     '/shifts/:id/world',
     reads(db, async (tx, req) => {
       const shift = await readShift(tx, uuidParam(req))
-      const { world } = orderOf(await machineNamed(tx, shift.machine.id), shift)
+      const { world } = orderOf(await machineTaken(tx, shift.id, shift.machine.id), shift)
       const { last: _last, ...told } = world
       return told
     }),

@@ -39,13 +39,14 @@ async function open(tx: Tx, b: z.output<typeof openShiftRequest>) {
   requireAll(machine.ppe, b.ppe, 'ppe')
   requireAll(machine.documents, b.documents, 'documents')
   await tx.query(
-    'insert into shift (org, id, machine, machine_revision, walkround_revision, place, operator, sign_on) values ($1, $2, $3, $4, $5, $6, $7, $8)',
+    'insert into shift (org, id, machine, machine_revision, walkround_revision, order_revision, place, operator, sign_on) values ($1, $2, $3, $4, $5, $6, $7, $8, $9)',
     [
       tx.who.org,
       b.id,
       b.machine,
       machine.revision,
       file.walkroundRevision,
+      file.orderRevision,
       b.place,
       tx.who.person,
       JSON.stringify({ ppe: b.ppe, documents: b.documents }),

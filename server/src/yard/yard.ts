@@ -4,7 +4,7 @@ import type { Tx } from '../db/database'
 import { defectsWhere, isOpen } from '../defects/read'
 import { dueLines } from '../due/read'
 import { notFound } from '../http/routes'
-import { withWalkround } from '../library/machine'
+import { withOwn } from '../library/machine'
 import { plateExpected, plateOf } from '../library/plate'
 import { readingsOf } from '../library/readings'
 import { tablesOf } from '../library/table'
@@ -118,7 +118,7 @@ export async function readMachine(tx: Tx, id: string): Promise<MachineFile> {
   const r = await tx.query<Row>(`${select} where m.id = $1`, [id])
   const row = r.rows[0]
   if (!row) throw notFound('This machine')
-  const { definition, revision } = await withWalkround(tx, row.document)
+  const { definition, walkroundRevision, orderRevision } = await withOwn(tx, row.document)
   const open = await defectsWhere(tx, `d.machine = $1 and ${isOpen}`, [id], 100)
   const due = await dueLines(tx, [definition])
   const readings = await readingsOf(tx, id)
@@ -152,7 +152,8 @@ export async function readMachine(tx: Tx, id: string): Promise<MachineFile> {
       : null
   return {
     definition,
-    walkroundRevision: revision,
+    walkroundRevision,
+    orderRevision,
     tables: await tablesOf(tx, id),
     state: yardMachine(row, due),
     watched: open.filter((d) => d.grade === 'watch' && !d.pending),

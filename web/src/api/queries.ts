@@ -10,6 +10,7 @@ import type {
   JournalPage,
   LifeLine,
   MachineFile,
+  OrderPage,
   PeoplePage,
   Places,
   PolicyPage,
@@ -77,6 +78,10 @@ export const useLife = (id: string, days: number) =>
   useQuery({ queryKey: ['life', id, days], queryFn: () => get<LifeLine>(`/machines/${id}/life?days=${days}`) })
 export const useWalkroundFile = (id: string) =>
   useQuery({ queryKey: ['walkround', id], queryFn: () => get<WalkroundFile>(`/machines/${id}/walkround`) })
+
+export const orderKey = (machine: string) => ['machine', machine, 'order']
+export const useOrderPage = (machine: string) =>
+  useQuery({ queryKey: orderKey(machine), queryFn: () => get<OrderPage>(`/machines/${machine}/procedures`) })
 
 /** What the journal is searched by, as the address has it. */
 export type JournalFilter = Partial<Record<'kind' | 'actor' | 'machine' | 'from' | 'to' | 'words', string>>

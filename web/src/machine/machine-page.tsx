@@ -20,6 +20,7 @@ import { StateMark } from '../yard/yard'
 import { SecondOfTwo } from './second-of-two'
 import { WalkroundFilePanel } from './walkround-file'
 
+const OrderPanel = lazy(() => import('../orders/order-panel').then((m) => ({ default: m.OrderPanel })))
 const LifeLine = lazy(() => import('./life-line').then((m) => ({ default: m.LifeLinePanel })))
 const tab =
   'min-h-12 border-b-4 border-transparent px-3 font-semibold data-[state=active]:border-accent data-[state=inactive]:text-quiet'
@@ -27,6 +28,7 @@ const tabs = [
   ['life', t`Life line`],
   ['now', t`As it stands`],
   ['controls', t`Controls and stops`],
+  ['order', t`Order of work`],
   ['round', t`Walk-round`],
 ] as const
 
@@ -63,10 +65,11 @@ export function MachinePage({ me }: { me: Me }) {
             </Tabs.Content>
             <Tabs.Content value="controls">
               {f.definition.controls.length === 0 ? <p>{t`No map of controls is on record.`}</p> : <Controls file={f} />}
-              <a
-                className="mt-4 inline-flex min-h-12 items-center rounded-lg border-2 border-ink px-4 font-semibold"
-                href={`/api/machines/${f.definition.id}/order.pdf`}
-              >{t`Its order of work, to print`}</a>
+            </Tabs.Content>
+            <Tabs.Content value="order">
+              <Suspense fallback={<div className="h-64 animate-pulse rounded-xl bg-sunk" />}>
+                <OrderPanel file={f} me={me} />
+              </Suspense>
             </Tabs.Content>
             <Tabs.Content value="round">
               <WalkroundFilePanel file={f} me={me} />

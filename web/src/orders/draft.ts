@@ -1,0 +1,130 @@
+import {
+  type Condition,
+  type Need,
+  type ProcedureFile,
+  type ProcedureStep,
+  parseOrRefuse,
+  plainIssue,
+  procedureFile,
+  procedureSource,
+  stepsOfFile,
+  writtenFlat,
+} from '@geolabe/core'
+
+/** An order of work as it is being changed on this device. */
+export interface OrderDraft {
+  /** The revision that it is written over. */
+  from: number
+  file: ProcedureFile
+  why: string
+  /** What is typed as JSON and cannot be read yet; the file stays as it was. */
+  unread?: string
+}
+
+/** A step by where it stands. */
+export interface At {
+  procedure: number
+  step: number
+}
+
+export const stepAt = (f: ProcedureFile, { procedure, step }: At): ProcedureStep | undefined =>
+  f.procedures[procedure]?.steps[step]
+
+/** The file with other steps in one of its procedures. */
+const withSteps = (f: ProcedureFile, procedure: number, change: (steps: ProcedureStep[]) => ProcedureStep[]): ProcedureFile => ({
+  ...f,
+  procedures: f.procedures.map((p, i) => (i === procedure ? { ...p, steps: change(p.steps) } : p)),
+})
+
+export const withStep = (f: ProcedureFile, { procedure, step }: At, to: Partial<ProcedureStep>): ProcedureFile =>
+  withSteps(f, procedure, (steps) => steps.map((s, i) => (i === step ? { ...s, ...to } : s)))
+
+export const withWritten = (f: ProcedureFile, { procedure, step }: At, as: ProcedureStep): ProcedureFile =>
+  withSteps(f, procedure, (steps) => steps.toSpliced(step, 1, as))
+
+/** Whether what was kept on a device is of today's shape; what does not read yet may be in it. */
+export const isOrderDraft = (d: OrderDraft | null): boolean =>
+  d === null ||
+  (Array.isArray(d.file?.procedures) &&
+    stepsOfFile(d.file).every((s) => [s.needs, s.keeps, s.sets, s.hazards, s.measures].every(Array.isArray)))
+
+/** A step one earlier (-1) or later (1) in its procedure; at an end it stays. */
+export function withMoved(f: ProcedureFile, at: At, by: -1 | 1): { file: ProcedureFile; at: At } {
+  const to = at.step + by
+  const here = stepAt(f, at)
+  if (!here || !stepAt(f, { ...at, step: to })) return { file: f, at }
+  const file = withSteps(f, at.procedure, (steps) => steps.filter((_, i) => i !== at.step).toSpliced(to, 0, here))
+  return { file, at: { ...at, step: to } }
+}
+
+export const withoutStep = (f: ProcedureFile, at: At): ProcedureFile =>
+  withSteps(f, at.procedure, (steps) => steps.filter((_, i) => i !== at.step))
+
+/** The first of a row of names that is not taken. */
+function free(name: string, taken: readonly string[]): string {
+  for (let n = 1; ; n++) if (!taken.includes(`${name}-${n}`)) return `${name}-${n}`
+}
+
+/** A new step after this one: it sets nothing and needs nothing yet. */
+export function withNewStep(f: ProcedureFile, at: At, label: string): { file: ProcedureFile; at: At } {
+  const id = free(
+    'own',
+    stepsOfFile(f).map((s) => s.id),
+  )
+  const fresh: ProcedureStep = {
+    id,
+    label,
+    every: 'time',
+    repeats: false,
+    handsFull: false,
+    needs: [],
+    keeps: [],
+    sets: [],
+    hazards: [],
+    measures: [],
+    undo: { how: 'mistap', within_s: 10 },
+  }
+  const step = at.step + 1
+  return { file: withSteps(f, at.procedure, (steps) => steps.toSpliced(step, 0, fresh)), at: { ...at, step } }
+}
+
+/** A need that is asked of the first state there is, to be said otherwise. */
+export function newNeed(f: ProcedureFile, s: ProcedureStep): Need {
+  const id = free(
+    'own',
+    s.needs.map((n) => n.id),
+  )
+  return { id, if: firstCondition(f), because: '' }
+}
+const firstCondition = (f: ProcedureFile): Condition => {
+  const state = f.states.find((s) => s.values)
+  return { state: state?.id ?? '', is: state?.values?.[0]?.id ?? '' }
+}
+
+/** As an open file, so that it reads alone. */
+export const asFile = (machine: string, file: ProcedureFile): string =>
+  JSON.stringify({ format: 'geolabe.procedure/1', machine, ...file }, null, 1)
+
+/**
+ * An open file read. @throws Refusal with what of it cannot be, SyntaxError where it is no JSON
+ */
+export function fromFile(text: string): { machine: string; file: ProcedureFile } {
+  const source = parseOrRefuse(procedureSource, JSON.parse(text))
+  const flat = writtenFlat(source, { format: 'geolabe.procedure-pieces/1', pieces: [] })
+  return { machine: source.machine, file: parseOrRefuse(procedureFile, flat) }
+}
+
+/** The first thing that keeps a file from being read, and the step that it is in. */
+export function faultOf(f: ProcedureFile): { words: string; at: At | null } | null {
+  const [issue] = procedureFile.safeParse(f).error?.issues ?? []
+  if (!issue) return null
+  const at = atOf(issue.path.map(String).join('.'))
+  const step = at && stepAt(f, at)
+  return { words: `${step ? `${step.label}: ` : ''}${plainIssue(issue).message}`, at: step ? at : null }
+}
+
+/** The step that a path leads to. */
+export function atOf(path: string): At | null {
+  const [, procedure, step] = /^procedures\.(\d+)\.steps\.(\d+)/.exec(path) ?? []
+  return procedure === undefined ? null : { procedure: Number(procedure), step: Number(step) }
+}
