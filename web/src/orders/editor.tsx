@@ -12,6 +12,7 @@ import { Choice } from '../look/choice'
 import { SelectField, TextField } from '../look/field'
 import { FileButton } from '../look/file-button'
 import { Refused, Sheet } from '../look/page'
+import { Changes } from './changes'
 import {
   type At,
   asFile,
@@ -26,7 +27,6 @@ import {
   withStep,
   withWritten,
 } from './draft'
-import { Changes } from './order-panel'
 import { StepForm } from './step-form'
 import { useFindings } from './use-findings'
 import { findingWords } from './words'

@@ -1,5 +1,4 @@
 import type { MachineFile, Me, OrderPage } from '@geolabe/contract'
-import type { OrderChange } from '@geolabe/core'
 import { lazy, Suspense, useState } from 'react'
 import { call, newId } from '../api/client'
 import { useDraft } from '../api/draft'
@@ -10,8 +9,8 @@ import { Button } from '../look/button'
 import { TextField } from '../look/field'
 import { Loaded, Refused, Sheet } from '../look/page'
 import { when } from '../look/when'
+import { Changes } from './changes'
 import { isOrderDraft, type OrderDraft } from './draft'
-import { changeWords, fieldWords, valueWords, whatWords } from './words'
 
 const Editor = lazy(() => import('./editor').then((m) => ({ default: m.OrderEditor })))
 
@@ -101,27 +100,6 @@ function InForce({ page }: { page: OrderPage }) {
         </li>
       </ul>
     </Sheet>
-  )
-}
-
-/** What a second person reads, what is taken out first. */
-export function Changes({ changes }: { changes: readonly OrderChange[] }) {
-  return (
-    <ul className="grid gap-2" aria-label={t`What changes`}>
-      {changes.map((c) => (
-        <li
-          key={`${c.what} ${c.part} ${c.path} ${c.name}`}
-          className={c.what === 'gone' ? 'border-l-4 border-outside pl-3' : 'border-l-4 border-edge pl-3'}
-        >
-          <span className="font-semibold">{whatWords[c.what]}:</span> {changeWords(c)}
-          {c.fields.map((f) => (
-            <span key={f.field} className="block text-[0.95rem]">
-              <span className="text-quiet">{fieldWords(f.field)}:</span> {valueWords(f.was)} → {valueWords(f.is)}
-            </span>
-          ))}
-        </li>
-      ))}
-    </ul>
   )
 }
 
