@@ -59,9 +59,9 @@ function between<T extends Item>(
 
 /** Those that both have and that stand after another one than before; the fewest that explain it are not looked for. */
 function moved<T extends Item>(before: readonly T[], after: readonly T[], path: string, name: (x: T) => string): Found[] {
-  const both = after.filter((x) => before.some((y) => y.id === x.id))
-  const was = before.filter((x) => both.some((y) => y.id === x.id)).map((x) => x.id)
-  const onTheirWay = keptInOrder(both.map((x) => was.indexOf(x.id)))
+  const was = new Map(before.map((x, i) => [x.id, i]))
+  const both = after.filter((x) => was.has(x.id))
+  const onTheirWay = keptInOrder(both.map((x) => was.get(x.id) ?? 0))
   return both
     .filter((_, i) => !onTheirWay.has(i))
     .map((x): Found => ({ what: 'moved', name: name(x), fields: [], path: `${path}.${after.indexOf(x)}` }))
@@ -115,6 +115,7 @@ function inSteps(before: ProcedureFile, after: ProcedureFile): OrderChange[] {
 /** Steps of all procedures together: one that went into another procedure is not gone. */
 function ofSteps(before: ProcedureFile, after: ProcedureFile): OrderChange[] {
   const home = new Map(before.procedures.flatMap((p) => p.steps.map((s) => [s.id, p] as const)))
+  const old = new Map(stepsOfFile(before).map((s) => [s.id, s]))
   const now = new Set(stepsOfFile(after).map((s) => s.id))
   const name = (s: Step) => s.label
   const apart = ['needs', 'keeps', 'measures'] as const
@@ -127,7 +128,7 @@ function ofSteps(before: ProcedureFile, after: ProcedureFile): OrderChange[] {
   )
   const here = after.procedures.flatMap((p, i) => {
     const path = `procedures.${i}.steps`
-    const was = stepsOfFile(before).filter((s) => p.steps.some((x) => x.id === s.id))
+    const was = p.steps.flatMap((s) => old.get(s.id) ?? [])
     const own = before.procedures.find((x) => x.id === p.id)?.steps ?? []
     const elsewhere = p.steps.flatMap((s, k): Found[] => {
       const from = home.get(s.id)

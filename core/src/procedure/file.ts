@@ -5,7 +5,7 @@ import { condition, partsOf, type StateValue, statesIn, stateValue, unknown } fr
 import { emergencies } from './emergency'
 
 const id = z.string().regex(/^[a-z][A-Za-z0-9.:_-]*$/, 'Begin with a small letter; then letters, figures, . : _ -')
-const text = z.string().min(1)
+const text = z.string().min(1).max(2000)
 
 /** What can make a state unknown again. */
 export const losing = z.enum(['leaving', 'operator', 'setup', 'stop', 'moved', 'sight', 'impact', 'load', 'change', 'rest'])
@@ -89,9 +89,9 @@ export const step = z.strictObject({
   proves: z.string().optional(),
   /** It is a step only while this is true. */
   when: condition.optional(),
-  needs: z.array(need).default([]),
+  needs: z.array(need).max(60).default([]),
   /** Must stay true while it lasts. */
-  keeps: z.array(need).default([]),
+  keeps: z.array(need).max(60).default([]),
   sets: z
     .array(z.strictObject({ state: z.string(), to: z.union([stateValue, z.strictObject({ from: z.string() })]) }))
     .default([]),
@@ -135,7 +135,7 @@ const procedure = z.strictObject({
   back: z.boolean().default(false),
   start: z.array(need).default([]),
   goal: z.array(condition).min(1),
-  steps: z.array(step).min(1),
+  steps: z.array(step).min(1).max(200),
 })
 export type Procedure = z.infer<typeof procedure>
 
@@ -181,16 +181,22 @@ const override = z.strictObject({
 export type Override = z.infer<typeof override>
 
 const shape = z.strictObject({
-  posts: z.array(z.strictObject({ id, label: text })).default([]),
-  states: z.array(stateDeclaration).default([]),
-  procedures: z.array(procedure).min(1),
-  invariants: z.array(invariant).default([]),
-  stops: z.array(stopMap).default([]),
-  overrides: z.array(override).default([]),
+  posts: z
+    .array(z.strictObject({ id, label: text }))
+    .max(60)
+    .default([]),
+  states: z.array(stateDeclaration).max(500).default([]),
+  procedures: z.array(procedure).min(1).max(60),
+  invariants: z.array(invariant).max(500).default([]),
+  stops: z.array(stopMap).max(60).default([]),
+  overrides: z.array(override).max(60).default([]),
   /** What is done first when something has gone wrong, where it is not as on every machine. */
   emergency: emergencies.default({ without: [], own: [] }),
   /** Ways of putting it together, each with its tasks; what a step needs is not theirs to say. */
-  assembly: z.array(z.strictObject({ id, label: text, tasks: z.array(assemblyTask).min(1).max(200) })).default([]),
+  assembly: z
+    .array(z.strictObject({ id, label: text, tasks: z.array(assemblyTask).min(1).max(200) }))
+    .max(30)
+    .default([]),
 })
 export type ProcedureFile = z.infer<typeof shape>
 
@@ -270,7 +276,10 @@ function namesInFile(f: ProcedureFile): Named[] {
 }
 
 /** The first id that stands twice. */
-const twice = (ids: readonly string[]): string | undefined => ids.find((x, i) => ids.indexOf(x) !== i)
+function twice(ids: readonly string[]): string | undefined {
+  const seen = new Set<string>()
+  return ids.find((x) => seen.has(x) || !seen.add(x))
+}
 
 /** A machine's sequences: states, steps with what each needs, what must never be. Everything that it names is in it. */
 export const procedureFile = shape.superRefine((f, ctx) => {

@@ -78,7 +78,15 @@ export async function write(
     'insert into order_revision (org, id, machine, based_on, document, why, written_by) values ($1, $2, $3, $4, $5, $6, $7)',
     [tx.who.org, b.id, machine, b.from, JSON.stringify(b.order), b.why, tx.who.person],
   )
-  await tx.journal('order-written', machine, { order: b.id, from: b.from, why: b.why, changes })
+  // Old words and new stand in the two documents; the journal says what, and of what.
+  const told = changes.slice(0, 200).map(({ what, part, name, within }) => ({ what, part, name, within }))
+  await tx.journal('order-written', machine, {
+    order: b.id,
+    from: b.from,
+    why: b.why,
+    changes: told,
+    more: changes.length - told.length,
+  })
   return { id: b.id }
 }
 
