@@ -7,6 +7,7 @@ import {
   plainIssue,
   procedureFile,
   procedureSource,
+  procedureStep,
   stepsOfFile,
   writtenFlat,
 } from '@geolabe/core'
@@ -71,19 +72,7 @@ export function withNewStep(f: ProcedureFile, at: At, label: string): { file: Pr
     'own',
     stepsOfFile(f).map((s) => s.id),
   )
-  const fresh: ProcedureStep = {
-    id,
-    label,
-    every: 'time',
-    repeats: false,
-    handsFull: false,
-    needs: [],
-    keeps: [],
-    sets: [],
-    hazards: [],
-    measures: [],
-    undo: { how: 'mistap', within_s: 10 },
-  }
+  const fresh = procedureStep.parse({ id, label })
   const step = at.step + 1
   return { file: withSteps(f, at.procedure, (steps) => steps.toSpliced(step, 0, fresh)), at: { ...at, step } }
 }
