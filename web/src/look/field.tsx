@@ -1,5 +1,5 @@
 import type { Quantity, Tol } from '@geolabe/core'
-import { type ReactNode, type Ref, useEffect, useId, useState } from 'react'
+import { type ClipboardEvent, type ReactNode, type Ref, useEffect, useId, useState } from 'react'
 import { t, told } from '../language/t'
 import { editIn, editPlain, parseIn, parsePlain, typedFault, unitOf, usePreferences } from '../units/units'
 
@@ -178,6 +178,17 @@ export function SelectField<V extends string>({
   )
 }
 
+/** So long a text a browser takes in line by line, for many seconds: it is put in at once instead. */
+const long = 2000
+const pasted = (onChange: (v: string) => void) => (e: ClipboardEvent<HTMLTextAreaElement>) => {
+  const text = e.clipboardData.getData('text')
+  if (text.length < long) return
+  e.preventDefault()
+  const at = e.currentTarget
+  at.setRangeText(text, at.selectionStart, at.selectionEnd, 'end')
+  onChange(at.value)
+}
+
 export function TextField({
   label,
   value,
@@ -185,6 +196,7 @@ export function TextField({
   hint,
   error,
   rows,
+  asWritten = false,
   type = 'text',
   autoFocus,
   inputMode,
@@ -196,6 +208,8 @@ export function TextField({
   hint?: string
   error?: string | undefined
   rows?: number
+  /** A file’s own text: its lines are not broken, its words not corrected. */
+  asWritten?: boolean
   type?: string
   autoFocus?: boolean
   inputMode?: 'numeric' | 'decimal' | 'text'
@@ -211,9 +225,10 @@ export function TextField({
             aria-describedby={describedBy}
             aria-invalid={Boolean(error)}
             rows={rows}
-            className="field"
+            className={asWritten ? 'field overflow-x-auto whitespace-pre font-mono text-[0.9rem]' : 'field'}
             value={value}
             onChange={(e) => onChange(e.target.value)}
+            {...(asWritten ? { wrap: 'off', spellCheck: false, onPaste: pasted(onChange) } : {})}
           />
         ) : (
           <input

@@ -185,10 +185,11 @@ function AsJson({ machine, name, draft, setDraft }: Pick<Props, 'name' | 'draft'
   return (
     <Sheet title={t`As the file says it`}>
       <FileButton accept=".json,application/json" onFile={(f) => void f.text().then(read)}>{t`Take a JSON file`}</FileButton>
-      <div className="mt-3 font-mono text-[0.9rem]">
+      <div className="mt-3">
         <TextField
           label={t`The whole order`}
           rows={24}
+          asWritten
           value={draft.unread ?? (typed?.of === draft.file ? typed.text : asFile(machine, draft.file))}
           onChange={read}
           {...(error ? { error } : {})}

@@ -32,6 +32,7 @@ export function WrittenField<T>({ label, rows, value, schema, onChange }: Props<
     <TextField
       label={label}
       rows={rows}
+      asWritten
       value={mine?.text ?? JSON.stringify(value, null, 1)}
       onChange={read}
       {...(fault ? { error: fault } : {})}
