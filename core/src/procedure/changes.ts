@@ -57,7 +57,7 @@ function between<T extends Item>(
   ]
 }
 
-/** Those that both have and that stand after another one than before; the fewest that explain it are not looked for. */
+/** Those that both have and that stand elsewhere among the others: the fewest that explain it. */
 function moved<T extends Item>(before: readonly T[], after: readonly T[], path: string, name: (x: T) => string): Found[] {
   const was = new Map(before.map((x, i) => [x.id, i]))
   const both = after.filter((x) => was.has(x.id))
