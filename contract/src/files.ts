@@ -4,6 +4,7 @@ import {
   machineModel,
   piecesFile,
   placeDefinition,
+  practiceRun,
   procedurePieces,
   procedureSource,
   ratingTable,
@@ -69,6 +70,7 @@ export const fileFormats = {
   walkround: walkroundTemplate,
   inspection: inspectionFile,
   defects: defectsFile,
+  practice: practiceRun,
 } as const
 export type FileFormat = keyof typeof fileFormats
 

@@ -1,6 +1,7 @@
 import { handover, type PersonRef, type ShiftEvent, siteRecord } from '@geolabe/core'
 import { z } from 'zod'
 import { raiseDefectRequest } from './defects'
+import { practiceRequest } from './practice'
 import {
   finishInspectionRequest,
   handsOnRequest,
@@ -93,6 +94,7 @@ export const mutations = {
   'add-photo': { ...mutation('/defects/:defect/photos/:photo', z.unknown()), method: 'PUT' },
   'revise-table': mutation('/tables/:table/revisions', reviseRequest),
   'check-table': mutation('/tables/:table/check', checkTableRequest),
+  'practice-run': mutation('/practice/runs', practiceRequest),
   'record-due': mutation('/machines/:machine/duties', z.unknown()),
 } as const
 export type Mutations = typeof mutations

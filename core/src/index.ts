@@ -37,7 +37,7 @@ export type { Clearance } from './clearance/clearance'
 export { clearanceCalculator } from './clearance/clearance'
 export type { Obstacle } from './clearance/obstacle'
 export { type Outline, outlineDistance, planDistance } from './clearance/standing'
-export { control, controlsAgainst } from './controls/controls'
+export { type Control, control, controlsAgainst } from './controls/controls'
 export {
   type DefectPolicy,
   type DefectState,
@@ -160,6 +160,7 @@ export { telescopicBoom } from './parts/booms/telescopic'
 export type { BoomPose } from './parts/booms/telescopic-geometry'
 export { poseAtAngle, poseAtRadius, telescopicGeometryCalculator } from './parts/booms/telescopic-geometry'
 export { leastInner, unfoldClearanceCalculator } from './parts/booms/unfold-clearance'
+export { type MotionName, motionNames } from './parts/drives'
 export { type GantryPart, towersOf } from './parts/gantry'
 export { hookTravel, hookTravelCalculator } from './parts/hoists/hook-travel'
 export { lineLimit_kg } from './parts/hoists/rope'
@@ -216,6 +217,16 @@ export { crushGap_m, tailGap } from './place/tail'
 export { contains, convexHull, insideLine, marginInside, sizeOf } from './plane/hull'
 export { atSlew, distanceToSegment, type Point, turn } from './plane/point'
 export { inSector } from './plane/sector'
+export { type Attempt, attemptsOf, type CatchWord, type Fault, judgeCatch } from './practice/attempts'
+export { type Course, courseFor, placeOfRing, type Ring, type StartSwing } from './practice/course'
+export { beginDrill, Drill, longest_ticks, type Sample, type Stopped } from './practice/drill'
+export { type Move, movesOf, movesOfLever } from './practice/moves'
+export { catchSpeed, type Plane } from './practice/planes'
+export { randomFrom } from './practice/random'
+export { referenceRun } from './practice/reference-driver'
+export { canPractise, type Rig, rigOf } from './practice/rig'
+export { keyEvery_ticks, type Played, type PracticeRun, playRun, practiceOn, practiceRun, practiceVersion } from './practice/run'
+export { type Bar, barOf, type LegScore, pointsOf, type RunScore, scoreOf } from './practice/score'
 export {
   checkProcedures,
   exploreProcedure,
@@ -363,6 +374,8 @@ export {
   tippingLoadCalculator,
 } from './statics/tipping-load'
 export { type AxisLimits, after as afterTick, axisAt, type DrivenAxis, into, onLever, tick_s, ticks_per_s } from './swing/axis'
+export { isStanding, stepOver } from './swing/ground'
+export { gusting } from './swing/gust'
 export {
   energy_J,
   energyError_J,
@@ -377,7 +390,7 @@ export {
   swingAngle_deg,
   type Taut,
 } from './swing/pendulum'
-export { type Catch, catchInOne, quietTravel, type TipSpeed, type Travel } from './swing/reference'
+export { type Catch, catchInOne, greatestCatch_m, quietTravel, type TipSpeed, type Travel } from './swing/reference'
 export { swing, swingCalculator, swingPeriod_s, thrownOut_m } from './swing/swing'
 export { type BoomFigures, boomTip, type Drive, driveOf, type Motion, type Moving, stillMotion } from './swing/tip'
 export { type AtWork, type Part, type Space, spacesOf } from './together/spaces'

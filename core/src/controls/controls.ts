@@ -1,11 +1,21 @@
 import { z } from 'zod'
 
+/** Which motion a lever's way moves, and which way that is: slew left, boom up, out, hoist up are positive. */
+const moves = z.strictObject({
+  motion: z.enum(['slew', 'luff', 'extend', 'trolley', 'hoist']),
+  sense: z.union([z.literal(1), z.literal(-1)]),
+  /** By the name that stands on the machine; two ways of one lever are two of its axes. */
+  lever: z.string().min(1),
+  way: z.enum(['forward', 'back', 'left', 'right', 'up', 'down']),
+})
+
 /** One entry of a machine's map of controls. */
 export const control = z.strictObject({
   /** What it does, in the same words on every machine: “Slew left”. */
   does: z.string().min(1),
   /** What is moved, and which way. */
   by: z.string().min(1),
+  moves: moves.optional(),
 })
 export type Control = z.infer<typeof control>
 

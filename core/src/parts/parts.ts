@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { boomPart } from './booms/telescopic'
 import { displayPart } from './display'
+import { drivesPart } from './drives'
 import { eyePart } from './eye'
 import { gantryPart } from './gantry'
 import { hoistPart } from './hoists/rope'
@@ -27,6 +28,7 @@ export const machineParts = {
   hoist: hoistPart.optional(),
   truck: truckPart.optional(),
   tow: towPart.optional(),
+  drives: drivesPart.optional(),
   eye: eyePart.optional(),
   display: displayPart.optional(),
   tower: towerPart.optional(),

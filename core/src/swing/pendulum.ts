@@ -141,7 +141,7 @@ function flying(s: Slack, h: number, { hung, wind }: Under): Slack {
 }
 
 /** A rope that comes tight takes the speed that leads outward past the winch's, and what that took is lost. */
-function tightened(s: Slack, d: Drive, mass_kg: number): Taut {
+export function tightened(s: Slack, d: Drive, mass_kg: number): Taut {
   const r = add(s.p, d.tip, -1)
   const q = times(r, 1 / size(r))
   const out = Math.max(0, dot(add(s.v, d.speed, -1), q) - d.payOut_mps)

@@ -10,11 +10,11 @@ export interface TipSpeed {
   dead_s: number
 }
 
-type Complex = readonly [re: number, im: number]
+export type Complex = readonly [re: number, im: number]
 const plus = (a: Complex, b: Complex): Complex => [a[0] + b[0], a[1] + b[1]]
 
 /** ∫ (v + a·(t − from))·e^{iωt} dt over one leg, in closed form. */
-function leg(v: number, a: number, from_s: number, to_s: number, w: number): Complex {
+export function swayLeg(v: number, a: number, from_s: number, to_s: number, w: number): Complex {
   const at = (t: number): Complex => {
     const [c, s] = [Math.cos(w * t), Math.sin(w * t)]
     const speed = v + a * (t - from_s)
@@ -31,8 +31,8 @@ function pulse(m: TipSpeed, hold_s: number) {
   const [risen_s, still_s] = [top / m.up_mps2, hold_s + top / m.down_mps2]
   const of = (w: number): Complex =>
     plus(
-      plus(leg(0, m.up_mps2, 0, risen_s, w), risen_s < hold_s ? leg(top, 0, risen_s, hold_s, w) : [0, 0]),
-      leg(top, -m.down_mps2, hold_s, still_s, w),
+      plus(swayLeg(0, m.up_mps2, 0, risen_s, w), risen_s < hold_s ? swayLeg(top, 0, risen_s, hold_s, w) : [0, 0]),
+      swayLeg(top, -m.down_mps2, hold_s, still_s, w),
     )
   const travel_m = (top * risen_s) / 2 + top * (hold_s - risen_s) + top ** 2 / (2 * m.down_mps2)
   return { of, top, travel_m }
@@ -48,6 +48,18 @@ export interface Catch {
   greatest_mps: number
 }
 
+/** What a hold takes of a swing rises to one top within a period: how much, and held how long. */
+function oneMove(m: TipSpeed, rope_m: number) {
+  const period_s = swingPeriod_s(rope_m)
+  const w = (2 * Math.PI) / period_s
+  const reach = (hold_s: number) => Math.hypot(...pulse(m, hold_s).of(w))
+  const { x: most_s, y: most_m } = peakBetween(reach, 0, period_s, 1e-9)
+  return { w, reach, most_s, most_m }
+}
+
+/** The widest swing that one move takes, metres of load against tip. */
+export const greatestCatch_m = (m: TipSpeed, rope_m: number) => oneMove(m, rope_m).most_m
+
 /**
  * The one move that catches a swing: over the load as it tops out. Small swing, one plane; the lever is held until the speed's own turn with the
  * swing is as large as the swing, and begun so early that its middle stands on the top.
@@ -57,11 +69,7 @@ export interface Catch {
  * @example catchInOne({ greatest_mps: 0.8, up_mps2: 1, down_mps2: 1, dead_s: 0 }, 12, 1) // held 1.362 s from 1.081 s before the top
  */
 export function catchInOne(m: TipSpeed, rope_m: number, amplitude_m: number): Catch {
-  const period_s = swingPeriod_s(rope_m)
-  const w = (2 * Math.PI) / period_s
-  const reach = (hold_s: number) => Math.hypot(...pulse(m, hold_s).of(w))
-  // What a hold takes rises to one top within a period.
-  const { x: most_s, y: most_m } = peakBetween(reach, 0, period_s, 1e-9)
+  const { w, reach, most_s, most_m } = oneMove(m, rope_m)
   if (amplitude_m > most_m)
     throw new Refusal(
       'needs-two',
@@ -82,13 +90,20 @@ export interface Travel {
   heedless_s: number
 }
 
+/** Up, along and down again: the speed at a time of its beginning. */
+function trapezium(t: number, top: number, a: number, distance: number): number {
+  const whole = distance / top + top / a
+  return t <= 0 || t >= whole ? 0 : Math.min(top, a * t, a * (whole - t))
+}
+
 /**
- * How long the quickest of two quiet ways takes from rest to rest: the speed's trapezium given twice at half height, half a period apart, or a lever
- * held for whole periods.
+ * The quickest of two quiet ways from rest to rest: the speed's trapezium given twice at half height, half a period apart, or a lever held for whole
+ * periods; how long it takes, and the speed at each moment once its dead time is over.
  *
- * @param distance_m of the tip
+ * @param distance_m of the tip, not negative
  */
-export function quietTravel(m: TipSpeed, rope_m: number, distance_m: number): Travel {
+export function quietRun(m: TipSpeed, rope_m: number, distance_m: number): Travel & { speedAt: (time_s: number) => number } {
+  if (distance_m <= 0) return { how: 'twice', takes_s: 0, heedless_s: 0, speedAt: () => 0 }
   const T = swingPeriod_s(rope_m)
   const a = Math.min(m.up_mps2, m.down_mps2)
   const v = Math.min(m.greatest_mps, Math.sqrt(distance_m * a))
@@ -96,9 +111,17 @@ export function quietTravel(m: TipSpeed, rope_m: number, distance_m: number): Tr
   const twice_s = heedless_s + T / 2
   for (let k = 1; ; k++) {
     const speed = distance_m / (k * T)
-    if (k * T + speed / a + m.dead_s >= twice_s && speed <= m.greatest_mps) break
+    const takes_s = k * T + speed / a + m.dead_s
+    if (takes_s >= twice_s && speed <= m.greatest_mps) break
     if (speed > m.greatest_mps || speed / a > k * T) continue
-    return { how: 'whole-periods', takes_s: k * T + speed / a + m.dead_s, heedless_s }
+    return { how: 'whole-periods', takes_s, heedless_s, speedAt: (t) => trapezium(t, speed, a, distance_m) }
   }
-  return { how: 'twice', takes_s: twice_s, heedless_s }
+  const speedAt = (t: number) => (trapezium(t, v, a, distance_m) + trapezium(t - T / 2, v, a, distance_m)) / 2
+  return { how: 'twice', takes_s: twice_s, heedless_s, speedAt }
+}
+
+/** How long the quickest quiet way takes from rest to rest. */
+export function quietTravel(m: TipSpeed, rope_m: number, distance_m: number): Travel {
+  const { how, takes_s, heedless_s } = quietRun(m, rope_m, distance_m)
+  return { how, takes_s, heedless_s }
 }

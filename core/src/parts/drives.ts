@@ -1,0 +1,24 @@
+import { z } from 'zod'
+import { notNegative, positive } from '../quantity/measured'
+
+/** How a motion answers its lever: degrees for slew and luff, metres for the rest, a second. */
+const drive = z.strictObject({
+  greatest: positive,
+  up: positive,
+  down: positive,
+  dead_s: notNegative.max(1, 'At most a second.'),
+  stop: positive.optional(),
+})
+
+/** What practice moves the machine by; without it none is offered. The hoist's figures are the hook's, in its first gear. */
+export const drivesPart = z.strictObject({
+  slew: drive.optional(),
+  luff: drive.optional(),
+  extend: drive.optional(),
+  trolley: drive.optional(),
+  hoist: drive,
+})
+export type DrivesPart = z.infer<typeof drivesPart>
+export type MotionName = keyof DrivesPart
+/** In this order a run's inputs name them. */
+export const motionNames: readonly MotionName[] = ['slew', 'luff', 'extend', 'trolley', 'hoist']

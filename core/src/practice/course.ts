@@ -1,0 +1,109 @@
+import { rad } from '../physics'
+import { Refusal } from '../refusal'
+import { catchSpeed, type Plane } from './planes'
+import { randomFrom } from './random'
+import { awayFrom, hangs_m, type Rig } from './rig'
+
+/** A ring on the deck: where it lies, seen from the slew centre, and how wide it is. */
+export interface Ring {
+  slew_deg: number
+  radius_m: number
+  ring_m: number
+}
+/** A swing that somebody gives the load before the word to begin. */
+export interface StartSwing {
+  plane: Plane
+  amplitude_m: number
+}
+export interface Course {
+  legs: readonly Ring[]
+  start: StartSwing | null
+  /** As much swing, and as much hook beside load, gives half of what can be had for it. */
+  allowed_m: number
+}
+
+const tries = 200
+/** So far a load keeps from the machine that it hangs from. */
+const overBody_m = 0.6
+const legs = 3
+
+/** Where a ring lies on the deck, metres. */
+export const placeOfRing = (r: Ring): [number, number] => [
+  r.radius_m * Math.cos(r.slew_deg * rad),
+  r.radius_m * Math.sin(r.slew_deg * rad),
+]
+
+/** From easy to hard, each figure of a course: straight between its ends. */
+const between = (easy: number, hard: number, level: number) => easy + (hard - easy) * level
+
+/** A ring that another motion beside the slew leads to, clear of those there are. */
+function nextRing(rig: Rig, random: () => number, level: number, before: readonly Ring[]): Ring | null {
+  const last = before.at(-1)
+  if (!last) return null
+  const { least_m, most_m } = rig.radii
+  const ring_m = Math.max(0.9, Math.min(0.22 * most_m, between(2.4, 0.9, level)))
+  const radius_m = between(least_m, most_m, random())
+  // As far round as keeps rings apart, and up to thirty degrees more.
+  const least_deg = Math.max(15, (ring_m + last.ring_m + 0.7) / radius_m / rad)
+  const slew_deg = last.slew_deg + (random() < 0.5 ? -1 : 1) * (least_deg + 30 * random())
+  const ring: Ring = { slew_deg, radius_m, ring_m }
+
+  if (Math.abs(slew_deg - (before[0]?.slew_deg ?? 0)) > 150 || Math.abs(radius_m - last.radius_m) < 0.15 * (most_m - least_m))
+    return null
+  const [x, y] = placeOfRing(ring)
+  const clear = before.every((b) => {
+    const [bx, by] = placeOfRing(b)
+    return Math.max(Math.abs(x - bx), Math.abs(y - by)) > ring.ring_m + b.ring_m + 0.5
+  })
+  return clear && isBeside(rig, last, ring) ? ring : null
+}
+
+/** The way from one ring to the next never leads over the machine itself. */
+function isBeside(rig: Rig, from: Ring, to: Ring): boolean {
+  const steps = 12
+  const at = (k: number): Ring => ({
+    slew_deg: from.slew_deg + ((to.slew_deg - from.slew_deg) * k) / steps,
+    radius_m: from.radius_m + ((to.radius_m - from.radius_m) * k) / steps,
+    ring_m: 0,
+  })
+  const clear = Array.from({ length: steps + 1 }, (_, k) => awayFrom(rig.body, placeOfRing(at(k))))
+  return clear.every((m) => m > overBody_m) && awayFrom(rig.body, placeOfRing(to)) > to.ring_m + 0.3
+}
+
+/** Less swing than this is none to be caught. */
+const leastStart_m = 0.25
+
+/** A swing that one move catches, with as much again to spare, in one plane or the other; none where the machine is too slow in both. */
+function startOf(rig: Rig, random: () => number, level: number, at: Ring, rope_m: number): StartSwing | null {
+  const most_m = (plane: Plane) => Math.min(catchSpeed(rig, plane, at.radius_m).most_m(rope_m) / 2, rope_m * Math.sin(6 * rad))
+  const planes = (['across', 'along'] as const).filter((p) => most_m(p) >= leastStart_m)
+  const plane = planes[Math.floor(random() * planes.length)]
+  return plane ? { plane, amplitude_m: Math.max(leastStart_m, between(0.4, 0.9, level) * most_m(plane)) } : null
+}
+
+/**
+ * A course for a machine: rings one after another on its deck, each reached by slewing and by one motion more, and a swing to begin with. The same
+ * seed gives the same course.
+ *
+ * @param level 0 easy to 1 hard
+ * @throws Refusal `no-course` where no rings fit
+ * @example courseFor(rigOf(tern), 7, 0.2).legs.length // 3
+ */
+export function courseFor(rig: Rig, seed: number, level: number): Course {
+  const random = randomFrom(seed, 'course')
+  const hangs = rig.motionOf(rig.axes.map((a) => ({ at: a.at, speed: 0, acceleration: 0 })))
+  const here: Ring = { slew_deg: hangs.slew_deg, radius_m: hangs.radius_m, ring_m: 0.5 }
+  for (let t = 0; t < tries; t++) {
+    const rings: Ring[] = [here]
+    for (let i = 0; i < 60 && rings.length <= legs; i++) {
+      const ring = nextRing(rig, random, level, rings)
+      if (ring) rings.push(ring)
+    }
+    if (rings.length <= legs) continue
+    const start = startOf(rig, randomFrom(seed, 'start'), level, here, hangs.rope_m)
+    // A long rope swings wide in as many degrees: what is allowed goes with it.
+    const allowed_m = between(0.07, 0.035, level) * Math.min(18, hangs.rope_m + hangs_m)
+    return { legs: rings.slice(1), start, allowed_m: Math.max(0.25, allowed_m) }
+  }
+  throw new Refusal('no-course', 'No rings of this size fit within its reach; choose an easier level.', 'level')
+}

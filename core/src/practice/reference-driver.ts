@@ -1,0 +1,198 @@
+import { g_mps2, rad } from '../physics'
+import { boundary } from '../search'
+import { tick_s } from '../swing/axis'
+import { catchInOne } from '../swing/reference'
+import { swingPeriod_s } from '../swing/swing'
+import type { Vec } from '../swing/vector'
+import type { Course, Ring } from './course'
+import { beginDrill, type Drill } from './drill'
+import { catchSpeed } from './planes'
+import { hangs_m, type Rig } from './rig'
+
+/** One speed a tick for one axis, in its own unit a second. */
+type Speeds = Map<number, number[]>
+
+const lever_steps = 127
+/** As fast as a load is let down. */
+const gently_mps = 0.2
+
+/** Levers, tick by tick, that make each axis go at given speeds: a dead time ahead, in the lever's own steps, what a step leaves made good by the next. */
+function leversFor(rig: Rig, speeds: Speeds, ticks: number): number[][] {
+  const out = Array.from({ length: ticks }, () => rig.axes.map(() => 0))
+  for (const [axis, wanted] of speeds) {
+    const l = rig.axes[axis]?.limits
+    if (!l) continue
+    let [speed, behind] = [0, 0]
+    for (const [k, v] of wanted.entries()) {
+      const before = speed
+      behind += (v + (wanted[k - 1] ?? 0)) * (tick_s / 2)
+      const ask = v === 0 && Math.abs(behind) < l.greatest * 1e-3 ? 0 : v + 2 * behind
+      const u = Math.max(-1, Math.min(1, Math.round((ask / l.greatest) * lever_steps) / lever_steps))
+      const to = u * l.greatest
+      const most = (Math.abs(to) < Math.abs(speed) ? l.down : l.up) * tick_s
+      speed += Math.max(-most, Math.min(most, to - speed))
+      behind -= (speed + before) * (tick_s / 2)
+      const row = out[k]
+      if (row) row[axis] = u
+    }
+  }
+  return out
+}
+
+/** Speed of a trapezium at a time: up, along, down. */
+function trapezium(t: number, top: number, a: number, distance: number): number {
+  const whole = distance / top + top / a
+  return t <= 0 || t >= whole ? 0 : Math.min(top, a * t, a * (whole - t))
+}
+
+const plain = (distance: number, top: number, a: number): number[] => {
+  const v = Math.min(top, Math.sqrt(Math.abs(distance) * a))
+  const ticks = distance === 0 ? 0 : Math.ceil((Math.abs(distance) / v + v / a) / tick_s) + 1
+  return Array.from({ length: ticks }, (_, k) => Math.sign(distance) * trapezium((k + 1) * tick_s, v, a, Math.abs(distance)))
+}
+
+/** Levers drive the drill; what has not moved for a while is waited for. */
+function drive(d: Drill, rig: Rig, speeds: Speeds) {
+  const longest = Math.max(0, ...[...speeds.values()].map((v) => v.length))
+  const tail = Math.round(0.5 / tick_s) + Math.max(...rig.axes.map((a) => Math.round(a.limits.dead_s / tick_s)))
+  const padded: Speeds = new Map([...speeds].map(([a, v]) => [a, [...v, ...Array.from({ length: tail }, () => 0)]]))
+  for (const levers of leversFor(rig, padded, longest + tail)) d.step(levers)
+}
+
+const wait = (d: Drill, rig: Rig, ticks: number) => {
+  for (let k = 0; k < ticks && !d.over; k++) d.step(rig.axes.map(() => 0))
+}
+
+/** The lever's move that catches what swings in the course's starting plane, at the first top that leaves time for it. */
+function catchFirst(d: Drill, rig: Rig, course: Course, radius_m: number) {
+  if (!course.start) return
+  const { plane, amplitude_m } = course.start
+  const { axis, tip, sense } = catchSpeed(rig, plane, radius_m)
+  const rope_m = rig.motionOf(rig.axes.map((a) => ({ at: a.at, speed: 0, acceleration: 0 }))).rope_m
+  // Let go outward, or to the left: its tops are there at whole periods, on the other side at halves. Raising follows it inward.
+  const period_s = swingPeriod_s(rope_m, (amplitude_m / rope_m) * 57.3)
+  const inward = plane === 'along' && rig.reach.motion === 'luff'
+  const first_s = inward ? period_s / 2 : period_s
+  // What bearing and rope take until then is not caught any more.
+  const left_m = (time_s: number) => amplitude_m * Math.exp((-rig.load.loss_per_s * time_s) / 2)
+  const c = catchInOne(tip, rope_m, left_m(first_s))
+  const top_s = first_s + period_s * Math.max(0, Math.ceil((c.lead_s - first_s) / period_s))
+  wait(d, rig, Math.round((top_s - c.lead_s) / tick_s))
+  const u = sense * (inward ? -1 : 1)
+  const held = Math.round(c.hold_s / tick_s)
+  for (let k = 0; k < held; k++) d.step(rig.axes.map((_, i) => (i === axis ? u : 0)))
+  wait(d, rig, Math.round((period_s * 0.6) / tick_s))
+}
+
+/** From nought to one and still at both ends, in its first three rates too. */
+const smooth = (x: number) => (x <= 0 ? 0 : x >= 1 ? 1 : x ** 4 * (35 - 84 * x + 70 * x ** 2 - 20 * x ** 3))
+
+/** The same direction, by whole turns as near to another as it gets. */
+const nearTo = (other_deg: number, deg: number) => deg + 360 * Math.round((other_deg - deg) / 360)
+
+interface Way {
+  /** Each axis where it has to stand at a tick. */
+  at: Map<number, number[]>
+  /** The most that any of them asks of its lever or of its brake, as a share of what it has. */
+  strain: number
+}
+
+/**
+ * Where tip and rope have to be, every so many ticks, so that the load goes smoothly from here to over a ring in so many ticks, at one height: over the load by as much
+ * ahead as speeds it up, and behind as it slows down.
+ */
+function wayTo(rig: Rig, figures: readonly number[], load: Vec, ring: Ring, ticks: number, every = 1): Way {
+  const axisOf = (m: string) => rig.axes.findIndex((a) => a.motion === m)
+  const [slew, reach, hoist] = [axisOf('slew'), axisOf(rig.reach.motion), axisOf('hoist')]
+  const from = { r: Math.hypot(load[0], load[1]), turn: nearTo(figures[slew] ?? 0, Math.atan2(load[1], load[0]) / rad) }
+  const motion = (at: readonly number[]) => rig.motionOf(at.map((x) => ({ at: x, speed: 0, acceleration: 0 })))
+  const dt_s = every * tick_s
+  const loadAt = (k: number): readonly [number, number] => {
+    const x = smooth(k / ticks)
+    const [r, turn] = [from.r + x * (ring.radius_m - from.r), (from.turn + x * (ring.slew_deg - from.turn)) * rad]
+    return [r * Math.cos(turn), r * Math.sin(turn)]
+  }
+  const now = motion(figures)
+  const hoisted = figures[hoist] ?? 0
+  const at = new Map<number, number[]>([
+    [slew, []],
+    [reach, []],
+    [hoist, []],
+  ])
+  let [height_m, turned] = [now.height_m, figures[slew] ?? 0]
+  for (let k = 0; k <= ticks; k += every) {
+    const [a, b, c] = [loadAt(k - every), loadAt(k), loadAt(k + every)]
+    const lead = (height_m - load[2]) / g_mps2 / dt_s ** 2
+    const [x, y] = [b[0] + lead * (a[0] - 2 * b[0] + c[0]), b[1] + lead * (a[1] - 2 * b[1] + c[1])]
+    const next = figures.map((f, i) => (i === reach ? rig.reach.at(Math.hypot(x, y)) : f))
+    height_m = motion(next).height_m
+    turned = nearTo(turned, Math.atan2(y, x) / rad)
+    at.get(slew)?.push(turned)
+    at.get(reach)?.push(next[reach] ?? 0)
+    at.get(hoist)?.push(hoisted + now.rope_m - (now.height_m - load[2]) + (now.height_m - height_m))
+  }
+  return { at, strain: strainOf(rig, at, dt_s) }
+}
+
+/** The most that a way asks of an axis: of its speed, or of how its speed may change. */
+function strainOf(rig: Rig, at: Way['at'], dt_s: number): number {
+  let most = 0
+  for (const [axis, path] of at) {
+    const l = rig.axes[axis]?.limits
+    if (!l) continue
+    for (let k = 1; k + 1 < path.length; k++) {
+      const [a, b, c] = [path[k - 1] ?? 0, path[k] ?? 0, path[k + 1] ?? 0]
+      most = Math.max(most, Math.abs(c - b) / dt_s / l.greatest, Math.abs(a - 2 * b + c) / dt_s ** 2 / Math.min(l.up, l.down))
+    }
+  }
+  return most
+}
+
+/** Asked of levers and brakes at most, as a share of what they have. */
+const most_strain = 0.9
+/** Whether a way can be driven is looked at every so many ticks. */
+const coarse = 12
+
+/** From where the load hangs to over a ring, as quickly as leaves no swing, at its height; then let down. */
+function toRing(d: Drill, rig: Rig, course: Course, leg: number) {
+  const ring = course.legs[leg]
+  const now = d.samples.at(-1)
+  const hoist = rig.axes.findIndex((a) => a.motion === 'hoist')
+  const h = rig.axes[hoist]?.limits
+  if (!ring || !now || !h) return
+  const figures = d.axesAt()
+  const fits = (ticks: number) => wayTo(rig, figures, now.load, ring, ticks, coarse).strain <= most_strain
+  // Never quicker than one swing there and back: a load cannot follow.
+  const least = Math.round(swingPeriod_s(now.rope_m) / tick_s)
+  const ticks = Math.ceil(boundary((t) => !fits(Math.round(t)), least, least * 12, 4))
+  const { at } = wayTo(rig, figures, now.load, ring, ticks)
+  const speedsOf = (path: readonly number[], start: number) => path.map((x, k) => (x - (path[k - 1] ?? start)) / tick_s)
+  drive(d, rig, new Map([...at].map(([axis, path]) => [axis, speedsOf(path, figures[axis] ?? 0)])))
+  const down_m = (d.samples.at(-1)?.load[2] ?? 0) - rig.deck_m - rig.load.half_m + 0.1
+  drive(d, rig, new Map([[hoist, plain(-down_m, Math.min(gently_mps, h.greatest), Math.min(h.up, h.down))]]))
+  wait(d, rig, 150)
+}
+
+/**
+ * The course as a very good operator would drive it: the swing caught in one move, then ring by ring, each way as quick as leaves no swing, plumb
+ * before it is lifted and let down gently. Run through the same motion as anybody’s.
+ */
+export function referenceRun(rig: Rig, course: Course): Drill {
+  const d = beginDrill(rig, course)
+  const start = rig.motionOf(rig.axes.map((a) => ({ at: a.at, speed: 0, acceleration: 0 })))
+  catchFirst(d, rig, course, start.radius_m)
+  for (let leg = 0; leg < course.legs.length && !d.over; leg++) {
+    if (leg > 0) liftPlumb(d, rig)
+    else wait(d, rig, 1)
+    toRing(d, rig, course, leg)
+  }
+  return d
+}
+
+/** Up from where it stands. */
+function liftPlumb(d: Drill, rig: Rig) {
+  const hoist = rig.axes.findIndex((a) => a.motion === 'hoist')
+  const l = rig.axes[hoist]?.limits
+  if (!l) return
+  drive(d, rig, new Map([[hoist, plain(hangs_m, 0.7 * l.greatest, Math.min(l.up, l.down))]]))
+}

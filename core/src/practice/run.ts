@@ -1,0 +1,114 @@
+import { z } from 'zod'
+import type { Machine } from '../machine/machine'
+import { Refusal } from '../refusal'
+import { type Attempt, attemptsOf, type Fault } from './attempts'
+import { courseFor } from './course'
+import { beginDrill, type Drill, longest_ticks } from './drill'
+import { referenceRun } from './reference-driver'
+import { rigOf } from './rig'
+import { barOf, type RunScore, scoreOf } from './score'
+
+/** This reckoning; a run of another is shown, not scored anew. */
+export const practiceVersion = 1
+const fullLever = 127
+const mostSeed = 2 ** 32 - 1
+/** Another device may differ by so much in what it reckons, metres. */
+const same_m = 1e-6
+export const keyEvery_ticks = 1200
+
+/** A run as it is kept: what was done with which lever at which tick, and nothing that follows from it. */
+export const practiceRun = z.strictObject({
+  format: z.literal('geolabe.practice/1'),
+  id: z.uuid(),
+  game: z.literal('load'),
+  version: z.int().min(1),
+  machine: z.strictObject({ id: z.string().min(1).max(80), revision: z.int().min(1) }),
+  seed: z.int().min(0).max(mostSeed, 'seed-range'),
+  level: z.number().min(0).max(1),
+  /** When each lever changed: tick, axis in the rig’s order, −127 to 127. */
+  inputs: z.array(z.tuple([z.int().min(0), z.int().min(0).max(7), z.int().min(-fullLever).max(fullLever)])).max(60_000),
+  /** Ticks at which the emergency stop was pressed. */
+  stops: z.array(z.int().min(0)).max(200),
+  /** How many ticks it went on. */
+  ticks: z.int().min(1).max(longest_ticks),
+  /** Figures of the state every ten seconds. */
+  keys: z.array(z.tuple([z.int().min(0), z.array(z.number()).max(24)])).max(200),
+})
+export type PracticeRun = z.infer<typeof practiceRun>
+
+export interface Played {
+  drill: Drill
+  /** The same course as a very good operator would drive it. */
+  reference: Drill
+  result: RunScore & { attempts: Attempt[]; faults: Fault[]; energyShare: number; same: boolean }
+}
+
+/** @throws Refusal `inputs-order`, `axis-unknown` naming the first input that is out of order */
+function checkInputs(run: PracticeRun, axes: number) {
+  let last = -1
+  let taken = new Set<number>()
+  for (const [i, [tick, axis]] of run.inputs.entries()) {
+    const at = `inputs.${i}`
+    if (axis >= axes) throw new Refusal('axis-unknown', `This machine has ${axes} motions; input ${i + 1} is of another.`, at)
+    if (tick !== last) taken = new Set()
+    if (tick < last || taken.has(axis) || tick >= run.ticks)
+      throw new Refusal(
+        'inputs-order',
+        `Inputs go forward in time, one a tick and motion, within the run; number ${i + 1} does not.`,
+        at,
+      )
+    taken.add(axis)
+    last = tick
+  }
+}
+
+/** What a run's inputs make of its course: the same on every device. Key states of the run are compared. */
+function driven(drill: Drill, run: PracticeRun): { same: boolean } {
+  const levers = drill.rig.axes.map(() => 0)
+  const stops = new Set(run.stops)
+  const keys = new Map(run.keys.map(([tick, figures]) => [tick, figures]))
+  let next = 0
+  let same = true
+  for (let tick = 0; tick < run.ticks && !drill.over; tick++) {
+    for (let input = run.inputs[next]; input && input[0] === tick; input = run.inputs[++next])
+      levers[input[1]] = input[2] / fullLever
+    drill.step(levers, stops.has(tick))
+    const kept = keys.get(tick)
+    if (kept && !drill.key().every((x, i) => Math.abs(x - (kept[i] ?? Number.NaN)) <= same_m)) same = false
+  }
+  return { same }
+}
+
+/** What there is to be driven with a seed on a machine, and the bar for it. */
+export function practiceOn(m: Machine, seed: number, level: number) {
+  const rig = rigOf(m)
+  const course = courseFor(rig, seed, level)
+  return { rig, course, reference: referenceRun(rig, course) }
+}
+
+/**
+ * A run played again from its inputs alone, with score and words.
+ *
+ * @throws Refusal `machine-changed`, `version-unknown`, `inputs-order`, `axis-unknown`, `no-drives`, `no-course`
+ * @example playRun(tern, run).result.score
+ */
+export function playRun(m: Machine, run: PracticeRun): Played {
+  if (run.version !== practiceVersion)
+    throw new Refusal(
+      'version-unknown',
+      'This run was made with another version of practice; it cannot be scored here.',
+      'version',
+    )
+  if (run.machine.id !== m.id || run.machine.revision !== m.revision)
+    throw new Refusal(
+      'machine-changed',
+      `${m.name} has changed since this run; it counts for the machine as it was.`,
+      'machine.revision',
+    )
+  const { rig, course, reference } = practiceOn(m, run.seed, run.level)
+  checkInputs(run, rig.axes.length)
+  const drill = beginDrill(rig, course)
+  const { same } = driven(drill, run)
+  const score = scoreOf(drill, barOf(reference))
+  return { drill, reference, result: { ...score, ...attemptsOf(drill), energyShare: drill.energyShare, same } }
+}
