@@ -26,6 +26,7 @@ import { orderFileRoutes } from './orders/routes'
 import { peopleRoutes } from './people/routes'
 import type { Photos } from './photos/photos'
 import { placeRoutes } from './place/routes'
+import { practiceRoutes } from './practice/routes'
 import { asProblem, Problem, problemBody } from './problem/problem'
 import { proveRoutes } from './prove/routes'
 import { readMe, sessions } from './session/session'
@@ -158,6 +159,7 @@ export function makeApp(o: AppOptions): express.Express {
   const slow = slowWork(o.calc)
   api.use(choosingRoutes(db, slow))
   api.use(orderFileRoutes(db, slow))
+  api.use(practiceRoutes(db, slow))
   api.use(journalRoutes(db))
   api.use(cardRoutes(db, o.signing, o.calc))
   api.use(() => {

@@ -145,6 +145,23 @@ describe('an order of work written anew', () => {
     const shifts = await app.owner.query('select order_revision from shift where id = $1', [body.id])
     expect(shifts.rows).toEqual([{ order_revision: 1 }])
   })
+  it('put in force in the very moment a shift begins: one of the two waits, and the shift notes the order it is worked by', async () => {
+    for (let i = 0; i < 6; i++) {
+      await clear()
+      const { body } = await write(careful(`Count to ${i + 3} first.`))
+      const shift = {
+        ...openBody(),
+        machine,
+        ppe: own.ppe.map((w) => w.id),
+        documents: own.documents.map((d) => d.id),
+      }
+      const [taken, opened] = await Promise.all([check(body.id), ines.post('/shifts', shift)])
+      expect(opened.status).toBe(200)
+      const kept = await app.owner.query('select order_revision from shift where id = $1', [shift.id])
+      // Whoever was first: a shift that had begun keeps the order from changing under it.
+      expect([taken.status, kept.rows[0].order_revision]).toEqual(taken.status === 200 ? [200, 1] : [409, 0])
+    }
+  })
 
   it('is written once, however often it is sent', async () => {
     const [key, body] = [randomUUID(), { id: randomUUID(), from: 0, why: 'Sent twice', file: careful() }]

@@ -4,21 +4,26 @@ import {
   type AtWork,
   calculatorNamed,
   checkProcedures,
+  type Machine,
   type Offered,
+  type PracticeRun,
   type ProcedureFile,
+  playRun,
+  Refusal,
   spacesOf,
   together,
   whichMachine,
   whichPosition,
 } from '@geolabe/core'
 
-/** One calculation, every lift of a file from elsewhere worked out again, which machine and where, what is wrong with an order of work, or how near machines come to one another. */
+/** One calculation, every lift of a file from elsewhere worked out again, which machine and where, what is wrong with an order of work, how near machines come to one another, or what a practice run comes to. */
 export type CalcJob =
   | { name: string; input: unknown }
   | { file: ShiftFile }
   | { which: { yard: Offered[]; asked: Asked } }
   | { where: { one: Offered; asked: Asked; near: { x_m: number; y_m: number } } }
   | { order: ProcedureFile }
+  | { practice: { machine: Machine; run: PracticeRun } }
   | { together: { all: AtWork[]; gap_m: number } }
 
 /** Nothing to do: the worker has loaded. Null: a fault of ours; what it was stands in the log. */
@@ -35,9 +40,20 @@ export default function work(job: { input: CalcJob } | null): object | null {
       const taken = all.map((m) => ({ id: m.id, ...spacesOf(m) }))
       return { spaces: taken.map((m) => m.spaces), meetings: together(taken, gap_m) }
     }
+    if ('practice' in input) return practised(input.practice)
     return calculatorNamed(input.name)?.run(input.input) ?? null
   } catch (e) {
     console.error(e)
     return null
+  }
+}
+
+/** What a run comes to; what refuses it is told as it is. */
+function practised({ machine, run }: { machine: Machine; run: PracticeRun }): object {
+  try {
+    return { result: playRun(machine, run).result }
+  } catch (e) {
+    if (e instanceof Refusal) return { refused: { code: e.code, message: e.message, path: e.path } }
+    throw e
   }
 }

@@ -55,3 +55,11 @@ export async function machineTaken(tx: Tx, shift: string, machine: string): Prom
     procedures: taken.procedures ?? document.procedures,
   }
 }
+
+/**
+ * Nobody else takes this machine, or puts an order in force for it, until this transaction has ended: which order a shift is worked by is one or the
+ * other, never the old one's number over the new one's steps.
+ */
+export async function holdMachine(tx: Tx, id: string): Promise<void> {
+  await tx.query("select pg_advisory_xact_lock(hashtextextended('taken:' || current_org() || ':' || $1, 0))", [id])
+}

@@ -3,7 +3,7 @@ import { type Machine, machineDefinition, orderChanges, type ProcedureFile, pars
 import type { Tx } from '../db/database'
 import { notFound, requireRole } from '../http/routes'
 import { documentOf } from '../library/documents'
-import { withOwn } from '../library/machine'
+import { holdMachine, withOwn } from '../library/machine'
 import { Problem } from '../problem/problem'
 
 interface Row {
@@ -93,6 +93,7 @@ export async function write(
 /** The person in charge says that it may count, or what is wrong, and it goes back. */
 export async function check(tx: Tx, machine: string, b: CheckOrderRequest): Promise<{ revision: number | null }> {
   await requireRole(tx, 'person-in-charge', 'The person in charge puts an order of work in force.')
+  await holdMachine(tx, machine)
   const { waiting, revision } = await readOrders(tx, machine)
   if (waiting?.id !== b.id) throw notFound('An order that waits')
   if (b.ok && waiting.writtenBy.id === tx.who.person)

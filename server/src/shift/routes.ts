@@ -4,7 +4,7 @@ import { Router } from 'express'
 import { z } from 'zod'
 import type { Database, Tx } from '../db/database'
 import { notFound, reads, requireRole, uuidParam, writes } from '../http/routes'
-import { machineNamed } from '../library/machine'
+import { holdMachine, machineNamed } from '../library/machine'
 import { placeNamed } from '../library/place'
 import { Problem } from '../problem/problem'
 import { readMe } from '../session/session'
@@ -17,6 +17,7 @@ import { refusalsToTake } from './taking'
 const isoToday = () => new Date().toISOString().slice(0, 10)
 
 async function open(tx: Tx, b: z.output<typeof openShiftRequest>) {
+  await holdMachine(tx, b.machine)
   const machine = await machineNamed(tx, b.machine)
   const place = await placeNamed(tx, b.place)
   const { policy } = place

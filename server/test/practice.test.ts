@@ -1,0 +1,111 @@
+import { randomUUID } from 'node:crypto'
+import { type PracticeRun, playRun, practiceVersion } from '@geolabe/core'
+import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
+import { readMachineFile } from '../src/demo/files'
+import { type Person, type Running, start } from './helper'
+
+let app: Running
+let [ines, tomas] = [] as unknown as [Person, Person]
+const tern = readMachineFile('tern')
+beforeAll(async () => {
+  app = await start()
+  ines = await app.as('Ines Haldane')
+  tomas = await app.as('Tomas Brekke')
+})
+const clear = () => app.owner.query('delete from practice_run')
+afterAll(async () => {
+  await clear()
+  await app.stop()
+})
+beforeEach(clear)
+
+/** Lowered as it hangs, at less than half of the lever. */
+const lowered = (more: Partial<PracticeRun> = {}): PracticeRun => ({
+  format: 'geolabe.practice/1',
+  id: randomUUID(),
+  game: 'load',
+  version: practiceVersion,
+  machine: { id: 'tern', revision: tern.revision },
+  seed: 5,
+  level: 0.1,
+  inputs: [[10, 3, -40]],
+  stops: [],
+  ticks: 2400,
+  keys: [],
+  ...more,
+})
+const path = '/practice/runs'
+const own = async (p: Person) => (await p.get(path)).body
+
+describe('a practice run', () => {
+  it('is played again here before it is kept, and is its maker’s alone', async () => {
+    const run = lowered()
+    const { result } = playRun(tern, run)
+    const { status, body } = await ines.post(path, { run, score: result.score })
+    expect(status).toBe(200)
+    expect(body).toMatchObject({ id: run.id, score: result.score, claimed: null, same: true })
+    const kept = await own(ines)
+    expect(kept.runs).toEqual([
+      expect.objectContaining({ id: run.id, machine: 'tern', machineName: 'Tern', level: 0.1, seed: 5 }),
+    ])
+    expect(kept.runs[0].legs).toEqual(JSON.parse(JSON.stringify(result.legs)))
+    expect(await own(tomas)).toEqual({ runs: [], next: null })
+  })
+  it('another score than its inputs come to is not believed: both are kept', async () => {
+    const { body } = await ines.post(path, { run: lowered(), score: 100 })
+    expect(body.score).toBeLessThan(50)
+    expect(body.claimed).toBe(100)
+    expect((await own(ines)).runs[0]).toMatchObject({ score: body.score, claimed: 100 })
+  })
+  it('sent twice it is kept once; under another’s name its id is refused', async () => {
+    const run = lowered()
+    const key = randomUUID()
+    for (let i = 0; i < 2; i++) expect((await ines.post(path, { run, score: 0 }, key)).status).toBe(200)
+    expect((await own(ines)).runs).toHaveLength(1)
+    const stolen = await tomas.post(path, { run, score: 0 })
+    expect(stolen.status).toBeGreaterThanOrEqual(400)
+    expect(stolen.status).toBeLessThan(500)
+    expect((await own(tomas)).runs).toHaveLength(0)
+  })
+  it('is refused with what is wrong of it, and nothing is kept', async () => {
+    for (const [more, code, at] of [
+      [{ version: 99 }, 'version-unknown', 'run.version'],
+      [{ machine: { id: 'tern', revision: 99 } }, 'machine-changed', 'run.machine.revision'],
+      [{ inputs: [[5, 7, 1]] }, 'axis-unknown', 'run.inputs.0'],
+      [
+        {
+          inputs: [
+            [9, 0, 1],
+            [5, 0, 1],
+          ],
+        },
+        'inputs-order',
+        'run.inputs.1',
+      ],
+      [{ seed: -1 }, 'bad-input', 'run.seed'],
+      [{ ticks: 1e9 }, 'bad-input', 'run.ticks'],
+    ] as const) {
+      const { status, body } = await ines.post(path, { run: { ...lowered(), ...more }, score: 0 })
+      expect([status, body.error.code, body.error.path]).toEqual([422, code, at])
+    }
+    const puffin = readMachineFile('puffin')
+    const { body } = await ines.post(path, { run: lowered({ machine: { id: 'puffin', revision: puffin.revision } }), score: 0 })
+    expect(body.error.code).toBe('no-drives')
+    expect((await ines.post(path, { run: lowered({ machine: { id: 'nobody', revision: 1 } }), score: 0 })).status).toBe(404)
+    expect((await own(ines)).runs).toHaveLength(0)
+  })
+  it('is read in pages, each run once', async () => {
+    const ids = Array.from({ length: 53 }, () => randomUUID())
+    await app.owner.query(
+      `insert into practice_run (org, id, person, machine, machine_revision, game, run, result, score)
+       select 'skarrow-haven', x::uuid, 'ines-haldane', 'tern', 1, 'load', $2, '{}', 0 from unnest($1::text[]) x`,
+      [ids, JSON.stringify(lowered())],
+    )
+    const first = await own(ines)
+    expect(first.runs).toHaveLength(50)
+    const second = (await ines.get(`${path}?before=${encodeURIComponent(first.next)}`)).body
+    expect(second.next).toBeNull()
+    expect([...first.runs, ...second.runs].map((r: { id: string }) => r.id).sort()).toEqual([...ids].sort())
+    expect((await ines.get(`${path}?before=nonsense`)).status).toBe(422)
+  })
+})
