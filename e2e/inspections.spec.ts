@@ -119,9 +119,7 @@ test('each machine of the yard is walked round from the first look to its functi
     await expect(page.getByRole('heading', { name: proved ? /^Prove the/ : 'Lift', exact: !proved })).toBeVisible()
     // The screen does not wait for the records: the last answer may still be on its way when the next page stands there.
     await expect
-      .poll(() =>
-        query(`select 1 from inspection where machine = '${id}' and raised_at > now() - interval '1 hour' limit 1`),
-      )
+      .poll(() => query(`select 1 from inspection where machine = '${id}' and raised_at > now() - interval '1 hour' limit 1`))
       .toHaveLength(1)
     await query('update shift set closed_at = now() where closed_at is null')
   }

@@ -5,7 +5,6 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { isRaised, itemsOf, measureLabel, soundReading } from '@geolabe/core'
 import { chromium } from '@playwright/test'
-import { broughtToSetUp, place, raisedByApi, secondPerson } from '../e2e/by-api'
 import { throughOrder } from '../e2e/order'
 import { readMachineFile } from '../server/src/demo/files'
 import { ensureChromium, root } from './environment.mjs'
@@ -157,51 +156,6 @@ try {
   await sheet(page, 'What the next person will read')
   await shoot(page, 'stow')
 
-  // A folding boom through its poses.
-  const begin = async (id, at) => {
-    const m = readMachineFile(id)
-    const p = await open('Ines Haldane')
-    const shift = await broughtToSetUp(p, m, place(at))
-    await p.goto(`/shifts/${shift}/set-up`)
-    await p.getByRole('heading', { name: `Set up ${m.name}` }).waitFor()
-    return { p, m, shift }
-  }
-  const confirmed = async ({ p, m, shift }) => {
-    await sheet(p, 'In order')
-    await throughOrder(p, undefined, secondPerson)
-    await sheet(p, 'Confirm')
-    const boxes = p.getByRole('tabpanel', { name: 'Confirm' }).getByRole('checkbox')
-    for (let i = 0; i < (await boxes.count()); i++) await boxes.nth(i).check({ force: true })
-    await p.getByRole('button', { name: 'Record this set-up' }).click()
-    await p.waitForTimeout(600)
-    await raisedByApi(p, m, shift)
-    await p.goto(`/shifts/${shift}/prove`)
-    await p.getByRole('heading', { name: /^Prove the/ }).waitFor()
-  }
-  const heron = await begin('heron', 'net-loft-yard')
-  await sheet(heron.p, 'Stand')
-  await heron.p.getByRole('radio', { name: 'Before the loft' }).click()
-  await sheet(heron.p, 'Level')
-  await heron.p.getByLabel('Along, front high is plus').fill('0')
-  await heron.p.getByLabel('Across, left high is plus').fill('0')
-  await confirmed(heron)
-  await heron.p.getByLabel('What is lifted').selectOption({ label: 'Pallet of net lead' })
-  await sheet(heron.p, 'Path')
-  await heron.p.getByRole('radio', { name: /Measured/ }).click()
-  for (const [group, inner, fold] of [
-    ['P · Pick up', '75', '110'],
-    ['S · Set down', '60', '15'],
-  ]) {
-    await heron.p.getByRole('group', { name: group }).getByLabel('Inner boom').fill(inner)
-    await heron.p.getByRole('group', { name: group }).getByLabel('Outer, folded by').fill(fold)
-  }
-  await sheet(heron.p, 'Boom, wind')
-  await heron.p.getByLabel('Wind, gust at the boom tip').fill('3')
-  await sheet(heron.p, 'Path')
-  await heron.p.getByRole('button', { name: 'From the side' }).click()
-  await heron.p.waitForTimeout(900)
-  await shoot(heron.p, 'prove-folding')
-
   const tomas = await open('Tomas Brekke')
   await tomas.goto('/defects?raise=dunlin')
   await tomas.getByLabel('Where on the machine').fill('Left fork')
@@ -231,8 +185,8 @@ try {
 
 // The hoists and booms, and what is asked of a place, are shot by their own browser tests, which bring each to where it is worth a picture.
 const shots = mkdtempSync(join(tmpdir(), 'shots-'))
-const which = 'gannet|cormorant|godwit|kittiwake|fulmar|which machine'
-execFileSync('npm', ['run', '-s', 'e2e', '--', 'hoists-and-booms', 'places', '-g', which], {
+const which = 'gannet|cormorant|godwit|kittiwake|fulmar|which machine|load control'
+execFileSync('npm', ['run', '-s', 'e2e', '--', 'hoists-and-booms', 'places', 'practice', '-g', which], {
   cwd: root,
   stdio: 'inherit',
   env: { ...process.env, LOOK: shots },
@@ -244,6 +198,7 @@ for (const [shot, name] of Object.entries({
   'kittiwake-prove': 'prove-crawler',
   'fulmar-prove': 'prove-gantry',
   'which-machine': 'which-machine',
+  'practice-going': 'practice',
 }))
   copyFileSync(join(shots, `${shot}.png`), join(root, 'docs/screenshots', `${name}.png`))
 rmSync(shots, { recursive: true })

@@ -29,6 +29,8 @@ const Due = lazy(() => import('./due/due').then((m) => ({ default: m.Due })))
 const Policies = lazy(() => import('./policies/policies').then((m) => ({ default: m.Policies })))
 const People = lazy(() => import('./people/people').then((m) => ({ default: m.People })))
 const MachinePage = lazy(() => import('./machine/machine-page').then((m) => ({ default: m.MachinePage })))
+const Practice = lazy(() => import('./practice/practice').then((m) => ({ default: m.Practice })))
+const PracticeOn = lazy(() => import('./practice/practice').then((m) => ({ default: m.PracticeOn })))
 const Records = lazy(() => import('./records/records').then((m) => ({ default: m.Records })))
 const ShiftRecord = lazy(() => import('./records/shift-record').then((m) => ({ default: m.ShiftRecord })))
 
@@ -91,6 +93,8 @@ export function App() {
                   <Route path="tables" element={<Tables />} />
                   <Route path="tables/:id" element={<TablePage me={person} />} />
                   {calculators}
+                  <Route path="practice" element={<Practice />} />
+                  <Route path="practice/:machine" element={<PracticeOn />} />
                   <Route path="records" element={<Records me={person} />} />
                   <Route path="records/:id" element={<ShiftRecord />} />
                   <Route path="*" element={<Navigate to="/" replace />} />

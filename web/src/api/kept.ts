@@ -25,8 +25,8 @@ const storage = {
   removeItem: async (key: string) => (await db()).delete('kept', key),
 }
 
-/** What a walk-round and its shift need; lists of records are read anew. */
-const wanted = new Set(['me', 'yard', 'machine', 'places', 'shift', 'installation'])
+/** What a walk-round, its shift and practice need; lists of records are read anew. */
+const wanted = new Set(['me', 'yard', 'machine', 'places', 'shift', 'installation', 'practice'])
 
 export const persistOptions: PersistQueryClientProviderProps['persistOptions'] = {
   persister: createAsyncStoragePersister({ storage, key: 'records', throttleTime: 1500, retry: removeOldestQuery }),

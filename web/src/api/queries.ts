@@ -14,6 +14,7 @@ import type {
   PeoplePage,
   Places,
   PolicyPage,
+  PracticePage,
   Shift,
   ShiftPage,
   TableFile,
@@ -70,6 +71,8 @@ export const useDefectsOf = (machine: string) =>
 export const useInspections = () => usePaged<InspectionPage>(['inspections'], '/inspections')
 export const useInspectionReport = (enabled: boolean) =>
   useQuery({ queryKey: ['inspections', 'report'], queryFn: () => get<InspectionReport>('/inspections/report'), enabled })
+/** One's own practice, newest first. */
+export const usePractice = () => useQuery({ queryKey: ['practice'], queryFn: () => get<PracticePage>('/practice/runs') })
 export const useDue = () => useQuery({ queryKey: ['due'], queryFn: () => get<DuePage>('/due') })
 export const usePolicies = (place: string) =>
   useQuery({ queryKey: ['policies', place], queryFn: () => get<PolicyPage>(`/places/${place}/policies`) })

@@ -27,6 +27,7 @@ const places = [
   { to: '/due', label: t`Due` },
   { to: '/tables', label: t`Tables` },
   { to: '/calculators', label: t`Calculators` },
+  { to: '/practice', label: t`Practice`, wideOnly: true },
   { to: '/records', label: t`Records` },
 ]
 
@@ -64,6 +65,8 @@ export function Shell({ me, children }: { me: Me; children: ReactNode }) {
                 end={p.to === '/'}
                 className={({ isActive }) =>
                   clsx(
+                    // A phone has room for seven; the yard leads to the rest.
+                    'wideOnly' in p && 'max-sm:hidden',
                     'flex min-h-14 items-center border-b-4 px-3 font-semibold max-sm:min-h-12 max-sm:px-0 max-sm:text-[0.84rem]',
                     isActive ? 'border-accent' : 'border-transparent text-quiet',
                   )

@@ -4,7 +4,6 @@ import { useState } from 'react'
 import { Link, useSearchParams } from 'react-router'
 import { useMe } from '../api/me'
 import { useMachine, useShift, useYard } from '../api/queries'
-import { MachineSide } from '../instruments/machine-shape'
 import { rich } from '../language/rich'
 import { plural, t } from '../language/t'
 import { gradeWords } from '../language/words'
@@ -13,6 +12,7 @@ import { TextField } from '../look/field'
 import { Loaded, Title } from '../look/page'
 import { clock, date, day, when } from '../look/when'
 import { nextStation } from '../shift/route-line'
+import { MachineDrawing } from './machine-drawing'
 
 const stateWords: Record<MachineState, string> = { ready: t`Ready`, 'in-use': t`In use`, stopped: t`Stopped` }
 
@@ -64,6 +64,10 @@ export function Yard() {
     <>
       <div className="flex flex-wrap items-start justify-between gap-3">
         <Title below={me.data?.organisation.name}>{t`Yard`}</Title>
+        <Link
+          to="/practice"
+          className="ml-auto flex min-h-12 items-center rounded-lg border-2 border-edge px-4 font-semibold sm:hidden"
+        >{t`Practice`}</Link>
         <button
           type="button"
           className="min-h-12 rounded-lg border-2 border-edge px-4 font-semibold"
@@ -180,26 +184,6 @@ function NextDue({ machine: m }: { machine: YardMachine }) {
   )
 }
 
-function Drawing({ machine: m, className }: { machine: YardMachine; className: string }) {
-  const { outline, boom } = m.drawing
-  const points = outline.side.flatMap((p) => p.points)
-  const xs = [...points.map(([x]) => x), ...(boom ? [(boom.lengths_m[0] ?? 0) - boom.pivot.back_m + 0.4] : [])]
-  const top = Math.max(...points.map(([, z]) => z), boom ? boom.pivot.height_m + 0.7 : 0)
-  const [left, right] = [Math.min(...xs), Math.max(...xs)]
-  const thin = Math.max(right - left, top * 2) * 0.004
-  return (
-    <svg
-      viewBox={`${left - 0.3} ${-top - 0.1} ${right - left + 0.6} ${top + 0.2}`}
-      className={className}
-      role="img"
-      aria-label={t`${m.name} from the side`}
-    >
-      <path d={`M${left - 30} 0H${right + 30}`} stroke="var(--ink)" strokeWidth={thin} />
-      <MachineSide machine={m.drawing} thin={thin} stowed />
-    </svg>
-  )
-}
-
 /** To be read from two metres: name, state, why. */
 function WallCard({ machine: m }: { machine: YardMachine }) {
   return (
@@ -257,7 +241,7 @@ function MachineCard({
           </div>
           <StateMark state={m.state} />
         </div>
-        <Drawing machine={m} className="h-24 w-full" />
+        <MachineDrawing machine={m} className="h-24 w-full" />
         <p className="leading-snug">
           <Reason machine={m} />{' '}
           {m.stoppedBy && (

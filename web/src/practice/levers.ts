@@ -1,0 +1,75 @@
+import type { Control, MotionName, Rig } from '@geolabe/core'
+
+type Way = NonNullable<Control['moves']>['way']
+
+/** One way of a lever: what it does, in the machine's own words, and the key for it. */
+export interface LeverWay {
+  way: Way
+  does: string
+  motion: MotionName
+  /** Index of the axis among the rig's, and which way this moves it. */
+  axis: number
+  sense: 1 | -1
+  key: string
+}
+
+/** A lever as it stands on the machine, with the ways that practice knows. */
+export interface Lever {
+  name: string
+  ways: LeverWay[]
+}
+
+/** Keys of the first, second … lever: forward, back, left, right. */
+const clusters = [
+  ['w', 's', 'a', 'd'],
+  ['ArrowUp', 'ArrowDown', 'ArrowLeft', 'ArrowRight'],
+  ['i', 'k', 'j', 'l'],
+  ['t', 'g', 'f', 'h'],
+] as const
+const place: Record<Way, 0 | 1 | 2 | 3> = { forward: 0, up: 0, back: 1, down: 1, left: 2, right: 3 }
+/** Levers stand as they do on the machine: left of right. */
+const leftFirst = (a: Lever, b: Lever) => Number(/^right/i.test(a.name)) - Number(/^right/i.test(b.name))
+
+/** The levers of a machine by its own map of controls, in the order they stand, each way with its key. */
+export function leversOf(controls: readonly Control[], rig: Rig): Lever[] {
+  const levers = new Map<string, Lever>()
+  for (const { does, moves } of controls) {
+    const axis = moves ? rig.axes.findIndex((a) => a.motion === moves.motion) : -1
+    if (!moves || axis < 0) continue
+    const { lever, way, motion, sense } = moves
+    const known = levers.get(lever) ?? { name: lever, ways: [] }
+    known.ways.push({ way, does, motion, axis, sense, key: '' })
+    levers.set(lever, known)
+  }
+  return [...levers.values()].sort(leftFirst).map((l, i) => ({
+    ...l,
+    ways: l.ways.map((w) => ({ ...w, key: clusters[i % clusters.length]?.[place[w.way]] ?? '' })),
+  }))
+}
+
+/** Up or down the screen, or sideways: where a way points. */
+export const isSideways = (w: Way) => w === 'left' || w === 'right'
+export const pointsBack = (w: Way) => w === 'back' || w === 'down' || w === 'left'
+
+/** A lever pushed so far of its whole travel: nothing near its middle, fine at first. */
+export function feel(share: number): number {
+  const dead = 0.12
+  const past = (Math.min(1, Math.abs(share)) - dead) / (1 - dead)
+  return past <= 0 ? 0 : Math.sign(share) * past ** 2
+}
+
+/** What pushing a lever so far forward (or up) and so far right says to each axis. */
+export function pushed(lever: Lever, forward: number, right: number): Map<number, number> {
+  const said = new Map<number, number>()
+  for (const w of lever.ways) {
+    const along = isSideways(w.way) ? right : forward
+    const its = pointsBack(w.way) ? -along : along
+    if (its > 0) said.set(w.axis, its * w.sense)
+    else if (!said.has(w.axis)) said.set(w.axis, 0)
+  }
+  return said
+}
+
+/** How a key is called. */
+export const keyName = (key: string): string =>
+  ({ ArrowUp: '↑', ArrowDown: '↓', ArrowLeft: '←', ArrowRight: '→' })[key] ?? key.toUpperCase()

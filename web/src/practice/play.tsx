@@ -1,0 +1,125 @@
+import type { Course, Machine, PracticeRun, Rig } from '@geolabe/core'
+import clsx from 'clsx'
+import { useMemo, useRef, useState } from 'react'
+import { t } from '../language/t'
+import { Button } from '../look/button'
+import { useSay } from '../units/units'
+import { LeverPad } from './lever-pad'
+import { leversOf } from './levers'
+import { Recorder } from './recorder'
+import { useRun } from './use-run'
+
+export interface Asked {
+  seed: number
+  level: number
+}
+
+/** Minutes and seconds of a run. */
+export const clockOf = (s: number) => `${Math.floor(s / 60)}:${String(Math.floor(s % 60)).padStart(2, '0')}`
+
+function Figure({ label, children }: { label: string; children: string }) {
+  return (
+    <div>
+      <dt className="text-[0.85rem] whitespace-nowrap text-quiet max-sm:text-[0.75rem]">{label}</dt>
+      <dd className="text-[1.7rem] leading-none font-bold tabular-nums max-sm:text-[1.2rem]">{children}</dd>
+    </div>
+  )
+}
+
+/** What is to be done, before it begins. */
+function Opening({ start }: { start: Course['start'] }) {
+  return (
+    <>
+      <p className="text-lg font-bold">{t`Set the load down in each ring, in turn.`}</p>
+      {start && (
+        <p className="mt-1">
+          {start.plane === 'across'
+            ? t`It swings across the boom as you begin: catch it first, in one move.`
+            : t`It swings along the boom as you begin: catch it first, in one move.`}
+        </p>
+      )}
+      <p className="mt-1 text-quiet">
+        {t`Levers under your thumbs, or the keys that stand on them. Shift is half; Space stops everything, Escape stops time.`}
+      </p>
+    </>
+  )
+}
+
+/** The machine under its levers: seen from above and from its side, driven by thumbs or keys until the last ring is reached. */
+export function Play({
+  machine,
+  rig,
+  course,
+  asked,
+  onOver,
+  onLeave,
+}: {
+  machine: Machine
+  rig: Rig
+  course: Course
+  asked: Asked
+  onOver: (run: PracticeRun) => void
+  onLeave: () => void
+}) {
+  const say = useSay()
+  const [recorder] = useState(() => new Recorder(machine, rig, course, asked))
+  const levers = useMemo(() => leversOf(machine.controls, rig), [machine, rig])
+  const plan = useRef<HTMLCanvasElement>(null)
+  const side = useRef<HTMLCanvasElement>(null)
+  const [view, setView] = useState<'plan' | 'side'>('plan')
+  const { state, told, push, go, pause } = useRun(recorder, machine, levers, plan, side, onOver)
+  const { s } = told
+  const over_m = Math.max(0, s.load[2] - rig.deck_m - rig.load.half_m)
+  const canvas = 'absolute inset-0 size-full'
+  const frame = 'relative min-h-0 overflow-hidden rounded-xl border border-line'
+  return (
+    <div data-station="" className="flex min-h-0 grow flex-col gap-2 pb-2">
+      <h1 className="sr-only">{t`Practice on ${machine.name}`}</h1>
+      <dl className="flex flex-wrap items-end gap-x-6 gap-y-1 max-sm:flex-nowrap max-sm:justify-between max-sm:gap-x-2">
+        <Figure label={t`Beside the hook`}>{say('length', Math.hypot(...s.beside_m))}</Figure>
+        <Figure label={t`Over the deck`}>{say('length', over_m)}</Figure>
+        <Figure label={t`Time`}>{clockOf(told.time_s)}</Figure>
+        <Figure label={t`Ring`}>{t`${told.ring} of ${course.legs.length}`}</Figure>
+      </dl>
+      <div className="relative grid min-h-72 grow gap-2 md:grid-cols-[3fr_2fr]">
+        <div className={clsx(frame, view === 'side' && 'max-md:hidden')}>
+          <canvas ref={plan} role="img" aria-label={t`From above: machine, rings and load`} className={canvas} />
+        </div>
+        <div className={clsx(frame, view === 'plan' && 'max-md:hidden')}>
+          <canvas ref={side} role="img" aria-label={t`From the side, along the boom`} className={canvas} />
+        </div>
+        <Button className="absolute top-2 right-2 md:hidden" onClick={() => setView(view === 'plan' ? 'side' : 'plan')}>
+          {view === 'plan' ? t`From the side` : t`From above`}
+        </Button>
+        {state === 'going' && <Button className="absolute right-2 bottom-2" onClick={pause}>{t`Pause`}</Button>}
+        {state !== 'going' && (
+          <div className="absolute inset-0 grid place-items-center p-3 md:place-items-end md:content-end">
+            <div className="max-w-md rounded-xl border-2 border-ink bg-paper p-4">
+              {state === 'ready' ? (
+                <Opening start={course.start} />
+              ) : (
+                <p className="text-lg font-bold">{t`Time stands still. Go on when you are ready.`}</p>
+              )}
+              <div className="mt-3 flex flex-wrap gap-3">
+                <Button look="next" onClick={go}>
+                  {state === 'ready' ? t`Begin` : t`Go on`}
+                </Button>
+                <Button look="quiet" onClick={onLeave}>{t`Leave practice`}</Button>
+              </div>
+            </div>
+          </div>
+        )}
+      </div>
+      <div className="flex items-end justify-between gap-2 max-sm:gap-1.5">
+        {levers.map((l, i) => (
+          <div key={l.name} className="contents">
+            {i === Math.ceil(levers.length / 2) && (
+              <Button look="stop" className="min-h-16 self-center max-sm:px-2" onClick={() => recorder.stop()}>{t`Stop`}</Button>
+            )}
+            <LeverPad lever={l} held={told.held} onPush={push} />
+          </div>
+        ))}
+      </div>
+    </div>
+  )
+}

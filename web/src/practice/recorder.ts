@@ -1,0 +1,90 @@
+import {
+  beginDrill,
+  type Course,
+  type Drill,
+  keyEvery_ticks,
+  type Machine,
+  type PracticeRun,
+  practiceVersion,
+  type Rig,
+  tick_s,
+} from '@geolabe/core'
+
+const fullLever = 127
+/** Further behind than this, practice waits for the device instead of running on unseen. */
+const behind_s = 0.25
+
+/** A run under way: levers go in, time passes, and what was done is noted so that it can be played again anywhere. */
+export class Recorder {
+  readonly drill: Drill
+  private readonly levers: number[]
+  private readonly inputs: [number, number, number][] = []
+  private readonly stops: number[] = []
+  private readonly keys: [number, number[]][] = []
+  private ticks = 0
+  private owed_s = 0
+  private stopAsked = false
+
+  constructor(
+    private readonly machine: Pick<Machine, 'id' | 'revision'>,
+    readonly rig: Rig,
+    course: Course,
+    private readonly how: { seed: number; level: number },
+  ) {
+    this.drill = beginDrill(rig, course)
+    this.levers = rig.axes.map(() => 0)
+  }
+
+  get time_s() {
+    return this.ticks * tick_s
+  }
+
+  stop() {
+    this.stopAsked = true
+  }
+
+  /** So much time with the levers held so, −1 to 1 an axis. False where the device was too far behind: time stood still meanwhile. */
+  pass(seconds: number, held: readonly number[]): boolean {
+    const kept = seconds <= behind_s
+    this.owed_s += Math.min(seconds, behind_s)
+    while (this.owed_s >= tick_s && !this.drill.over) {
+      this.owed_s -= tick_s
+      this.tick(held)
+    }
+    return kept
+  }
+
+  private tick(held: readonly number[]) {
+    for (const [axis, u] of held.entries()) {
+      const value = Math.round(u * fullLever)
+      if (value === this.levers[axis]) continue
+      this.levers[axis] = value
+      this.inputs.push([this.ticks, axis, value])
+    }
+    if (this.stopAsked) this.stops.push(this.ticks)
+    this.drill.step(
+      this.levers.map((v) => v / fullLever),
+      this.stopAsked,
+    )
+    this.stopAsked = false
+    if (this.ticks > 0 && this.ticks % keyEvery_ticks === 0) this.keys.push([this.ticks, this.drill.key()])
+    this.ticks += 1
+  }
+
+  /** The run so far, to be kept and played again. */
+  run(id: string): PracticeRun {
+    return {
+      format: 'geolabe.practice/1',
+      id,
+      game: 'load',
+      version: practiceVersion,
+      machine: { id: this.machine.id, revision: this.machine.revision },
+      seed: this.how.seed,
+      level: this.how.level,
+      inputs: this.inputs,
+      stops: this.stops,
+      ticks: Math.max(1, this.ticks),
+      keys: this.keys,
+    }
+  }
+}

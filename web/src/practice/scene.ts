@@ -1,0 +1,236 @@
+import { type Drill, type Polygon, placeOfRing, type Rig, type Sample } from '@geolabe/core'
+import { t } from '../language/t'
+
+/** Colours of the day or the night, as the page has them. */
+export interface Paints {
+  paper: string
+  sheet: string
+  line: string
+  edge: string
+  ink: string
+  quiet: string
+  accent: string
+  onAccent: string
+  water: string
+  inside: string
+  outside: string
+}
+
+export function paintsOf(element: Element): Paints {
+  const style = getComputedStyle(element)
+  const of = (name: string) => style.getPropertyValue(`--${name}`).trim()
+  return {
+    paper: of('paper'),
+    sheet: of('sheet'),
+    line: of('line'),
+    edge: of('edge'),
+    ink: of('ink'),
+    quiet: of('quiet'),
+    accent: of('accent'),
+    onAccent: of('on-accent'),
+    water: of('water'),
+    inside: of('inside'),
+    outside: of('outside'),
+  }
+}
+
+interface Sheet {
+  ctx: CanvasRenderingContext2D
+  width: number
+  height: number
+  paint: Paints
+}
+
+const radians = Math.PI / 180
+/** The last seconds of the load's way stay in sight, ticks. */
+const trail_ticks = 8 * 120
+const trailEvery = 6
+
+/** Practice stands on ground of its own: slanted strokes and the word, so that nobody takes it for the machine at work. */
+function ground({ ctx, width, height, paint }: Sheet) {
+  ctx.fillStyle = paint.sheet
+  ctx.fillRect(0, 0, width, height)
+  ctx.strokeStyle = paint.line
+  ctx.globalAlpha = 0.45
+  ctx.lineWidth = 1
+  ctx.beginPath()
+  for (let x = -height; x < width; x += 26) {
+    ctx.moveTo(x, height)
+    ctx.lineTo(x + height, 0)
+  }
+  ctx.stroke()
+  ctx.globalAlpha = 1
+  ctx.fillStyle = paint.quiet
+  ctx.font = '700 17px "Atkinson Hyperlegible Next Variable", sans-serif'
+  ctx.textAlign = 'left'
+  ctx.fillText(t`Practice`, 12, 26)
+}
+
+/** Metres to pixels in a view. */
+interface View {
+  px: (x: number, y: number) => [number, number]
+  scale: number
+}
+
+/** From above, slew nought up the sheet and left on the left, with every ring in it, and the load wherever it is. */
+function planView({ width, height }: Sheet, rig: Rig, d: Drill, s: Sample): View {
+  const margin = 2 + 0.1 * rig.radii.most_m
+  const { x, y } = rig.body
+  const [xs, ys] = [
+    [x[0] - 1, x[1] + 1],
+    [y[0] - 1, y[1] + 1],
+  ]
+  for (const r of [
+    ...d.course.legs,
+    {
+      slew_deg: rig.axes.find((a) => a.motion === 'slew')?.at ?? 0,
+      radius_m: (rig.radii.least_m + rig.radii.most_m) / 2,
+      ring_m: 2,
+    },
+  ]) {
+    const [x, y] = placeOfRing(r)
+    xs.push(x - r.ring_m - margin / 2, x + r.ring_m + margin / 2)
+    ys.push(y - r.ring_m - margin / 2, y + r.ring_m + margin / 2)
+  }
+  for (const [x, y] of [s.tip, s.load]) {
+    xs.push(x - 1, x + 1)
+    ys.push(y - 1, y + 1)
+  }
+  const [x0, x1, y0, y1] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)]
+  const scale = Math.min((height - 20) / (x1 - x0), (width - 20) / (y1 - y0))
+  const [cx, cy] = [(x0 + x1) / 2, (y0 + y1) / 2]
+  return { scale, px: (x, y) => [width / 2 - (y - cy) * scale, height / 2 - (x - cx) * scale] }
+}
+
+function shape({ ctx, paint }: Sheet, v: View, outline: readonly Polygon[], slew_deg: number) {
+  const [c, s] = [Math.cos(slew_deg * radians), Math.sin(slew_deg * radians)]
+  for (const part of outline) {
+    if (part.raised) continue
+    ctx.beginPath()
+    for (const [i, [x, y]] of part.points.entries()) {
+      const at = part.slews ? v.px(x * c - y * s, x * s + y * c) : v.px(x, y)
+      if (i === 0) ctx.moveTo(...at)
+      else ctx.lineTo(...at)
+    }
+    ctx.closePath()
+    ctx.fillStyle = part.shade === 'dark' || part.shade === 'wheel' ? paint.edge : paint.water
+    ctx.fill()
+    ctx.strokeStyle = paint.ink
+    ctx.lineWidth = 1
+    ctx.stroke()
+  }
+}
+
+function line({ ctx }: Sheet, from: [number, number], to: [number, number], colour: string, wide: number) {
+  ctx.strokeStyle = colour
+  ctx.lineWidth = wide
+  ctx.lineCap = 'round'
+  ctx.beginPath()
+  ctx.moveTo(...from)
+  ctx.lineTo(...to)
+  ctx.stroke()
+}
+
+function dot({ ctx }: Sheet, at: [number, number], radius: number, fill: string | null, stroke: string, wide = 2) {
+  ctx.beginPath()
+  ctx.arc(...at, Math.max(1, radius), 0, 2 * Math.PI)
+  if (fill) {
+    ctx.fillStyle = fill
+    ctx.fill()
+  }
+  ctx.strokeStyle = stroke
+  ctx.lineWidth = wide
+  ctx.stroke()
+}
+
+/** Where the load went lately, against the ground. */
+function trail(sheet: Sheet, v: View, samples: readonly Sample[]) {
+  const { ctx, paint } = sheet
+  ctx.strokeStyle = paint.quiet
+  ctx.lineWidth = 1.5
+  ctx.beginPath()
+  for (let k = Math.max(0, samples.length - trail_ticks); k < samples.length; k += trailEvery) {
+    const s = samples[k]
+    if (s) ctx.lineTo(...v.px(s.load[0], s.load[1]))
+  }
+  ctx.stroke()
+}
+
+/** From above: rings, machine, boom, tip, load and what is between the two. */
+export function drawPlan(sheet: Sheet, d: Drill, outline: readonly Polygon[], s: Sample) {
+  const { rig } = d
+  ground(sheet)
+  const v = planView(sheet, rig, d, s)
+  const { paint, ctx } = sheet
+  for (const [i, ring] of d.course.legs.entries()) {
+    const at = v.px(...placeOfRing(ring))
+    const now = i === d.landed.length
+    dot(sheet, at, ring.ring_m * v.scale, now ? paint.accent : null, now ? paint.ink : paint.edge, now ? 3 : 1.5)
+    ctx.fillStyle = now ? paint.onAccent : paint.quiet
+    ctx.font = '700 20px "Atkinson Hyperlegible Next Variable", sans-serif'
+    ctx.textAlign = 'center'
+    ctx.fillText(String(i + 1), at[0], at[1] + 7)
+  }
+  shape(sheet, v, outline, s.slew_deg)
+  const [c, n] = [Math.cos(s.slew_deg * radians), Math.sin(s.slew_deg * radians)]
+  const { back_m } = rig.foot
+  line(sheet, v.px(-back_m * c, -back_m * n), v.px(s.tip[0], s.tip[1]), paint.ink, Math.max(4, 0.5 * v.scale))
+  trail(sheet, v, d.samples)
+  const [tip, load] = [v.px(s.tip[0], s.tip[1]), v.px(s.load[0], s.load[1])]
+  line(sheet, tip, load, paint.outside, 3)
+  dot(sheet, load, rig.load.radius_m * v.scale, s.standing ? paint.edge : paint.inside, paint.ink)
+  dot(sheet, tip, 5, paint.sheet, paint.ink)
+}
+
+/** From its side, turning with the boom: how high the load hangs, and how far out of plumb along the boom. */
+export function drawSide(sheet: Sheet, d: Drill, s: Sample) {
+  const { rig } = d
+  ground(sheet)
+  const { width, height, ctx, paint } = sheet
+  const top_m = Math.max(...[s.tip[2], rig.foot.height_m]) + 2
+  const low_m = Math.max(0, rig.deck_m - 4)
+  const far_m = rig.radii.most_m + 3
+  const scale = Math.min((width - 40) / (far_m + 3), (height - 30) / (Math.max(top_m, low_m + 16) - low_m))
+  const px = (x: number, z: number): [number, number] => [30 + (x + 2) * scale, height - 14 - (z - low_m) * scale]
+  line(sheet, [0, px(0, rig.deck_m)[1]], [width, px(0, rig.deck_m)[1]], paint.ink, 2)
+  const ring = d.course.legs[d.landed.length]
+  if (ring) {
+    const [a, b] = [px(ring.radius_m - ring.ring_m, rig.deck_m), px(ring.radius_m + ring.ring_m, rig.deck_m)]
+    ctx.fillStyle = paint.accent
+    ctx.fillRect(a[0], a[1] - 3, b[0] - a[0], 9)
+    ctx.strokeStyle = paint.ink
+    ctx.lineWidth = 1.5
+    ctx.strokeRect(a[0], a[1] - 3, b[0] - a[0], 9)
+  }
+  const out_m = s.radius_m + s.beside_m[0]
+  const [tip, load] = [px(s.radius_m, s.tip[2]), px(out_m, s.load[2])]
+  const jib = rig.reach.motion === 'trolley'
+  const foot = px(-rig.foot.back_m, rig.foot.height_m)
+  if (jib) {
+    line(sheet, px(0, low_m), px(0, rig.foot.height_m), paint.ink, 6)
+    line(sheet, foot, px(far_m, rig.foot.height_m), paint.ink, 6)
+  } else line(sheet, foot, tip, paint.ink, 6)
+  line(sheet, tip, load, paint.outside, 2)
+  const half = rig.load.half_m * scale
+  const wide = Math.max(6, rig.load.radius_m * scale)
+  ctx.fillStyle = s.standing ? paint.edge : paint.inside
+  ctx.fillRect(load[0] - wide, load[1] - half, 2 * wide, 2 * half)
+  ctx.strokeStyle = paint.ink
+  ctx.lineWidth = 2
+  ctx.strokeRect(load[0] - wide, load[1] - half, 2 * wide, 2 * half)
+  dot(sheet, tip, 5, paint.sheet, paint.ink)
+}
+
+/** A canvas as sharp as the screen; null where there is nothing to draw on. */
+export function sheetOf(canvas: HTMLCanvasElement | null, paint: Paints): Sheet | null {
+  const ctx = canvas?.getContext('2d')
+  if (!canvas || !ctx) return null
+  const { clientWidth: width, clientHeight: height } = canvas
+  const fine = globalThis.devicePixelRatio || 1
+  if (canvas.width !== Math.round(width * fine) || canvas.height !== Math.round(height * fine)) {
+    canvas.width = Math.round(width * fine)
+    canvas.height = Math.round(height * fine)
+  }
+  ctx.setTransform(fine, 0, 0, fine, 0, 0)
+  return width > 0 && height > 0 ? { ctx, width, height, paint } : null
+}

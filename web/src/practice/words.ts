@@ -1,0 +1,75 @@
+import type { Attempt, Fault, LegScore, Plane, Say, Stopped } from '@geolabe/core'
+import { t } from '../language/t'
+
+const planes: Record<Plane, string> = { across: t`Across`, along: t`Along` }
+
+const seconds = (s: number) => Math.abs(s).toFixed(1)
+const percent = (share: number) => Math.round(100 * share)
+
+/** What a try at a swing came to, in one sentence that says what to do otherwise. */
+export function attemptWords(a: Attempt): string {
+  const plane = planes[a.plane]
+  switch (a.word) {
+    case 'caught-in-one':
+      return t`${plane}: caught in one.`
+    case 'wrong-way':
+      return t`${plane}: the wrong way. Move the tip over to where the load tops out.`
+    case 'late':
+      return t`${plane}: ${seconds(a.late_s)} s late; the load was already coming back.`
+    case 'early':
+      return t`${plane}: ${seconds(a.late_s)} s early; the load was still going out.`
+    case 'overcorrected':
+      return t`${plane}: too much, ${percent(a.gain - 1)} % over. Begin later and let go sooner.`
+    case 'too-little':
+      return t`${plane}: too little, ${percent(1 - a.gain)} % short. Begin sooner and let go later.`
+    case 'several-moves':
+      return t`${plane}: caught, in ${a.moves} moves. One would do.`
+    case 'nearly':
+      return t`${plane}: nearly. ${percent(a.left)} % of the swing was left.`
+  }
+}
+
+export function faultWords(f: Fault, say: Say): string {
+  const plane = planes[f.plane]
+  return f.word === 'too-fast'
+    ? t`${plane}: set off too fast; that alone left ${say('length', f.left_m)} of swing.`
+    : t`${plane}: chased the swing to and fro, and it grew no less.`
+}
+
+const stoppedWords: Record<Stopped, string> = {
+  'side-pull': t`Stopped: lifted with the hook beside the load. Bring the rope plumb first.`,
+  slack: t`Stopped: the rope went slack with the load in the air.`,
+  'two-block': t`Stopped: the block was hauled up to the head.`,
+  'rope-limit': t`Stopped: the load swung out further than a rope may stand.`,
+  'too-long': t`Stopped: twenty minutes are over.`,
+  'not-valid': t`Stopped: the reckoning came apart. That is our fault, not yours; this run does not count.`,
+}
+export const stopWords = (s: Stopped): string => stoppedWords[s]
+
+/** How a ring was done: what cost most of it. */
+export function legWords(l: LegScore, say: Say): string {
+  if (!l.landed) return t`Not landed.`
+  if (l.hard) return t`Set down hard.`
+  if (l.dragged) return t`Dragged over the deck.`
+  if (l.land === 0) return t`Outside the ring, ${say('length', l.off_m)} off its middle.`
+  return t`In the ring, ${say('length', l.off_m)} off its middle.`
+}
+
+interface Told {
+  attempts: readonly Attempt[]
+  faults: readonly Fault[]
+  stopped: Stopped | null
+  passed: boolean
+}
+
+/** The one sentence after a run: the largest mistake, or what went well. */
+export function afterWords(r: Told, say: Say): string {
+  if (r.stopped) return stopWords(r.stopped)
+  const weight = (a: Attempt) => (a.word === 'caught-in-one' ? 0 : a.left * a.before_m)
+  const worst = [...r.attempts].sort((a, b) => weight(b) - weight(a))[0]
+  if (worst && weight(worst) > 0) return attemptWords(worst)
+  const fault = [...r.faults].sort((a, b) => b.left_m - a.left_m)[0]
+  if (fault) return faultWords(fault, say)
+  if (worst) return attemptWords(worst)
+  return r.passed ? t`Set down where it belonged, with the load kept still.` : t`Not every ring was reached.`
+}

@@ -1,0 +1,127 @@
+import { courseFor, playRun, rigOf } from '@geolabe/core'
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { readMachineFile } from '../../server/src/demo/files'
+import { feel, leversOf, pushed } from '../src/practice/levers'
+import { Recorder } from '../src/practice/recorder'
+import { afterWords, attemptWords } from '../src/practice/words'
+import { sayIn } from '../src/units/units'
+
+const say = sayIn('metric')
+const tern = readMachineFile('tern')
+const rig = rigOf(tern)
+
+describe('the levers of practice', () => {
+  it('stand as the machine has them, every motion both ways, each with a key of its own', () => {
+    for (const id of ['tern', 'petrel', 'plover', 'turnstone', 'kittiwake', 'cormorant']) {
+      const m = readMachineFile(id)
+      const r = rigOf(m)
+      const ways = leversOf(m.controls, r).flatMap((l) => l.ways)
+      for (const [axis, a] of r.axes.entries())
+        expect(
+          ways
+            .filter((w) => w.axis === axis)
+            .map((w) => w.sense)
+            .sort(),
+          `${id} ${a.motion}`,
+        ).toEqual([-1, 1])
+      expect(new Set(ways.map((w) => w.key)).size, id).toBe(ways.length)
+      expect(
+        ways.every((w) => w.key !== ''),
+        id,
+      ).toBe(true)
+    }
+    expect(leversOf(tern.controls, rig).map((l) => l.name)).toEqual(['Left lever', 'Right lever'])
+  })
+  it('say nothing near their middle, little at first, and all at their end', () => {
+    expect(feel(0.1)).toBe(0)
+    expect(feel(1)).toBe(1)
+    expect(feel(-1)).toBe(-1)
+    expect(feel(0.56)).toBeCloseTo(0.25, 9)
+    const right = leversOf(tern.controls, rig)[1]
+    if (!right) throw new Error('no right lever')
+    const axis = (motion: string) => rig.axes.findIndex((a) => a.motion === motion)
+    // Back: boom up; left: lower.
+    const said = pushed(right, -1, -0.5)
+    expect(said.get(axis('luff'))).toBe(1)
+    expect(said.get(axis('hoist'))).toBe(-0.5)
+    expect([...pushed(right, 0, 0).values()]).toEqual([0, 0])
+  })
+})
+
+describe('a recorded run', () => {
+  it('is the same however the frames fell: at thirty a second and at a hundred and forty-four', () => {
+    const how = { seed: 3, level: 0.1 }
+    const course = courseFor(rig, how.seed, how.level)
+    const at = (fps: number) => {
+      const r = new Recorder(tern, rig, course, how)
+      // Levers change at whole ticks that both have a frame for: every half second.
+      for (let k = 0; k < 20 * fps; k++) r.pass(1 / fps, [Math.floor((2 * k) / fps) % 3 === 1 ? 0.6 : 0, 0, 0, 0])
+      return r
+    }
+    const [slow, quick] = [at(30), at(144)]
+    const [a, b] = [
+      playRun(tern, slow.run('6e6ad3c6-9d43-4c0c-9d4a-0a8d3a3b5c11')),
+      playRun(tern, quick.run('6e6ad3c6-9d43-4c0c-9d4a-0a8d3a3b5c11')),
+    ]
+    expect(a.result.score).toBeCloseTo(b.result.score, 6)
+    expect(a.result.same).toBe(true)
+    // What is played again is what was seen.
+    expect(a.drill.key()).toEqual(slow.drill.key())
+    expect(a.drill.samples.length).toBe(slow.drill.samples.length)
+  })
+  it('stands still where the device falls behind, instead of running on unseen', () => {
+    const r = new Recorder(tern, rig, courseFor(rig, 1, 0), { seed: 1, level: 0 })
+    expect(r.pass(0.1, [])).toBe(true)
+    expect(r.pass(3, [])).toBe(false)
+    expect(r.time_s).toBeLessThan(0.4)
+  })
+  it('keeps what any levers said so that it comes to the same again', () => {
+    const lever = fc.double({ min: -1, max: 1, noNaN: true })
+    fc.assert(
+      fc.property(
+        fc.array(fc.tuple(lever, lever, lever, lever), { minLength: 5, maxLength: 40 }),
+        fc.array(fc.nat(39), { maxLength: 2 }),
+        (all, stops) => {
+          const how = { seed: 9, level: 0.3 }
+          const r = new Recorder(tern, rig, courseFor(rig, how.seed, how.level), how)
+          for (const [i, levers] of all.entries()) {
+            if (stops.includes(i)) r.stop()
+            r.pass(0.2, levers)
+          }
+          const again = playRun(tern, r.run('6e6ad3c6-9d43-4c0c-9d4a-0a8d3a3b5c11'))
+          expect(again.drill.key()).toEqual(r.drill.key())
+          expect(again.result.stopped).toBe(r.drill.stopped)
+        },
+      ),
+      { numRuns: 8 },
+    )
+  }, 60_000)
+})
+
+describe('what is said after a run', () => {
+  const attempt = {
+    plane: 'across',
+    from: 100,
+    to: 900,
+    caught: false,
+    moves: 1,
+    before_m: 1,
+    late_s: 0.7,
+    gain: 1,
+    left: 0.6,
+  } as const
+  const clean = { attempts: [], faults: [], stopped: null, passed: true }
+  it('names the largest mistake with its size, and what stopped it before anything else', () => {
+    expect(attemptWords({ ...attempt, word: 'late' })).toBe('Across: 0.7 s late; the load was already coming back.')
+    expect(attemptWords({ ...attempt, plane: 'along', word: 'overcorrected', gain: 1.4 })).toMatch(/^Along: too much, 40 % over/)
+    const small = { ...attempt, word: 'nearly', left: 0.3, plane: 'along' } as const
+    expect(afterWords({ ...clean, attempts: [small, { ...attempt, word: 'late' }] }, say)).toMatch(/^Across/)
+    expect(afterWords({ ...clean, attempts: [{ ...attempt, word: 'late' }], stopped: 'side-pull' }, say)).toMatch(/^Stopped/)
+    expect(afterWords({ ...clean, faults: [{ word: 'too-fast', plane: 'along', tick: 3, left_m: 0.8 }] }, say)).toBe(
+      'Along: set off too fast; that alone left 0.80 m of swing.',
+    )
+    expect(afterWords(clean, say)).toMatch(/kept still/)
+    expect(afterWords({ ...clean, passed: false }, say)).toMatch(/Not every ring/)
+  })
+})
