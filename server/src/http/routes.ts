@@ -35,6 +35,16 @@ export function fingerprintOf(person: string, request: string, body: unknown): s
 }
 
 /**
+ * The id that the client made for a write. What takes long before its write asks for it first.
+ * @throws Problem `no-key`
+ */
+export function keyOf(req: Request): string {
+  const id = req.get('idempotency-key') ?? ''
+  if (uuid.test(id)) return id
+  throw new Problem(400, 'no-key', 'A write needs an Idempotency-Key: a UUID made by the client.', 'Idempotency-Key')
+}
+
+/**
  * A handler that writes. The client makes an id for every write (header Idempotency-Key) and may send it as often as it
  * needs to: what was answered the first time is answered again, and nothing is done twice. The answer is stored in the
  * same transaction as what it tells of. The same id with anything else, or from anybody else, is refused: it would vanish.
@@ -42,9 +52,7 @@ export function fingerprintOf(person: string, request: string, body: unknown): s
 export const writes =
   <S extends z.ZodType, T>(db: Database, schema: S, work: (tx: Tx, body: z.output<S>, req: Request) => Promise<T>) =>
   async (req: Request, res: Response) => {
-    const id = req.get('idempotency-key') ?? ''
-    if (!uuid.test(id))
-      throw new Problem(400, 'no-key', 'A write needs an Idempotency-Key: a UUID made by the client.', 'Idempotency-Key')
+    const id = keyOf(req)
     const body = parseOrRefuse(schema, req.body ?? {})
     const request = `${req.method} ${req.originalUrl}`
     const answer = await db.as(whoOf(req), async (tx) => {

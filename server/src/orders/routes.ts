@@ -15,7 +15,7 @@ import { Router } from 'express'
 import { z } from 'zod'
 import type { SlowWork } from '../calc/pool'
 import type { Database } from '../db/database'
-import { reads, requireRole, whoOf, writes } from '../http/routes'
+import { keyOf, reads, requireRole, whoOf, writes } from '../http/routes'
 import { machineNamed } from '../library/machine'
 import { Problem } from '../problem/problem'
 import { readMe } from '../session/session'
@@ -62,6 +62,7 @@ export function orderFileRoutes(db: Database, work: SlowWork): Router {
     res.json(answer)
   })
   router.post('/machines/:id/procedures', async (req, res) => {
+    keyOf(req)
     // Looked through before anything is written: it takes seconds, and no transaction waits for it.
     const { file, pieces } = parseOrRefuse(writeOrderRequest, req.body ?? {})
     const machine = await db.as(whoOf(req), async (tx) => {

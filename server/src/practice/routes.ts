@@ -4,7 +4,7 @@ import { Router } from 'express'
 import { z } from 'zod'
 import type { SlowWork } from '../calc/pool'
 import type { Database, Tx } from '../db/database'
-import { reads, whoOf, writes } from '../http/routes'
+import { keyOf, reads, whoOf, writes } from '../http/routes'
 import { documentOf } from '../library/documents'
 import { Problem } from '../problem/problem'
 
@@ -75,6 +75,7 @@ export function practiceRoutes(db: Database, work: SlowWork): Router {
     reads(db, (tx, req) => readRuns(tx, req.query)),
   )
   router.post('/practice/runs', async (req, res) => {
+    keyOf(req)
     // Played before anything is written: it takes a second or two, and no transaction waits for it.
     const { run, score } = parseOrRefuse(practiceRequest, req.body ?? {})
     const machine = await db.as(

@@ -23,8 +23,8 @@ function useReplay(machine: Machine, run: PracticeRun): { replay: Replay | null;
     const play = async () => {
       try {
         const played = await wrap<Player>(worker).play(machine, run)
-        if (gone) return
-        setReplay(played)
+        // Whoever has gone on meanwhile has driven it all the same: it is kept.
+        if (!gone) setReplay(played)
         // A page that is drawn anew plays it again, and sends nothing twice.
         if (sent.current === run.id) return
         sent.current = run.id
@@ -32,12 +32,13 @@ function useReplay(machine: Machine, run: PracticeRun): { replay: Replay | null;
         await queryClient.invalidateQueries({ queryKey: ['practice'] })
       } catch (e) {
         if (!gone) setError(e)
+      } finally {
+        worker.terminate()
       }
     }
     void play()
     return () => {
       gone = true
-      worker.terminate()
     }
   }, [machine, run])
   return { replay, error }

@@ -6,7 +6,7 @@ import { Link, useNavigate, useParams } from 'react-router'
 import { useMachine, usePractice, useYard } from '../api/queries'
 import { t } from '../language/t'
 import { Button } from '../look/button'
-import { Loaded, Sheet, Title } from '../look/page'
+import { Loaded, Refused, Sheet, Title } from '../look/page'
 import { when } from '../look/when'
 import { MachineDrawing } from '../yard/machine-drawing'
 import { After } from './after'
@@ -19,7 +19,7 @@ const within = (level: number) => Math.round(100 * Math.max(0, Math.min(1, level
 const levelAfter = (r: Pick<PracticeRecord, 'level' | 'passed'> | undefined) =>
   r ? within(r.level + (r.passed ? harder : -easier)) : firstLevel
 
-/** No clock of the core's: a course for nobody has driven yet. */
+/** A course that nobody has driven yet. */
 const newSeed = () => crypto.getRandomValues(new Uint32Array(1))[0] ?? 1
 
 /** What can be practised, machine by machine, with how the last run went. */
@@ -124,7 +124,7 @@ function Rounds({ machine, level }: { machine: Machine; level: number }) {
     return (
       <>
         <Title>{t`Practice on ${machine.name}`}</Title>
-        <p role="alert">{made.refused instanceof Error ? made.refused.message : t`There is no course for this machine.`}</p>
+        <Refused error={made.refused} />
         <Button onClick={leave}>{t`Leave practice`}</Button>
       </>
     )
