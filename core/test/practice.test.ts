@@ -244,7 +244,7 @@ describe('a try at a swing', () => {
       }),
       { numRuns: runs(200, 12) },
     )
-  })
+  }, 600_000)
   it('held until it takes six tenths too much is said to be too much, half of it too little', () => {
     const rig = rigOf(tern)
     for (let seed = 0; seed < 12; seed++) {
@@ -356,6 +356,13 @@ describe('a course', () => {
       { numRuns: runs(60, 4) },
     )
   }, 600_000)
+})
+
+describe('the reference', () => {
+  it('takes its time where a slow boom has a long way', () => {
+    const { reference } = practiceOn(demoMachine('kittiwake'), 1837385567, 0)
+    expect(scoreOf(reference, barOf(reference)).score).toBeGreaterThan(90)
+  })
 })
 
 describe('points', () => {

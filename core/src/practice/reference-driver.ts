@@ -150,6 +150,8 @@ function strainOf(rig: Rig, at: Way['at'], dt_s: number): number {
 
 /** Asked of levers and brakes at most, as a share of what they have. */
 const most_strain = 0.9
+/** A slow boom may take so many swings over a way: it is found within that. */
+const slowest = 60
 /** Whether a way can be driven is looked at every so many ticks. */
 const coarse = 12
 
@@ -164,7 +166,7 @@ function toRing(d: Drill, rig: Rig, course: Course, leg: number) {
   const fits = (ticks: number) => wayTo(rig, figures, now.load, ring, ticks, coarse).strain <= most_strain
   // Never quicker than one swing there and back: a load cannot follow.
   const least = Math.round(swingPeriod_s(now.rope_m) / tick_s)
-  const ticks = Math.ceil(boundary((t) => !fits(Math.round(t)), least, least * 12, 4))
+  const ticks = Math.ceil(boundary((t) => !fits(Math.round(t)), least, least * slowest, 4))
   const { at } = wayTo(rig, figures, now.load, ring, ticks)
   const speedsOf = (path: readonly number[], start: number) => path.map((x, k) => (x - (path[k - 1] ?? start)) / tick_s)
   drive(d, rig, new Map([...at].map(([axis, path]) => [axis, speedsOf(path, figures[axis] ?? 0)])))
