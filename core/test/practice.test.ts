@@ -3,13 +3,12 @@ import { describe, expect, it } from 'vitest'
 import {
   attemptsOf,
   barOf,
-  beginDrill,
   type Course,
   canPractise,
   catchInOne,
   catchSpeed,
   courseFor,
-  type Drill,
+  Drill,
   type Drive,
   driveOf,
   greatestCatch_m,
@@ -29,6 +28,7 @@ import {
   type Rig,
   randomFrom,
   referenceRun,
+  restingAt,
   rigOf,
   scoreOf,
   stepOver,
@@ -203,12 +203,12 @@ describe('a try at a swing', () => {
   }
   /** The reference’s own catch, moved in time, held longer, or turned round. */
   function tried(rig: Rig, course: Course, how: Try) {
-    const d = beginDrill(rig, course)
+    const d = new Drill(rig, course)
     const { start } = course
     if (!start) throw new Error('nothing swings')
-    const radius_m = rig.motionOf(rig.axes.map((a) => ({ at: a.at, speed: 0, acceleration: 0 }))).radius_m
+    const radius_m = restingAt(rig).radius_m
     const { axis, tip, sense } = catchSpeed(rig, start.plane, radius_m)
-    const rope_m = rig.motionOf(rig.axes.map((a) => ({ at: a.at, speed: 0, acceleration: 0 }))).rope_m
+    const rope_m = restingAt(rig).rope_m
     const period_s = swingPeriod_s(rope_m, (start.amplitude_m / rope_m) * 57.3)
     const inward = start.plane === 'along' && rig.reach.motion === 'luff'
     const top_s = (inward ? 1.5 : 2) * period_s
@@ -318,7 +318,7 @@ describe('a course', () => {
           }
         }
         if (!course.start) return
-        const at = rig.motionOf(rig.axes.map((a) => ({ at: a.at, speed: 0, acceleration: 0 })))
+        const at = restingAt(rig)
         const { tip } = catchSpeed(rig, course.start.plane, at.radius_m)
         expect(course.start.amplitude_m).toBeGreaterThanOrEqual(0.25)
         expect(course.start.amplitude_m).toBeLessThanOrEqual(greatestCatch_m(tip, at.rope_m) / 2 + 1e-9)
@@ -346,7 +346,7 @@ describe('a course', () => {
           (k) => rig.axes.map((a) => (a.motion === 'slew' ? (k % 60 < 30 ? 1 : 0.1) : 0)),
         ]
         for (const [i, cheat] of cheats.entries()) {
-          const d = beginDrill(rig, course)
+          const d = new Drill(rig, course)
           for (let k = 0; k < 6000 && !d.over; k++) d.step(cheat(k))
           const s = scoreOf(d, bars)
           expect(s.score, `${m} ${seed} ${i}`).toBeLessThanOrEqual(30)
@@ -379,7 +379,7 @@ describe('a run', () => {
     const { rig, course } = practiceOn(tern, how.seed, how.level)
     const d = referenceRun(rig, course)
     const run = runOf(tern, leversOf(d), how)
-    const keyed = beginDrill(rig, course)
+    const keyed = new Drill(rig, course)
     const keys: [number, number[]][] = []
     for (const [tick, levers] of leversOf(d).entries()) {
       keyed.step(levers)
@@ -425,5 +425,22 @@ describe('a run', () => {
     expect(refused({ machine: { id: 'puffin', revision: puffin.revision } }, puffin)).toBe('no-drives')
     expect(practiceRun.safeParse({ ...run, seed: 2 ** 32 }).success).toBe(false)
     expect(practiceRun.safeParse({ ...run, ticks: 20 * 60 * 120 + 1 }).success).toBe(false)
+  })
+})
+
+describe('a lever shaken at every tick', () => {
+  it('is many thousand moves, and is judged without reading the run over for each of them', () => {
+    const rig = rigOf(tern)
+    const d = new Drill(rig, courseFor(rig, 4, 0.2))
+    for (let k = 0; k < 12_000 && !d.over; k++) d.step(rig.axes.map((a) => (a.motion === 'slew' ? (k % 2 ? 1 : -1) : 0)))
+    let reads = 0
+    const samples = new Proxy(d.samples, {
+      get: (all, key, self) => {
+        if (typeof key === 'string' && /^\d+$/.test(key)) reads++
+        return Reflect.get(all, key, self)
+      },
+    })
+    attemptsOf({ rig, course: d.course, samples })
+    expect(reads / d.samples.length).toBeLessThan(60)
   })
 })

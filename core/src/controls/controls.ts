@@ -1,8 +1,9 @@
 import { z } from 'zod'
+import { motionName } from '../parts/drives'
 
 /** Which motion a lever's way moves, and which way that is: slew left, boom up, out, hoist up are positive. */
 const moves = z.strictObject({
-  motion: z.enum(['slew', 'luff', 'extend', 'trolley', 'hoist']),
+  motion: motionName,
   sense: z.union([z.literal(1), z.literal(-1)]),
   /** By the name that stands on the machine; two ways of one lever are two of its axes. */
   lever: z.string().min(1),

@@ -20,5 +20,6 @@ export const drivesPart = z.strictObject({
 })
 export type DrivesPart = z.infer<typeof drivesPart>
 export type MotionName = keyof DrivesPart
+export const motionName = drivesPart.keyof()
 /** In this order a run's inputs name them. */
-export const motionNames: readonly MotionName[] = ['slew', 'luff', 'extend', 'trolley', 'hoist']
+export const motionNames: readonly MotionName[] = motionName.options

@@ -111,10 +111,10 @@ function restOf(x: Seen, m: Move, next: Move | undefined): number {
 function endOf(x: Seen, from: number, moves: readonly Move[], half_ticks: number): { to: number; caught: boolean } {
   const calm_m = Math.max(still_m, 0.25 * amplitude(x, from - 1))
   let calm = 0
-  let lastMove = from
+  let [lastMove, next] = [from, 0]
   for (let k = from; k < x.samples.length; k++) {
     if (x.samples[k]?.standing) return { to: k, caught: false }
-    if (moves.some((m) => m.from <= k && k < m.to)) lastMove = k
+    for (let m = moves[next]; m && m.from <= k; m = moves[++next]) lastMove = Math.max(lastMove, m.to - 1)
     calm = amplitude(x, k) <= calm_m ? calm + 1 : 0
     if (calm >= half_ticks) return { to: k - half_ticks, caught: true }
     if (k - lastMove > 4 * half_ticks) return { to: k, caught: false }
@@ -154,13 +154,15 @@ function attemptAt(x: Seen, at: number): Attempt | null {
 
 /** A start from a still load whose speeding up alone leaves more swing than is allowed. */
 function tooFast(x: Seen, allowed_m: number): Fault[] {
-  return x.moves.flatMap((m): Fault[] => {
+  return x.moves.flatMap((m, i): Fault[] => {
+    // A start is over once another move begins.
+    const end = x.moves[i + 1]?.from ?? x.samples.length
     const s = x.samples[m.from]
     if (!s || s.standing || amplitude(x, m.from - 1) > still_m) return []
     const w = omega(s)
     let [re, im] = [0, 0]
     let moving = false
-    for (let k = m.from; k < x.samples.length; k++) {
+    for (let k = m.from; k < end; k++) {
       const change = (x.samples[k]?.tip_mps[x.i] ?? 0) - (x.samples[k - 1]?.tip_mps[x.i] ?? 0)
       if (moving && Math.abs(change) < 1e-6) break
       moving ||= Math.abs(change) >= 1e-6

@@ -2,7 +2,7 @@ import { rad } from '../physics'
 import { Refusal } from '../refusal'
 import { catchSpeed, type Plane } from './planes'
 import { randomFrom } from './random'
-import { awayFrom, hangs_m, type Rig } from './rig'
+import { awayFrom, hangs_m, type Rig, restingAt } from './rig'
 
 /** A ring on the deck: where it lies, seen from the slew centre, and how wide it is. */
 export interface Ring {
@@ -91,7 +91,7 @@ function startOf(rig: Rig, random: () => number, level: number, at: Ring, rope_m
  */
 export function courseFor(rig: Rig, seed: number, level: number): Course {
   const random = randomFrom(seed, 'course')
-  const hangs = rig.motionOf(rig.axes.map((a) => ({ at: a.at, speed: 0, acceleration: 0 })))
+  const hangs = restingAt(rig)
   const here: Ring = { slew_deg: hangs.slew_deg, radius_m: hangs.radius_m, ring_m: 0.5 }
   for (let t = 0; t < tries; t++) {
     const rings: Ring[] = [here]

@@ -109,7 +109,7 @@ const slack_ticks = 2
  * Load control as it runs: fed with levers tick by tick, it moves the machine and its load and keeps what happened. The same levers give the same
  * run.
  *
- * @example const d = beginDrill(rig, course); while (!d.over) d.step(levers())
+ * @example const d = new Drill(rig, course); while (!d.over) d.step(levers())
  */
 export class Drill {
   readonly samples: Sample[] = []
@@ -254,6 +254,3 @@ export class Drill {
     return [...p, ...v, d.rope_m, d.payOut_mps, ...d.tip, ...this.axesAt()]
   }
 }
-
-/** A run before its first tick. */
-export const beginDrill = (rig: Rig, course: Course): Drill => new Drill(rig, course)

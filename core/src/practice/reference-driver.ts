@@ -5,9 +5,9 @@ import { catchInOne } from '../swing/reference'
 import { swingPeriod_s } from '../swing/swing'
 import type { Vec } from '../swing/vector'
 import type { Course, Ring } from './course'
-import { beginDrill, type Drill } from './drill'
+import { Drill } from './drill'
 import { catchSpeed } from './planes'
-import { hangs_m, type Rig } from './rig'
+import { hangs_m, type Rig, restingAt } from './rig'
 
 /** One speed a tick for one axis, in its own unit a second. */
 type Speeds = Map<number, number[]>
@@ -68,7 +68,7 @@ function catchFirst(d: Drill, rig: Rig, course: Course, radius_m: number) {
   if (!course.start) return
   const { plane, amplitude_m } = course.start
   const { axis, tip, sense } = catchSpeed(rig, plane, radius_m)
-  const rope_m = rig.motionOf(rig.axes.map((a) => ({ at: a.at, speed: 0, acceleration: 0 }))).rope_m
+  const rope_m = restingAt(rig).rope_m
   // Let go outward, or to the left: its tops are there at whole periods, on the other side at halves. Raising follows it inward.
   const period_s = swingPeriod_s(rope_m, (amplitude_m / rope_m) * 57.3)
   const inward = plane === 'along' && rig.reach.motion === 'luff'
@@ -105,7 +105,7 @@ function wayTo(rig: Rig, figures: readonly number[], load: Vec, ring: Ring, tick
   const axisOf = (m: string) => rig.axes.findIndex((a) => a.motion === m)
   const [slew, reach, hoist] = [axisOf('slew'), axisOf(rig.reach.motion), axisOf('hoist')]
   const from = { r: Math.hypot(load[0], load[1]), turn: nearTo(figures[slew] ?? 0, Math.atan2(load[1], load[0]) / rad) }
-  const motion = (at: readonly number[]) => rig.motionOf(at.map((x) => ({ at: x, speed: 0, acceleration: 0 })))
+  const motion = (at: readonly number[]) => restingAt(rig, at)
   const dt_s = every * tick_s
   const loadAt = (k: number): readonly [number, number] => {
     const x = smooth(k / ticks)
@@ -180,8 +180,8 @@ function toRing(d: Drill, rig: Rig, course: Course, leg: number) {
  * before it is lifted and let down gently. Run through the same motion as anybody’s.
  */
 export function referenceRun(rig: Rig, course: Course): Drill {
-  const d = beginDrill(rig, course)
-  const start = rig.motionOf(rig.axes.map((a) => ({ at: a.at, speed: 0, acceleration: 0 })))
+  const d = new Drill(rig, course)
+  const start = restingAt(rig)
   catchFirst(d, rig, course, start.radius_m)
   for (let leg = 0; leg < course.legs.length && !d.over; leg++) {
     if (leg > 0) liftPlumb(d, rig)

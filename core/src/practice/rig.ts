@@ -114,6 +114,10 @@ function trolleyed(boom: NonNullable<Machine['boom']>, least_m: number): Tip {
   }
 }
 
+/** Tip and rope with every axis at rest where it is said to be; left out: where practice begins. */
+export const restingAt = (rig: Rig, at: readonly number[] = rig.axes.map((a) => a.at)): Motion =>
+  rig.motionOf(at.map((x) => ({ ...noMotion, at: x })))
+
 /** What of the machine does not turn, and does not move with its boom. */
 function bodyOf(m: Machine): Box {
   const points = m.outline.plan.filter((p) => !p.slews && !p.raised).flatMap((p) => p.points)

@@ -3,7 +3,7 @@ import type { Machine } from '../machine/machine'
 import { Refusal } from '../refusal'
 import { type Attempt, attemptsOf, type Fault } from './attempts'
 import { courseFor } from './course'
-import { beginDrill, type Drill, longest_ticks } from './drill'
+import { Drill, longest_ticks } from './drill'
 import { referenceRun } from './reference-driver'
 import { rigOf } from './rig'
 import { barOf, type RunScore, scoreOf } from './score'
@@ -23,7 +23,7 @@ export const practiceRun = z.strictObject({
   game: z.literal('load'),
   version: z.int().min(1),
   machine: z.strictObject({ id: z.string().min(1).max(80), revision: z.int().min(1) }),
-  seed: z.int().min(0).max(mostSeed, 'seed-range'),
+  seed: z.int().min(0).max(mostSeed, 'A seed is a whole number below 4,294,967,296.'),
   level: z.number().min(0).max(1),
   /** When each lever changed: tick, axis in the rig’s order, −127 to 127. */
   inputs: z.array(z.tuple([z.int().min(0), z.int().min(0).max(7), z.int().min(-fullLever).max(fullLever)])).max(60_000),
@@ -105,9 +105,10 @@ export function playRun(m: Machine, run: PracticeRun): Played {
       `${m.name} has changed since this run; it counts for the machine as it was.`,
       'machine.revision',
     )
+  // Looked at before anything is reckoned: the reference alone takes a second.
+  checkInputs(run, rigOf(m).axes.length)
   const { rig, course, reference } = practiceOn(m, run.seed, run.level)
-  checkInputs(run, rig.axes.length)
-  const drill = beginDrill(rig, course)
+  const drill = new Drill(rig, course)
   const { same } = driven(drill, run)
   const score = scoreOf(drill, barOf(reference))
   return { drill, reference, result: { ...score, ...attemptsOf(drill), energyShare: drill.energyShare, same } }

@@ -90,20 +90,13 @@ export interface Travel {
   heedless_s: number
 }
 
-/** Up, along and down again: the speed at a time of its beginning. */
-function trapezium(t: number, top: number, a: number, distance: number): number {
-  const whole = distance / top + top / a
-  return t <= 0 || t >= whole ? 0 : Math.min(top, a * t, a * (whole - t))
-}
-
 /**
- * The quickest of two quiet ways from rest to rest: the speed's trapezium given twice at half height, half a period apart, or a lever held for whole
- * periods; how long it takes, and the speed at each moment once its dead time is over.
+ * How long the quickest of two quiet ways takes from rest to rest: the speed's trapezium given twice at half height, half a period apart, or a lever
+ * held for whole periods.
  *
- * @param distance_m of the tip, not negative
+ * @param distance_m of the tip
  */
-export function quietRun(m: TipSpeed, rope_m: number, distance_m: number): Travel & { speedAt: (time_s: number) => number } {
-  if (distance_m <= 0) return { how: 'twice', takes_s: 0, heedless_s: 0, speedAt: () => 0 }
+export function quietTravel(m: TipSpeed, rope_m: number, distance_m: number): Travel {
   const T = swingPeriod_s(rope_m)
   const a = Math.min(m.up_mps2, m.down_mps2)
   const v = Math.min(m.greatest_mps, Math.sqrt(distance_m * a))
@@ -111,17 +104,9 @@ export function quietRun(m: TipSpeed, rope_m: number, distance_m: number): Trave
   const twice_s = heedless_s + T / 2
   for (let k = 1; ; k++) {
     const speed = distance_m / (k * T)
-    const takes_s = k * T + speed / a + m.dead_s
-    if (takes_s >= twice_s && speed <= m.greatest_mps) break
+    if (k * T + speed / a + m.dead_s >= twice_s && speed <= m.greatest_mps) break
     if (speed > m.greatest_mps || speed / a > k * T) continue
-    return { how: 'whole-periods', takes_s, heedless_s, speedAt: (t) => trapezium(t, speed, a, distance_m) }
+    return { how: 'whole-periods', takes_s: k * T + speed / a + m.dead_s, heedless_s }
   }
-  const speedAt = (t: number) => (trapezium(t, v, a, distance_m) + trapezium(t - T / 2, v, a, distance_m)) / 2
-  return { how: 'twice', takes_s: twice_s, heedless_s, speedAt }
-}
-
-/** How long the quickest quiet way takes from rest to rest. */
-export function quietTravel(m: TipSpeed, rope_m: number, distance_m: number): Travel {
-  const { how, takes_s, heedless_s } = quietRun(m, rope_m, distance_m)
-  return { how, takes_s, heedless_s }
+  return { how: 'twice', takes_s: twice_s, heedless_s }
 }

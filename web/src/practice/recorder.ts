@@ -1,7 +1,6 @@
 import {
-  beginDrill,
   type Course,
-  type Drill,
+  Drill,
   keyEvery_ticks,
   type Machine,
   type PracticeRun,
@@ -31,7 +30,7 @@ export class Recorder {
     course: Course,
     private readonly how: { seed: number; level: number },
   ) {
-    this.drill = beginDrill(rig, course)
+    this.drill = new Drill(rig, course)
     this.levers = rig.axes.map(() => 0)
   }
 
