@@ -1,4 +1,5 @@
 // `npm run catalogue`: every sentence of the product, read from the code, into web/src/language/en.json for translators.
+// With `--check` nothing is written: is it current?
 import { readdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
@@ -113,6 +114,8 @@ export const asCatalogue = (all: readonly string[]): string =>
 
 if (process.argv[1] === fileURLToPath(import.meta.url)) {
   const all = sentences()
-  writeFileSync(catalogueFile, asCatalogue(all))
-  console.log(`${all.length} sentences`)
+  if (!process.argv.includes('--check')) writeFileSync(catalogueFile, asCatalogue(all))
+  const current = readFileSync(catalogueFile, 'utf8') === asCatalogue(all)
+  console.log(`${all.length} sentences${current ? '' : ': the catalogue is not current; npm run catalogue brings it up to date'}`)
+  if (!current) process.exitCode = 1
 }

@@ -31,7 +31,10 @@ describe('the levers of practice', () => {
         id,
       ).toBe(true)
     }
-    expect(leversOf(tern.controls, rig).map((l) => l.name)).toEqual(['Left lever', 'Right lever'])
+    const names = (id: string) => leversOf(readMachineFile(id).controls, rigOf(readMachineFile(id))).map((l) => l.name)
+    expect(names('tern')).toEqual(['Left lever', 'Right lever'])
+    expect(names('plover')).toEqual(['First lever', 'Second lever', 'Third lever', 'Fourth lever'])
+    expect(names('kittiwake')).toEqual(['Left lever', 'Right inner lever', 'Right outer lever'])
   })
   it('say nothing near their middle, little at first, and all at their end', () => {
     expect(feel(0.1)).toBe(0)

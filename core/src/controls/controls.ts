@@ -7,6 +7,8 @@ const moves = z.strictObject({
   sense: z.union([z.literal(1), z.literal(-1)]),
   /** By the name that stands on the machine; two ways of one lever are two of its axes. */
   lever: z.string().min(1),
+  /** Which lever that is, from the left. */
+  stands: z.int().min(1).max(20),
   way: z.enum(['forward', 'back', 'left', 'right', 'up', 'down']),
 })
 

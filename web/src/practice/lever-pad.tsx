@@ -35,7 +35,7 @@ export function LeverPad({
   }
   return (
     <div className={clsx('min-w-0 grow text-center', both ? 'max-w-44' : 'max-w-28')}>
-      <p className="mb-1 truncate text-[0.9rem] font-semibold">{lever.name}</p>
+      <p className="mb-1 text-[0.9rem] leading-tight font-semibold">{lever.name}</p>
       <div
         role="group"
         aria-label={lever.name}

@@ -16,6 +16,8 @@ export interface LeverWay {
 /** A lever as it stands on the machine, with the ways that practice knows. */
 export interface Lever {
   name: string
+  /** Which it is, from the left. */
+  stands: number
   ways: LeverWay[]
 }
 
@@ -27,24 +29,23 @@ const clusters = [
   ['t', 'g', 'f', 'h'],
 ] as const
 const place: Record<Way, 0 | 1 | 2 | 3> = { forward: 0, up: 0, back: 1, down: 1, left: 2, right: 3 }
-/** Levers stand as they do on the machine: left of right. */
-const leftFirst = (a: Lever, b: Lever) => Number(/^right/i.test(a.name)) - Number(/^right/i.test(b.name))
-
 /** The levers of a machine by its own map of controls, in the order they stand, each way with its key. */
 export function leversOf(controls: readonly Control[], rig: Rig): Lever[] {
   const levers = new Map<string, Lever>()
   for (const { does, moves } of controls) {
     const axis = moves ? rig.axes.findIndex((a) => a.motion === moves.motion) : -1
     if (!moves || axis < 0) continue
-    const { lever, way, motion, sense } = moves
-    const known = levers.get(lever) ?? { name: lever, ways: [] }
+    const { lever, stands, way, motion, sense } = moves
+    const known = levers.get(lever) ?? { name: lever, stands, ways: [] }
     known.ways.push({ way, does, motion, axis, sense, key: '' })
     levers.set(lever, known)
   }
-  return [...levers.values()].sort(leftFirst).map((l, i) => ({
-    ...l,
-    ways: l.ways.map((w) => ({ ...w, key: clusters[i % clusters.length]?.[place[w.way]] ?? '' })),
-  }))
+  return [...levers.values()]
+    .sort((a, b) => a.stands - b.stands)
+    .map((l, i) => ({
+      ...l,
+      ways: l.ways.map((w) => ({ ...w, key: clusters[i % clusters.length]?.[place[w.way]] ?? '' })),
+    }))
 }
 
 /** Up or down the screen, or sideways: where a way points. */

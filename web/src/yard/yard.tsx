@@ -64,18 +64,20 @@ export function Yard() {
     <>
       <div className="flex flex-wrap items-start justify-between gap-3">
         <Title below={me.data?.organisation.name}>{t`Yard`}</Title>
-        <Link
-          to="/practice"
-          className="ml-auto flex min-h-12 items-center rounded-lg border-2 border-edge px-4 font-semibold sm:hidden"
-        >{t`Practice`}</Link>
-        <button
-          type="button"
-          className="min-h-12 rounded-lg border-2 border-edge px-4 font-semibold"
-          aria-pressed={wall}
-          onClick={() => set({ wall: wall ? null : '' })}
-        >
-          {wall ? t`Leave wall view` : t`Wall view`}
-        </button>
+        <div className="mb-3 flex gap-2">
+          <Link
+            to="/practice"
+            className="flex min-h-12 items-center rounded-lg border-2 border-edge px-4 font-semibold sm:hidden"
+          >{t`Practice`}</Link>
+          <button
+            type="button"
+            className="min-h-12 rounded-lg border-2 border-edge px-4 font-semibold"
+            aria-pressed={wall}
+            onClick={() => set({ wall: wall ? null : '' })}
+          >
+            {wall ? t`Leave wall view` : t`Wall view`}
+          </button>
+        </div>
       </div>
       <Loaded query={yard}>
         {({ machines }) => {
