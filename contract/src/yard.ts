@@ -1,4 +1,4 @@
-import { type BoomPart, control, machineDefinition, type Polygon, placeDefinition, ratingTable } from '@geolabe/core'
+import { type BoomPart, controlMap, machineDefinition, type Polygon, placeDefinition, ratingTable } from '@geolabe/core'
 import { z } from 'zod'
 import { clientId, maybeWords, moment, personRef } from './common'
 import { defect } from './defects'
@@ -114,7 +114,7 @@ export const machineFile = z.object({
   /** What each field must read by the tables in use; fields that nothing gives are left out. */
   plateExpected: z.record(z.string(), z.number()),
   /** The machine this person drove last before, for what differs. */
-  lastDriven: z.object({ id: z.string(), name: z.string(), controls: z.array(control) }).nullable(),
+  lastDriven: z.object({ id: z.string(), name: z.string(), controls: controlMap }).nullable(),
   due: z.array(dueLine),
   openOverrides: z.array(
     z.object({ id: z.string(), label: z.string(), reason: z.string(), after: z.string(), role: z.string(), at: moment }),

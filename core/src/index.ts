@@ -37,7 +37,19 @@ export type { Clearance } from './clearance/clearance'
 export { clearanceCalculator } from './clearance/clearance'
 export type { Obstacle } from './clearance/obstacle'
 export { type Outline, outlineDistance, planDistance } from './clearance/standing'
-export { type Control, control, controlsAgainst } from './controls/controls'
+export {
+  type Control,
+  type ControlMap,
+  type ControlPlace,
+  type ControlWay,
+  controlMap,
+  controlsAgainst,
+  type Device,
+  type DoneBy,
+  returningWords,
+  type ShownControl,
+  wayWords,
+} from './controls/controls'
 export {
   type DefectPolicy,
   type DefectState,
@@ -276,7 +288,7 @@ export {
 export { neversOf, onPaper, type PaperStep } from './procedure/paper'
 export { type ProcedurePieces, type ProcedureSource, procedurePieces, procedureSource, writtenFlat } from './procedure/source'
 export { hasOrder, isAwaited, offered, owedAt, provedBy, toConfirm, walkThrough } from './procedure/walk'
-export { apply, factsOf, firstWorld, type Last, replay, valuesOf, type World } from './procedure/world'
+export { apply, differing, factsOf, firstWorld, type Last, replay, valuesOf, type World } from './procedure/world'
 export { isoDate, moment } from './quantity/date'
 export { finite, high, low, type Nominal, nominal, type Tol } from './quantity/measured'
 export {

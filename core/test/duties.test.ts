@@ -2,6 +2,9 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import {
   byUrgency,
+  type ControlMap,
+  type ControlWay,
+  controlMap,
   controlsAgainst,
   type DefectState,
   type Duty,
@@ -236,22 +239,99 @@ describe('the handover', () => {
 })
 
 describe('a map of controls', () => {
-  it('marks what is done otherwise than on the machine last driven, and what is new', () => {
-    const own = [
-      { does: 'Hoist', by: 'Right lever' },
-      { does: 'Slew left', by: 'Left lever' },
-      { does: 'Extend', by: 'Pedal' },
-    ]
-    const last = [
-      { does: 'Hoist', by: 'Left lever' },
-      { does: 'Slew left', by: 'Left lever' },
-    ]
-    expect(controlsAgainst(own, last).map((c) => [c.was, c.fresh])).toEqual([
-      ['Left lever', false],
-      [null, false],
-      [null, true],
+  const withControls = demoMachines.map(demoMachine)
+  const at = (label: string, way?: ControlWay) => ({ label, way })
+  const mapOf = (does: Record<string, ReturnType<typeof at>>): ControlMap =>
+    controlMap.parse({
+      places: [{ id: 'cab', label: 'Cab' }],
+      devices: [...new Set(Object.values(does).map((d) => d.label))].map((label, i) => ({
+        id: label.toLowerCase().replaceAll(' ', '-'),
+        label,
+        kind: 'lever',
+        place: 'cab',
+        stands: i + 1,
+      })),
+      does: Object.entries(does).map(([name, { label, way }]) => ({
+        does: name,
+        device: label.toLowerCase().replaceAll(' ', '-'),
+        ...(way && { way }),
+      })),
+    })
+  it('marks what is done otherwise than on the machine last driven, what is the other way round, and what is new', () => {
+    const own = mapOf({
+      Hoist: at('Right lever', 'back'),
+      'Slew left': at('Left lever', 'left'),
+      Extend: at('Pedal'),
+      'Boom up': at('Left lever', 'back'),
+    })
+    const last = mapOf({
+      Hoist: at('Left lever', 'back'),
+      'Slew left': at('Left lever', 'left'),
+      ...{ 'Boom up': at('Left lever', 'forward') },
+    })
+    expect(controlsAgainst(own, last).map((c) => [c.was?.device ?? null, c.reversed, c.fresh])).toEqual([
+      ['Left lever', false, false],
+      [null, false, false],
+      [null, false, true],
+      ['Left lever', true, false],
     ])
-    expect(controlsAgainst(own, null).every((c) => c.was === null && !c.fresh)).toBe(true)
+    expect(controlsAgainst(own, null).every((c) => c.was === null && !c.fresh && !c.reversed)).toBe(true)
+  })
+  it('knows the left of two sticks for the left of two levers, not for the first of five', () => {
+    const [ternMap, curlew, heron] = [tern.controls, demoMachine('curlew').controls, demoMachine('heron').controls]
+    const marks = (own: ControlMap, does: string) =>
+      controlsAgainst(own, ternMap).find((c) => c.does === does)?.was?.device ?? null
+    expect(marks(curlew, 'Extend')).toBeNull()
+    expect(marks(curlew, 'Slew left')).toBe('Left lever')
+    expect(marks(heron, 'Slew left')).toBe('Left lever')
+  })
+  it.each(withControls)(
+    'of $id has every device in its place and each motion both ways, one against the other',
+    ({ controls }) => {
+      const { places, devices, does } = controls
+      expect(does.length).toBeGreaterThan(4)
+      for (const p of places)
+        expect(
+          devices.some((d) => d.place === p.id),
+          p.id,
+        ).toBe(true)
+      // Whatever is moved says what it does when it is let go.
+      for (const d of devices) expect(d.returns !== undefined, d.id).toBe(d.kind !== 'lamp' && d.kind !== 'hand')
+      for (const m of new Set(does.flatMap((c) => (c.moves ? [c.moves.motion] : [])))) {
+        const [one, other, ...more] = does.filter((c) => c.moves?.motion === m)
+        expect(more, m).toEqual([])
+        expect([one?.device, (one?.moves?.sense ?? 0) + (other?.moves?.sense ?? 1)], m).toEqual([other?.device, 0])
+      }
+      // Against itself nothing differs; against the same machine with one lever turned about, just that is the other way round.
+      const own = { places, devices, does }
+      expect(controlsAgainst(own, own).some((c) => c.was || c.fresh)).toBe(false)
+      const [turned] = devices.filter((d) => d.kind === 'lever' && does.some((c) => c.device === d.id && c.way === 'forward'))
+      const about = does.map((c) =>
+        c.device === turned?.id && (c.way === 'forward' || c.way === 'back')
+          ? { ...c, way: c.way === 'back' ? ('forward' as const) : ('back' as const) }
+          : c,
+      )
+      const marked = controlsAgainst(own, { ...own, does: about }).filter((c) => c.reversed)
+      expect(marked.map((c) => c.does)).toEqual(
+        does.filter((c) => c.device === turned?.id && (c.way === 'forward' || c.way === 'back')).map((c) => c.does),
+      )
+    },
+  )
+  it('names what stands twice, is nowhere, or does nothing', () => {
+    const good = tern.controls
+    const first = good.devices[0]
+    if (!first) throw new Error('no device')
+    const says = (to: Partial<ControlMap>) => {
+      const read = controlMap.safeParse({ ...good, ...to })
+      return read.success ? '' : read.error.issues.map((i) => i.message).join(' ')
+    }
+    expect(says({})).toBe('')
+    expect(says({ devices: [...good.devices, { ...first, id: 'again' }] })).toMatch(
+      /twice: “cab 1”.*Nothing says what “Left lever” does/,
+    )
+    expect(says({ places: [] })).toContain('There is no place “cab” among the controls.')
+    expect(says({ devices: [] })).toContain('There is no device “right” among the controls.')
+    expect(says({ does: [...good.does, ...good.does.slice(0, 1)] })).toContain('twice: “Boom up”')
   })
 })
 

@@ -379,7 +379,7 @@ describe('the walk-rounds of the yard', () => {
     expect(start.some(isRaised)).toBe(true)
     expect(start.some((x) => x.item.plate)).toBe(true)
     expect(m.plateFields.length).toBeGreaterThan(2)
-    expect(m.controls.length).toBeGreaterThan(2)
+    expect(m.controls.does.length).toBeGreaterThan(2)
     expect(m.stops.length).toBeGreaterThan(0)
   })
 

@@ -65,6 +65,33 @@ describe('the order of work', () => {
     const begun = { do: 'begin', station: 'lift', alike: true, ...told() }
     expect((await send(id, [begun])).body.error).toMatchObject({ code: 'bad-input', path: 'events.0.do' })
   })
+  it('a device that was away is shown both worlds where its act is refused, and none that knew all', async () => {
+    const id = await readyShift(ines)
+    const [first, away] = [confirm('brake-on'), confirm('chocked', 9)]
+    expect((await send(id, [first], { after: null })).status).toBe(200)
+    // Meanwhile, on another device of the same operator, the step is done and a stop pressed.
+    const pressed = { do: 'stop-pressed', stop: 'cab', ...told(5) }
+    const other = await send(id, [confirm('chocked', 2), pressed], { after: first.id })
+    expect(other.status).toBe(200)
+    const stale = (await send(id, [away, confirm('boom-up', 12)], { after: first.id })).body.error
+    expect(stale).toMatchObject({
+      code: 'stale-world',
+      path: 'after',
+      message: expect.stringContaining('2 acts were told elsewhere'),
+    })
+    const { states } = orderOf(readMachineFile('tern'), other.body).file
+    for (const { code, why } of stale.impediments) {
+      expect(why).toMatch(/ on this device, .* in the records\.$/)
+      expect(why).toContain(states.find((x) => x.id === code)?.label)
+    }
+    expect(stale.impediments.map((x: { why: string }) => x.why).join(' ')).toMatch(/not known on this device, \S+ in the records/)
+    // Nothing of a refused request is kept; what knew all is told plainly why, and so is what names an act that nobody has.
+    for (const after of [pressed.id, randomUUID(), undefined])
+      expect((await send(id, [confirm('boom-up', 12)], { after })).body.error.code).toBe('not-permitted')
+    expect(((await ines.get(`/shifts/${id}`)).body as Shift).order.some((e) => e.id === away.id)).toBe(false)
+    // What may be done is done, behind or not.
+    expect((await send(id, [{ do: 'reset', stop: 'cab', ...told(20) }], { after: first.id })).status).toBe(200)
+  })
   it('counts an act once, however often it is told, says whose it was, and is the same world for everybody', async () => {
     const id = await readyShift(ines)
     const act = confirm('brake-on')

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { control, stopControl } from '../controls/controls'
+import { controlMap, noControls, stopControl } from '../controls/controls'
 import { defectPolicy } from '../defect/grade'
 import { duty } from '../due/duty'
 import { energy } from '../due/energy'
@@ -84,7 +84,7 @@ export const machineDefinition = z.strictObject({
   tables: z.array(z.string()),
   walkround,
   /** The map of controls; what each stop kills; what may be overridden, and for what. */
-  controls: z.array(control).default([]),
+  controls: controlMap.default(noControls),
   stops: z.array(stopControl).default([]),
   /** What the rating plate says is entered once, field by field, and compared ever after. */
   plateFields: z.array(plateField).default([]),

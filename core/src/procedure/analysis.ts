@@ -4,7 +4,7 @@ import { type Explored, explore, foundMoves, lossMoves, stepMove } from './explo
 import { concerns, type Invariant, type Procedure, type ProcedureFile, type Step, stepsOfFile } from './file'
 import { walkThrough } from './walk'
 import { stranded, undoes } from './ways-back'
-import { apply, factsOf, firstWorld } from './world'
+import { apply, factsOf, firstWorld, stateWords } from './world'
 
 export type FindingCode =
   | 'never-set'
@@ -148,9 +148,8 @@ function shortest(f: ProcedureFile, v: Invariant): string[] | null {
 /** A world in words: what is known of it. */
 const said = (f: ProcedureFile, scope: Scope, w: Vector): string[] =>
   scope.variables.map((x, i) => {
-    const d = f.states.find((s) => s.id === x.id)
-    const value = x.values[w[i] ?? 0]
-    return `${d?.label ?? x.id}: ${value === unknown ? 'not known' : (d?.values?.find((v) => v.id === value)?.label ?? String(value))}`
+    const { label, value } = stateWords(f, x.id, x.values[w[i] ?? 0] ?? unknown)
+    return `${label}: ${value}`
   })
 
 /** The first world in which needs may be met and a test holds: a state that a need asks to be one thing is that, the others are anything. */

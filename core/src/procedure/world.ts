@@ -71,6 +71,23 @@ export function firstWorld(f: ProcedureFile): World {
 export const valuesOf = ({ states }: World): Record<string, StateValue> =>
   Object.fromEntries(Object.entries(states).map(([id, k]) => [id, k.value]))
 
+/** A state and what it is, as people say it. */
+export function stateWords(f: ProcedureFile, id: string, value: StateValue): { label: string; value: string } {
+  const d = f.states.find((s) => s.id === id)
+  const said = value === unknown ? 'not known' : (d?.values?.find((v) => v.id === value)?.label ?? String(value))
+  return { label: d?.label ?? id, value: said }
+}
+
+/** What two worlds of one file tell apart: a device that was away, and the records. */
+export const differing = (f: ProcedureFile, here: World, there: World) =>
+  Object.entries(here.states).flatMap(([id, { value }]) => {
+    const other = there.states[id]?.value ?? unknown
+    if (other === value) return []
+    return [
+      { id, label: stateWords(f, id, value).label, here: stateWords(f, id, value).value, there: stateWords(f, id, other).value },
+    ]
+  })
+
 /** Whether a confirmation is too old to count. */
 const aged = (s: StateDeclaration, k: Known, now_ms: number) =>
   s.lostAfter_s !== undefined && k.value !== unknown && now_ms - k.at_ms > s.lostAfter_s * 1000

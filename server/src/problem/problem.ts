@@ -1,7 +1,9 @@
 import type { ProblemBody } from '@geolabe/contract'
-import type { Impediment } from '@geolabe/core'
 import { plainIssue, Refusal } from '@geolabe/core'
 import { ZodError, type z } from 'zod'
+
+/** A further reason, and what would put it right. */
+type Reason = NonNullable<ProblemBody['error']['impediments']>[number]
 
 /** A refusal with its HTTP status: what is wrong, with which field, and how to put it right. */
 export class Problem extends Error {
@@ -10,7 +12,7 @@ export class Problem extends Error {
     readonly code: string,
     message: string,
     readonly path = '',
-    readonly impediments?: readonly Impediment[],
+    readonly impediments?: readonly Reason[],
     /** When to ask again, seconds; sent as Retry-After. */
     readonly retryAfter_s?: number,
   ) {

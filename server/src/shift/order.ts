@@ -4,6 +4,7 @@ import {
   admits,
   apply,
   computed,
+  differing,
   type Machine,
   next,
   type OrderEvent,
@@ -14,6 +15,7 @@ import {
   owedAt,
   type PersonRef,
   type ProcedureFile,
+  replay,
   type Shift,
   type StateValue,
   stepsOfFile,
@@ -77,6 +79,43 @@ function refusal(file: ProcedureFile, e: OrderEvent, refused: string, unmet: rea
   )
 }
 
+/** So many states are shown side by side. */
+const most_shown = 20
+
+/**
+ * Told where a device had not seen all that the records have: what was told elsewhere since, and both worlds where they differ.
+ *
+ * @param told the records before this request
+ * @param own what this request brings that the records have not
+ * @param after the last act that the device knew of, null: of none
+ */
+function behind(
+  file: ProcedureFile,
+  told: readonly OrderEvent[],
+  own: readonly OrderEvent[],
+  after: string | null,
+  e: OrderEvent,
+) {
+  const known = told.findIndex((x) => x.id === after) + 1
+  const unseen = told.length - known
+  if ((after !== null && known === 0) || unseen === 0) return null
+  const before = own.slice(0, own.indexOf(e))
+  const apart = differing(file, replay(file, [...told.slice(0, known), ...before]), replay(file, [...told, ...before]))
+  // Alike in every state, it would have been refused there too.
+  if (apart.length === 0) return null
+  return new Problem(
+    409,
+    'stale-world',
+    `${unseen} acts were told elsewhere that this device did not know of. Look how it stands now, and go on from there.`,
+    'after',
+    apart.slice(0, most_shown).map((d) => ({
+      code: d.id,
+      why: `${d.label}: ${d.here} on this device, ${d.there} in the records.`,
+      resolution: 'Confirm what it is now.',
+    })),
+  )
+}
+
 /** The second of two people, by badge and PIN; a device that only says so is not believed. */
 export type WhoIs = (req: Request, badge: string, pin: string) => Promise<PersonRef>
 
@@ -128,19 +167,25 @@ async function secondOf({ second, events }: z.output<typeof orderRequest>, req: 
   return whoIs(req, badge, pin)
 }
 
-/** Events judged one after another by the engine and recorded, with what follows from them: uses of overrides, a stopped machine. */
+/**
+ * Events judged one after another by the engine and recorded, with what follows from them: uses of overrides, a stopped machine.
+ *
+ * @param elsewhere what a refused one is told besides, where its device had not seen all that was told before it
+ */
 export async function takeIn(
   tx: Tx,
   id: string,
   machine: string,
   { file, world: before }: Pick<Awaited<ReturnType<typeof standing>>, 'file' | 'world'>,
   events: readonly OrderEvent[],
+  elsewhere: (e: OrderEvent) => Problem | null = () => null,
 ): Promise<Shift> {
   let world = before
   const uses: Use[] = []
   for (const e of events) {
     const verdict = admits(file, world, e, computed)
-    if ('refused' in verdict) throw refusal(file, e, verdict.refused, verdict.unmet)
+    if ('refused' in verdict)
+      throw (verdict.refused === 'not-permitted' && elsewhere(e)) || refusal(file, e, verdict.refused, verdict.unmet)
     const after = apply(file, world, e)
     uses.push(...useOf(file, world, after, e))
     world = after
@@ -169,7 +214,10 @@ async function take(tx: Tx, b: z.output<typeof orderRequest>, req: Request, whoI
     const by = given.do === 'second' && second ? second : stood.shift.operator
     events.push({ ...given, by, at: trueMoment(req, given.at).at })
   }
-  return takeIn(tx, id, s.machine, stood, events)
+  const { file, shift } = stood
+  return takeIn(tx, id, s.machine, stood, events, (e) =>
+    b.after === undefined ? null : behind(file, shift.order, events, b.after, e),
+  )
 }
 
 /** The order of work: acts taken in one by one, judged by the same engine as on the device. */

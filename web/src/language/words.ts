@@ -13,6 +13,8 @@ export function each<T>(words: T): T {
 export const verdictWords = each(core.verdictWords)
 export const gradeWords = each(core.gradeWords)
 export const occasionWords = each(core.occasionWords)
+export const controlWayWords = each(core.wayWords)
+export const returningWords = each(core.returningWords)
 export const roleWords = each(core.roleWords)
 export const walkPartWords = each(core.walkPartWords)
 export const stationWords = each(contract.stationWords)

@@ -64,7 +64,7 @@ export function MachinePage({ me }: { me: Me }) {
               <Now file={f} me={me} />
             </Tabs.Content>
             <Tabs.Content value="controls">
-              {f.definition.controls.length === 0 ? <p>{t`No map of controls is on record.`}</p> : <Controls file={f} />}
+              {f.definition.controls.does.length === 0 ? <p>{t`No map of controls is on record.`}</p> : <Controls file={f} />}
             </Tabs.Content>
             <Tabs.Content value="order">
               <Suspense fallback={<div className="h-64 animate-pulse rounded-xl bg-sunk" />}>

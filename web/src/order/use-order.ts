@@ -116,19 +116,21 @@ export function useOrderOf({ shift, file: machine, place }: ShiftContext, plan?:
       setError(e)
     }
   }
+  // What this device knew as it was done: one that was away is told what it had not seen.
+  const after = shift.order.at(-1)?.id ?? null
   const tell: Order['tell'] = async (acts) => {
     const events = dated(ahead ? [{ do: 'plan', plan }, ...acts] : acts)
     // Asked as it stands here; the records ask again.
     const verdict = admitsAll(stood.file, world, events, computed)
     if ('refused' in verdict) return verdict
-    await told(() => outbox.sendPatiently<Shift, 'do-order'>('do-order', { shift: shift.id }, { events }))
+    await told(() => outbox.sendPatiently<Shift, 'do-order'>('do-order', { shift: shift.id }, { events, after }))
     return verdict
   }
   const second: Order['second'] = (step, { badge, pin }) =>
     told(async () => {
       const [event] = dated([{ do: 'second', step }], { id: `badge:${badge}`, name: t`Badge ${badge}` })
       if (!event || !sealKey) throw new Error(t`The second person’s PIN needs the network once on this device.`)
-      const body = { events: [event], second: { sealed: await sealed(sealKey, { badge, pin, event: event.id }) } }
+      const body = { events: [event], after, second: { sealed: await sealed(sealKey, { badge, pin, event: event.id }) } }
       return outbox.sendPatiently<Shift, 'do-order'>('do-order', { shift: shift.id }, body)
     })
   const asking = { now_ms, computed }

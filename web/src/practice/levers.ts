@@ -1,10 +1,8 @@
-import type { Control, MotionName, Rig } from '@geolabe/core'
-
-type Way = NonNullable<Control['moves']>['way']
+import type { ControlMap, ControlWay, MotionName, Rig } from '@geolabe/core'
 
 /** One way of a lever: what it does, in the machine's own words, and the key for it. */
 export interface LeverWay {
-  way: Way
+  way: ControlWay
   does: string
   motion: MotionName
   /** Index of the axis among the rig's, and which way this moves it. */
@@ -28,29 +26,33 @@ const clusters = [
   ['i', 'k', 'j', 'l'],
   ['t', 'g', 'f', 'h'],
 ] as const
-const place: Record<Way, 0 | 1 | 2 | 3> = { forward: 0, up: 0, back: 1, down: 1, left: 2, right: 3 }
+const place: Partial<Record<ControlWay, 0 | 1 | 2 | 3>> = { forward: 0, up: 0, back: 1, down: 1, left: 2, right: 3 }
+const keyOf = (lever: number, way: ControlWay): string => {
+  const at = place[way]
+  return at === undefined ? '' : (clusters[lever % clusters.length]?.[at] ?? '')
+}
 /** The levers of a machine by its own map of controls, in the order they stand, each way with its key. */
-export function leversOf(controls: readonly Control[], rig: Rig): Lever[] {
+export function leversOf({ devices, does: controls }: ControlMap, rig: Rig): Lever[] {
   const levers = new Map<string, Lever>()
-  for (const { does, moves } of controls) {
+  for (const { does, device, way, moves } of controls) {
     const axis = moves ? rig.axes.findIndex((a) => a.motion === moves.motion) : -1
-    if (!moves || axis < 0) continue
-    const { lever, stands, way, motion, sense } = moves
-    const known = levers.get(lever) ?? { name: lever, stands, ways: [] }
-    known.ways.push({ way, does, motion, axis, sense, key: '' })
-    levers.set(lever, known)
+    const lever = devices.find((d) => d.id === device)
+    if (!moves || !way || !lever || axis < 0) continue
+    const known = levers.get(lever.id) ?? { name: lever.label, stands: lever.stands, ways: [] }
+    known.ways.push({ way, does, ...moves, axis, key: '' })
+    levers.set(lever.id, known)
   }
   return [...levers.values()]
     .sort((a, b) => a.stands - b.stands)
     .map((l, i) => ({
       ...l,
-      ways: l.ways.map((w) => ({ ...w, key: clusters[i % clusters.length]?.[place[w.way]] ?? '' })),
+      ways: l.ways.map((w) => ({ ...w, key: keyOf(i, w.way) })),
     }))
 }
 
 /** Up or down the screen, or sideways: where a way points. */
-export const isSideways = (w: Way) => w === 'left' || w === 'right'
-export const pointsBack = (w: Way) => w === 'back' || w === 'down' || w === 'left'
+export const isSideways = (w: ControlWay) => w === 'left' || w === 'right'
+export const pointsBack = (w: ControlWay) => w === 'back' || w === 'down' || w === 'left'
 
 /** A lever pushed so far of its whole travel: nothing near its middle, fine at first. */
 export function feel(share: number): number {
