@@ -35,7 +35,10 @@ const device = z.strictObject({
   /** Left out: nothing of it is moved, as with a lamp. */
   returns: returning.optional(),
   /** Who may change it; left out: whoever drives. */
-  setBy: z.array(z.enum(['person-in-charge', 'fitter'])).min(1).optional(),
+  setBy: z
+    .array(z.enum(['person-in-charge', 'fitter']))
+    .min(1)
+    .optional(),
 })
 export type Device = z.infer<typeof device>
 
