@@ -2,12 +2,12 @@ import { availableParallelism } from 'node:os'
 import { defineConfig } from 'vitest/config'
 
 /** What has no world of its own runs on every core, its modules read once a worker: most of the time went into reading them again. */
-const plain = { setupFiles: ['core/test/seed.ts'], isolate: false, maxWorkers: availableParallelism() }
+const plain = { setupFiles: ['core/test/seed.ts'], isolate: false, maxWorkers: availableParallelism(), testTimeout: 60_000 }
 
 export default defineConfig({
   test: {
     projects: [
-      { test: { name: 'core', include: ['core/test/**/*.test.ts'], testTimeout: 60_000, ...plain } },
+      { test: { name: 'core', include: ['core/test/**/*.test.ts'], ...plain } },
       { test: { name: 'contract', include: ['contract/test/**/*.test.ts'], ...plain } },
       { test: { name: 'web', include: ['web/test/**/*.test.{ts,tsx}'], ...plain } },
       {

@@ -274,9 +274,13 @@ export { type OrderAct, type OrderEvent, orderAct, orderEvent } from './procedur
 export {
   concerns,
   hazard,
+  type Losing,
+  losing,
   type Need,
+  type OrderPartName,
   type OrderStation,
   type Override,
+  orderParts,
   type Procedure,
   type ProcedureFile,
   procedureFile,

@@ -8,10 +8,15 @@ import {
   faultOf,
   fromFile,
   newNeed,
+  orderPartNames,
+  partAtOf,
   stepAt,
   withMoved,
+  withNewPart,
   withNewStep,
+  withoutPart,
   withoutStep,
+  withPart,
   withStep,
 } from '../src/orders/draft'
 
@@ -63,11 +68,11 @@ describe('an order as it is being written', () => {
     const at = { procedure: 1, step: 2 }
     expect(faultOf(file)).toBeNull()
     const nameless = faultOf(withStep(file, at, { label: '' }))
-    expect(nameless?.at).toEqual(at)
+    expect(atOf(nameless?.path ?? '')).toEqual(at)
     const step = stepAt(file, at)
     if (!step) throw new Error('no such step')
-    const unsaid = faultOf(withStep(file, at, { needs: [...step.needs, newNeed(file, step)] }))
-    expect([unsaid?.at, unsaid?.words.startsWith(step.label)]).toEqual([at, true])
+    const unsaid = faultOf(withStep(file, at, { needs: [...step.needs, newNeed(file, step.needs)] }))
+    expect([atOf(unsaid?.path ?? ''), unsaid?.words.startsWith(step.label)]).toEqual([at, true])
     const nowhere = faultOf(withStep(file, at, { sets: [{ state: 'nowhere', to: 'on' }] }))
     expect(nowhere?.words).toContain('There is no state “nowhere” in this file.')
   })
@@ -75,6 +80,26 @@ describe('an order as it is being written', () => {
   it('finds the step of a path, and none where it leads elsewhere', () => {
     expect(atOf('procedures.2.steps.13.needs.0')).toEqual({ procedure: 2, step: 13 })
     for (const path of ['procedures.2', 'invariants.3', '', 'file.procedures.1.steps.1']) expect(atOf(path)).toBeNull()
+  })
+
+  it('a rule, state, stop, override or order put in reads, is seen as one change, and taken out leaves what was', () => {
+    fc.assert(
+      fc.property(fc.constantFrom(...files), fc.constantFrom(...orderPartNames), (file, of) => {
+        const { file: more, at } = withNewPart(file, of, 'Written anew')
+        expect(faultOf(more)).toBeNull()
+        expect(new Set(orderChanges(file, more).map((c) => c.what))).toEqual(new Set(['new']))
+        expect(withoutPart(more, at)).toEqual(file)
+        const [first] = file[of]
+        if (first) expect(orderChanges(file, withPart(file, of, 0, first))).toEqual([])
+        // What it lacks is found where it stands.
+        const part = more[of][at.at]
+        if (!part) throw new Error('nothing put in')
+        const path = faultOf(withPart(more, of, at.at, { ...part, [of === 'invariants' ? 'because' : 'label']: '' }))?.path ?? ''
+        expect(partAtOf(path)).toEqual(at)
+      }),
+    )
+    expect(partAtOf('procedures.2.steps.13.needs.0')).toBeNull()
+    expect(partAtOf('posts.1')).toBeNull()
   })
 
   it('refuses what is no order with what is wrong', () => {

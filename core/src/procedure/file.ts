@@ -200,6 +200,16 @@ const shape = z.strictObject({
 })
 export type ProcedureFile = z.infer<typeof shape>
 
+/** What a file has lists of besides its steps, each by its own shape. */
+export const orderParts: { [K in OrderPartName]: z.ZodType<ProcedureFile[K][number]> } = {
+  invariants: invariant,
+  states: stateDeclaration,
+  stops: stopMap,
+  overrides: override,
+  procedures: procedure,
+}
+export type OrderPartName = 'invariants' | 'states' | 'stops' | 'overrides' | 'procedures'
+
 /** Whether a step can be told with others: no hand is held, no figure read, nobody else asked. */
 export const toldLater = (s: Step): boolean => !s.hold && !s.two && s.measures.length === 0 && !s.repeats
 

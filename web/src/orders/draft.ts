@@ -1,6 +1,8 @@
 import {
   type Condition,
   type Need,
+  type OrderPartName,
+  orderParts,
   type ProcedureFile,
   type ProcedureStep,
   parseOrRefuse,
@@ -61,31 +63,25 @@ export function withMoved(f: ProcedureFile, at: At, by: -1 | 1): { file: Procedu
 export const withoutStep = (f: ProcedureFile, at: At): ProcedureFile =>
   withSteps(f, at.procedure, (steps) => steps.filter((_, i) => i !== at.step))
 
-/** The first of a row of names that is not taken. */
-function free(name: string, taken: readonly string[]): string {
-  for (let n = 1; ; n++) if (!taken.includes(`${name}-${n}`)) return `${name}-${n}`
+/** The first of a row of names that none of a list has. */
+export function freeName(name: string, taken: readonly { id: string }[]): string {
+  for (let n = 1; ; n++) if (!taken.some((x) => x.id === `${name}-${n}`)) return `${name}-${n}`
 }
 
 /** A new step after this one: it sets nothing and needs nothing yet. */
 export function withNewStep(f: ProcedureFile, at: At, label: string): { file: ProcedureFile; at: At } {
-  const id = free(
-    'own',
-    stepsOfFile(f).map((s) => s.id),
-  )
+  const id = freeName('own', stepsOfFile(f))
   const fresh = procedureStep.parse({ id, label })
   const step = at.step + 1
   return { file: withSteps(f, at.procedure, (steps) => steps.toSpliced(step, 0, fresh)), at: { ...at, step } }
 }
 
 /** A need that is asked of the first state there is, to be said otherwise. */
-export function newNeed(f: ProcedureFile, s: ProcedureStep): Need {
-  const id = free(
-    'own',
-    s.needs.map((n) => n.id),
-  )
+export function newNeed(f: ProcedureFile, needs: readonly Need[]): Need {
+  const id = freeName('own', needs)
   return { id, if: firstCondition(f), because: '' }
 }
-const firstCondition = (f: ProcedureFile): Condition => {
+export const firstCondition = (f: ProcedureFile): Condition => {
   const state = f.states.find((s) => s.values)
   return { state: state?.id ?? '', is: state?.values?.[0]?.id ?? '' }
 }
@@ -103,13 +99,17 @@ export function fromFile(text: string): { machine: string; file: ProcedureFile }
   return { machine: source.machine, file: parseOrRefuse(procedureFile, flat) }
 }
 
-/** The first thing that keeps a file from being read, and the step that it is in. */
-export function faultOf(f: ProcedureFile): { words: string; at: At | null } | null {
+/** The first thing that keeps a file from being read, in the words of its step, and where it is; no path: nowhere that has a form. */
+export function faultOf(f: ProcedureFile): { words: string; path: string } | null {
   const [issue] = procedureFile.safeParse(f).error?.issues ?? []
   if (!issue) return null
-  const at = atOf(issue.path.map(String).join('.'))
+  const path = issue.path.map(String).join('.')
+  const at = atOf(path)
   const step = at && stepAt(f, at)
-  return { words: `${step ? `${step.label}: ` : ''}${plainIssue(issue).message}`, at: step ? at : null }
+  return {
+    words: `${step ? `${step.label}: ` : ''}${plainIssue(issue).message}`,
+    path: step || partAtOf(path) ? path : '',
+  }
 }
 
 /** The step that a path leads to. */
@@ -117,3 +117,58 @@ export function atOf(path: string): At | null {
   const [, procedure, step] = /^procedures\.(\d+)\.steps\.(\d+)/.exec(path) ?? []
   return procedure === undefined ? null : { procedure: Number(procedure), step: Number(step) }
 }
+
+/** One of a list that a file has besides its steps, by where it stands. */
+export interface PartAt {
+  of: OrderPartName
+  at: number
+}
+type PartOf<K extends OrderPartName> = ProcedureFile[K][number]
+
+export const withPart = <K extends OrderPartName>(f: ProcedureFile, of: K, at: number, to: PartOf<K>): ProcedureFile => ({
+  ...f,
+  [of]: f[of].map((x, i) => (i === at ? to : x)),
+})
+export const withoutPart = (f: ProcedureFile, { of, at }: PartAt): ProcedureFile => ({
+  ...f,
+  [of]: f[of].filter((_, i) => i !== at),
+})
+
+/** One more of a list, at its end, to be said otherwise. */
+export function withNewPart(f: ProcedureFile, of: OrderPartName, label: string): { file: ProcedureFile; at: PartAt } {
+  const id = freeName('own', f[of])
+  const fresh: { [K in OrderPartName]: () => unknown } = {
+    invariants: () => ({ id, never: firstCondition(f), because: label }),
+    states: () => ({
+      id,
+      label,
+      values: [
+        { id: 'yes', label: 'yes' },
+        { id: 'no', label: 'no' },
+      ],
+    }),
+    stops: () => ({ id, label, stillMoves: [label], reset: [label] }),
+    overrides: () => ({ id, label, purpose: label, most_s: 10, load: 'none', follow: { what: label, by: 'person-in-charge' } }),
+    procedures: () => ({
+      id,
+      label,
+      station: 'setup',
+      goal: [firstCondition(f)],
+      steps: [
+        {
+          id: freeName('own', stepsOfFile(f)),
+          label,
+        },
+      ],
+    }),
+  }
+  return { file: { ...f, [of]: [...f[of], orderParts[of].parse(fresh[of]())] }, at: { of, at: f[of].length } }
+}
+
+/** The part that a path leads to, where it is no step. */
+export function partAtOf(path: string): PartAt | null {
+  const [, of, at] = /^([a-z]+)\.(\d+)/.exec(path) ?? []
+  const known = orderPartNames.find((x) => x === of)
+  return known === undefined || atOf(path) ? null : { of: known, at: Number(at) }
+}
+export const orderPartNames: readonly OrderPartName[] = ['invariants', 'states', 'stops', 'overrides', 'procedures']

@@ -20,6 +20,8 @@ import {
   faultOf,
   fromFile,
   type OrderDraft,
+  type PartAt,
+  partAtOf,
   stepAt,
   withMoved,
   withNewStep,
@@ -27,6 +29,7 @@ import {
   withStep,
   withWritten,
 } from './draft'
+import { Parts } from './parts-form'
 import { StepForm } from './step-form'
 import { useFindings } from './use-findings'
 import { findingWords } from './words'
@@ -41,8 +44,9 @@ interface Props {
 
 /** An order written anew, by its fields or as it is written in the file; beside it what is wrong with it, as it is typed. */
 export function OrderEditor({ page, name, draft, setDraft, forget }: Props) {
-  const [by, setBy] = useState<'fields' | 'json'>(draft.unread === undefined ? 'fields' : 'json')
+  const [by, setBy] = useState<'fields' | 'parts' | 'json'>(draft.unread === undefined ? 'fields' : 'json')
   const [at, setAt] = useState<At>({ procedure: 0, step: 0 })
+  const [part, setPart] = useState<PartAt>({ of: 'invariants', at: 0 })
   const put = (file: ProcedureFile) => setDraft((d) => d && { from: d.from, why: d.why, file })
   return (
     <div className="grid items-start gap-4 pb-8 lg:grid-cols-[1.6fr_1fr]">
@@ -54,6 +58,7 @@ export function OrderEditor({ page, name, draft, setDraft, forget }: Props) {
           onChange={setBy}
           options={[
             { value: 'fields', label: t`Step by step` },
+            { value: 'parts', label: t`Rules, states, stops` },
             { value: 'json', label: t`As the file says it` },
           ]}
         />
@@ -61,6 +66,8 @@ export function OrderEditor({ page, name, draft, setDraft, forget }: Props) {
           <AsJson machine={page.machine} name={name} draft={draft} setDraft={setDraft} />
         ) : draft.unread !== undefined ? (
           <p role="status" className="font-semibold">{t`What is typed as JSON cannot be read yet: put that right first.`}</p>
+        ) : by === 'parts' ? (
+          <Parts file={draft.file} at={part} setAt={setPart} put={put} />
         ) : (
           <Steps file={draft.file} at={at} setAt={setAt} put={put} />
         )}
@@ -70,9 +77,11 @@ export function OrderEditor({ page, name, draft, setDraft, forget }: Props) {
         draft={draft}
         setDraft={setDraft}
         forget={forget}
-        onStep={(to) => {
-          setBy('fields')
-          setAt(to)
+        onShow={(path) => {
+          const [step, other] = [atOf(path), partAtOf(path)]
+          if (step) setAt(step)
+          else if (other) setPart(other)
+          setBy(step ? 'fields' : 'parts')
         }}
       />
     </div>
@@ -199,7 +208,7 @@ function AsJson({ machine, name, draft, setDraft }: Pick<Props, 'name' | 'draft'
   )
 }
 
-function Beside({ page, draft, setDraft, forget, onStep }: Omit<Props, 'name'> & { onStep: (at: At) => void }) {
+function Beside({ page, draft, setDraft, forget, onShow }: Omit<Props, 'name'> & { onShow: (path: string) => void }) {
   const fault = useMemo(() => (draft.unread === undefined ? faultOf(draft.file) : null), [draft])
   const changes = useMemo(() => orderChanges(page.order, draft.file), [page.order, draft.file])
   const reads = draft.unread === undefined && fault === null
@@ -225,11 +234,11 @@ function Beside({ page, draft, setDraft, forget, onStep }: Omit<Props, 'name'> &
         {fault && (
           <p role="status" className="border-l-4 border-outside pl-3">
             <span className="font-semibold">{t`Does not read yet.`}</span> {told(fault.words)}{' '}
-            {fault.at && <Button look="quiet" onClick={() => fault.at && onStep(fault.at)}>{t`Show me`}</Button>}
+            {fault.path && <Button look="quiet" onClick={() => onShow(fault.path)}>{t`Show me`}</Button>}
           </p>
         )}
         {draft.unread !== undefined && <p role="status">{t`What is typed cannot be read yet.`}</p>}
-        {reads && <Findings changed={changes.length > 0} findings={findings} onStep={onStep} />}
+        {reads && <Findings changed={changes.length > 0} findings={findings} onShow={onShow} />}
       </Sheet>
       {changes.length > 0 && (
         <Sheet title={t`What changes`}>
@@ -263,11 +272,11 @@ function Beside({ page, draft, setDraft, forget, onStep }: Omit<Props, 'name'> &
 interface FoundProps {
   changed: boolean
   findings: readonly ProcedureFinding[] | null
-  onStep: (at: At) => void
+  onShow: (path: string) => void
 }
 
 /** What is wrong, each with the shortest way that it comes to it. */
-function Findings({ changed, findings, onStep }: FoundProps) {
+function Findings({ changed, findings, onShow }: FoundProps) {
   if (!changed) return <p>{t`Nothing is changed yet.`}</p>
   if (!findings) return <p role="status">{t`Looking through every way that it can go …`}</p>
   if (findings.length === 0)
@@ -280,7 +289,7 @@ function Findings({ changed, findings, onStep }: FoundProps) {
   return (
     <ul className="grid gap-3" aria-label={t`What was found`}>
       {findings.map((f) => {
-        const at = atOf(f.path)
+        const shown = atOf(f.path) ?? partAtOf(f.path)
         return (
           <li key={`${f.code} ${f.path} ${f.words}`} className="border-l-4 border-outside pl-3">
             <p className="font-bold">{findingWords[f.code]}</p>
@@ -293,7 +302,7 @@ function Findings({ changed, findings, onStep }: FoundProps) {
                 ))}
               </ol>
             )}
-            {at && <Button look="quiet" onClick={() => onStep(at)}>{t`Show me`}</Button>}
+            {shown && <Button look="quiet" onClick={() => onShow(f.path)}>{t`Show me`}</Button>}
           </li>
         )
       })}

@@ -1,4 +1,4 @@
-import type { OrderChange, OrderPart, ProcedureFinding, ProcedureStep } from '@geolabe/core'
+import type { Losing, OrderChange, OrderPart, OrderPartName, ProcedureFinding, ProcedureStep } from '@geolabe/core'
 import { t, told } from '../language/t'
 
 export const hazardWords: Record<ProcedureStep['hazards'][number], string> = {
@@ -80,3 +80,26 @@ export const fieldWords = (field: string): string => fieldNames[field] ?? field
 /** A value of a file as a person reads it. */
 export const valueWords = (v: unknown): string =>
   v === null ? t`nothing` : typeof v === 'string' ? `“${told(v)}”` : JSON.stringify(v)
+
+/** What makes a state unknown again, as it is said. */
+export const losingWords: Record<Losing, string> = {
+  leaving: t`somebody leaves the machine`,
+  operator: t`another operator`,
+  setup: t`another set-up`,
+  stop: t`a stop`,
+  moved: t`the machine moves`,
+  sight: t`somebody goes out of sight`,
+  impact: t`an impact`,
+  load: t`another load`,
+  change: t`another kind of work`,
+  rest: t`a pause`,
+}
+
+/** The lists of a file besides its steps. */
+export const partLists: Record<OrderPartName, { many: string; one: string; more: string; out: string }> = {
+  invariants: { many: t`Rules`, one: t`This rule`, more: t`A rule`, out: t`Take this rule out` },
+  states: { many: t`States`, one: t`This state`, more: t`A state`, out: t`Take this state out` },
+  stops: { many: t`Stops`, one: t`This stop`, more: t`A stop`, out: t`Take this stop out` },
+  overrides: { many: t`Overrides`, one: t`This override`, more: t`An override`, out: t`Take this override out` },
+  procedures: { many: t`Orders`, one: t`This order`, more: t`An order`, out: t`Take this order out` },
+}

@@ -1,0 +1,64 @@
+import { Plus, Trash2 } from 'lucide-react'
+import type { ReactNode } from 'react'
+import { t } from '../language/t'
+import { Button } from '../look/button'
+import { TextField } from '../look/field'
+
+/** A part of a form with its rows, and a key for one more. */
+export function Rows({ title, add, onAdd, children }: { title: string; add: string; onAdd: () => void; children: ReactNode }) {
+  return (
+    <section aria-label={title} className="grid gap-3">
+      <h3 className="font-bold">{title}</h3>
+      {children}
+      <Button className="w-fit" onClick={onAdd}>
+        <Plus aria-hidden="true" size={18} /> {add}
+      </Button>
+    </section>
+  )
+}
+
+export function Away({ label, onClick }: { label: string; onClick: () => void }) {
+  return (
+    <button type="button" aria-label={label} className="grid size-12 shrink-0 place-items-center rounded-lg" onClick={onClick}>
+      <Trash2 aria-hidden="true" size={20} />
+    </button>
+  )
+}
+
+/** The same list with one of it said otherwise, or taken out. */
+export const put = <T,>(list: readonly T[], i: number, to: T): T[] => list.map((x, k) => (k === i ? to : x))
+export const without = <T,>(list: readonly T[], i: number): T[] => list.filter((_, k) => k !== i)
+
+/** Sentences one under the other, in their order. */
+export function Lines({
+  title,
+  each,
+  lines,
+  least = 0,
+  onChange,
+}: {
+  title: string
+  each: string
+  lines: readonly string[]
+  least?: number
+  onChange: (to: string[]) => void
+}) {
+  return (
+    <Rows title={title} add={t`One more`} onAdd={() => onChange([...lines, ''])}>
+      {lines.map((line, i) => (
+        // biome-ignore lint/suspicious/noArrayIndexKey: lines have no name of their own
+        <div key={i} className="flex items-end gap-2">
+          <div className="grow">
+            <TextField
+              label={`${each} ${i + 1}`}
+              value={line}
+              onChange={(v) => onChange(put(lines, i, v))}
+              {...(line === '' ? { error: t`Write it, or take it out.` } : {})}
+            />
+          </div>
+          {lines.length > least && <Away label={t`Take out: ${line}`} onClick={() => onChange(without(lines, i))} />}
+        </div>
+      ))}
+    </Rows>
+  )
+}
