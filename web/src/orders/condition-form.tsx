@@ -153,17 +153,17 @@ function PlainCondition({ plain, file, onChange }: { plain: Plain } & Omit<Props
   const values = stateOf(state)?.values
   const holding: { value: Holds; label: string }[] = values
     ? [
-        { value: 'is', label: t`be` },
-        { value: 'not', label: t`not be` },
+        { value: 'is', label: t`is` },
+        { value: 'not', label: t`is not` },
       ]
     : [
-        { value: 'atLeast', label: t`be at least` },
-        { value: 'atMost', label: t`be at most` },
+        { value: 'atLeast', label: t`is at least` },
+        { value: 'atMost', label: t`is at most` },
       ]
   return (
-    <div className="grid grid-cols-[3fr_1.3fr_2fr] gap-2">
+    <div className="grid grid-cols-[3fr_1.6fr_2.4fr] gap-2">
       {what}
-      <SelectField label={t`Has to`} value={holds} options={holding} onChange={(h) => onChange({ state, [h]: to })} />
+      <SelectField label={t`Is or is not`} value={holds} options={holding} onChange={(h) => onChange({ state, [h]: to })} />
       {values ? (
         <SelectField
           label={t`As it is said`}
