@@ -254,6 +254,30 @@ describe('a file', () => {
       'undo-breaks',
       (f) => Object.assign(f.procedures[0]?.steps[0] ?? {}, { undo: { how: 'steps', steps: ['lift-off-seat', 'safety-in'] } }),
     ],
+    [
+      'stop-without-reset',
+      (f) => {
+        f.states.push({ ...(f.states[0] as (typeof f.states)[number]), id: 'oil', label: 'Oil', initial: 'low' })
+        f.stops.push({
+          id: 'red',
+          label: 'Red',
+          kills: [],
+          stillMoves: ['What hangs.'],
+          unknownAfter: ['oil'],
+          reset: ['Turn'],
+          relink: false,
+        })
+      },
+    ],
+    ['blocks-emergency', (f) => void f.emergency.without.push('trapped')],
+    // Its own card, and left out all the same.
+    [
+      'blocks-emergency',
+      (f) => {
+        f.emergency.without.push('wind')
+        f.emergency.own.push({ id: 'wind', acts: ['Down', 'Away'] })
+      },
+    ],
     ['no-way-back', goesHome],
     // The same where it is done only as one of the ways that it may be planned to stand.
     [
@@ -276,7 +300,7 @@ describe('a file', () => {
     change(f)
     const found = checkProcedures(f).find((x) => x.code === code)
     expect(found, JSON.stringify(checkProcedures(f))).toBeDefined()
-    expect(found?.path).toMatch(/^(procedures|states|invariants|overrides)\.\d+/)
+    expect(found?.path).toMatch(/^((procedures|states|invariants|overrides|stops)\.\d+|emergency$)/)
     if (['dead-end', 'violates', 'no-way-back', 'undo-breaks'].includes(code)) expect(found?.story.length).toBeGreaterThan(0)
   })
   it('with a rule about doing a step that its needs keep is passed', () => {

@@ -1,5 +1,6 @@
 import { compile, conditionsOf, influence, type Mark, no, plannedWays, type Scope, scopeOf, type Vector, yes } from './compiled'
 import { type Condition, namedIn, oraclesIn, unknown } from './condition'
+import { emergencyCards, emergencyLabel, sparedByNone } from './emergency'
 import { type Explored, explore, foundMoves, lossMoves, stepMove } from './explore'
 import { concerns, type Invariant, type Procedure, type ProcedureFile, type Step, stepsOfFile } from './file'
 import { walkThrough } from './walk'
@@ -18,6 +19,8 @@ export type FindingCode =
   | 'drop-unguarded'
   | 'violates'
   | 'two-person-one-badge'
+  | 'stop-without-reset'
+  | 'blocks-emergency'
   | 'too-large'
 
 /** What is wrong with a file, where, and how it comes to it. */
@@ -233,6 +236,29 @@ function opening(f: ProcedureFile, s: Step, path: string): ProcedureFinding[] {
   })
 }
 
+/** What a stop kills or leaves unknown, and nothing makes known again: what waits for it waits for ever. */
+function ofStops(f: ProcedureFile): ProcedureFinding[] {
+  const set = new Set(stepsOfFile(f).flatMap((s) => s.sets.map((x) => x.state)))
+  return f.stops.flatMap((stop, i) =>
+    [...new Set([...stop.kills.map((k) => k.state), ...stop.unknownAfter])].flatMap((id) => {
+      const d = f.states.find((s) => s.id === id)
+      if (d?.source !== 'person' || d.usual !== undefined || set.has(id)) return []
+      return [finding('stop-without-reset', `stops.${i}`, `After “${stop.label}” nothing makes “${d.label}” known again.`)]
+    }),
+  )
+}
+
+/** What can happen to every machine has its card, whatever the file says. */
+function ofEmergency(f: ProcedureFile): ProcedureFinding[] {
+  const there = new Set(emergencyCards(f.emergency).map((c) => c.id))
+  const wanted = [...new Set([...sparedByNone, ...f.emergency.own.map((o) => o.id)])]
+  return wanted
+    .filter((id) => !there.has(id))
+    .map((id) =>
+      finding('blocks-emergency', 'emergency', `The card “${emergencyLabel(id)}” is left out, and it can happen here.`),
+    )
+}
+
 const most_combinations = 3_000_000
 
 /** The first world of a small scope for which a test holds; undefined: none; null: there are too many to look. @param fixed what is given */
@@ -303,6 +329,8 @@ function ofReach(f: ProcedureFile): ProcedureFinding[] {
 export const checkProcedures = (f: ProcedureFile, { waysBack = true } = {}): ProcedureFinding[] => [
   ...ofStates(f),
   ...ofSteps(f),
+  ...ofStops(f),
+  ...ofEmergency(f),
   ...ofReach(f),
   ...ofProcedures(f),
   ...ofInvariants(f),

@@ -85,6 +85,10 @@ const shared: readonly EmergencyCard[] = [
   },
 ]
 
+/** No machine is spared these: their cards are never left out. */
+export const sparedByNone: readonly EmergencyKind[] = ['fire', 'trapped', 'load', 'power']
+export const emergencyLabel = (id: EmergencyKind): string => shared.find((c) => c.id === id)?.label ?? id
+
 /**
  * The cards of a machine, in the same order for all.
  *

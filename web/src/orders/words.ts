@@ -25,6 +25,8 @@ export const findingWords: Record<ProcedureFinding['code'], string> = {
   'drop-unguarded': t`Something could drop`,
   violates: t`Breaks a rule`,
   'two-person-one-badge': t`Two people, one badge`,
+  'stop-without-reset': t`A stop with no way on`,
+  'blocks-emergency': t`An emergency without its card`,
   'too-large': t`Too much to look through`,
 }
 
