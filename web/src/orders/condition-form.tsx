@@ -163,7 +163,7 @@ function PlainCondition({ plain, file, onChange }: { plain: Plain } & Omit<Props
   return (
     <div className="grid grid-cols-[3fr_1.6fr_2.4fr] gap-2">
       {what}
-      <SelectField label={t`Is or is not`} value={holds} options={holding} onChange={(h) => onChange({ state, [h]: to })} />
+      <SelectField label={t`Is it`} value={holds} options={holding} onChange={(h) => onChange({ state, [h]: to })} />
       {values ? (
         <SelectField
           label={t`As it is said`}
