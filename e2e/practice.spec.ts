@@ -87,6 +87,23 @@ test('load control on the machine’s own levers: driven by keys and by a thumb,
   await expect.poll(() => query<{ score: number }>('select score from practice_run')).toEqual([{ score: 0 }])
   await page.getByRole('button', { name: 'Again the same' }).click()
   await expect(page.getByRole('button', { name: 'Begin' })).toBeVisible()
+
+  // A gamepad is the same levers: its left stick slews; taken away, time stands still.
+  const pad = (axes: number[] | null) =>
+    page.evaluate((given) => {
+      const there = given && { connected: true, mapping: 'standard', axes: given, buttons: [] }
+      Object.assign(navigator, { getGamepads: () => [there] })
+      dispatchEvent(new Event(there ? 'gamepadconnected' : 'gamepaddisconnected'))
+    }, axes)
+  await pad([0, 0, 0, 0])
+  await expect(page.getByText('left stick', { exact: true })).toBeVisible()
+  await fits(page)
+  await page.getByRole('button', { name: 'Begin' }).click()
+  await pad([-1, 0, 0, 0])
+  await expect.poll(() => figure(page, 'Beside the hook')).toBeGreaterThan(0.3)
+  await look(page, 'practice-gamepad')
+  await pad(null)
+  await expect(page.getByText('Time stands still. Go on when you are ready.')).toBeVisible()
   await page.getByRole('button', { name: 'Leave practice' }).click()
   await expect(page.getByText('Load control, last 0 of 100')).toBeVisible()
   expect(await query('select from practice_run')).toHaveLength(1)

@@ -2,6 +2,7 @@ import { courseFor, playRun, rigOf } from '@geolabe/core'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { readMachineFile } from '../../server/src/demo/files'
+import { bySticks, onPad } from '../src/practice/gamepad'
 import { feel, leversOf, pushed } from '../src/practice/levers'
 import { Recorder } from '../src/practice/recorder'
 import { afterWords, attemptWords } from '../src/practice/words'
@@ -49,6 +50,52 @@ describe('the levers of practice', () => {
     expect(said.get(axis('luff'))).toBe(1)
     expect(said.get(axis('hoist'))).toBe(-0.5)
     expect([...pushed(right, 0, 0).values()]).toEqual([0, 0])
+  })
+})
+
+describe('a gamepad', () => {
+  const still = { forward: 0, right: 0 }
+  it('has every lever of every machine, no two on the same, each motion both ways by itself', () => {
+    for (const id of ['tern', 'petrel', 'plover', 'turnstone', 'kittiwake', 'cormorant']) {
+      const m = readMachineFile(id)
+      const r = rigOf(m)
+      const levers = leversOf(m.controls, r)
+      const places = onPad(levers)
+      expect(
+        places.every((x) => x !== null),
+        id,
+      ).toBe(true)
+      expect(new Set(places.map((x) => JSON.stringify(x))).size).toBe(levers.length)
+      const n = r.axes.length
+      expect(bySticks(levers, [still, still], n)).toEqual(r.axes.map(() => 0))
+      const reached = new Set<string>()
+      for (const stick of [0, 1] as const)
+        for (const along of ['forward', 'right'] as const)
+          for (const to of [-1, 1]) {
+            const moved = { ...still, [along]: to }
+            const said = bySticks(levers, stick === 0 ? [moved, still] : [still, moved], n)
+            const on = said.flatMap((u, axis) => (u === 0 ? [] : [`${axis} ${u}`]))
+            expect(on.length, `${id} ${stick} ${along} ${to}`).toBeLessThanOrEqual(1)
+            for (const x of on) reached.add(x)
+          }
+      expect(reached.size, id).toBe(2 * n)
+    }
+  })
+  it('is the machine’s own map: where a lever is pushed, its stick is', () => {
+    const right = leversOf(tern.controls, rig)
+    const axis = (motion: string) => rig.axes.findIndex((a) => a.motion === motion)
+    // Right stick pulled back: boom up; left stick to the left: slew left.
+    const said = bySticks(
+      right,
+      [
+        { forward: 0, right: -1 },
+        { forward: -1, right: 0 },
+      ],
+      rig.axes.length,
+    )
+    expect([said[axis('luff')], said[axis('slew')], said[axis('hoist')], said[axis('extend')]]).toEqual([1, 1, 0, 0])
+    const kittiwake = readMachineFile('kittiwake')
+    expect(onPad(leversOf(kittiwake.controls, rigOf(kittiwake)))[0]).toEqual({ stick: 0, along: 'right' })
   })
 })
 

@@ -11,10 +11,13 @@ const travel_px = 64
  */
 export function LeverPad({
   lever,
+  padded,
   held,
   onPush,
 }: {
   lever: Lever
+  /** Where it lies on a gamepad, where one is there. */
+  padded: string | null
   held: readonly number[]
   onPush: (to: Map<number, number>) => void
 }) {
@@ -35,7 +38,10 @@ export function LeverPad({
   }
   return (
     <div className={clsx('min-w-0 grow text-center', both ? 'max-w-44' : 'max-w-28')}>
-      <p className="mb-1 text-[0.9rem] leading-tight font-semibold">{lever.name}</p>
+      <p className="mb-1 text-[0.9rem] leading-tight font-semibold">
+        {lever.name}
+        {padded && <span className="block text-[0.82rem] font-normal text-quiet">{padded}</span>}
+      </p>
       <div
         role="group"
         aria-label={lever.name}

@@ -4,6 +4,7 @@ import { useMemo, useRef, useState } from 'react'
 import { t } from '../language/t'
 import { Button } from '../look/button'
 import { useSay } from '../units/units'
+import { onPad, padWords, usePadThere } from './gamepad'
 import { LeverPad } from './lever-pad'
 import { leversOf } from './levers'
 import { Recorder } from './recorder'
@@ -39,7 +40,7 @@ function Opening({ start }: { start: Course['start'] }) {
         </p>
       )}
       <p className="mt-1 text-quiet">
-        {t`Levers under your thumbs, or the keys that stand on them. Shift is half; Space stops everything, Escape stops time.`}
+        {t`Levers under your thumbs, the keys that stand on them, or the sticks of a gamepad. Shift is half; Space stops everything, Escape stops time.`}
       </p>
     </>
   )
@@ -64,6 +65,7 @@ export function Play({
   const say = useSay()
   const [recorder] = useState(() => new Recorder(machine, rig, course, asked))
   const levers = useMemo(() => leversOf(machine.controls, rig), [machine, rig])
+  const [padThere, places] = [usePadThere(), useMemo(() => onPad(levers), [levers])]
   const plan = useRef<HTMLCanvasElement>(null)
   const side = useRef<HTMLCanvasElement>(null)
   const [view, setView] = useState<'plan' | 'side'>('plan')
@@ -116,7 +118,7 @@ export function Play({
             {i === Math.ceil(levers.length / 2) && (
               <Button look="stop" className="min-h-16 self-center max-sm:px-2" onClick={() => recorder.stop()}>{t`Stop`}</Button>
             )}
-            <LeverPad lever={l} held={told.held} onPush={push} />
+            <LeverPad lever={l} padded={padThere ? padWords(places[i] ?? null) : null} held={told.held} onPush={push} />
           </div>
         ))}
       </div>

@@ -1,6 +1,7 @@
 import type { Machine, PracticeRun, Sample } from '@geolabe/core'
 import { type RefObject, useEffect, useRef, useState } from 'react'
 import { newId } from '../api/client'
+import { useGamepad } from './gamepad'
 import type { Lever } from './levers'
 import { Recorder } from './recorder'
 import { drawPlan, drawSide, paintsOf, sheetOf } from './scene'
@@ -29,7 +30,7 @@ interface Told {
 }
 
 /**
- * A run turned frame by frame: levers in, machine and load drawn, figures told. It pauses where the page is hidden or the device falls behind, and
+ * A run turned frame by frame: levers in, machine and load drawn, figures told. It pauses where the page is hidden, the device falls behind or a gamepad is taken away, and
  * hands the run over once it is over.
  */
 export function useRun(
@@ -45,8 +46,14 @@ export function useRun(
   const pushed = useRef(new Map<number, number>())
   const [told, setTold] = useState<Told>(() => ({ s: firstLook(recorder), ring: 1, time_s: 0, held: rig.axes.map(() => 0) }))
   const keys = useLeverKeys(levers, state === 'going', () => recorder.stop())
-  const now = useRef({ keys, onOver })
-  now.current = { keys, onOver }
+  const pad = useGamepad(
+    levers,
+    state === 'going',
+    () => recorder.stop(),
+    () => setState('paused'),
+  )
+  const now = useRef({ keys, pad, onOver })
+  now.current = { keys, pad, onOver }
 
   useEffect(() => {
     const draw = () => {
@@ -81,7 +88,8 @@ export function useRun(
       const dt_s = Math.max(0, at - last) / 1000
       last = at
       const byKeys = now.current.keys(dt_s, rig.axes.length)
-      const held = byKeys.map((k, i) => Math.max(-1, Math.min(1, k + (pushed.current.get(i) ?? 0))))
+      const byPad = now.current.pad(rig.axes.length)
+      const held = byKeys.map((k, i) => Math.max(-1, Math.min(1, k + (byPad[i] ?? 0) + (pushed.current.get(i) ?? 0))))
       if (!recorder.pass(dt_s, held)) setState('paused')
       const s = draw()
       if (at - last_told > figures_ms) {
