@@ -41,6 +41,30 @@ async function held(
   await lever.up()
 }
 
+/** Script of a frame and the median time between two, over three seconds. */
+async function frames(page: Page): Promise<string> {
+  const cdp = await page.context().newCDPSession(page)
+  await cdp.send('Performance.enable')
+  const script_s = async () =>
+    (await cdp.send('Performance.getMetrics')).metrics.find((m) => m.name === 'ScriptDuration')?.value ?? Number.NaN
+  const before_s = await script_s()
+  const between = await page.evaluate(
+    () =>
+      new Promise<number[]>((done) => {
+        const [from, at]: [number, number[]] = [performance.now(), []]
+        const next = (now: number) => {
+          at.push(now)
+          if (now - from < 3000) requestAnimationFrame(next)
+          else done(at.slice(1).map((t, i) => t - (at[i] ?? t)))
+        }
+        requestAnimationFrame(next)
+      }),
+  )
+  const median_ms = between.sort((a, b) => a - b)[Math.floor(between.length / 2)] ?? Number.NaN
+  const each_ms = ((await script_s()) - before_s) * 1000
+  return `${(each_ms / between.length).toFixed(1)} ms of script a frame, a frame every ${median_ms.toFixed(0)} ms`
+}
+
 test('load control on the machine’s own levers: driven by keys and by a thumb, told what was wrong, kept once', async ({
   page,
 }) => {
@@ -102,6 +126,15 @@ test('load control on the machine’s own levers: driven by keys and by a thumb,
   await pad([-1, 0, 0, 0])
   await expect.poll(() => figure(page, 'Beside the hook')).toBeGreaterThan(0.3)
   await look(page, 'practice-gamepad')
+  // Printed, not held: other work shares this machine.
+  for (const [width, height] of [
+    [1280, 800],
+    [390, 844],
+  ] as const) {
+    await page.setViewportSize({ width, height })
+    console.log(`     practice at ${width}×${height}: ${await frames(page)}`)
+  }
+  await page.setViewportSize({ width: 1280, height: 800 })
   await pad(null)
   await expect(page.getByText('Time stands still. Go on when you are ready.')).toBeVisible()
   await page.getByRole('button', { name: 'Leave practice' }).click()

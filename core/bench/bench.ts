@@ -1,5 +1,6 @@
 /** Prints how long the core takes, and ratios within this one run: absolute times on shared machines mean little. */
 import { readFileSync } from 'node:fs'
+import { DistanceJoint, World } from 'planck'
 // quadprog ships no types; its one function is declared beside the tests.
 import quadprog from 'quadprog'
 import {
@@ -7,8 +8,13 @@ import {
   type Case,
   capacityMap,
   checkProcedures,
+  courseFor,
+  Drill,
+  driveOf,
   elasticReactions,
+  energyError_J,
   firstWorld,
+  letGo,
   mapOfCase,
   nearestRemedies,
   nearShareOf,
@@ -17,7 +23,13 @@ import {
   prepareFootprint,
   prepareMap,
   ratingTable,
+  rigOf,
+  type Swinging,
+  stepSwing,
   stepsOfFile,
+  stillMotion,
+  tick_s,
+  ticks_per_s,
   whichMachine,
   whichPosition,
   workingAreaZones,
@@ -251,6 +263,57 @@ const from_ms = performance.now()
 for (const { file } of orders) checkProcedures(file)
 const found_ms = performance.now() - from_ms
 wanted('all of them looked through under 120 s', found_ms < 120_000, `${(found_ms / 1000).toFixed(0)} s, ${orders.length} files`)
+
+// A load let go on its rope, ten minutes long, beside a general physics engine's on a rod of the same length.
+const tenMinutes = 600 * ticks_per_s
+const rope_m = 12
+const still = driveOf(stillMotion({ slew_deg: 0, radius_m: 10, height_m: 20, rope_m }))
+const hung = { mass_kg: 1000, cA_m2: 0, loss_per_s: 0 }
+const swung_J = hung.mass_kg * 9.80665 * rope_m * (1 - Math.cos((10 * Math.PI) / 180))
+let drift = 0
+const own_ms = time('a load let go, ten minutes', 1, () => {
+  const from = letGo(10, 0)
+  let at: Swinging = from
+  for (let k = 0; k < tenMinutes; k++) at = stepSwing(at, hung, () => still, tick_s)
+  drift = Math.abs(energyError_J({ s: from, d: still }, { s: at, d: still }, hung.mass_kg)) / swung_J
+})
+let drift_general = 0
+const general_ms = time('the same by a general engine', 1, () => {
+  const world = new World({ gravity: { x: 0, y: -9.80665 } })
+  const [x, y] = [rope_m * Math.sin((10 * Math.PI) / 180), -rope_m * Math.cos((10 * Math.PI) / 180)]
+  const load = world.createBody({ type: 'dynamic', position: { x, y }, linearDamping: 0, angularDamping: 0 })
+  load.setMassData({ mass: hung.mass_kg, center: { x: 0, y: 0 }, I: 1 })
+  const hook = { x: 0, y: 0 }
+  world.createJoint(new DistanceJoint({ length: rope_m }, world.createBody(), load, hook, load.getPosition()))
+  const energy = () => {
+    const v = load.getLinearVelocity()
+    return hung.mass_kg * (0.5 * (v.x ** 2 + v.y ** 2) + 9.80665 * load.getPosition().y)
+  }
+  const from = energy()
+  for (let k = 0; k < tenMinutes; k++) world.step(tick_s, 8, 3)
+  drift_general = Math.abs(energy() - from) / swung_J
+})
+console.log(
+  `energy that comes or goes, of the swing’s: ${drift.toExponential(1)} and ${drift_general.toExponential(1)}; ${(own_ms / general_ms).toFixed(2)} of its time`,
+)
+wanted('a swing keeps its energy better than a general engine', drift < drift_general, `${drift.toExponential(1)} of it`)
+
+// Practice as it is played, every motion driven: how much faster than it happens.
+const rig = rigOf(tern)
+const seconds = 60
+const played_ms = time(`practice, ${seconds} s of it`, 1, () => {
+  const drill = new Drill(rig, courseFor(rig, 1, 0))
+  for (let k = 0; k < seconds * ticks_per_s && !drill.over; k++)
+    drill.step(
+      rig.axes.map((a, i) => (a.motion === 'hoist' ? 0.05 : 0.2) * Math.sin((2 * Math.PI * k) / (ticks_per_s * (7 + i)))),
+    )
+  if (drill.over) throw new Error('It ended by itself.')
+})
+wanted(
+  'practice 200 times as fast as it happens',
+  (seconds * 1000) / played_ms >= 200,
+  `${((seconds * 1000) / played_ms).toFixed(0)} times`,
+)
 
 console.log(`\n${verdicts.join('\n')}`)
 if (verdicts.some((v) => v.startsWith('NOT'))) process.exitCode = 1
