@@ -124,7 +124,8 @@ test('load control on the machine’s own levers: driven by keys and by a thumb,
   await fits(page)
   await page.getByRole('button', { name: 'Begin' }).click()
   await pad([-1, 0, 0, 0])
-  await expect.poll(() => figure(page, 'Beside the hook')).toBeGreaterThan(0.3)
+  await expect(page.getByText('Slew left')).toHaveClass(/font-bold/)
+  await expect.poll(() => figure(page, 'Time')).toBeGreaterThan(1)
   await look(page, 'practice-gamepad')
   // Printed, not held: other work shares this machine.
   for (const [width, height] of [
