@@ -1,6 +1,5 @@
 import type { OrderPage } from '@geolabe/contract'
 import { orderChanges, type ProcedureFile, type ProcedureFinding } from '@geolabe/core'
-import clsx from 'clsx'
 import { ArrowDown, ArrowUp, Plus, Trash2 } from 'lucide-react'
 import { useMemo, useState } from 'react'
 import { call, newId } from '../api/client'
@@ -30,6 +29,7 @@ import {
   withWritten,
 } from './draft'
 import { Parts } from './parts-form'
+import { Pick } from './rows'
 import { StepForm } from './step-form'
 import { useFindings } from './use-findings'
 import { findingWords } from './words'
@@ -116,23 +116,11 @@ function Steps({ file, at, setAt, put }: StepsProps) {
           options={file.procedures.map((p, i) => ({ value: String(i), label: told(p.label) }))}
           onChange={(i) => setAt({ procedure: Number(i), step: 0 })}
         />
-        <ol className="my-3 grid max-h-[26rem] overflow-y-auto border-y border-line">
-          {steps.map((s, k) => (
-            <li key={s.id}>
-              <button
-                type="button"
-                aria-current={k === at.step ? 'step' : undefined}
-                className={clsx(
-                  'min-h-12 w-full border-l-4 py-1.5 pl-3 text-left',
-                  k === at.step ? 'border-accent bg-sunk font-bold' : 'border-transparent',
-                )}
-                onClick={() => setAt({ ...at, step: k })}
-              >
-                {k + 1}. {told(s.label)}
-              </button>
-            </li>
-          ))}
-        </ol>
+        <Pick
+          names={steps.map((s, k) => ({ id: s.id, name: `${k + 1}. ${told(s.label)}` }))}
+          at={at.step}
+          onPick={(k) => setAt({ ...at, step: k })}
+        />
         <div className="flex flex-wrap gap-2">
           <button
             type="button"

@@ -8,7 +8,6 @@ import {
   stepsOfFile,
   unknown,
 } from '@geolabe/core'
-import clsx from 'clsx'
 import { Plus, Trash2 } from 'lucide-react'
 import type { ReactNode } from 'react'
 import { t, told } from '../language/t'
@@ -19,7 +18,7 @@ import { Tick } from '../look/tick'
 import { ConditionForm } from './condition-form'
 import { firstCondition, freeName, orderPartNames, type PartAt, withNewPart, withoutPart, withPart } from './draft'
 import { NeedsForm } from './needs-form'
-import { Away, Lines, put, Rows, without } from './rows'
+import { Away, Chosen, Lines, Pick, put, Rows, without } from './rows'
 import { SetsForm } from './sets-form'
 import { losingWords, partLists } from './words'
 import { WrittenField } from './written-field'
@@ -66,23 +65,7 @@ export function Parts({
           options={orderPartNames.map((p) => ({ value: p, label: partLists[p].many }))}
           onChange={(of) => setAt({ of, at: 0 })}
         />
-        <ol className="my-3 grid max-h-[26rem] overflow-y-auto border-y border-line">
-          {list.map((x, i) => (
-            <li key={x.id}>
-              <button
-                type="button"
-                aria-current={i === at.at ? 'true' : undefined}
-                className={clsx(
-                  'min-h-12 w-full border-l-4 py-1.5 pl-3 text-left',
-                  i === at.at ? 'border-accent bg-sunk font-bold' : 'border-transparent',
-                )}
-                onClick={() => setAt({ ...at, at: i })}
-              >
-                {told(nameOf(x))}
-              </button>
-            </li>
-          ))}
-        </ol>
+        <Pick names={list.map((x) => ({ id: x.id, name: told(nameOf(x)) }))} at={at.at} onPick={(i) => setAt({ ...at, at: i })} />
         <div className="flex flex-wrap gap-2">
           <button
             type="button"
@@ -148,7 +131,6 @@ function RuleForm({ value, file, onChange }: PartProps<'invariants'>) {
     const { doing: _, ...rest } = value
     onChange(to.length === 0 ? rest : { ...rest, doing: [...to] })
   }
-  const steps = stepsOfFile(file)
   return (
     <>
       <TextField
@@ -161,23 +143,14 @@ function RuleForm({ value, file, onChange }: PartProps<'invariants'>) {
         <h3 className="font-bold">{t`What must never be`}</h3>
         <ConditionForm value={value.never} file={file} onChange={(never) => onChange({ ...value, never })} />
       </section>
-      <Rows title={t`Only while these steps are done`} add={t`One more`} onAdd={() => during([...doing, steps[0]?.id ?? ''])}>
-        {doing.length === 0 && <p className="text-quiet">{t`No step: it must not come to be by any.`}</p>}
-        {doing.map((id, i) => (
-          // biome-ignore lint/suspicious/noArrayIndexKey: a step may stand twice while it is chosen
-          <div key={i} className="flex items-end gap-2">
-            <div className="grow">
-              <SelectField
-                label={t`Step`}
-                value={id}
-                options={steps.map((s) => ({ value: s.id, label: told(s.label) }))}
-                onChange={(to) => during(put(doing, i, to))}
-              />
-            </div>
-            <Away label={t`Take it out`} onClick={() => during(without(doing, i))} />
-          </div>
-        ))}
-      </Rows>
+      <Chosen
+        title={t`Only while these steps are done`}
+        none={t`No step: it must not come to be by any.`}
+        each={t`Step`}
+        chosen={doing}
+        options={stepsOfFile(file).map((s) => ({ value: s.id, label: told(s.label) }))}
+        onChange={during}
+      />
     </>
   )
 }
@@ -257,7 +230,6 @@ function StateForm({ value, onChange }: PartProps<'states'>) {
 }
 
 function StopForm({ value, file, onChange }: PartProps<'stops'>) {
-  const lost = value.unknownAfter
   return (
     <>
       <TextField label={t`The stop`} value={value.label} onChange={(label) => onChange({ ...value, label })} />
@@ -276,26 +248,13 @@ function StopForm({ value, file, onChange }: PartProps<'stops'>) {
         lines={value.reset}
         onChange={(reset) => onChange({ ...value, reset })}
       />
-      <Rows
+      <Chosen
         title={t`Not known after it`}
-        add={t`One more`}
-        onAdd={() => onChange({ ...value, unknownAfter: [...lost, file.states[0]?.id ?? ''] })}
-      >
-        {lost.map((id, i) => (
-          // biome-ignore lint/suspicious/noArrayIndexKey: a state may stand twice while it is chosen
-          <div key={i} className="flex items-end gap-2">
-            <div className="grow">
-              <SelectField
-                label={t`State`}
-                value={id}
-                options={file.states.map((s) => ({ value: s.id, label: told(s.label) }))}
-                onChange={(to) => onChange({ ...value, unknownAfter: put(lost, i, to) })}
-              />
-            </div>
-            <Away label={t`Take it out`} onClick={() => onChange({ ...value, unknownAfter: without(lost, i) })} />
-          </div>
-        ))}
-      </Rows>
+        each={t`State`}
+        chosen={value.unknownAfter}
+        options={file.states.map((s) => ({ value: s.id, label: told(s.label) }))}
+        onChange={(unknownAfter) => onChange({ ...value, unknownAfter })}
+      />
       <Tick checked={value.relink} onChange={(relink) => onChange({ ...value, relink })}>
         {t`A radio has to be linked and tried again`}
       </Tick>
@@ -328,26 +287,13 @@ function OverrideForm({ value, file, onChange }: PartProps<'overrides'>) {
         ]}
         onChange={(load) => onChange({ ...value, load })}
       />
-      <Rows
+      <Chosen
         title={t`The needs that it may pass`}
-        add={t`One more`}
-        onAdd={() => onChange({ ...value, waits: [...value.waits, needs[0]?.[0] ?? ''] })}
-      >
-        {value.waits.map((id, i) => (
-          // biome-ignore lint/suspicious/noArrayIndexKey: a need may stand twice while it is chosen
-          <div key={i} className="flex items-end gap-2">
-            <div className="grow">
-              <SelectField
-                label={t`Need`}
-                value={id}
-                options={needs.map(([need, because]) => ({ value: need, label: told(because) }))}
-                onChange={(to) => onChange({ ...value, waits: put(value.waits, i, to) })}
-              />
-            </div>
-            <Away label={t`Take it out`} onClick={() => onChange({ ...value, waits: without(value.waits, i) })} />
-          </div>
-        ))}
-      </Rows>
+        each={t`Need`}
+        chosen={value.waits}
+        options={needs.map(([need, because]) => ({ value: need, label: told(because) }))}
+        onChange={(waits) => onChange({ ...value, waits })}
+      />
       <NeedsForm
         title={t`What has to be so first`}
         none={t`Nothing: it may be used at any time.`}

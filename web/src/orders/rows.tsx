@@ -1,8 +1,9 @@
+import clsx from 'clsx'
 import { Plus, Trash2 } from 'lucide-react'
 import type { ReactNode } from 'react'
 import { t } from '../language/t'
 import { Button } from '../look/button'
-import { TextField } from '../look/field'
+import { SelectField, TextField } from '../look/field'
 
 /** A part of a form with its rows, and a key for one more. */
 export function Rows({ title, add, onAdd, children }: { title: string; add: string; onAdd: () => void; children: ReactNode }) {
@@ -60,5 +61,73 @@ export function Lines({
         </div>
       ))}
     </Rows>
+  )
+}
+
+interface Option {
+  value: string
+  label: string
+}
+
+/** Names out of a list, each chosen by its words. */
+export function Chosen({
+  title,
+  none,
+  each,
+  chosen,
+  options,
+  onChange,
+}: {
+  title: string
+  none?: string
+  each: string
+  chosen: readonly string[]
+  options: readonly Option[]
+  onChange: (to: string[]) => void
+}) {
+  return (
+    <Rows title={title} add={t`One more`} onAdd={() => onChange([...chosen, options[0]?.value ?? ''])}>
+      {none && chosen.length === 0 && <p className="text-quiet">{none}</p>}
+      {chosen.map((id, i) => (
+        // biome-ignore lint/suspicious/noArrayIndexKey: a name may stand twice while it is chosen
+        <div key={i} className="flex items-end gap-2">
+          <div className="grow">
+            <SelectField label={each} value={id} options={[...options]} onChange={(to) => onChange(put(chosen, i, to))} />
+          </div>
+          <Away label={t`Take it out`} onClick={() => onChange(without(chosen, i))} />
+        </div>
+      ))}
+    </Rows>
+  )
+}
+
+/** A list down the side, one of it open. */
+export function Pick({
+  names,
+  at,
+  onPick,
+}: {
+  names: readonly { id: string; name: string }[]
+  at: number
+  onPick: (i: number) => void
+}) {
+  return (
+    <ol className="my-3 grid max-h-[26rem] overflow-y-auto border-y border-line">
+      {names.map(({ id, name }, i) => (
+        <li key={id}>
+          <button
+            type="button"
+            aria-current={i === at ? 'step' : undefined}
+            className={clsx(
+              'min-h-12 w-full border-l-4 py-1.5 pl-3 text-left',
+              i === at ? 'border-accent bg-sunk font-bold' : 'border-transparent',
+            )}
+            onClick={() => onPick(i)}
+          >
+            {name}
+          </button>
+        </li>
+      ))}
+    </ol>
   )
 }
