@@ -84,9 +84,11 @@ function Compared({ shown, last }: { shown: readonly ShownControl[]; last: strin
       )}
       {!shown.some((c) => !c.fresh)
         ? t`Nothing here is as on ${last}, which you drove before. Read it all.`
-        : differ > 0
-          ? t`${differ} differ from ${last}, which you drove before.`
-          : t`What both have is alike on ${last}, which you drove before.`}
+        : reversed > 0
+          ? t`${differ} differ in all.`
+          : differ > 0
+            ? t`${differ} differ from ${last}, which you drove before.`
+            : t`What both have is alike on ${last}, which you drove before.`}
     </p>
   )
 }
@@ -94,7 +96,8 @@ function Compared({ shown, last }: { shown: readonly ShownControl[]; last: strin
 /** The machine from above with the places of its controls; what is carried or hangs has none. */
 function PlacePlan({ machine }: { machine: Machine }) {
   const { places } = machine.controls
-  const points = machine.outline.plan.flatMap((p) => p.points).map(([x_m, y_m]) => onPaper({ x_m, y_m }))
+  const fixed = places.flatMap((p) => (p.at ? [p.at] : []))
+  const points = [...machine.outline.plan.flatMap((p) => p.points), ...fixed].map(([x_m, y_m]) => onPaper({ x_m, y_m }))
   // Lengthways across the screen.
   const [xs, ys] = [points.map((p) => -p[1]), points.map((p) => p[0])]
   const [left, right, top, low] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)]
