@@ -77,7 +77,7 @@ export const orderRequest = z.strictObject({
   events: z.array(orderAct).min(1).max(200, 'At most 200 at once.'),
   second: z.union([badgeAndPin, z.strictObject({ sealed: z.string().min(1).max(1000) })]).optional(),
   /** The last act of the order that the device knew of; *null*: of none. What was told elsewhere since is shown where an act is refused. */
-  after: clientId.nullish(),
+  after: z.string().min(1).max(80).nullish(),
 })
 export type OrderRequest = z.input<typeof orderRequest>
 

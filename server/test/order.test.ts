@@ -77,7 +77,7 @@ describe('the order of work', () => {
     expect(stale).toMatchObject({
       code: 'stale-world',
       path: 'after',
-      message: expect.stringContaining('2 acts were told elsewhere'),
+      message: expect.stringContaining('did not know of: 2.'),
     })
     const { states } = orderOf(readMachineFile('tern'), other.body).file
     for (const { code, why } of stale.impediments) {
@@ -86,7 +86,7 @@ describe('the order of work', () => {
     }
     expect(stale.impediments.map((x: { why: string }) => x.why).join(' ')).toMatch(/not known on this device, \S+ in the records/)
     // Nothing of a refused request is kept; what knew all is told plainly why, and so is what names an act that nobody has.
-    for (const after of [pressed.id, randomUUID(), undefined])
+    for (const after of [pressed.id, randomUUID(), `${randomUUID()}:begin`, undefined])
       expect((await send(id, [confirm('boom-up', 12)], { after })).body.error.code).toBe('not-permitted')
     expect(((await ines.get(`/shifts/${id}`)).body as Shift).order.some((e) => e.id === away.id)).toBe(false)
     // What may be done is done, behind or not.

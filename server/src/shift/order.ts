@@ -106,7 +106,7 @@ function behind(
   return new Problem(
     409,
     'stale-world',
-    `${unseen} acts were told elsewhere that this device did not know of. Look how it stands now, and go on from there.`,
+    `Acts told elsewhere that this device did not know of: ${unseen}. Look how it stands now, and go on from there.`,
     'after',
     apart.slice(0, most_shown).map((d) => ({
       code: d.id,
