@@ -2,6 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import {
   admits,
+  ahead,
   apply,
   computed,
   concerns,
@@ -438,7 +439,7 @@ describe.each(demoMachines)('%s', (id) => {
         const at = { now_ms: Date.parse(e.at), computed: () => true }
         for (const p of f.procedures.filter((x) => x.station === station)) {
           const told = nextTold(f, w, p, at)
-          const n = next(f, w, p, at)
+          const n = ahead(f, w, p, at)
           // The next step is the first of it; all but the last are done with full hands.
           expect(told[0]?.id).toBe('step' in n ? n.step.id : undefined)
           expect(told.slice(0, -1).every((s) => s.handsFull)).toBe(true)
@@ -482,7 +483,7 @@ describe.each(demoMachines)('%s', (id) => {
       for (const p of open.filter((x) => !reached(f, w, x, at))) {
         for (let i = 0; !reached(f, wrong, p, at); i++) {
           expect(i, `${p.id} after ${JSON.stringify(e)}`).toBeLessThan(p.steps.length)
-          const n = next(f, wrong, p, at)
+          const n = ahead(f, wrong, p, at)
           if ('step' in n) wrong = apply(f, wrong, { ...act({ do: 'confirm', step: n.step.id }), at: e.at })
         }
       }

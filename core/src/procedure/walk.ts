@@ -1,6 +1,6 @@
 import type { PersonRef as By } from '../person-ref'
 import { type Condition, holds, statesIn, unknown } from './condition'
-import { next, reached, stepsNow } from './engine'
+import { ahead, reached, stepsNow } from './engine'
 import { type OrderEvent, orderEvent } from './event'
 import { concerns, type OrderStation, type Procedure, type ProcedureFile, type Step, setBy } from './file'
 import { type Asking, apply, factsOf, type World } from './world'
@@ -110,7 +110,7 @@ export function walkThrough(f: ProcedureFile, from: World, station: OrderStation
       for (const { state, usual } of toConfirm(f, w, p, asking())) tell({ do: 'found', state, to: usual }, walking.by, 0)
       // What was found may be all that it asks: what stands is not put together again.
       if (reached(f, w, p, asking())) break
-      const n = next(f, w, p, asking())
+      const n = ahead(f, w, p, asking())
       if (!('step' in n) || guard > 300) {
         const why = 'blocked' in n ? `${n.blocked.id}: ${n.unmet.map((u) => u.id).join(', ')}` : 'its goal'
         throw new RangeError(`${p.id}: no way on to ${why}`)

@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto'
 import { orderRequest } from '@geolabe/contract'
 import {
   admits,
+  ahead,
   apply,
   computed,
   differing,
@@ -60,7 +61,7 @@ export async function requireOrder(
   const world = { ...s.world, plan: { ...s.world.plan, ...plan } }
   const [owed] = stations.flatMap((station) => owedAt(s.file, world, station, asking()))
   if (!owed) return
-  const n = next(s.file, world, owed, asking())
+  const n = ahead(s.file, world, owed, asking())
   const first = 'step' in n ? n.step : 'blocked' in n ? n.blocked : null
   const why = 'blocked' in n ? ` ${n.unmet[0]?.because ?? ''}` : ''
   throw new Problem(422, 'not-confirmed', `Not confirmed yet: ${first?.label ?? owed.label}.${why}`, 'steps')
