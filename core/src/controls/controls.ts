@@ -1,23 +1,21 @@
 import { z } from 'zod'
 import { motionName } from '../parts/drives'
+import { nameId } from '../quantity/name-id'
 
-const id = z.string().regex(/^[a-z][a-z0-9-]*$/, 'Small letters, figures and hyphens, beginning with a letter.')
 const text = z.string().trim().min(1)
 
 /** Where controls are handled: a cab, a column beside the bed, a box that is carried. */
 const controlPlace = z.strictObject({
-  id,
+  id: nameId,
   label: text,
   /** On the plan of the machine, metres forward and left; left out: it is carried, or hangs. */
   at: z.tuple([z.number(), z.number()]).optional(),
-  /** It turns with what slews. */
-  slews: z.boolean().default(false),
 })
 export type ControlPlace = z.infer<typeof controlPlace>
 
 /** What a control does when it is let go. */
-export const returning = z.enum(['springs', 'stays', 'latches'])
-export type Returning = z.infer<typeof returning>
+const returning = z.enum(['springs', 'stays', 'latches'])
+type Returning = z.infer<typeof returning>
 export const returningWords: Record<Returning, string> = {
   springs: 'springs back when let go',
   stays: 'stays where it is put',
@@ -26,10 +24,10 @@ export const returningWords: Record<Returning, string> = {
 
 /** A lever, pedal, switch, lamp or setting, by the name that it has on the machine. */
 const device = z.strictObject({
-  id,
+  id: nameId,
   label: text,
   kind: z.enum(['lever', 'pedal', 'button', 'switch', 'wheel', 'valve', 'lamp', 'setting', 'hand']),
-  place: id,
+  place: nameId,
   /** Which it is of its place, from the left. */
   stands: z.int().min(1).max(40),
   /** Left out: nothing of it is moved, as with a lamp. */
@@ -86,7 +84,7 @@ const otherWay: Record<ControlWay, ControlWay> = {
 const control = z.strictObject({
   /** In the same words on every machine: “Slew left”. */
   does: text,
-  device: id,
+  device: nameId,
   way: controlWay.optional(),
   /** What has to be so besides: “diverter to boom”. */
   with: text.optional(),

@@ -1,10 +1,11 @@
 import { z } from 'zod'
 import { positive } from '../quantity/measured'
+import { codeId } from '../quantity/name-id'
 
 /** Something that falls due on a machine: by date, by hours of use, or whichever comes first. */
 export const duty = z
   .strictObject({
-    id: z.string().regex(/^[a-z0-9][a-z0-9-]*$/, 'Small letters, figures and hyphens.'),
+    id: codeId,
     label: z.string().min(1),
     kind: z.enum(['daily', 'weekly', 'service', 'examination', 'certificate', 'extinguisher', 'belt', 'calibration']),
     every_days: positive.optional(),

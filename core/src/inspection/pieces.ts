@@ -1,18 +1,17 @@
 import { z } from 'zod'
 import { parseOrRefuse } from '../calculator/define'
+import { codeId } from '../quantity/name-id'
 import { Refusal } from '../refusal'
 import { symptomPath } from '../troubleshooting/path'
 import { type Measure, measure } from './measure'
 import { type WalkItem, type Walkround, walkItem, walkround, zoneHead } from './walkround'
-
-const id = z.string().regex(/^[a-z0-9][a-z0-9-]*$/, 'Small letters, figures and hyphens.')
 
 /** A piece that many machines have: written once, placed many times. */
 export const piecesFile = z.strictObject({
   format: z.literal('geolabe.pieces/1'),
   pieces: z.array(
     z.strictObject({
-      id,
+      id: codeId,
       label: z.string().min(1),
       /** The first item takes the place's own id; further ones add theirs. */
       items: z.array(walkItem.omit({ piece: true, shuts: true }).extend({ label: z.string() })).min(1),
@@ -26,8 +25,8 @@ export type Piece = PiecesFile['pieces'][number]
 
 /** One piece in one place on one machine. */
 const placedPiece = z.strictObject({
-  piece: id,
-  id,
+  piece: codeId,
+  id: codeId,
   label: z.string().min(1),
   where: z.string().min(1).optional(),
   cover: z.string().min(1).optional(),
@@ -43,7 +42,7 @@ const placedPiece = z.strictObject({
 /** A walk-round as it is written and exchanged: items, and shared pieces placed by name. */
 export const walkroundTemplate = z.strictObject({
   format: z.literal('geolabe.walkround/1'),
-  machine: id,
+  machine: codeId,
   revision: z.int().min(1),
   before: z.array(z.string().min(1)),
   zones: z

@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { grade } from '../defect/grade'
 import { nth } from '../list'
 import { finite } from '../quantity/measured'
+import { codeId } from '../quantity/name-id'
 import { measure } from './measure'
 
 /** Why the machine is walked round: before use, after it was left alone, at the end of the shift. */
@@ -25,7 +26,7 @@ export const walkPartWords: Record<WalkPart, string> = {
 }
 
 export const walkItem = z.strictObject({
-  id: z.string().regex(/^[a-z0-9][a-z0-9-]*$/, 'Small letters, figures and hyphens.'),
+  id: codeId,
   label: z.string().min(1),
   /** What to look for, in a few words. */
   look: z.string().min(1),
@@ -52,7 +53,7 @@ export const walkItem = z.strictObject({
 export type WalkItem = z.infer<typeof walkItem>
 
 export const zoneHead = {
-  id: z.string().regex(/^[a-z0-9][a-z0-9-]*$/, 'Small letters, figures and hyphens.'),
+  id: codeId,
   label: z.string().min(1),
   part: walkPart,
   /** Where one stands for it, on the plan, metres. */

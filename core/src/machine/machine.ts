@@ -7,6 +7,7 @@ import { walkround } from '../inspection/walkround'
 import { machineParts } from '../parts/parts'
 import { procedureFile } from '../procedure/file'
 import { finite, positive } from '../quantity/measured'
+import { nameId } from '../quantity/name-id'
 import { symptomPath } from '../troubleshooting/path'
 import { shown } from '../troubleshooting/shown'
 import { evidence } from './needs'
@@ -65,7 +66,7 @@ const outlinePart = z.union([polygon, roundShape, boxShape]).transform((s): z.in
  */
 export const machineDefinition = z.strictObject({
   format: z.literal('geolabe.machine/1'),
-  id: z.string().regex(/^[a-z][a-z0-9-]*$/, 'Small letters, figures and hyphens, beginning with a letter.'),
+  id: nameId,
   name: z.string().min(1),
   kind: z.strictObject({ id: z.string().min(1), label: z.string().min(1) }),
   revision: z.int().min(1),

@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { machineParts } from '../parts/parts'
 import type { SlewingParts } from '../parts/stability/slewing'
+import { nameId } from '../quantity/name-id'
 import type { Machine } from './machine'
 
 /**
@@ -9,7 +10,7 @@ import type { Machine } from './machine'
  */
 export const machineModel = z.strictObject({
   format: z.literal('geolabe.model/1'),
-  id: z.string().regex(/^[a-z][a-z0-9-]*$/, 'Small letters, figures and hyphens, beginning with a letter.'),
+  id: nameId,
   name: z.string().min(1),
   kind: z.strictObject({ id: z.string().min(1), label: z.string().min(1) }),
   note: z.string(),

@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { edgeSoils, edgeStructures } from '../ground/edge'
 import { soil } from '../ground/soil'
 import { finite, measured, measuredNotNegative, measuredPositive, notNegative, positive } from '../quantity/measured'
+import { nameId } from '../quantity/name-id'
 
 /** How a mass is known; a guess is not among them. */
 export const massSource = z.enum(['marked', 'document', 'worked-out', 'weighed', 'asked'])
@@ -214,7 +215,7 @@ export const position = z.strictObject({
 export const placeDefinition = z
   .strictObject({
     format: z.literal('geolabe.place/1'),
-    id: z.string().regex(/^[a-z][a-z0-9-]*$/, 'Small letters, figures and hyphens, beginning with a letter.'),
+    id: nameId,
     name: z.string().min(1),
     note: z.string(),
     ground: z.array(groundKind).min(1).max(100),

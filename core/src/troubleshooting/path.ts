@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { nth } from '../list'
 import { losing } from '../procedure/file'
 import { finite } from '../quantity/measured'
+import { codeId } from '../quantity/name-id'
 
 const end = z.strictObject({
   id: z.string().min(1),
@@ -37,7 +38,7 @@ const node = z.union([question, comparison, end])
 /** A short way from a symptom in work to continue, stop or call. */
 export const symptomPath = z
   .strictObject({
-    id: z.string().regex(/^[a-z0-9][a-z0-9-]*$/, 'Small letters, figures and hyphens.'),
+    id: codeId,
     symptom: z.string().min(1),
     /** The first node is where it begins. */
     nodes: z.array(node).min(2),

@@ -1,9 +1,10 @@
 import { z } from 'zod'
+import { codeId } from '../quantity/name-id'
 import type { SymptomPath } from './path'
 
 /** A lamp or a code that the machine shows, and its answer. */
 export const shown = z.strictObject({
-  id: z.string().regex(/^[a-z0-9][a-z0-9-]*$/, 'Small letters, figures and hyphens.'),
+  id: codeId,
   kind: z.enum(['lamp', 'code']),
   /** As it stands on the machine. */
   label: z.string().min(1),

@@ -2,9 +2,9 @@ import { type Condition, type ProcedureFile, procedureCondition, stepsOfFile } f
 import { Plus } from 'lucide-react'
 import { t, told } from '../language/t'
 import { Button } from '../look/button'
-import { PlainField, SelectField } from '../look/field'
+import { SelectField } from '../look/field'
 import { firstCondition } from './draft'
-import { Away, put, without } from './rows'
+import { Away, NeededFigure, put, without } from './rows'
 import { WrittenField } from './written-field'
 
 interface Props {
@@ -172,11 +172,11 @@ function PlainCondition({ plain, file, onChange }: { plain: Plain } & Omit<Props
           onChange={(v) => onChange({ state, [holds]: v })}
         />
       ) : (
-        <PlainField
+        <NeededFigure
           key={state}
           label={stateOf(state)?.unit ? t`Figure, ${stateOf(state)?.unit ?? ''}` : t`Figure`}
           value={Number(to)}
-          onChange={(v) => v !== null && onChange({ state, [holds]: v })}
+          onChange={(v) => onChange({ state, [holds]: v })}
         />
       )}
     </div>

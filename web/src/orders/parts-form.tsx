@@ -18,7 +18,7 @@ import { Tick } from '../look/tick'
 import { ConditionForm } from './condition-form'
 import { firstCondition, freeName, orderPartNames, type PartAt, withNewPart, withoutPart, withPart } from './draft'
 import { NeedsForm } from './needs-form'
-import { Away, Chosen, Lines, Pick, put, Rows, without } from './rows'
+import { Away, Chosen, Lines, NeededFigure, Pick, put, Rows, without } from './rows'
 import { SetsForm } from './sets-form'
 import { losingWords, partLists } from './words'
 import { WrittenField } from './written-field'
@@ -273,10 +273,10 @@ function OverrideForm({ value, file, onChange }: PartProps<'overrides'>) {
         value={value.purpose}
         onChange={(purpose) => onChange({ ...value, purpose })}
       />
-      <PlainField
+      <NeededFigure
         label={t`Held for at most, seconds`}
         value={value.most_s}
-        onChange={(most_s) => most_s !== null && onChange({ ...value, most_s })}
+        onChange={(most_s) => onChange({ ...value, most_s })}
       />
       <SelectField
         label={t`What may hang`}

@@ -1,9 +1,9 @@
 import clsx from 'clsx'
 import { Plus, Trash2 } from 'lucide-react'
-import type { ReactNode } from 'react'
+import { type ReactNode, useState } from 'react'
 import { t } from '../language/t'
 import { Button } from '../look/button'
-import { SelectField, TextField } from '../look/field'
+import { PlainField, SelectField, TextField } from '../look/field'
 
 /** A part of a form with its rows, and a key for one more. */
 export function Rows({ title, add, onAdd, children }: { title: string; add: string; onAdd: () => void; children: ReactNode }) {
@@ -61,6 +61,22 @@ export function Lines({
         </div>
       ))}
     </Rows>
+  )
+}
+
+/** A figure that has to be there: emptied, it says so, and the last one stays. */
+export function NeededFigure({ label, value, onChange }: { label: string; value: number; onChange: (v: number) => void }) {
+  const [empty, setEmpty] = useState(false)
+  return (
+    <PlainField
+      label={label}
+      value={value}
+      error={empty ? t`Give a figure; until then it stays ${value}.` : undefined}
+      onChange={(v) => {
+        setEmpty(v === null)
+        if (v !== null) onChange(v)
+      }}
+    />
   )
 }
 
