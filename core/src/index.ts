@@ -286,6 +286,7 @@ export {
   procedureFile,
   type Step as ProcedureStep,
   setBy,
+  statesOf as statesOfRule,
   step as procedureStep,
   stepsOfFile,
 } from './procedure/file'

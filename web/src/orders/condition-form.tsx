@@ -139,7 +139,7 @@ function PlainCondition({ plain, file, onChange }: { plain: Plain } & Omit<Props
   )
   if ('done' in plain)
     return (
-      <div className="grid grid-cols-2 gap-2">
+      <div className="grid gap-2">
         {what}
         <SelectField
           label={t`Is done`}
@@ -161,8 +161,8 @@ function PlainCondition({ plain, file, onChange }: { plain: Plain } & Omit<Props
         { value: 'atMost', label: t`is at most` },
       ]
   return (
-    <div className="grid grid-cols-[3fr_1.6fr_2.4fr] gap-2">
-      {what}
+    <div className="grid grid-cols-[8rem_1fr] gap-2">
+      <div className="col-span-2">{what}</div>
       <SelectField label={t`Is it`} value={holds} options={holding} onChange={(h) => onChange({ state, [h]: to })} />
       {values ? (
         <SelectField

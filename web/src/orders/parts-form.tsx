@@ -5,6 +5,7 @@ import {
   orderParts,
   type Procedure,
   type ProcedureFile,
+  statesOfRule,
   stepsOfFile,
   unknown,
 } from '@geolabe/core'
@@ -30,8 +31,13 @@ interface PartProps<K extends OrderPartName> {
   onChange: (to: Part<K>) => void
 }
 
-/** How one of a list is called: a rule by why it is one. */
-const nameOf = (x: Part<OrderPartName>): string => ('because' in x ? x.because : x.label)
+/** How one of a list is called: a rule by why it is one, and of which of several alike it speaks. */
+function nameOf(x: Part<OrderPartName>, { states }: ProcedureFile): string {
+  if (!('because' in x)) return told(x.label)
+  const members = statesOfRule(x).flatMap((id) => states.find((s) => s.id === id)?.member?.label ?? [])
+  const [only, ...more] = new Set(members)
+  return only === undefined || more.length > 0 ? told(x.because) : `${told(x.because)} (${told(only)})`
+}
 
 /** What a file has besides its steps: rules, states, stops, overrides, and each order as a whole. */
 export function Parts({
@@ -65,7 +71,7 @@ export function Parts({
           options={orderPartNames.map((p) => ({ value: p, label: partLists[p].many }))}
           onChange={(of) => setAt({ of, at: 0 })}
         />
-        <Pick names={list.map((x) => ({ id: x.id, name: told(nameOf(x)) }))} at={at.at} onPick={(i) => setAt({ ...at, at: i })} />
+        <Pick names={list.map((x) => ({ id: x.id, name: nameOf(x, file) }))} at={at.at} onPick={(i) => setAt({ ...at, at: i })} />
         <div className="flex flex-wrap gap-2">
           <button
             type="button"
