@@ -74,7 +74,7 @@ test('load control on the machine’s own levers: driven by keys and by a thumb,
   await expect(page.getByRole('heading', { name: 'Practice', exact: true })).toBeVisible()
   await audit(page)
   await look(page, 'practice')
-  await page.getByRole('link', { name: /Tern/ }).click()
+  await page.getByRole('link', { name: /^Load control on Tern/ }).click()
   await expect(page.getByText('Set the load down in each ring, in turn.')).toBeVisible()
   await audit(page)
   await fits(page)
@@ -139,6 +139,53 @@ test('load control on the machine’s own levers: driven by keys and by a thumb,
   await pad(null)
   await expect(page.getByText('Time stands still. Go on when you are ready.')).toBeVisible()
   await page.getByRole('button', { name: 'Leave practice' }).click()
-  await expect(page.getByText('Load control, last 0 of 100')).toBeVisible()
+  await expect(page.getByRole('link', { name: /^Load control on Tern, last 0 of 100/ })).toBeVisible()
   expect(await query('select from practice_run')).toHaveLength(1)
+})
+
+test('figures read by somebody else, judged: told at once, kept once though there was no network, and what was missed comes again', async ({
+  page,
+  context,
+}) => {
+  await query('delete from practice_run')
+  await query('delete from practice_point')
+  await signOn(page, 'Tomas Brekke')
+  await page.goto('/practice')
+  await page.getByRole('link', { name: /^Its tables of Dunlin/ }).click()
+  const answer = async (what: string, sure: string) => {
+    await page.getByRole('button', { name: what }).click()
+    await page.getByRole('button', { name: sure }).click()
+  }
+  await expect(page.getByText('Practice, 1 of 10')).toBeVisible()
+  await expect(page.getByRole('button', { name: '90 %' })).toBeDisabled()
+  await audit(page)
+  await fits(page)
+  await look(page, 'practice-tables')
+  await context.setOffline(true)
+  for (let i = 1; i <= 10; i++) {
+    await expect(page.getByText(`Practice, ${i} of 10`)).toBeVisible()
+    await answer('Nothing is wrong', '90 %')
+    await expect(page.getByText(/^(Right|Missed)\.$/)).toBeVisible()
+    if (i === 1) {
+      await audit(page)
+      await fits(page)
+      await look(page, 'practice-tables-told')
+    }
+    await page.getByRole('button', { name: i < 10 ? 'Next' : 'What it came to' }).click()
+  }
+  await expect(page.getByRole('heading', { name: /^\d figures? that (was|were) too bold passed as right\.$/ })).toBeVisible()
+  await expect(page.getByText('of 100, not passed')).toBeVisible()
+  await audit(page)
+  await look(page, 'practice-tables-after')
+  await context.setOffline(false)
+  await expect.poll(() => query("select from practice_run where game = 'judge'"), { timeout: 30_000 }).toHaveLength(1)
+  await page.getByRole('button', { name: 'Leave practice' }).click()
+  await page.getByRole('link', { name: /^Five minutes/ }).click()
+  await expect(page.getByRole('heading', { name: 'Five minutes' })).toBeVisible()
+  await audit(page)
+  await fits(page)
+  await look(page, 'practice-five')
+  await page.getByRole('link', { name: /^Dunlin, its tables/ }).click()
+  await expect(page.getByText('Practice, 1 of 10')).toBeVisible()
+  expect(await query("select from practice_run where game = 'judge'")).toHaveLength(1)
 })

@@ -4,7 +4,6 @@ import {
   machineModel,
   piecesFile,
   placeDefinition,
-  practiceRun,
   procedurePieces,
   procedureSource,
   ratingTable,
@@ -15,6 +14,7 @@ import { z } from 'zod'
 import { defectsFile } from './defects'
 import { historyFile } from './history'
 import { inspectionFile } from './inspections'
+import { practiceRun } from './practice'
 import { shiftFile } from './shift'
 
 /** A date, or in demo files one that stays the same distance from today. */

@@ -1,12 +1,28 @@
-import type { Attempt, Fault, LegScore, Stopped } from '@geolabe/core'
-import { practiceRun } from '@geolabe/core'
+import type {
+  Attempt,
+  Calibration,
+  Fault,
+  JudgePoint,
+  JudgeResult,
+  LegScore,
+  LoadPoint,
+  Misreading,
+  Stopped,
+} from '@geolabe/core'
+import { judgeRound, loadRun } from '@geolabe/core'
 import { z } from 'zod'
+
+/** What somebody practised, as it was done: everything else follows from it. */
+export const practiceRun = z.discriminatedUnion('game', [loadRun, judgeRound])
+export type PracticeRun = z.infer<typeof practiceRun>
+export type Game = PracticeRun['game']
 
 /** A run as it was done, and the score that the device made of it. */
 export const practiceRequest = z.strictObject({ run: practiceRun, score: z.number().min(0).max(100) })
 
-/** What a run came to, as the records have worked it out again from its inputs. */
-export interface PracticeResult {
+/** What load control came to. */
+export interface LoadOutcome {
+  game: 'load'
   score: number
   passed: boolean
   stopped: Stopped | null
@@ -17,7 +33,13 @@ export interface PracticeResult {
   same: boolean
 }
 
-export interface PracticeRecord extends PracticeResult {
+/** What a round of judgement came to. */
+export type JudgeOutcome = JudgeResult & { game: 'judge' }
+
+/** What a run came to, as the records have worked it out again from what was done. */
+export type PracticeResult = LoadOutcome | JudgeOutcome
+
+export type PracticeRecord = PracticeResult & {
   id: string
   machine: string
   machineName: string
@@ -33,4 +55,33 @@ export interface PracticeRecord extends PracticeResult {
 export interface PracticePage {
   runs: PracticeRecord[]
   next: string | null
+}
+
+/** What can be practised on a machine, from its own data. */
+export interface PracticeGames {
+  machines: {
+    machine: string
+    load: boolean
+    /** Ways of misreading its tables; none: not offered. */
+    judge: Misreading[]
+  }[]
+}
+
+/** What somebody got wrong on a kind of machine, and when it comes again. */
+export interface PointLine {
+  kind: string
+  /** The machine on which it was shown last. */
+  machine: string
+  machineName: string
+  game: Game
+  point: LoadPoint | JudgePoint
+  dueAt: string
+  /** How much of it is left now. */
+  recall_share: number
+}
+
+/** One's own weak points, what is due first; how sure against how right, from twenty answers on. */
+export interface PracticePoints {
+  points: PointLine[]
+  calibration: Calibration | null
 }

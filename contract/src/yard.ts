@@ -72,8 +72,6 @@ export const yardMachine = z.object({
   lastHandover: moment.nullable(),
   /** Where it was handed over last. */
   lastPlace: z.string().nullable(),
-  /** Load control can be practised on it. */
-  practised: z.boolean(),
   /** From its left, to be known at a glance. */
   drawing: z.object({ outline: z.object({ side: z.custom<Polygon[]>() }), boom: z.custom<BoomPart>().optional() }),
 })

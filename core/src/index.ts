@@ -121,6 +121,29 @@ export {
   walkround,
   type Zone,
 } from './inspection/walkround'
+export { type Calibration, calibrationFrom, calibrationOf, type Sureness } from './judgement/calibration'
+export {
+  type Above,
+  type Item,
+  itemsFrom,
+  type Misreading,
+  misreadings,
+  misreadingsOf,
+  type Opinion,
+  opinions,
+} from './judgement/item'
+export { type JudgePoint, judgeLessons } from './judgement/lessons'
+export { type Judged, type Marks, marksOf, type Sure, surenesses } from './judgement/marks'
+export {
+  type Answered,
+  itemsARound,
+  itemsOfRound,
+  type JudgeResult,
+  type JudgeRound,
+  judgeRound,
+  judgeVersion,
+  markRound,
+} from './judgement/round'
 export { alternatingLowerCalculator, type Lowering, loweringBy } from './levelling/alternating-lower'
 export { bubbleCheck, bubbleCheckCalculator } from './levelling/bubble-check'
 export { levelEffect, levelEffectCalculator } from './levelling/level-effect'
@@ -232,13 +255,15 @@ export { inSector } from './plane/sector'
 export { type Attempt, attemptsOf, type CatchWord, type Fault, judgeCatch } from './practice/attempts'
 export { type Course, courseFor, placeOfRing, type Ring, type StartSwing } from './practice/course'
 export { Drill, longest_ticks, type Sample, type Stopped } from './practice/drill'
+export { type LoadPoint, loadLessons } from './practice/lessons'
 export { type Move, movesOf, movesOfLever } from './practice/moves'
 export { catchSpeed, type Plane } from './practice/planes'
 export { randomFrom } from './practice/random'
 export { referenceRun } from './practice/reference-driver'
 export { canPractise, type Rig, restingAt, rigOf } from './practice/rig'
-export { keyEvery_ticks, type Played, type PracticeRun, playRun, practiceOn, practiceRun, practiceVersion } from './practice/run'
+export { keyEvery_ticks, type LoadRun, loadRun, type Played, playRun, practiceOn, practiceVersion } from './practice/run'
 export { type Bar, barOf, type LegScore, pointsOf, type RunScore, scoreOf } from './practice/score'
+export { type Lesson, recallAfter, type WeakPoint, weakPointAfter } from './practice/weak-point'
 export {
   checkProcedures,
   exploreProcedure,

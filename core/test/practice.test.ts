@@ -16,14 +16,14 @@ import {
   hangingStill,
   isStanding,
   judgeCatch,
+  type LoadRun,
+  loadRun,
   type Machine,
   movesOfLever,
-  type PracticeRun,
   placeOfRing,
   playRun,
   pointsOf,
   practiceOn,
-  practiceRun,
   practiceVersion,
   type Rig,
   randomFrom,
@@ -49,7 +49,7 @@ const still = (rig: Rig) => rig.axes.map(() => 0)
 const id = '5b0a2f3e-6c41-4c63-9d0f-8a1f0a6f7c11'
 
 /** A run as it would be sent, from levers in whole steps tick by tick. */
-function runOf(m: Machine, levers: readonly (readonly number[])[], how: { seed: number; level: number }): PracticeRun {
+function runOf(m: Machine, levers: readonly (readonly number[])[], how: { seed: number; level: number }): LoadRun {
   const inputs: [number, number, number][] = []
   let held: readonly number[] = []
   for (const [tick, now] of levers.entries()) {
@@ -60,7 +60,7 @@ function runOf(m: Machine, levers: readonly (readonly number[])[], how: { seed: 
     held = now
   }
   const { id: machine, revision } = m
-  return practiceRun.parse({
+  return loadRun.parse({
     format: 'geolabe.practice/1',
     id,
     game: 'load',
@@ -397,7 +397,7 @@ describe('a run', () => {
       Array.from({ length: 300 }, (_, k) => [k > 100 ? 1 : 0, 0, 0, 0]),
       { seed: 1, level: 0 },
     )
-    const refused = (more: Partial<PracticeRun>, m: Machine = tern) => {
+    const refused = (more: Partial<LoadRun>, m: Machine = tern) => {
       try {
         playRun(m, { ...run, ...more })
       } catch (e) {
@@ -423,8 +423,8 @@ describe('a run', () => {
       expect(refused({ inputs })).toBe('inputs-order')
     const puffin = demoMachine('puffin')
     expect(refused({ machine: { id: 'puffin', revision: puffin.revision } }, puffin)).toBe('no-drives')
-    expect(practiceRun.safeParse({ ...run, seed: 2 ** 32 }).success).toBe(false)
-    expect(practiceRun.safeParse({ ...run, ticks: 20 * 60 * 120 + 1 }).success).toBe(false)
+    expect(loadRun.safeParse({ ...run, seed: 2 ** 32 }).success).toBe(false)
+    expect(loadRun.safeParse({ ...run, ticks: 20 * 60 * 120 + 1 }).success).toBe(false)
   })
 })
 

@@ -1,7 +1,16 @@
 import { randomUUID } from 'node:crypto'
-import { type PracticeRun, playRun, practiceVersion } from '@geolabe/core'
+import {
+  type Item,
+  itemsOfRound,
+  type JudgeRound,
+  judgeVersion,
+  type LoadRun,
+  misreadingsOf,
+  playRun,
+  practiceVersion,
+} from '@geolabe/core'
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
-import { readMachineFile } from '../src/demo/files'
+import { readMachineFile, readTableFile } from '../src/demo/files'
 import { type Person, type Running, start } from './helper'
 
 let app: Running
@@ -12,7 +21,7 @@ beforeAll(async () => {
   ines = await app.as('Ines Haldane')
   tomas = await app.as('Tomas Brekke')
 })
-const clear = () => app.owner.query('delete from practice_run')
+const clear = () => app.owner.query('delete from practice_run; delete from practice_point')
 afterAll(async () => {
   await clear()
   await app.stop()
@@ -20,7 +29,7 @@ afterAll(async () => {
 beforeEach(clear)
 
 /** Lowered as it hangs, at less than half of the lever. */
-const lowered = (more: Partial<PracticeRun> = {}): PracticeRun => ({
+const lowered = (more: Partial<LoadRun> = {}): LoadRun => ({
   format: 'geolabe.practice/1',
   id: randomUUID(),
   game: 'load',
@@ -107,5 +116,89 @@ describe('a practice run', () => {
     expect(second.next).toBeNull()
     expect([...first.runs, ...second.runs].map((r: { id: string }) => r.id).sort()).toEqual([...ids].sort())
     expect((await ines.get(`${path}?before=nonsense`)).status).toBe(422)
+  })
+})
+
+const tables = tern.tables.map(readTableFile)
+const offered = misreadingsOf(tables)
+/** A round of Tern's tables, answered as somebody does. */
+function judged(of: (item: Item, i: number) => JudgeRound['answers'][number], more: Partial<JudgeRound> = {}): JudgeRound {
+  const how = { seed: 7, level: 0.1, only: offered, ...more }
+  return {
+    format: 'geolabe.practice/1',
+    id: randomUUID(),
+    game: 'judge',
+    version: judgeVersion,
+    machine: { id: 'tern', revision: tern.revision },
+    tables: tables.map(({ id, revision }) => ({ id, revision })),
+    answers: itemsOfRound(tables, how).map(of),
+    ...how,
+    ...more,
+  }
+}
+const rightly = (item: Item) => ({ wrong: item.wrong, sure: 80 as const })
+const blindly = () => ({ wrong: 'nothing' as const, sure: 100 as const })
+const points = async (p: Person) => (await p.get('/practice/points')).body
+
+describe('a round of judgement', () => {
+  it('is marked here from its answers, kept, and teaches what comes again: at once where somebody was sure', async () => {
+    const { status, body } = await ines.post(path, { run: judged(blindly), score: 100 })
+    expect(status).toBe(200)
+    expect(body).toMatchObject({ game: 'judge', falseAlarms: 0, passed: false, claimed: 100 })
+    expect(body.missed).toBeGreaterThan(2)
+    expect((await own(ines)).runs[0]).toMatchObject({ game: 'judge', machine: 'tern', score: body.score, seed: 7 })
+    const due = await points(ines)
+    const missed = new Set(body.answers.flatMap((a: { wrong: string }) => (a.wrong === 'nothing' ? [] : [a.wrong])))
+    expect(new Set(due.points.map((p: { point: string }) => p.point))).toEqual(missed)
+    for (const p of due.points) {
+      expect(p).toMatchObject({ kind: tern.kind.label, machine: 'tern', machineName: 'Tern', game: 'judge' })
+      expect(Date.parse(p.dueAt)).toBeLessThanOrEqual(Date.now())
+    }
+    expect(due.calibration).toBeNull()
+    expect(await points(tomas)).toEqual({ points: [], calibration: null })
+  })
+  it('right ten times in one evening puts nothing further off than the first time did; the next day it does', async () => {
+    await ines.post(path, { run: judged(blindly), score: 0 })
+    for (let i = 0; i < 10; i++) await ines.post(path, { run: judged(rightly), score: 100 })
+    const [first] = (await points(ines)).points
+    const inHours = (at: string) => (Date.parse(at) - Date.now()) / 3_600_000
+    expect(inHours(first.dueAt)).toBeLessThan(6)
+    expect(inHours(first.dueAt)).toBeGreaterThan(5)
+    await app.owner.query(
+      "update practice_point set answered_at = answered_at - interval '1 day', due_at = due_at - interval '1 day'",
+    )
+    await ines.post(path, { run: judged(rightly), score: 100 })
+    const [later] = (await points(ines)).points
+    // 1 · (1.3 + 1.2 · 0.5) days, due at 85 %.
+    expect(inHours(later.dueAt)).toBeCloseTo(24 * 0.2344652536 * 1.9, 1)
+    expect(later.recall_share).toBeGreaterThan(0.99)
+    const { calibration } = await points(ines)
+    expect(calibration).toMatchObject({ count: 120 })
+    expect(calibration.brier).toBeCloseTo(calibration.reliability - calibration.resolution + calibration.uncertainty, 9)
+  })
+  it('is refused where what it was read from is another now, and nothing of it is kept', async () => {
+    const anew = tables.map(({ id }) => ({ id, revision: 99 }))
+    for (const [more, code, at] of [
+      [{ tables: anew }, 'machine-changed', 'run.tables'],
+      [{ machine: { id: 'tern', revision: 99 } }, 'machine-changed', 'run.machine.revision'],
+      [{ version: 99 }, 'version-unknown', 'run.version'],
+      [{ answers: [] }, 'bad-input', 'run.answers'],
+      [{ only: [] }, 'bad-input', 'run.only'],
+      [{ seed: -1 }, 'bad-input', 'run.seed'],
+      [{ game: 'cards' }, 'bad-input', 'run.game'],
+    ] as const) {
+      const { status, body } = await ines.post(path, { run: { ...judged(rightly), ...more }, score: 0 })
+      expect([status, body.error.code, body.error.path]).toEqual([422, code, at])
+    }
+    expect((await own(ines)).runs).toHaveLength(0)
+    expect((await points(ines)).points).toHaveLength(0)
+  })
+  it('is offered for each machine by its own tables and drives', async () => {
+    const { machines } = (await ines.get('/practice/games')).body
+    const of = (id: string) => machines.find((m: { machine: string }) => m.machine === id)
+    expect(of('tern')).toEqual({ machine: 'tern', load: true, judge: offered })
+    expect(of('dunlin').load).toBe(false)
+    expect(of('dunlin').judge.length).toBeGreaterThan(0)
+    expect(of('sandpiper')).toEqual({ machine: 'sandpiper', load: false, judge: [] })
   })
 })

@@ -30,6 +30,8 @@ const Policies = lazy(() => import('./policies/policies').then((m) => ({ default
 const People = lazy(() => import('./people/people').then((m) => ({ default: m.People })))
 const MachinePage = lazy(() => import('./machine/machine-page').then((m) => ({ default: m.MachinePage })))
 const Practice = lazy(() => import('./practice/practice').then((m) => ({ default: m.Practice })))
+const FiveMinutes = lazy(() => import('./practice/five-minutes').then((m) => ({ default: m.FiveMinutes })))
+const JudgeOn = lazy(() => import('./practice/judge').then((m) => ({ default: m.JudgeOn })))
 const PracticeOn = lazy(() => import('./practice/practice').then((m) => ({ default: m.PracticeOn })))
 const Records = lazy(() => import('./records/records').then((m) => ({ default: m.Records })))
 const ShiftRecord = lazy(() => import('./records/shift-record').then((m) => ({ default: m.ShiftRecord })))
@@ -94,7 +96,9 @@ export function App() {
                   <Route path="tables/:id" element={<TablePage me={person} />} />
                   {calculators}
                   <Route path="practice" element={<Practice />} />
+                  <Route path="practice/five" element={<FiveMinutes />} />
                   <Route path="practice/:machine" element={<PracticeOn />} />
+                  <Route path="practice/:machine/tables" element={<JudgeOn />} />
                   <Route path="records" element={<Records me={person} />} />
                   <Route path="records/:id" element={<ShiftRecord />} />
                   <Route path="*" element={<Navigate to="/" replace />} />

@@ -1,150 +1,184 @@
 import { randomFrom } from '../practice/random'
+import { type Axis, entriesFor, isHung } from '../rating/axes'
 import { ratingAt } from '../rating/read'
 import type { RatingConfiguration, RatingTable } from '../rating/table'
 import { Refusal } from '../refusal'
 
 /** What can be wrong with a figure that somebody read from a table. */
-export const misreadings = ['nothing', 'wrong-sheet', 'wrong-row', 'between-rows', 'headline', 'deductions'] as const
+export const misreadings = ['wrong-sheet', 'wrong-row', 'wrong-column', 'between-rows', 'headline', 'deductions'] as const
 export type Misreading = (typeof misreadings)[number]
+/** What may be said of a figure: what is wrong with it, or that nothing is. */
+export const opinions = ['nothing', ...misreadings] as const
+export type Opinion = (typeof opinions)[number]
 
-/** Somebody read a table for a machine as it stands, and says what may hang: what is wrong with it? */
+/** Somebody read a table for a machine as it stands, and says what may be lifted: what is wrong with it? */
 export interface Item {
   table: string
   configuration: string
-  row: number
+  row: number | string
   column: number | string
   /** What hangs above the load, kg. */
-  taken: readonly { name: string; mass_kg: number }[]
-  /** What they say may be slung, kg. */
+  taken: readonly { what: Above; mass_kg: number }[]
+  /** What they say may be lifted, kg. */
   said_kg: number
-  /** What may be slung, kg. */
+  /** What may be lifted, kg. */
   right_kg: number
-  wrong: Misreading
+  wrong: Opinion
 }
+
+/** What hangs above a load. */
+export const above = ['hook-block', 'slings', 'spreader'] as const
+export type Above = (typeof above)[number]
 
 /** Figures closer than this share are one figure to a reader. */
 const apart_share = 0.02
-const most_tries = 400
 /** At least so much of what is shown together is in order, and is not. */
 const least_share = 0.3
 
-/** The rows around a place that stands between two of them; null at their ends. */
-function around(c: RatingConfiguration, row: number): [number, number] | null {
-  const at = c.rows.map((r) => Number(r.at))
-  const next = at.findIndex((a) => a > row)
-  const [before, after] = [at[next - 1], at[next]]
-  return next > 0 && before !== undefined && after !== undefined && before < row ? [before, after] : null
-}
+type Entry = number | string
+type Random = () => number
+const isApart = (a: number, b: number) => Math.abs(a - b) > apart_share * Math.max(a, b)
 
-const figure = (x: number | 'not-rated') => (x === 'not-rated' ? null : x)
+/** The same things in another order. */
+const shuffled = <T>(random: Random, of: readonly T[]): T[] =>
+  of
+    .map((one) => ({ one, lot: random() }))
+    .sort((a, b) => a.lot - b.lot)
+    .map(({ one }) => one)
 
 interface Question {
   table: RatingTable
   c: RatingConfiguration
-  row: number
-  column: number | string
-  taken_kg: number
+  row: Entry
+  column: Entry
+  taken: Item['taken']
 }
 
-/** What each mistake reads there, kg; null: it comes to nothing. */
-function readings({ table, c, row, column, taken_kg }: Question): Record<Misreading, number | null> {
+/** The greatest figure of a sheet, kg. */
+const greatestOf = (c: RatingConfiguration) => Math.max(...c.rows.flatMap((r) => r.ratings_kg.map((kg) => kg ?? 0)))
+
+/** What is read there, kg, by each mistake and by none; a mistake can read several figures. */
+function readings({ table, c, row, column, taken }: Question): Record<Opinion, () => number[]> {
   const { axes } = table
-  const read = (of: RatingConfiguration, at: number) => figure(ratingAt(axes, of, at, column, 'worse-row').gross_kg)
-  const less = (kg: number | null) => (kg === null ? null : Math.round(kg - taken_kg))
-  const rows = around(c, row)
-  const gross = read(c, row)
-  const [one, other] = [rows && read(c, rows[0]), rows && read(c, rows[1])]
-  const line = rows && one != null && other != null ? one + ((other - one) * (row - rows[0])) / (rows[1] - rows[0]) : null
-  const sheets = table.configurations.filter((x) => x !== c).map((x) => read(x, row))
-  const greatest = c.rows.flatMap((r) => r.ratings_kg.flatMap((kg) => (kg === null ? [] : [kg])))
-  const best = (of: readonly (number | null | undefined)[]) => {
-    const there = of.filter((x): x is number => x != null)
-    return there.length > 0 ? Math.max(...there) : null
+  const taken_kg = taken.reduce((sum, t) => sum + t.mass_kg, 0)
+  const read = (of: RatingConfiguration, r: Entry, k: Entry) => ratingAt(axes, of, r, k, 'worse-row').gross_kg
+  const less = (of: readonly (number | 'not-rated' | null)[]) =>
+    of.flatMap((kg) => (typeof kg === 'number' ? [Math.round(kg - taken_kg)] : []))
+  const between = () => {
+    if (typeof row !== 'number') return []
+    const [one, other] = (entriesFor(axes.row, c.rows.length, (i) => c.rows[i]?.at ?? Number.NaN, row) ?? []).map((i) =>
+      Number(c.rows[i]?.at),
+    )
+    if (one === undefined || other === undefined) return []
+    const [a, b] = [read(c, one, column), read(c, other, column)]
+    return a === 'not-rated' || b === 'not-rated' ? [] : [a + ((b - a) * (row - one)) / (other - one)]
   }
   return {
-    nothing: less(gross),
-    'wrong-row': less(best([one, other])),
-    'between-rows': table.linearPermitted ? null : less(line),
-    'wrong-sheet': less(best(sheets)),
-    headline: less(best(greatest)),
-    deductions: gross === null ? null : Math.round(gross),
+    nothing: () => less([read(c, row, column)]),
+    'wrong-sheet': () => less(table.configurations.filter((x) => x !== c).map((x) => read(x, row, column))),
+    'wrong-row': () => less(c.rows.map((r) => read(c, r.at, column))),
+    'wrong-column': () => less(c.columns.map((k) => read(c, row, k))),
+    'between-rows': () => less(between()),
+    headline: () => less([greatestOf(c)]),
+    deductions: () => (taken_kg > 0 ? less([read(c, row, column)]).map((kg) => kg + taken_kg) : []),
   }
 }
 
-const pick = <T>(random: () => number, of: readonly T[]): T | undefined => of[Math.floor(random() * of.length)]
-
-const isApart = (a: number, b: number) => Math.abs(a - b) > apart_share * Math.max(a, b)
-
-/** A place on a table that stands between two of its rows. */
-function question(random: () => number, table: RatingTable, named: readonly string[]): Question | null {
-  const c = pick(random, table.configurations)
-  const row = c && Math.floor(random() * (c.rows.length - 1))
-  const [from, to] = [c?.rows[row ?? 0]?.at, c?.rows[(row ?? 0) + 1]?.at]
-  const column = c && pick(random, c.columns)
-  if (!c || column === undefined || typeof from !== 'number' || typeof to !== 'number') return null
-  const at = Math.round(10 * (from + (0.25 + 0.5 * random()) * (to - from))) / 10
-  const taken_kg = named.length * (80 + 20 * Math.floor(random() * 12))
-  return { table, c, row: at, column, taken_kg }
-}
-
-/** Whether a table's rows are figures between which somebody can stand. */
-export const canBeMisread = ({ axes, configurations }: RatingTable): boolean =>
-  axes.row.reading !== 'listed' && configurations.some((c) => c.rows.length > 2 && typeof c.rows[0]?.at === 'number')
-
-/** What hangs above the load beside the block: its names by number. */
-const above = ['hook block', 'slings', 'spreader']
-
-/** One item drawn; null: nothing on it can be told apart, and another is drawn. */
-function drawn(random: () => number, table: RatingTable, right: boolean): Item | null {
-  const names = above.slice(0, 1 + Math.floor(random() * above.length))
-  const q = question(random, table, names)
-  if (!q) return null
-  const read = readings(q)
-  const truth = read.nothing
-  if (truth === null || truth <= 0) return null
-  const figures = misreadings.flatMap((m) => {
-    const kg = read[m]
-    return kg === null || kg <= 0 ? [] : [{ m, kg }]
+/** What hangs above a load in one item, as heavy as goes with what the sheet rates at most. */
+function takenFrom(random: Random, c: RatingConfiguration): Item['taken'] {
+  const step_kg = Math.max(1, Math.round(greatestOf(c) / 12_000) * 10)
+  const steps: Record<Above, [least: number, more: number]> = { 'hook-block': [6, 8], slings: [1, 4], spreader: [4, 10] }
+  return above.slice(0, 1 + Math.floor(random() * above.length)).map((what) => {
+    const [least, more] = steps[what]
+    return { what, mass_kg: step_kg * (least + Math.floor(random() * more)) }
   })
-  // Each mistake that is offered reads another figure than any other and than what is right.
-  const told = figures.filter(({ m, kg }) => figures.every((o) => o.m === m || isApart(o.kg, kg)))
-  const wrong = pick(
-    random,
-    told.filter((x) => x.m !== 'nothing'),
+}
+
+/** A cell of a table, and the gaps behind it. */
+interface Cell {
+  table: RatingTable
+  c: RatingConfiguration
+  i: number
+  j: number
+}
+
+const cellsOf = (tables: readonly RatingTable[]): Cell[] =>
+  tables.flatMap((table) =>
+    table.configurations.flatMap((c) => c.rows.flatMap((_, i) => c.columns.map((_, j): Cell => ({ table, c, i, j })))),
   )
-  const said = right ? told.find((x) => x.m === 'nothing') : wrong
-  if (!said || !wrong) return null
-  const { c, row, column, taken_kg } = q
-  const each_kg = taken_kg / names.length
+
+/** A place on an axis: between two entries where the axis is read so, else on one of them. */
+function placeOn(random: Random, axis: Axis, from: Entry, to: Entry | undefined): Entry {
+  if (axis.reading === 'listed' || typeof from !== 'number' || typeof to !== 'number') return from
+  const at = from + (0.25 + 0.5 * random()) * (to - from)
+  return Number(at.toFixed(to - from < 0.5 ? 2 : 1))
+}
+
+function questionAt(random: Random, { table, c, i, j }: Cell): Question | null {
+  const { axes } = table
+  const [row, column] = [c.rows[i]?.at, c.columns[j]]
+  if (row === undefined || column === undefined) return null
   return {
-    table: table.id,
-    configuration: c.id,
-    row,
-    column,
-    taken: names.map((name) => ({ name, mass_kg: each_kg })),
-    said_kg: said.kg,
-    right_kg: truth,
-    wrong: said.m,
+    table,
+    c,
+    row: placeOn(random, axes.row, row, c.rows[i + 1]?.at),
+    column: placeOn(random, axes.column, column, c.columns[j + 1]),
+    taken: isHung(axes) ? takenFrom(random, c) : [],
   }
 }
 
 /**
- * Items of the tables of a machine, the same for a seed on every device; half of them have nothing wrong.
- *
- * @param tables those that `canBeMisread`
- * @throws Refusal `no-items` where they offer nothing that can be told apart
- * @example itemsFrom([ternTable], 1, 10)[0]?.wrong // 'nothing' or what is wrong
+ * A bold figure that only this mistake reads there: what another reads too, or what is no more than is right, tells nobody what went wrong. The
+ * boldest at level 0, the one nearest to what is right at 1.
  */
-export function itemsFrom(tables: readonly RatingTable[], seed: number, count: number): Item[] {
-  const random = randomFrom(seed, 'judgement')
-  const none = new Refusal('no-items', 'Its tables offer nothing to practise judgement on.', 'tables')
+function misread(read: Record<Opinion, () => number[]>, truth: number, wrong: Misreading, level: number): number | null {
+  const bold = read[wrong]().filter((kg) => kg > truth && isApart(kg, truth))
+  if (bold.length === 0) return null
+  const others = misreadings.flatMap((m) => (m === wrong ? [] : read[m]()))
+  const told = bold.filter((kg) => others.every((o) => isApart(o, kg))).sort((a, b) => b - a)
+  return told[Math.min(told.length - 1, Math.floor(level * told.length))] ?? null
+}
+
+/** An item of one mistake, or where one could have made it and nothing is wrong; null: no cell of the tables offers it. */
+function drawn(random: Random, cells: readonly Cell[], wrong: Misreading, level: number, right: boolean): Item | null {
+  for (const cell of shuffled(random, cells)) {
+    const q = questionAt(random, cell)
+    const read = q && readings(q)
+    const truth = read?.nothing()[0]
+    if (!q || !read || truth === undefined || truth <= 0) continue
+    // Where a straight line is allowed, who reads one makes no mistake.
+    const kg = wrong === 'between-rows' && cell.table.linearPermitted ? null : misread(read, truth, wrong, level)
+    if (kg === null) continue
+    const { table, c, row, column, taken } = q
+    const said = right ? { said_kg: truth, wrong: 'nothing' as const } : { said_kg: kg, wrong }
+    return { table: table.id, configuration: c.id, row, column, taken, right_kg: truth, ...said }
+  }
+  return null
+}
+
+export interface How {
+  seed: number
+  /** 0: mistakes as bold as can be; 1: near to what is right. */
+  level: number
+  /** What may be wrong. */
+  only: readonly Misreading[]
+}
+
+/**
+ * Items of the tables of a machine, the same for a seed on every device; of half of them nothing is wrong.
+ *
+ * @throws Refusal `no-items` where they offer nothing that can be told apart
+ * @example itemsFrom([ternTable], { seed: 1, level: 0, only: misreadings }, 10)[0]?.wrong // 'nothing', or what is wrong
+ */
+export function itemsFrom(tables: readonly RatingTable[], how: How, count: number): Item[] {
+  const random = randomFrom(how.seed, 'judgement')
+  const cells = cellsOf(tables)
   const one = (right: boolean): Item => {
-    for (let tries = 0; tries < most_tries; tries++) {
-      const table = pick(random, tables)
-      const item = table && drawn(random, table, right)
+    for (const wrong of shuffled(random, how.only)) {
+      const item = drawn(random, cells, wrong, how.level, right)
       if (item) return item
     }
-    throw none
+    throw new Refusal('no-items', 'Its tables offer nothing to practise judgement on.', 'machine')
   }
   // Whether anything is wrong is drawn first: what is harder to find is looked for longer. Of each there is enough to tell a guess by.
   const draw = () => Array.from({ length: count }, () => random() < 0.5)
@@ -154,12 +188,8 @@ export function itemsFrom(tables: readonly RatingTable[], seed: number, count: n
   return right.map(one)
 }
 
-/** Whether tables offer items of both kinds. */
-export function offersItems(tables: readonly RatingTable[]): boolean {
-  try {
-    return itemsFrom(tables.filter(canBeMisread), 0, 10).length > 0
-  } catch (e) {
-    if (e instanceof Refusal) return false
-    throw e
-  }
+/** Which mistakes the tables of a machine can be misread by. */
+export function misreadingsOf(tables: readonly RatingTable[]): Misreading[] {
+  const cells = cellsOf(tables)
+  return misreadings.filter((m) => drawn(randomFrom(0, m), cells, m, 0, false) !== null)
 }

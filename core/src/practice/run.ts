@@ -17,7 +17,7 @@ const same_m = 1e-6
 export const keyEvery_ticks = 1200
 
 /** A run as it is kept: what was done with which lever at which tick, and nothing that follows from it. */
-export const practiceRun = z.strictObject({
+export const loadRun = z.strictObject({
   format: z.literal('geolabe.practice/1'),
   id: z.uuid(),
   game: z.literal('load'),
@@ -34,7 +34,7 @@ export const practiceRun = z.strictObject({
   /** Figures of the state every ten seconds. */
   keys: z.array(z.tuple([z.int().min(0), z.array(z.number()).max(24)])).max(200),
 })
-export type PracticeRun = z.infer<typeof practiceRun>
+export type LoadRun = z.infer<typeof loadRun>
 
 export interface Played {
   drill: Drill
@@ -44,7 +44,7 @@ export interface Played {
 }
 
 /** @throws Refusal `inputs-order`, `axis-unknown` naming the first input that is out of order */
-function checkInputs(run: PracticeRun, axes: number) {
+function checkInputs(run: LoadRun, axes: number) {
   let last = -1
   let taken = new Set<number>()
   for (const [i, [tick, axis]] of run.inputs.entries()) {
@@ -63,7 +63,7 @@ function checkInputs(run: PracticeRun, axes: number) {
 }
 
 /** What a run's inputs make of its course: the same on every device. Key states of the run are compared. */
-function driven(drill: Drill, run: PracticeRun): { same: boolean } {
+function driven(drill: Drill, run: LoadRun): { same: boolean } {
   const levers = drill.rig.axes.map(() => 0)
   const stops = new Set(run.stops)
   const keys = new Map(run.keys.map(([tick, figures]) => [tick, figures]))
@@ -92,7 +92,7 @@ export function practiceOn(m: Machine, seed: number, level: number) {
  * @throws Refusal `machine-changed`, `version-unknown`, `inputs-order`, `axis-unknown`, `no-drives`, `no-course`
  * @example playRun(tern, run).result.score
  */
-export function playRun(m: Machine, run: PracticeRun): Played {
+export function playRun(m: Machine, run: LoadRun): Played {
   if (run.version !== practiceVersion)
     throw new Refusal(
       'version-unknown',

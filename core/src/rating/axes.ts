@@ -52,6 +52,9 @@ export const axesTitle = ({ row, column }: TableAxes): string => `${row.label} a
 export const goBy = ({ row, column }: TableAxes, rows: AxisQuantity, columns: AxisQuantity): boolean =>
   row.quantity === rows && column.quantity === columns
 
+/** Rated by radius or by the boom's angle, a load hangs from a hook, and what hangs above it is taken off the rating. */
+export const isHung = ({ row }: TableAxes): boolean => row.quantity === 'radius_m' || row.quantity === 'angle_deg'
+
 /** Do two tables go by the same rows and columns? */
 export const sameAxes = (a: TableAxes, b: TableAxes): boolean => goBy(a, b.row.quantity, b.column.quantity)
 

@@ -1,14 +1,15 @@
-import { recompute, type ShiftFile } from '@geolabe/contract'
+import { type PracticeRun, recompute, type ShiftFile } from '@geolabe/contract'
 import {
   type Asked,
   type AtWork,
   calculatorNamed,
   checkProcedures,
   type Machine,
+  markRound,
   type Offered,
-  type PracticeRun,
   type ProcedureFile,
   playRun,
+  type RatingTable,
   Refusal,
   spacesOf,
   together,
@@ -23,8 +24,14 @@ export type CalcJob =
   | { which: { yard: Offered[]; asked: Asked } }
   | { where: { one: Offered; asked: Asked; near: { x_m: number; y_m: number } } }
   | { order: ProcedureFile }
-  | { practice: { machine: Machine; run: PracticeRun } }
+  | { practice: PracticeJob }
   | { together: { all: AtWork[]; gap_m: number } }
+
+interface PracticeJob {
+  machine: Machine
+  tables: RatingTable[]
+  run: PracticeRun
+}
 
 /** Nothing to do: the worker has loaded. Null: a fault of ours; what it was stands in the log. */
 export default function work(job: { input: CalcJob } | null): object | null {
@@ -49,9 +56,10 @@ export default function work(job: { input: CalcJob } | null): object | null {
 }
 
 /** What a run comes to; what refuses it is told as it is. */
-function practised({ machine, run }: { machine: Machine; run: PracticeRun }): object {
+function practised({ machine, tables, run }: PracticeJob): object {
   try {
-    return { result: playRun(machine, run).result }
+    const result = run.game === 'load' ? playRun(machine, run).result : markRound(machine, tables, run)
+    return { result: { game: run.game, ...result } }
   } catch (e) {
     if (e instanceof Refusal) return { refused: { code: e.code, message: e.message, path: e.path } }
     throw e

@@ -1,12 +1,21 @@
-import { type PracticePage, type PracticeRecord, type PracticeResult, practiceRequest } from '@geolabe/contract'
-import { type Machine, type PracticeRun, parseOrRefuse } from '@geolabe/core'
+import {
+  type PracticeGames,
+  type PracticePage,
+  type PracticeRecord,
+  type PracticeResult,
+  type PracticeRun,
+  practiceRequest,
+} from '@geolabe/contract'
+import { canPractise, type Machine, misreadingsOf, parseOrRefuse, type RatingTable } from '@geolabe/core'
 import { Router } from 'express'
 import { z } from 'zod'
 import type { SlowWork } from '../calc/pool'
 import type { Database, Tx } from '../db/database'
 import { keyOf, reads, whoOf, writes } from '../http/routes'
 import { documentOf } from '../library/documents'
+import { revisionInUse, tablesOf } from '../library/table'
 import { Problem } from '../problem/problem'
+import { learn, readPoints } from './points'
 
 const pageSize = 50
 /** A device may have worked out a score a hair's breadth away. */
@@ -19,7 +28,7 @@ interface Row {
   machine: string
   name: string
   machine_revision: number
-  run: PracticeRun
+  run: Pick<PracticeRun, 'level' | 'seed'>
   result: PracticeResult
   claimed: number | null
   at: Date
@@ -37,7 +46,7 @@ const recordOf = (r: Row): PracticeRecord => ({
   claimed: r.claimed,
 })
 
-const select = `select r.id, r.machine, m.document->>'name' as name, r.machine_revision, r.run - 'inputs' - 'keys' as run, r.result, r.claimed, r.at
+const select = `select r.id, r.machine, m.document->>'name' as name, r.machine_revision, r.run - 'inputs' - 'keys' - 'answers' as run, r.result, r.claimed, r.at
   from practice_run r join machine m on m.org = r.org and m.id = r.machine`
 
 const asked = z.object({
@@ -64,6 +73,19 @@ async function readRuns(tx: Tx, query: unknown): Promise<PracticePage> {
   return { runs, next: r.rows.length > pageSize && last ? `${last.at}|${last.id}` : null }
 }
 
+/** What can be practised on each machine of the yard. */
+async function readGames(tx: Tx): Promise<PracticeGames> {
+  const r = await tx.query<{ id: string; document: Machine; tables: RatingTable[] }>(
+    `select m.id, m.document, coalesce(json_agg(t.document order by t.id) filter (where t.id is not null), '[]') as tables from machine m
+     left join (select t.org, t.machine, t.id, t.document from rating_table t
+       join (${revisionInUse}) u on u.id = t.id and u.revision = t.revision) t on t.org = m.org and t.machine = m.id
+     group by m.org, m.id order by m.id limit 500`,
+  )
+  return {
+    machines: r.rows.map((m) => ({ machine: m.id, load: canPractise(m.document), judge: misreadingsOf(m.tables) })),
+  }
+}
+
 /**
  * Practice: a run is sent as its inputs, played again here and scored anew before it is kept. What the device made of it is kept beside it where
  * the two differ.
@@ -74,15 +96,17 @@ export function practiceRoutes(db: Database, work: SlowWork): Router {
     '/practice/runs',
     reads(db, (tx, req) => readRuns(tx, req.query)),
   )
+  router.get('/practice/games', reads(db, readGames))
+  router.get('/practice/points', reads(db, readPoints))
   router.post('/practice/runs', async (req, res) => {
     keyOf(req)
     // Played before anything is written: it takes a second or two, and no transaction waits for it.
     const { run, score } = parseOrRefuse(practiceRequest, req.body ?? {})
-    const machine = await db.as(
-      whoOf(req),
-      async (tx) => (await documentOf<Machine>(tx, 'machine', run.machine.id, 'This machine')).document,
-    )
-    const answer = await work<Answer>({ practice: { machine, run } })
+    const [machine, tables] = await db.as(whoOf(req), async (tx) => [
+      (await documentOf<Machine>(tx, 'machine', run.machine.id, 'This machine')).document,
+      await tablesOf(tx, run.machine.id),
+    ])
+    const answer = await work<Answer>({ practice: { machine, tables, run } })
     if (!answer) throw new Error('Playing a practice run again failed; see the log.')
     if ('refused' in answer) throw new Problem(422, answer.refused.code, answer.refused.message, `run.${answer.refused.path}`)
     const { result } = answer
@@ -104,6 +128,7 @@ export function practiceRoutes(db: Database, work: SlowWork): Router {
           claimed,
         ],
       )
+      await learn(tx, machine, result)
       return { ...result, id: run.id, claimed }
     })(req, res)
   })

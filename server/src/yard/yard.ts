@@ -1,5 +1,5 @@
 import type { DueLine, HandoverNote, MachineFile, Yard, YardMachine } from '@geolabe/contract'
-import { canPractise, handoverLines, type Machine, nearLimits } from '@geolabe/core'
+import { handoverLines, type Machine, nearLimits } from '@geolabe/core'
 import type { Tx } from '../db/database'
 import { defectsWhere, isOpen } from '../defects/read'
 import { dueLines } from '../due/read'
@@ -91,7 +91,6 @@ function yardMachine(r: Row, due: readonly DueLine[]): YardMachine {
     hours: r.handover?.hours ?? null,
     lastHandover: r.closed_at?.toISOString() ?? null,
     lastPlace: r.last_place,
-    practised: canPractise(r.document),
     drawing: {
       outline: { side: r.document.outline.side },
       ...(r.document.boom ? { boom: r.document.boom } : {}),

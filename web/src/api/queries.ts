@@ -14,7 +14,9 @@ import type {
   PeoplePage,
   Places,
   PolicyPage,
+  PracticeGames,
   PracticePage,
+  PracticePoints,
   Shift,
   ShiftPage,
   TableFile,
@@ -72,7 +74,12 @@ export const useInspections = () => usePaged<InspectionPage>(['inspections'], '/
 export const useInspectionReport = (enabled: boolean) =>
   useQuery({ queryKey: ['inspections', 'report'], queryFn: () => get<InspectionReport>('/inspections/report'), enabled })
 /** One's own practice, newest first. */
-export const usePractice = () => useQuery({ queryKey: ['practice'], queryFn: () => get<PracticePage>('/practice/runs') })
+export const usePractice = () => useQuery({ queryKey: ['practice', 'runs'], queryFn: () => get<PracticePage>('/practice/runs') })
+/** One's own weak points, what is due first. */
+export const usePracticePoints = () =>
+  useQuery({ queryKey: ['practice', 'points'], queryFn: () => get<PracticePoints>('/practice/points') })
+export const usePracticeGames = () =>
+  useQuery({ queryKey: ['practice', 'games'], queryFn: () => get<PracticeGames>('/practice/games'), staleTime: 300_000 })
 export const useDue = () => useQuery({ queryKey: ['due'], queryFn: () => get<DuePage>('/due') })
 export const usePolicies = (place: string) =>
   useQuery({ queryKey: ['policies', place], queryFn: () => get<PolicyPage>(`/places/${place}/policies`) })

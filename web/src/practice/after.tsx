@@ -1,4 +1,4 @@
-import type { Course, Machine, PracticeRun } from '@geolabe/core'
+import type { Course, LoadRun, Machine } from '@geolabe/core'
 import { placeOfRing, tick_s } from '@geolabe/core'
 import { wrap } from 'comlink'
 import { useEffect, useRef, useState } from 'react'
@@ -13,7 +13,7 @@ import type { Player, Replay, Trace } from './replay.worker'
 import { afterWords, attemptWords, faultWords, legWords } from './words'
 
 /** Plays the run again beside the screen, and sends it to be kept; once. */
-function useReplay(machine: Machine, run: PracticeRun): { replay: Replay | null; error: unknown } {
+function useReplay(machine: Machine, run: LoadRun): { replay: Replay | null; error: unknown } {
   const [replay, setReplay] = useState<Replay | null>(null)
   const [error, setError] = useState<unknown>(null)
   const sent = useRef('')
@@ -104,7 +104,7 @@ export function After({
 }: {
   machine: Machine
   course: Course
-  run: PracticeRun
+  run: LoadRun
   onAgain: () => void
   onNext: (passed: boolean) => void
   onLeave: () => void

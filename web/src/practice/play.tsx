@@ -1,4 +1,4 @@
-import type { Course, Machine, PracticeRun, Rig } from '@geolabe/core'
+import type { Course, LoadRun, Machine, Rig } from '@geolabe/core'
 import clsx from 'clsx'
 import { useMemo, useRef, useState } from 'react'
 import { t } from '../language/t'
@@ -59,7 +59,7 @@ export function Play({
   rig: Rig
   course: Course
   asked: Asked
-  onOver: (run: PracticeRun) => void
+  onOver: (run: LoadRun) => void
   onLeave: () => void
 }) {
   const say = useSay()

@@ -1,62 +1,79 @@
-import type { PracticeRecord, YardMachine } from '@geolabe/contract'
-import type { Machine, PracticeRun } from '@geolabe/core'
+import type { PracticeGames, PracticeRecord, YardMachine } from '@geolabe/contract'
+import type { LoadRun, Machine } from '@geolabe/core'
 import { courseFor, rigOf } from '@geolabe/core'
+import clsx from 'clsx'
 import { useMemo, useState } from 'react'
 import { Link, useNavigate, useParams } from 'react-router'
-import { useMachine, usePractice, useYard } from '../api/queries'
-import { t } from '../language/t'
+import { useMachine, usePractice, usePracticeGames, usePracticePoints, useYard } from '../api/queries'
+import { plural, t } from '../language/t'
 import { Button } from '../look/button'
 import { Loaded, Refused, Sheet, Title } from '../look/page'
 import { when } from '../look/when'
 import { MachineDrawing } from '../yard/machine-drawing'
 import { After } from './after'
+import { dueNow } from './due'
+import { lastOf, levelAfter, newSeed } from './level'
 import { type Asked, Play } from './play'
+import { gameWords } from './words'
 
-/** A little harder with every pass, easier by four times that with every miss: where four in five are passed it stays. */
-const [harder, easier] = [0.02, 0.08]
-const firstLevel = 0.1
-const within = (level: number) => Math.round(100 * Math.max(0, Math.min(1, level))) / 100
-const levelAfter = (r: Pick<PracticeRecord, 'level' | 'passed'> | undefined) =>
-  r ? within(r.level + (r.passed ? harder : -easier)) : firstLevel
-
-/** A course that nobody has driven yet. */
-const newSeed = () => crypto.getRandomValues(new Uint32Array(1))[0] ?? 1
-
-/** What can be practised, machine by machine, with how the last run went. */
+/** What can be practised, machine by machine, with how the last run went; what is due of one's own weak points first. */
 export function Practice() {
-  const yard = useYard()
-  const runs = usePractice()
+  const [yard, games, runs, points] = [useYard(), usePracticeGames(), usePractice(), usePracticePoints()]
+  const due = dueNow(points.data?.points ?? [])
+  const known = runs.data?.runs ?? []
   return (
     <>
       <Title
-        below={t`On the machines of this yard, by their own levers and speeds. It proves nothing: no lift, no set-up, no licence.`}
+        below={t`On the machines of this yard, by their own levers, speeds and tables. It proves nothing: no lift, no set-up, no licence.`}
       >
         {t`Practice`}
       </Title>
+      <Link
+        to="/practice/five"
+        className={clsx(
+          'mb-4 flex min-h-16 flex-wrap items-center gap-x-4 rounded-lg border-2 border-ink px-5 py-2',
+          due.length > 0 ? 'bg-accent text-on-accent shadow-[0_3px_0_var(--ink)]' : 'bg-sheet',
+        )}
+      >
+        <span className="text-lg font-bold">{t`Five minutes`}</span>
+        <span>
+          {due.length > 0
+            ? plural(due.length, {
+                one: '# thing that went wrong before is due again',
+                other: '# things that went wrong before are due again',
+              })
+            : t`nothing is due`}
+        </span>
+      </Link>
       <Loaded query={yard}>
         {(y) => (
-          <ul className="grid gap-3 pb-6 sm:grid-cols-2 lg:grid-cols-3">
-            {y.machines
-              .filter((m) => m.practised)
-              .map((m) => (
-                <MachineKey key={m.id} machine={m} last={runs.data?.runs.find((r) => r.machine === m.id)} />
-              ))}
-          </ul>
+          <Loaded query={games}>
+            {({ machines }) => (
+              <ul className="grid gap-3 pb-6 sm:grid-cols-2 lg:grid-cols-3">
+                {y.machines.map((m) => {
+                  const of = machines.find((g) => g.machine === m.id)
+                  return of && (of.load || of.judge.length > 0) && <MachineCard key={m.id} machine={m} games={of} runs={known} />
+                })}
+              </ul>
+            )}
+          </Loaded>
         )}
       </Loaded>
       <Sheet title={t`Your last runs`}>
-        {(runs.data?.runs.length ?? 0) === 0 ? (
+        {known.length === 0 ? (
           <p className="text-quiet">{t`None yet. Nobody but you sees them.`}</p>
         ) : (
           <ul className="grid gap-2">
-            {runs.data?.runs.slice(0, 12).map((r) => (
+            {known.slice(0, 12).map((r) => (
               <li key={r.id} className="flex flex-wrap items-baseline gap-x-3 border-l-4 border-line pl-3">
                 <strong className="tabular-nums">{Math.round(r.score)}</strong>
-                <span>{r.machineName}</span>
+                <span>
+                  {r.machineName}, {gameWords[r.game]}
+                </span>
                 <span className="text-quiet">
                   {t`level ${Math.round(r.level * 100)}`}, {when(r.at)}
                 </span>
-                {!r.same && <span className="text-quiet">{t`made with another version`}</span>}
+                {r.game === 'load' && !r.same && <span className="text-quiet">{t`made with another version`}</span>}
               </li>
             ))}
           </ul>
@@ -66,17 +83,38 @@ export function Practice() {
   )
 }
 
-function MachineKey({ machine: m, last }: { machine: YardMachine; last: PracticeRecord | undefined }) {
+const key = 'flex min-h-12 grow flex-col justify-center rounded-lg border-2 border-ink bg-paper px-3 py-1.5 hover:bg-sunk'
+
+function MachineCard({
+  machine: m,
+  games,
+  runs,
+}: {
+  machine: YardMachine
+  games: PracticeGames['machines'][number]
+  runs: readonly PracticeRecord[]
+}) {
+  const [load, judge] = [lastOf(runs, m.id, 'load'), lastOf(runs, m.id, 'judge')]
+  const last = (r: PracticeRecord | undefined) => (r ? t`last ${Math.round(r.score)} of 100` : t`not tried yet`)
   return (
-    <li>
-      <Link to={`/practice/${m.id}`} className="block h-full rounded-lg border-2 border-edge bg-sheet px-4 py-3 hover:border-ink">
-        <MachineDrawing machine={m} className="mb-2 h-16 w-full" />
-        <span className="block text-[1.15rem] font-bold">{m.name}</span>
-        <span className="block text-quiet">{m.kind}</span>
-        <span className="mt-1 block">
-          {last ? t`Load control, last ${Math.round(last.score)} of 100` : t`Load control, not tried yet`}
-        </span>
-      </Link>
+    <li className="rounded-lg border border-line bg-sheet p-3">
+      <MachineDrawing machine={m} className="mb-2 h-14 w-full" />
+      <h2 className="text-[1.15rem]">{m.name}</h2>
+      <p className="text-quiet">{m.kind}</p>
+      <div className="mt-2 flex flex-wrap gap-2">
+        {games.load && (
+          <Link to={`/practice/${m.id}`} className={key}>
+            <strong>{t`Load control`}</strong> <span className="sr-only">{t`on ${m.name},`}</span>
+            <span className="text-[0.9rem] text-quiet">{last(load)}</span>
+          </Link>
+        )}
+        {games.judge.length > 0 && (
+          <Link to={`/practice/${m.id}/tables`} className={key}>
+            <strong>{t`Its tables`}</strong> <span className="sr-only">{t`of ${m.name},`}</span>
+            <span className="text-[0.9rem] text-quiet">{last(judge)}</span>
+          </Link>
+        )}
+      </div>
     </li>
   )
 }
@@ -94,7 +132,7 @@ export function PracticeOn() {
         <Rounds
           key={f.definition.revision}
           machine={f.definition}
-          level={levelAfter(runs.data?.runs.find((r) => r.machine === f.definition.id))}
+          level={levelAfter(lastOf(runs.data?.runs ?? [], f.definition.id, 'load'))}
         />
       )}
     </Loaded>
@@ -105,7 +143,7 @@ function Rounds({ machine, level }: { machine: Machine; level: number }) {
   const navigate = useNavigate()
   const [asked, setAsked] = useState<Asked>(() => ({ seed: newSeed(), level }))
   const [turn, setTurn] = useState(0)
-  const [run, setRun] = useState<PracticeRun | null>(null)
+  const [run, setRun] = useState<LoadRun | null>(null)
   const made = useMemo(() => {
     try {
       const rig = rigOf(machine)

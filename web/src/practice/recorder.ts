@@ -1,13 +1,4 @@
-import {
-  type Course,
-  Drill,
-  keyEvery_ticks,
-  type Machine,
-  type PracticeRun,
-  practiceVersion,
-  type Rig,
-  tick_s,
-} from '@geolabe/core'
+import { type Course, Drill, keyEvery_ticks, type LoadRun, type Machine, practiceVersion, type Rig, tick_s } from '@geolabe/core'
 
 const fullLever = 127
 /** Further behind than this, practice waits for the device instead of running on unseen. */
@@ -71,7 +62,7 @@ export class Recorder {
   }
 
   /** The run so far, to be kept and played again. */
-  run(id: string): PracticeRun {
+  run(id: string): LoadRun {
     return {
       format: 'geolabe.practice/1',
       id,

@@ -1,4 +1,4 @@
-import { barOf, type Drill, type Machine, type PracticeRun, playRun } from '@geolabe/core'
+import { barOf, type Drill, type LoadRun, type Machine, playRun } from '@geolabe/core'
 import { expose } from 'comlink'
 
 /** Where tip and load went in plan, ten times a second. */
@@ -18,7 +18,7 @@ const traceOf = (d: Drill): Trace => {
 
 /** Plays a run again beside the screen, with the reference on the same course: it takes a second or two. */
 const player = {
-  play: (m: Machine, run: PracticeRun) => {
+  play: (m: Machine, run: LoadRun) => {
     const { drill, reference, result } = playRun(m, run)
     return { result, own: traceOf(drill), reference: traceOf(reference), takes_s: barOf(reference).map((b) => b.takes_s) }
   },

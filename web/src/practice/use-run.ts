@@ -1,4 +1,4 @@
-import type { Machine, PracticeRun, Sample } from '@geolabe/core'
+import type { LoadRun, Machine, Sample } from '@geolabe/core'
 import { type RefObject, useEffect, useRef, useState } from 'react'
 import { newId } from '../api/client'
 import { useGamepad } from './gamepad'
@@ -39,7 +39,7 @@ export function useRun(
   levers: readonly Lever[],
   plan: RefObject<HTMLCanvasElement | null>,
   side: RefObject<HTMLCanvasElement | null>,
-  onOver: (run: PracticeRun) => void,
+  onOver: (run: LoadRun) => void,
 ) {
   const [state, setState] = useState<RunState>('ready')
   const { rig, drill } = recorder

@@ -1,4 +1,5 @@
-import type { Attempt, Fault, LegScore, Plane, Say, Stopped } from '@geolabe/core'
+import type { Game, PointLine } from '@geolabe/contract'
+import type { Above, Attempt, Fault, LegScore, Opinion, Plane, Say, Stopped } from '@geolabe/core'
 import { t } from '../language/t'
 
 const planes: Record<Plane, string> = { across: t`Across`, along: t`Along` }
@@ -72,4 +73,39 @@ export function afterWords(r: Told, say: Say): string {
   if (fault) return faultWords(fault, say)
   if (worst) return attemptWords(worst)
   return r.passed ? t`Set down where it belonged, with the load kept still.` : t`Not every ring was reached.`
+}
+
+export const gameWords: Record<Game, string> = { load: t`load control`, judge: t`its tables` }
+
+/** What may be said of a figure that somebody read. */
+export const opinionWords: Record<Opinion, string> = {
+  nothing: t`Nothing is wrong`,
+  'wrong-sheet': t`From another sheet`,
+  'wrong-row': t`From another row`,
+  'wrong-column': t`From another column`,
+  'between-rows': t`Read between rows`,
+  headline: t`The best figure of the sheet`,
+  deductions: t`Nothing taken off`,
+}
+
+export const aboveWords: Record<Above, string> = { 'hook-block': t`hook block`, slings: t`slings`, spreader: t`spreader` }
+
+/** What somebody gets wrong, as it is asked again. */
+export const pointWords: Record<PointLine['point'], string> = {
+  'wrong-way': t`Catching a swing the wrong way`,
+  early: t`Catching a swing too early`,
+  late: t`Catching a swing too late`,
+  overcorrected: t`Catching a swing with too much`,
+  'too-little': t`Catching a swing with too little`,
+  'several-moves': t`Catching a swing in several moves`,
+  nearly: t`Leaving some of a swing`,
+  'too-fast': t`Setting off too fast`,
+  chased: t`Chasing a swing`,
+  'wrong-sheet': t`Not seeing another sheet`,
+  'wrong-row': t`Not seeing another row`,
+  'wrong-column': t`Not seeing another column`,
+  'between-rows': t`Not seeing a figure read between rows`,
+  headline: t`Not seeing the best figure of the sheet`,
+  deductions: t`Not seeing that nothing was taken off`,
+  'false-alarm': t`Finding fault where nothing is wrong`,
 }

@@ -17,12 +17,13 @@ interface Marks {
 /** What is said of cells changes while one is typed; the columns stay, and with them what is being typed. */
 const Marked = createContext<Marks>({ odd: [], changed: new Set() })
 
-/** A head of a row or column in the person's units. */
-function headOf(units: System, v: number | string, unit: string): string {
+/** A figure of an axis in the person's units. */
+export function headOf(units: System, v: number | string, unit: string): string {
   if (typeof v === 'string' || unit !== 'm') return String(v)
   return figureOf(units, 'length', v, units === 'metric' ? (Number.isInteger(v * 10) ? 1 : 2) : 1)
 }
-const unitWord = (units: System, unit: string) => (unit === 'm' ? ` ${unitOf(units, 'length').label}` : unit === '°' ? ' °' : '')
+export const unitWord = (units: System, unit: string) =>
+  unit === 'm' ? ` ${unitOf(units, 'length').label}` : unit === '°' ? ' °' : ''
 
 /** The ratings themselves, as a finger reads them; cells to ask about and cells just changed are marked. */
 export function CellGrid({ grid, axes: { row, column }, ...marks }: Marks & { grid: RatingConfiguration; axes: TableAxes }) {

@@ -1,12 +1,11 @@
-import { type Calibration, calibrationFrom, calibrationOf } from './calibration'
-import type { Item, Misreading } from './item'
+import type { Item, Opinion } from './item'
 
 /** How sure an answer may say it is, percent. */
 export const surenesses = [50, 60, 70, 80, 90, 100] as const
 export type Sure = (typeof surenesses)[number]
 
-export interface Answer {
-  wrong: Misreading
+export interface Judged {
+  wrong: Opinion
   sure: Sure
 }
 
@@ -20,8 +19,6 @@ export interface Marks {
   right: number
   score: number
   passed: boolean
-  /** From twenty answers on. */
-  calibration: Calibration | null
 }
 
 /** Missed danger weighs five times a false alarm. */
@@ -36,28 +33,26 @@ const pass_score = 80
 /**
  * What answers come to: whoever says everything is wrong, or nothing, gets next to nothing.
  *
- * @param answers one an item, in their order
+ * @param answers one an item, in their order; what was not answered counts as nothing wrong
  */
-export function marksOf(items: readonly Item[], answers: readonly Answer[]): Marks {
-  const each = items.map((item, i) => ({ item, answer: answers[i] ?? { wrong: 'nothing' as const, sure: 50 as const } }))
+export function marksOf(items: readonly Item[], answers: readonly Judged[]): Marks {
+  const each = items.map((item, i) => ({ item, said: answers[i]?.wrong ?? 'nothing' }))
   const amiss = each.filter(({ item }) => item.wrong !== 'nothing')
   const whole = each.filter(({ item }) => item.wrong === 'nothing')
-  const missed = amiss.filter(({ answer }) => answer.wrong === 'nothing').length
-  const falseAlarms = whole.filter(({ answer }) => answer.wrong !== 'nothing').length
-  const misnamed = amiss.filter(({ item, answer }) => answer.wrong !== 'nothing' && answer.wrong !== item.wrong).length
+  const missed = amiss.filter(({ said }) => said === 'nothing').length
+  const falseAlarms = whole.filter(({ said }) => said !== 'nothing').length
+  const misnamed = amiss.filter(({ item, said }) => said !== 'nothing' && said !== item.wrong).length
   const share = (lost: number, of: number) => (of === 0 ? 1 : 1 - lost / of)
   const found = share(missed + misnamed_share * misnamed, amiss.length)
   const calm = share(falseAlarms, whole.length)
   const fails = falseAlarms > most_falseAlarms * whole.length
   const score = (100 * (missed_weight * found + calm)) / (missed_weight + 1)
-  const seen = each.map(({ item, answer }) => ({ sure: answer.sure / 100, right: answer.wrong === item.wrong }))
   return {
     missed,
     falseAlarms,
     misnamed,
-    right: seen.filter((s) => s.right).length,
+    right: each.filter(({ item, said }) => item.wrong === said).length,
     score: fails ? Math.min(failed_score, score) : score,
     passed: !fails && missed === 0 && score >= pass_score,
-    calibration: seen.length < calibrationFrom ? null : calibrationOf(seen),
   }
 }

@@ -1,0 +1,132 @@
+import { type Item, type JudgeRound, type Machine, markRound, type RatingTable } from '@geolabe/core'
+import { useEffect, useMemo, useRef, useState } from 'react'
+import { queryClient } from '../api/me'
+import { outbox } from '../api/outbox'
+import { usePracticePoints } from '../api/queries'
+import { plural, t } from '../language/t'
+import { Button } from '../look/button'
+import { ActionBar, Refused, Sheet } from '../look/page'
+import { useSay } from '../units/units'
+import { opinionWords } from './words'
+
+/** Sends the round to be kept; once. */
+function useSent(round: JudgeRound, score: number): unknown {
+  const [error, setError] = useState<unknown>(null)
+  const sent = useRef('')
+  useEffect(() => {
+    if (sent.current === round.id) return
+    sent.current = round.id
+    outbox
+      .sendPatiently('practice-run', {}, { run: round, score })
+      .then(() => queryClient.invalidateQueries({ queryKey: ['practice'] }))
+      .catch(setError)
+  }, [round, score])
+  return error
+}
+
+/** How sure somebody was against how right, over their last rounds. */
+function Sureness() {
+  const points = usePracticePoints()
+  const c = points.data?.calibration
+  if (!c) return <p className="text-quiet">{t`From twenty answers on it says here whether you are surer than you are right.`}</p>
+  const off = Math.round(100 * c.bias)
+  return (
+    <p>
+      <strong>
+        {off > 0
+          ? plural(off, { one: 'Surer than right by # point', other: 'Surer than right by # points' })
+          : off < 0
+            ? plural(-off, { one: 'Less sure than right by # point', other: 'Less sure than right by # points' })
+            : t`As sure as right`}
+      </strong>
+      <span className="text-quiet">{t`, over your last ${c.count} answers.`}</span>
+    </p>
+  )
+}
+
+/** What a round came to: the sentence, the counts, each figure with what was said of it. */
+export function JudgeAfter({
+  machine,
+  tables,
+  items,
+  round,
+  onNext,
+  onLeave,
+}: {
+  machine: Machine
+  tables: readonly RatingTable[]
+  items: readonly Item[]
+  round: JudgeRound
+  onNext: (passed: boolean) => void
+  onLeave: () => void
+}) {
+  const say = useSay()
+  const marks = useMemo(() => markRound(machine, tables, round), [machine, tables, round])
+  const error = useSent(round, marks.score)
+  const sentence =
+    marks.missed > 0
+      ? plural(marks.missed, {
+          one: '# figure that was too bold passed as right',
+          other: '# figures that were too bold passed as right',
+        })
+      : marks.falseAlarms > 0
+        ? plural(marks.falseAlarms, {
+            one: 'Every bold figure seen; # that was right called wrong',
+            other: 'Every bold figure seen; # that were right called wrong',
+          })
+        : t`Every bold figure seen, and none that was right called wrong`
+  return (
+    <>
+      <p className="text-quiet">{t`Practice, tables of ${machine.name}`}</p>
+      <div role="status">
+        <h1 className="mb-3 text-[1.5rem]">{t`${sentence}.`}</h1>
+      </div>
+      <Refused error={error} />
+      <div className="grid items-start gap-4 pb-6 md:grid-cols-2">
+        <Sheet>
+          <p>
+            <span className="text-[2.6rem] leading-none font-bold tabular-nums">{Math.round(marks.score)}</span>{' '}
+            <span className="text-quiet">{marks.passed ? t`of 100` : t`of 100, not passed`}</span>
+          </p>
+          <dl className="mt-3 grid grid-cols-[1fr_auto] gap-x-4 gap-y-1">
+            <dt>{t`Bold figures missed; each weighs five`}</dt>
+            <dd className="text-right font-bold tabular-nums">{marks.missed}</dd>
+            <dt>{t`Right figures called wrong`}</dt>
+            <dd className="text-right font-bold tabular-nums">{marks.falseAlarms}</dd>
+            <dt>{t`Seen, but called something else`}</dt>
+            <dd className="text-right font-bold tabular-nums">{marks.misnamed}</dd>
+          </dl>
+          <div className="mt-3 border-t border-line pt-3">
+            <Sureness />
+          </div>
+          <p className="mt-3 text-[0.92rem] text-quiet">{t`It shows practice. It is no licence, and proves no skill on the machine itself, no lift and no set-up.`}</p>
+        </Sheet>
+        <Sheet title={t`Figure by figure`}>
+          <ol className="grid gap-2">
+            {items.map((item, i) => {
+              const a = marks.answers[i]
+              return (
+                a && (
+                  <li
+                    key={`${item.table} ${item.configuration} ${item.row} ${item.column}`}
+                    className={`border-l-4 pl-3 ${a.said === a.wrong ? 'border-line' : 'border-outside'}`}
+                  >
+                    <strong className="tabular-nums">{say('mass', item.said_kg)}</strong>{' '}
+                    {a.said === a.wrong
+                      ? t`${opinionWords[a.wrong]}, as you said`
+                      : t`${opinionWords[a.wrong]}; you said: ${opinionWords[a.said]}`}
+                    <span className="text-quiet">{t`, ${a.sure} % sure`}</span>
+                  </li>
+                )
+              )
+            })}
+          </ol>
+        </Sheet>
+      </div>
+      <ActionBar>
+        <Button look="quiet" onClick={onLeave}>{t`Leave practice`}</Button>
+        <Button look="next" onClick={() => onNext(marks.passed)}>{t`Ten more`}</Button>
+      </ActionBar>
+    </>
+  )
+}
