@@ -189,3 +189,61 @@ test('figures read by somebody else, judged: told at once, kept once though ther
   await expect(page.getByText('Practice, 1 of 10')).toBeVisible()
   expect(await query("select from practice_run where game = 'judge'")).toHaveLength(1)
 })
+
+/** What somebody does with the keys of Tern’s levers who is signalled to like this. */
+const keyFor: Record<string, string | null> = {
+  'Right arm up, the hand goes round slowly.': 'ArrowRight',
+  'Right arm down, the hand goes round slowly.': 'ArrowLeft',
+  'Right arm out, the hand goes that way and back.': 'a',
+  'Left arm out, the hand goes that way and back.': 'd',
+}
+
+test('hand signals answered with the machine’s own levers: every one told with its time, kept once', async ({ page }) => {
+  await query('delete from practice_run')
+  await query('delete from practice_point')
+  await page.clock.install()
+  await signOn(page, 'Ines Haldane')
+  await page.goto('/practice')
+  await page.getByRole('link', { name: /^Hand signals on Tern/ }).click()
+  await expect(page.getByRole('heading', { name: 'Agreed' })).toBeVisible()
+  await audit(page)
+  await fits(page)
+  await look(page, 'practice-signals-agreed')
+  await page.getByRole('button', { name: 'Tap ten times to begin' }).click()
+  for (let left = 9; left > 0; left--) await page.getByRole('button', { name: `${left} more` }).click()
+  await expect(page.getByText('Hands on the levers. Your signaller is before you.')).toBeVisible()
+  await audit(page)
+  await page.getByRole('button', { name: 'Begin' }).click()
+  await page.clock.pauseAt(await page.evaluate(() => Date.now() + 50))
+  let [held, looked]: [string | null, boolean] = [null, false]
+  // A tenth of a second at a time: seen, and answered three tenths later.
+  const seen: string[] = []
+  for (let i = 0; i < 1200; i++) {
+    await page.clock.runFor(100)
+    const figures = page.getByRole('img')
+    if ((await page.getByRole('heading', { name: /^Practice: signals on Tern/ }).count()) === 0) break
+    // What somebody else shows is looked at for a stop only.
+    const labels = await figures.evaluateAll((all) => all.map((x) => x.getAttribute('aria-label') ?? ''))
+    seen.push(labels.length === 2 && labels[1]?.startsWith('Right arm straight up') ? 'stop' : (labels[0] ?? 'gone'))
+    const now = seen.at(-4) ?? ''
+    const key = keyFor[now] ?? null
+    if (key === held) continue
+    if (held) await page.keyboard.up(held)
+    if (key) await page.keyboard.down(key)
+    held = key
+    if (key && !looked) {
+      looked = true
+      await look(page, 'practice-signals')
+      await fits(page)
+    }
+  }
+  await page.clock.resume()
+  await expect(page.getByRole('heading', { name: 'Every signal answered in time, and nothing moved without one.' })).toBeVisible()
+  await audit(page)
+  await look(page, 'practice-signals-after')
+  await expect
+    .poll(() =>
+      query<{ passed: boolean }>("select (result->>'passed')::boolean as passed from practice_run where game = 'signal'"),
+    )
+    .toEqual([{ passed: true }])
+})

@@ -7,13 +7,15 @@ import type {
   LegScore,
   LoadPoint,
   Misreading,
+  SignalFault,
+  SignalMarks,
   Stopped,
 } from '@geolabe/core'
-import { judgeRound, loadRun } from '@geolabe/core'
+import { judgeRound, loadRun, signalRun } from '@geolabe/core'
 import { z } from 'zod'
 
 /** What somebody practised, as it was done: everything else follows from it. */
-export const practiceRun = z.discriminatedUnion('game', [loadRun, judgeRound])
+export const practiceRun = z.discriminatedUnion('game', [loadRun, judgeRound, signalRun])
 export type PracticeRun = z.infer<typeof practiceRun>
 export type Game = PracticeRun['game']
 
@@ -36,8 +38,11 @@ export interface LoadOutcome {
 /** What a round of judgement came to. */
 export type JudgeOutcome = JudgeResult & { game: 'judge' }
 
+/** What a run of signals came to. */
+export type SignalOutcome = SignalMarks & { game: 'signal' }
+
 /** What a run came to, as the records have worked it out again from what was done. */
-export type PracticeResult = LoadOutcome | JudgeOutcome
+export type PracticeResult = LoadOutcome | JudgeOutcome | SignalOutcome
 
 export type PracticeRecord = PracticeResult & {
   id: string
@@ -62,6 +67,7 @@ export interface PracticeGames {
   machines: {
     machine: string
     load: boolean
+    signal: boolean
     /** Ways of misreading its tables; none: not offered. */
     judge: Misreading[]
   }[]
@@ -74,7 +80,7 @@ export interface PointLine {
   machine: string
   machineName: string
   game: Game
-  point: LoadPoint | JudgePoint
+  point: LoadPoint | JudgePoint | SignalFault
   dueAt: string
   /** How much of it is left now. */
   recall_share: number

@@ -255,6 +255,7 @@ export { inSector } from './plane/sector'
 export { type Attempt, attemptsOf, type CatchWord, type Fault, judgeCatch } from './practice/attempts'
 export { type Course, courseFor, placeOfRing, type Ring, type StartSwing } from './practice/course'
 export { Drill, longest_ticks, type Sample, type Stopped } from './practice/drill'
+export { checkInputs, fullLever, type LeverInputs, LeverNotes } from './practice/inputs'
 export { type LoadPoint, loadLessons } from './practice/lessons'
 export { type Move, movesOf, movesOfLever } from './practice/moves'
 export { catchSpeed, type Plane } from './practice/planes'
@@ -397,6 +398,10 @@ export {
   siteRecord,
   walkedEvidence,
 } from './shift/shift'
+export { type Prompt, signalCourse } from './signals/course'
+export { type Response, type SignalFault, type SignalMarks, signalMarks } from './signals/marks'
+export { canSignal, markSignals, mostLatency_s, type SignalRun, signalLessons, signalRun, signalVersion } from './signals/run'
+export { movingSignals, type SignalId, signalIds, type Wanted, wantedBy } from './signals/signal'
 export { backwardStability, backwardStabilityCalculator } from './statics/backward-stability'
 export { boomPropsCalculator, type OnProps, onProps } from './statics/boom-props'
 export { boomRaising, boomRaisingCalculator } from './statics/boom-raising'

@@ -8,6 +8,7 @@ import {
   misreadingsOf,
   playRun,
   practiceVersion,
+  signalVersion,
 } from '@geolabe/core'
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import { readMachineFile, readTableFile } from '../src/demo/files'
@@ -196,9 +197,47 @@ describe('a round of judgement', () => {
   it('is offered for each machine by its own tables and drives', async () => {
     const { machines } = (await ines.get('/practice/games')).body
     const of = (id: string) => machines.find((m: { machine: string }) => m.machine === id)
-    expect(of('tern')).toEqual({ machine: 'tern', load: true, judge: offered })
+    expect(of('tern')).toEqual({ machine: 'tern', load: true, signal: true, judge: offered })
     expect(of('dunlin').load).toBe(false)
     expect(of('dunlin').judge.length).toBeGreaterThan(0)
-    expect(of('sandpiper')).toEqual({ machine: 'sandpiper', load: false, judge: [] })
+    expect(of('sandpiper')).toEqual({ machine: 'sandpiper', load: false, signal: false, judge: [] })
+  })
+})
+
+describe('a run of signals', () => {
+  const run = (more: object = {}) => ({
+    format: 'geolabe.practice/1',
+    id: randomUUID(),
+    game: 'signal',
+    version: signalVersion,
+    machine: { id: 'tern', revision: tern.revision },
+    seed: 5,
+    level: 0.2,
+    inputs: [],
+    stops: [],
+    latency_s: 0.02,
+    ...more,
+  })
+  it('is marked here from its levers, kept, and what went wrong comes again', async () => {
+    const { status, body } = await ines.post(path, { run: run({ inputs: [[1, 3, 100]] }), score: 90 })
+    expect(status).toBe(200)
+    expect(body).toMatchObject({ game: 'signal', passed: false, claimed: 90 })
+    expect(body.score).toBeLessThanOrEqual(30)
+    expect((await own(ines)).runs[0]).toMatchObject({ game: 'signal', score: body.score })
+    const due = (await points(ines)).points.map((p: { point: string }) => p.point)
+    expect(due).toContain('late-stop')
+    expect(due).toContain('without-signal')
+  })
+  it('is refused with what is wrong of it', async () => {
+    for (const [more, code, at] of [
+      [{ inputs: [[5, 7, 1]] }, 'axis-unknown', 'run.inputs.0'],
+      [{ inputs: [[999_999, 0, 1]] }, 'inputs-order', 'run.inputs.0'],
+      [{ latency_s: 0.5 }, 'bad-input', 'run.latency_s'],
+      [{ version: 99 }, 'version-unknown', 'run.version'],
+    ] as const) {
+      const { status, body } = await ines.post(path, { run: run(more), score: 0 })
+      expect([status, body.error.code, body.error.path]).toEqual([422, code, at])
+    }
+    expect((await own(ines)).runs).toHaveLength(0)
   })
 })

@@ -32,6 +32,7 @@ const MachinePage = lazy(() => import('./machine/machine-page').then((m) => ({ d
 const Practice = lazy(() => import('./practice/practice').then((m) => ({ default: m.Practice })))
 const FiveMinutes = lazy(() => import('./practice/five-minutes').then((m) => ({ default: m.FiveMinutes })))
 const JudgeOn = lazy(() => import('./practice/judge').then((m) => ({ default: m.JudgeOn })))
+const SignalsOn = lazy(() => import('./practice/signals').then((m) => ({ default: m.SignalsOn })))
 const PracticeOn = lazy(() => import('./practice/practice').then((m) => ({ default: m.PracticeOn })))
 const Records = lazy(() => import('./records/records').then((m) => ({ default: m.Records })))
 const ShiftRecord = lazy(() => import('./records/shift-record').then((m) => ({ default: m.ShiftRecord })))
@@ -99,6 +100,7 @@ export function App() {
                   <Route path="practice/five" element={<FiveMinutes />} />
                   <Route path="practice/:machine" element={<PracticeOn />} />
                   <Route path="practice/:machine/tables" element={<JudgeOn />} />
+                  <Route path="practice/:machine/signals" element={<SignalsOn />} />
                   <Route path="records" element={<Records me={person} />} />
                   <Route path="records/:id" element={<ShiftRecord />} />
                   <Route path="*" element={<Navigate to="/" replace />} />

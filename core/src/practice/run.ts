@@ -4,13 +4,13 @@ import { Refusal } from '../refusal'
 import { type Attempt, attemptsOf, type Fault } from './attempts'
 import { courseFor } from './course'
 import { Drill, longest_ticks } from './drill'
+import { checkInputs, leverInputs, leversFrom } from './inputs'
 import { referenceRun } from './reference-driver'
 import { rigOf } from './rig'
 import { barOf, type RunScore, scoreOf } from './score'
 
 /** This reckoning; a run of another is shown, not scored anew. */
 export const practiceVersion = 1
-const fullLever = 127
 const mostSeed = 2 ** 32 - 1
 /** Another device may differ by so much in what it reckons, metres. */
 const same_m = 1e-6
@@ -25,8 +25,7 @@ export const loadRun = z.strictObject({
   machine: z.strictObject({ id: z.string().min(1).max(80), revision: z.int().min(1) }),
   seed: z.int().min(0).max(mostSeed, 'A seed is a whole number below 4,294,967,296.'),
   level: z.number().min(0).max(1),
-  /** When each lever changed: tick, axis in the rig’s order, −127 to 127. */
-  inputs: z.array(z.tuple([z.int().min(0), z.int().min(0).max(7), z.int().min(-fullLever).max(fullLever)])).max(60_000),
+  inputs: leverInputs,
   /** Ticks at which the emergency stop was pressed. */
   stops: z.array(z.int().min(0)).max(200),
   /** How many ticks it went on. */
@@ -43,36 +42,14 @@ export interface Played {
   result: RunScore & { attempts: Attempt[]; faults: Fault[]; energyShare: number; same: boolean }
 }
 
-/** @throws Refusal `inputs-order`, `axis-unknown` naming the first input that is out of order */
-function checkInputs(run: LoadRun, axes: number) {
-  let last = -1
-  let taken = new Set<number>()
-  for (const [i, [tick, axis]] of run.inputs.entries()) {
-    const at = `inputs.${i}`
-    if (axis >= axes) throw new Refusal('axis-unknown', `This machine has ${axes} motions; input ${i + 1} is of another.`, at)
-    if (tick !== last) taken = new Set()
-    if (tick < last || taken.has(axis) || tick >= run.ticks)
-      throw new Refusal(
-        'inputs-order',
-        `Inputs go forward in time, one a tick and motion, within the run; number ${i + 1} does not.`,
-        at,
-      )
-    taken.add(axis)
-    last = tick
-  }
-}
-
 /** What a run's inputs make of its course: the same on every device. Key states of the run are compared. */
 function driven(drill: Drill, run: LoadRun): { same: boolean } {
-  const levers = drill.rig.axes.map(() => 0)
+  const levers = leversFrom(run.inputs, drill.rig.axes.length)
   const stops = new Set(run.stops)
   const keys = new Map(run.keys.map(([tick, figures]) => [tick, figures]))
-  let next = 0
   let same = true
   for (let tick = 0; tick < run.ticks && !drill.over; tick++) {
-    for (let input = run.inputs[next]; input && input[0] === tick; input = run.inputs[++next])
-      levers[input[1]] = input[2] / fullLever
-    drill.step(levers, stops.has(tick))
+    drill.step(levers.at(tick), stops.has(tick))
     const kept = keys.get(tick)
     if (kept && !drill.key().every((x, i) => Math.abs(x - (kept[i] ?? Number.NaN)) <= same_m)) same = false
   }
@@ -106,7 +83,7 @@ export function playRun(m: Machine, run: LoadRun): Played {
       'machine.revision',
     )
   // Looked at before anything is reckoned: the reference alone takes a second.
-  checkInputs(run, rigOf(m).axes.length)
+  checkInputs(run.inputs, rigOf(m).axes.length, run.ticks)
   const { rig, course, reference } = practiceOn(m, run.seed, run.level)
   const drill = new Drill(rig, course)
   const { same } = driven(drill, run)

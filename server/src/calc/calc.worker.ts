@@ -6,6 +6,7 @@ import {
   checkProcedures,
   type Machine,
   markRound,
+  markSignals,
   type Offered,
   type ProcedureFile,
   playRun,
@@ -55,11 +56,15 @@ export default function work(job: { input: CalcJob } | null): object | null {
   }
 }
 
+function resultOf(machine: Machine, tables: RatingTable[], run: PracticeRun): object {
+  if (run.game === 'load') return playRun(machine, run).result
+  return run.game === 'judge' ? markRound(machine, tables, run) : markSignals(machine, run)
+}
+
 /** What a run comes to; what refuses it is told as it is. */
 function practised({ machine, tables, run }: PracticeJob): object {
   try {
-    const result = run.game === 'load' ? playRun(machine, run).result : markRound(machine, tables, run)
-    return { result: { game: run.game, ...result } }
+    return { result: { game: run.game, ...resultOf(machine, tables, run) } }
   } catch (e) {
     if (e instanceof Refusal) return { refused: { code: e.code, message: e.message, path: e.path } }
     throw e

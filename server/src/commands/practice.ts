@@ -1,5 +1,5 @@
 import { practiceRun } from '@geolabe/contract'
-import { markRound, parseOrRefuse, playRun, Refusal } from '@geolabe/core'
+import { markRound, markSignals, parseOrRefuse, playRun, Refusal } from '@geolabe/core'
 import { readMachineFile, readOrganisations, readTableFile } from '../demo/files'
 import { answerFile } from './from-file'
 
@@ -13,6 +13,7 @@ answerFile((content) => {
     throw new Refusal('no-machine', `No machine of the demo world is called “${run.machine.id}”.`, 'machine.id')
   const machine = readMachineFile(run.machine.id)
   if (run.game === 'judge') return markRound(machine, machine.tables.map(readTableFile), run)
+  if (run.game === 'signal') return markSignals(machine, run)
   const { drill, result } = playRun(machine, run)
   return { ...result, key: drill.key() }
 })

@@ -8,6 +8,7 @@ import {
   loadLessons,
   type Machine,
   recallAfter,
+  signalLessons,
   weakPointAfter,
 } from '@geolabe/core'
 import type { Tx } from '../db/database'
@@ -22,7 +23,10 @@ interface Row {
   due_days: number
 }
 
-const lessonsOf = (r: PracticeResult): Lesson[] => (r.game === 'load' ? loadLessons(r) : judgeLessons(r))
+function lessonsOf(r: PracticeResult): Lesson[] {
+  if (r.game === 'load') return loadLessons(r)
+  return r.game === 'judge' ? judgeLessons(r) : signalLessons(r)
+}
 
 /** What a run showed is put down beside what was known of its weak points. */
 export async function learn(tx: Tx, m: Pick<Machine, 'id' | 'kind'>, result: PracticeResult): Promise<void> {

@@ -6,7 +6,7 @@ import {
   type PracticeRun,
   practiceRequest,
 } from '@geolabe/contract'
-import { canPractise, type Machine, misreadingsOf, parseOrRefuse, type RatingTable } from '@geolabe/core'
+import { canPractise, canSignal, type Machine, misreadingsOf, parseOrRefuse, type RatingTable } from '@geolabe/core'
 import { Router } from 'express'
 import { z } from 'zod'
 import type { SlowWork } from '../calc/pool'
@@ -82,7 +82,12 @@ async function readGames(tx: Tx): Promise<PracticeGames> {
      group by m.org, m.id order by m.id limit 500`,
   )
   return {
-    machines: r.rows.map((m) => ({ machine: m.id, load: canPractise(m.document), judge: misreadingsOf(m.tables) })),
+    machines: r.rows.map((m) => ({
+      machine: m.id,
+      load: canPractise(m.document),
+      signal: canSignal(m.document),
+      judge: misreadingsOf(m.tables),
+    })),
   }
 }
 

@@ -13,6 +13,7 @@ function wayTo(points: readonly PointLine[]): string {
   const [first] = points
   if (!first) return '/practice'
   if (first.game === 'load') return `/practice/${first.machine}`
+  if (first.game === 'signal') return `/practice/${first.machine}/signals`
   const only = misreadings.filter((m) => points.some((p) => p.point === m))
   return `/practice/${first.machine}/tables${only.length > 0 ? `?only=${only.join(',')}` : ''}`
 }

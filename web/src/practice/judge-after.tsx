@@ -1,28 +1,12 @@
 import { type Item, type JudgeRound, type Machine, markRound, type RatingTable } from '@geolabe/core'
-import { useEffect, useMemo, useRef, useState } from 'react'
-import { queryClient } from '../api/me'
-import { outbox } from '../api/outbox'
+import { useMemo } from 'react'
 import { usePracticePoints } from '../api/queries'
 import { plural, t } from '../language/t'
 import { Button } from '../look/button'
 import { ActionBar, Refused, Sheet } from '../look/page'
 import { useSay } from '../units/units'
+import { useSent } from './use-sent'
 import { opinionWords } from './words'
-
-/** Sends the round to be kept; once. */
-function useSent(round: JudgeRound, score: number): unknown {
-  const [error, setError] = useState<unknown>(null)
-  const sent = useRef('')
-  useEffect(() => {
-    if (sent.current === round.id) return
-    sent.current = round.id
-    outbox
-      .sendPatiently('practice-run', {}, { run: round, score })
-      .then(() => queryClient.invalidateQueries({ queryKey: ['practice'] }))
-      .catch(setError)
-  }, [round, score])
-  return error
-}
 
 /** How sure somebody was against how right, over their last rounds. */
 function Sureness() {

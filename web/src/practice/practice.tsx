@@ -52,7 +52,12 @@ export function Practice() {
               <ul className="grid gap-3 pb-6 sm:grid-cols-2 lg:grid-cols-3">
                 {y.machines.map((m) => {
                   const of = machines.find((g) => g.machine === m.id)
-                  return of && (of.load || of.judge.length > 0) && <MachineCard key={m.id} machine={m} games={of} runs={known} />
+                  return (
+                    of &&
+                    (of.load || of.signal || of.judge.length > 0) && (
+                      <MachineCard key={m.id} machine={m} games={of} runs={known} />
+                    )
+                  )
                 })}
               </ul>
             )}
@@ -94,26 +99,32 @@ function MachineCard({
   games: PracticeGames['machines'][number]
   runs: readonly PracticeRecord[]
 }) {
-  const [load, judge] = [lastOf(runs, m.id, 'load'), lastOf(runs, m.id, 'judge')]
-  const last = (r: PracticeRecord | undefined) => (r ? t`last ${Math.round(r.score)} of 100` : t`not tried yet`)
+  const ways = [
+    ...(games.load ? [{ game: 'load' as const, to: `/practice/${m.id}`, words: t`Load control`, of: t`on ${m.name},` }] : []),
+    ...(games.judge.length > 0
+      ? [{ game: 'judge' as const, to: `/practice/${m.id}/tables`, words: t`Its tables`, of: t`of ${m.name},` }]
+      : []),
+    ...(games.signal
+      ? [{ game: 'signal' as const, to: `/practice/${m.id}/signals`, words: t`Hand signals`, of: t`on ${m.name},` }]
+      : []),
+  ]
   return (
     <li className="rounded-lg border border-line bg-sheet p-3">
       <MachineDrawing machine={m} className="mb-2 h-14 w-full" />
       <h2 className="text-[1.15rem]">{m.name}</h2>
       <p className="text-quiet">{m.kind}</p>
       <div className="mt-2 flex flex-wrap gap-2">
-        {games.load && (
-          <Link to={`/practice/${m.id}`} className={key}>
-            <strong>{t`Load control`}</strong> <span className="sr-only">{t`on ${m.name},`}</span>
-            <span className="text-[0.9rem] text-quiet">{last(load)}</span>
-          </Link>
-        )}
-        {games.judge.length > 0 && (
-          <Link to={`/practice/${m.id}/tables`} className={key}>
-            <strong>{t`Its tables`}</strong> <span className="sr-only">{t`of ${m.name},`}</span>
-            <span className="text-[0.9rem] text-quiet">{last(judge)}</span>
-          </Link>
-        )}
+        {ways.map(({ game, to, of, words }) => {
+          const last = lastOf(runs, m.id, game)
+          return (
+            <Link key={game} to={to} className={key}>
+              <strong>{words}</strong> <span className="sr-only">{of}</span>
+              <span className="text-[0.9rem] text-quiet">
+                {last ? t`last ${Math.round(last.score)} of 100` : t`not tried yet`}
+              </span>
+            </Link>
+          )
+        })}
       </div>
     </li>
   )

@@ -1,14 +1,22 @@
-import { type Course, Drill, keyEvery_ticks, type LoadRun, type Machine, practiceVersion, type Rig, tick_s } from '@geolabe/core'
+import {
+  type Course,
+  Drill,
+  keyEvery_ticks,
+  LeverNotes,
+  type LoadRun,
+  type Machine,
+  practiceVersion,
+  type Rig,
+  tick_s,
+} from '@geolabe/core'
 
-const fullLever = 127
 /** Further behind than this, practice waits for the device instead of running on unseen. */
 const behind_s = 0.25
 
 /** A run under way: levers go in, time passes, and what was done is noted so that it can be played again anywhere. */
 export class Recorder {
   readonly drill: Drill
-  private readonly levers: number[]
-  private readonly inputs: [number, number, number][] = []
+  private readonly notes: LeverNotes
   private readonly stops: number[] = []
   private readonly keys: [number, number[]][] = []
   private ticks = 0
@@ -22,7 +30,7 @@ export class Recorder {
     private readonly how: { seed: number; level: number },
   ) {
     this.drill = new Drill(rig, course)
-    this.levers = rig.axes.map(() => 0)
+    this.notes = new LeverNotes(rig.axes.length)
   }
 
   get time_s() {
@@ -45,17 +53,9 @@ export class Recorder {
   }
 
   private tick(held: readonly number[]) {
-    for (const [axis, u] of held.entries()) {
-      const value = Math.round(u * fullLever)
-      if (value === this.levers[axis]) continue
-      this.levers[axis] = value
-      this.inputs.push([this.ticks, axis, value])
-    }
+    const levers = this.notes.note(this.ticks, held)
     if (this.stopAsked) this.stops.push(this.ticks)
-    this.drill.step(
-      this.levers.map((v) => v / fullLever),
-      this.stopAsked,
-    )
+    this.drill.step(levers, this.stopAsked)
     this.stopAsked = false
     if (this.ticks > 0 && this.ticks % keyEvery_ticks === 0) this.keys.push([this.ticks, this.drill.key()])
     this.ticks += 1
@@ -71,7 +71,7 @@ export class Recorder {
       machine: { id: this.machine.id, revision: this.machine.revision },
       seed: this.how.seed,
       level: this.how.level,
-      inputs: this.inputs,
+      inputs: this.notes.inputs,
       stops: this.stops,
       ticks: Math.max(1, this.ticks),
       keys: this.keys,

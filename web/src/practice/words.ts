@@ -1,5 +1,5 @@
 import type { Game, PointLine } from '@geolabe/contract'
-import type { Above, Attempt, Fault, LegScore, Opinion, Plane, Say, Stopped } from '@geolabe/core'
+import type { Above, Attempt, Fault, LegScore, Opinion, Plane, Say, SignalFault, Stopped } from '@geolabe/core'
 import { t } from '../language/t'
 
 const planes: Record<Plane, string> = { across: t`Across`, along: t`Along` }
@@ -75,7 +75,7 @@ export function afterWords(r: Told, say: Say): string {
   return r.passed ? t`Set down where it belonged, with the load kept still.` : t`Not every ring was reached.`
 }
 
-export const gameWords: Record<Game, string> = { load: t`load control`, judge: t`its tables` }
+export const gameWords: Record<Game, string> = { load: t`load control`, judge: t`its tables`, signal: t`hand signals` }
 
 /** What may be said of a figure that somebody read. */
 export const opinionWords: Record<Opinion, string> = {
@@ -107,5 +107,23 @@ export const pointWords: Record<PointLine['point'], string> = {
   'between-rows': t`Not seeing a figure read between rows`,
   headline: t`Not seeing the best figure of the sheet`,
   deductions: t`Not seeing that nothing was taken off`,
+  'wrong-motion': t`Answering a signal with another motion`,
+  'no-answer': t`Not answering a signal`,
+  slow: t`Answering a signal slowly`,
+  'late-stop': t`Stopping late`,
+  'obeyed-other': t`Obeying somebody who was not agreed`,
+  'never-agreed': t`Moving for a signal that nobody agreed`,
+  'without-signal': t`Moving without a signal`,
   'false-alarm': t`Finding fault where nothing is wrong`,
+}
+
+/** What went wrong with one signal. */
+export const signalFaultWords: Record<SignalFault, string> = {
+  'wrong-motion': t`another motion than asked for`,
+  'no-answer': t`no answer`,
+  slow: t`slow`,
+  'late-stop': t`stopped too late`,
+  'obeyed-other': t`you moved for somebody who was not agreed`,
+  'never-agreed': t`you moved for a signal that nobody agreed`,
+  'without-signal': t`you moved without a signal`,
 }

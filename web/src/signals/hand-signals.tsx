@@ -1,3 +1,4 @@
+import type { Prompt, SignalId } from '@geolabe/core'
 import { t } from '../language/t'
 
 /** An arm: from the shoulder and from the elbow, degrees outward from straight down; 180: straight up. */
@@ -5,8 +6,10 @@ type Arm = readonly [upper_deg: number, fore_deg: number]
 /** What a hand does: nothing, goes round slowly, or goes to and fro. */
 type Motion = 'round' | 'fro'
 
+type Pose = Pick<Signal, 'right' | 'left' | 'moves'>
+
 interface Signal {
-  id: string
+  id: SignalId
   meaning: string
   /** How it is done, in words. */
   how: string
@@ -111,8 +114,8 @@ function ArmDrawn({ arm, side, moves }: { arm: Arm; side: -1 | 1; moves: Motion 
   )
 }
 
-const Figure = ({ signal: { right, left, moves } }: { signal: Signal }) => (
-  <svg viewBox="-60 -14 120 104" className="h-24 w-28 shrink-0" aria-hidden="true">
+const Figure = ({ pose: { right, left, moves }, className }: { pose: Pose; className: string }) => (
+  <svg viewBox="-60 -14 120 104" className={className} aria-hidden="true">
     <g fill="none" stroke="var(--ink)" strokeWidth="5" strokeLinecap="round" strokeLinejoin="round">
       <path d={`M${-shoulder_x} ${shoulder_y}H${shoulder_x}L6 56H-6Z`} fill="var(--sunk)" strokeWidth="3" />
       <path d="M-4 58L-7 86M4 58L7 86" />
@@ -123,6 +126,23 @@ const Figure = ({ signal: { right, left, moves } }: { signal: Signal }) => (
   </svg>
 )
 
+/** Hands on the hips: no signal that anybody agreed. */
+const unknown: Pose & { how: string } = { how: t`Both hands on the hips.`, right: [48, 300], left: [48, 300] }
+
+/** What a signal means. */
+export const meaningOf = (id: Prompt['signal']): string =>
+  signals.find((s) => s.id === id)?.meaning ?? t`A signal that nobody agreed`
+
+/** Somebody signalling, as the operator sees them; said by what their arms do. */
+export function Signaller({ signal, className }: { signal: Prompt['signal']; className: string }) {
+  const pose = signals.find((s) => s.id === signal) ?? unknown
+  return (
+    <div role="img" aria-label={pose.how} className={className}>
+      <Figure pose={pose} className="size-full" />
+    </div>
+  )
+}
+
 /** Every signal as whoever looks at the signaller sees it, with what it means and how it is done. */
 export function HandSignals() {
   return (
@@ -130,7 +150,7 @@ export function HandSignals() {
       <ul className="grid gap-x-4 gap-y-2 sm:grid-cols-2">
         {signals.map((s) => (
           <li key={s.id} className="flex items-center gap-3">
-            <Figure signal={s} />
+            <Figure pose={s} className="h-24 w-28 shrink-0" />
             <span>
               <strong className="block text-lg leading-tight">{s.meaning}</strong>
               <span className="text-[0.95rem] text-quiet">{s.how}</span>

@@ -2,14 +2,14 @@
 set search_path to geolabe;
 
 alter table practice_run drop constraint practice_run_game_check;
-alter table practice_run add constraint practice_run_game_check check (game in ('load', 'judge'));
+alter table practice_run add constraint practice_run_game_check check (game in ('load', 'judge', 'signal'));
 
 -- What somebody got wrong in practice, on which kind of machine, and how long it lasts until it is asked again.
 create table practice_point (
   org text not null,
   person text not null,
   kind text not null,
-  game text not null check (game in ('load', 'judge')),
+  game text not null check (game in ('load', 'judge', 'signal')),
   point text not null,
   -- The machine on which it was shown last.
   machine text not null,
@@ -30,6 +30,6 @@ grant select, insert, update on practice_point to geolabe_app;
 -- Down Migration
 set search_path to geolabe;
 drop table practice_point;
-delete from practice_run where game = 'judge';
+delete from practice_run where game <> 'load';
 alter table practice_run drop constraint practice_run_game_check;
 alter table practice_run add constraint practice_run_game_check check (game in ('load'));

@@ -1,0 +1,185 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import type { LeverInputs } from '../src/practice/inputs'
+import { canPractise } from '../src/practice/rig'
+import { signalCourse } from '../src/signals/course'
+import { signalMarks } from '../src/signals/marks'
+import { canSignal, markSignals, signalLessons, signalRun, signalVersion } from '../src/signals/run'
+import { movingSignals } from '../src/signals/signal'
+import { tick_s } from '../src/swing/axis'
+import { demoMachine, demoMachines } from './demo'
+
+const motions = ['slew', 'luff', 'extend', 'hoist']
+const seed = fc.integer({ min: 0, max: 2 ** 32 - 1 })
+const level = fc.double({ min: 0, max: 1, noNaN: true })
+type Course = ReturnType<typeof signalCourse>
+
+/** Somebody who does what is asked so long after each picture. */
+function answering(course: Course, after_s: { move: number; stop: number }, wrong = false): LeverInputs {
+  const inputs: LeverInputs = []
+  let held: number | null = null
+  const late = (from: number, s: number) => from + Math.round(s / tick_s)
+  for (const p of course) {
+    if (p.wants === 'nothing') continue
+    if (p.wants === 'stop') {
+      if (held !== null) inputs.push([late(p.from, after_s.stop), held, 0])
+      held = null
+      continue
+    }
+    const axis = motions.indexOf(p.wants.motion)
+    const tick = late(p.from, after_s.move)
+    // Over from one motion to the next: the old one is let go of first.
+    if (held !== null && held !== axis) inputs.push([tick - 5, held, 0])
+    inputs.push([tick, axis, Math.round(90 * p.wants.sense * (wrong ? -1 : 1))])
+    held = axis
+  }
+  return inputs
+}
+const marked = (course: Course, inputs: LeverInputs, more: { stops?: number[]; latency_s?: number } = {}) =>
+  signalMarks(course, motions, { inputs, stops: [], latency_s: 0, ...more })
+
+describe('signals to be answered', () => {
+  it('follow one another without a gap, ten motions each to its end, the same for a seed; easier with fewer that ask for nothing', () => {
+    fc.assert(
+      fc.property(seed, level, (s, l) => {
+        const course = signalCourse(s, l)
+        expect(signalCourse(s, l)).toEqual(course)
+        for (const [i, p] of course.entries()) {
+          expect(p.from).toBe(i === 0 ? 0 : course[i - 1]?.until)
+          expect(p.until).toBeGreaterThan(p.from)
+        }
+        expect(course.filter((p) => typeof p.wants === 'object')).toHaveLength(10)
+        // A load is always stopped in the end, and no motion follows itself.
+        expect(course.at(-2)?.wants).toBe('stop')
+        expect(course.some((p, i) => i > 0 && typeof p.wants === 'object' && p.signal === course[i - 1]?.signal)).toBe(false)
+      }),
+    )
+    const idle = (l: number) =>
+      Array.from(
+        { length: 200 },
+        (_, s) => signalCourse(s, l).filter((p) => p.who === 'other' && p.wants === 'nothing').length,
+      ).reduce((a, b) => a + b)
+    expect(idle(1)).toBeGreaterThan(2 * idle(0))
+    const all = Array.from({ length: 50 }, (_, s) => signalCourse(s, 0.5)).flat()
+    for (const signal of [...movingSignals, 'stop', 'emergency', 'unknown', 'end'] as const)
+      expect(
+        all.some((p) => p.signal === signal),
+        signal,
+      ).toBe(true)
+    expect(all.some((p) => p.who === 'nobody')).toBe(true)
+  })
+  it('answered in time pass with full marks, slower with fewer, and a stop that takes over a second and a half fails', () => {
+    const quick = { move: fc.double({ min: 0.2, max: 1.2, noNaN: true }), stop: fc.double({ min: 0.2, max: 0.79, noNaN: true }) }
+    fc.assert(
+      fc.property(seed, level, fc.record(quick), (s, l, after_s) => {
+        const course = signalCourse(s, l)
+        const m = marked(course, answering(course, after_s))
+        expect(m).toMatchObject({ score: 100, passed: true, guesses: 0 })
+        expect(m.worst_s).toBeCloseTo(Math.max(after_s.move, after_s.stop), 1)
+        expect(marked(course, answering(course, { ...after_s, stop: 1.2 })).score).toBeLessThan(100)
+        const late = marked(course, answering(course, { ...after_s, stop: 1.6 }))
+        expect(late.passed).toBe(false)
+        expect(late.score).toBeLessThanOrEqual(30)
+        expect(signalLessons(late).find((x) => x.point === 'late-stop')?.right).toBe(false)
+        expect(marked(course, answering(course, { ...after_s, move: 2.4 })).passed).toBe(false)
+      }),
+      { numRuns: 60 },
+    )
+  })
+  it('answered the wrong way fail however quick', () => {
+    fc.assert(
+      fc.property(seed, (s) => {
+        const course = signalCourse(s, 0.3)
+        const m = marked(course, answering(course, { move: 0.3, stop: 0.3 }, true))
+        expect(m.passed).toBe(false)
+        expect(m.score).toBeLessThanOrEqual(30)
+        expect(m.responses.filter((r) => r.wants === 'move').every((r) => r.fault === 'wrong-motion')).toBe(true)
+      }),
+      { numRuns: 40 },
+    )
+  })
+  it('kept still through, held all the time, or answered before anybody could see them give next to nothing', () => {
+    fc.assert(
+      fc.property(seed, level, fc.constantFrom(0, 3), fc.constantFrom(-100, 8, 100), (s, l, axis, value) => {
+        const course = signalCourse(s, l)
+        const nothing = marked(course, [])
+        expect(nothing).toMatchObject({ score: 0, passed: false })
+        expect(signalLessons(nothing).filter((x) => x.right)).toEqual([])
+        expect(marked(course, [[1, axis, value]]).score).toBeLessThanOrEqual(30)
+        const early = marked(course, answering(course, { move: 0.1, stop: 0.1 }))
+        expect(early).toMatchObject({ score: 0, passed: false })
+        expect(early.guesses).toBeGreaterThan(10)
+      }),
+      { numRuns: 60 },
+    )
+  })
+  it('of somebody else, or never agreed, are no signals: who moves fails, and who stops for one never does', () => {
+    const course = signalCourse(3, 1)
+    const inputs = answering(course, { move: 0.5, stop: 0.4 })
+    for (const [who, signal, fault] of [
+      ['other', null, 'obeyed-other'],
+      ['signaller', 'unknown', 'never-agreed'],
+      ['signaller', 'attention', 'without-signal'],
+    ] as const) {
+      const all = Array.from({ length: 60 }, (_, s) => signalCourse(s, 1))
+      const c = all.find((x) => x.some((p) => p.wants === 'nothing' && p.who === who && (signal === null || p.signal === signal)))
+      const p = c?.find((x) => x.wants === 'nothing' && x.who === who && (signal === null || x.signal === signal))
+      if (!c || !p) throw new Error(`no ${fault}`)
+      const obeyed: LeverInputs = [
+        [p.from + 60, 3, 90],
+        [p.from + 90, 3, 0],
+      ]
+      const m = marked(
+        c,
+        [...answering(c, { move: 0.5, stop: 0.4 }), ...obeyed].sort((a, b) => a[0] - b[0]),
+      )
+      expect(m.responses[c.indexOf(p)]?.fault).toBe(fault)
+      expect(m.passed).toBe(false)
+      expect(m.score).toBeLessThanOrEqual(30)
+    }
+    // The emergency stop pressed where nothing asks for it.
+    const idle = course.find((p) => p.wants === 'nothing')
+    expect(marked(course, inputs, { stops: [(idle?.from ?? 0) + 3] })).toMatchObject({ passed: true, score: 100 })
+  })
+  it('are stopped for by the emergency stop as by letting go; the device’s own delay is taken off', () => {
+    const course = signalCourse(11, 0.2)
+    const stopping = course.filter((p) => p.wants === 'stop')
+    const inputs = answering(course, { move: 0.5, stop: 1.9 })
+    const m = marked(course, inputs, { stops: stopping.map((p) => p.from + 60) })
+    for (const r of m.responses.filter((x) => x.wants === 'stop')) expect(r.after_s).toBeCloseTo(0.5, 6)
+    const slow = marked(course, inputs, { stops: stopping.map((p) => p.from + 60), latency_s: 0.08 })
+    for (const r of slow.responses.filter((x) => x.wants === 'stop')) expect(r.after_s).toBeCloseTo(0.42, 6)
+  })
+  it('are practised on every machine with levers for them, and refused where the machine is another now', () => {
+    expect(demoMachines.filter((id) => canSignal(demoMachine(id)))).toEqual(
+      demoMachines.filter((id) => canPractise(demoMachine(id))),
+    )
+    const tern = demoMachine('tern')
+    const run = signalRun.parse({
+      format: 'geolabe.practice/1',
+      id: '6e6ad3c6-9d43-4c0c-9d4a-0a8d3a3b5c11',
+      game: 'signal',
+      version: signalVersion,
+      machine: { id: 'tern', revision: tern.revision },
+      seed: 5,
+      level: 0.2,
+      inputs: [],
+      stops: [],
+      latency_s: 0.02,
+    })
+    const code = (more: object) => {
+      try {
+        markSignals(tern, { ...run, ...more })
+      } catch (e) {
+        return (e as { code: string }).code
+      }
+      return 'kept'
+    }
+    expect(code({})).toBe('kept')
+    expect(code({ version: 9 })).toBe('version-unknown')
+    expect(code({ machine: { id: 'tern', revision: 99 } })).toBe('machine-changed')
+    expect(code({ inputs: [[5, 7, 1]] })).toBe('axis-unknown')
+    expect(code({ inputs: [[999_999, 0, 1]] })).toBe('inputs-order')
+    expect(signalRun.safeParse({ ...run, latency_s: 0.2 }).success).toBe(false)
+  })
+})

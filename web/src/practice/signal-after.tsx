@@ -1,0 +1,93 @@
+import { type Machine, markSignals, type SignalMarks, type SignalRun } from '@geolabe/core'
+import { useMemo } from 'react'
+import { plural, t } from '../language/t'
+import { Button } from '../look/button'
+import { ActionBar, Refused, Sheet } from '../look/page'
+import { meaningOf } from '../signals/hand-signals'
+import { useSent } from './use-sent'
+import { pointWords, signalFaultWords } from './words'
+
+const seconds = (s: number | null) => (s === null ? '–' : t`${s.toFixed(2)} s`)
+
+/** The one sentence after a run: the gravest mistake, or what went well. */
+function sentenceOf({ responses, passed, guesses }: SignalMarks): string {
+  const grave = ['wrong-motion', 'obeyed-other', 'never-agreed', 'without-signal', 'late-stop', 'no-answer', 'slow'] as const
+  const worst = grave.find((f) => responses.some((r) => r.fault === f))
+  if (worst) {
+    const of = responses.filter((r) => r.fault === worst).length
+    return plural(of, { one: '{1}, once', other: '{1}, # times' }, pointWords[worst])
+  }
+  if (passed) return t`Every signal answered in time, and nothing moved without one`
+  return guesses > 0 ? t`Answered before anybody could have seen it: that is a guess` : t`Right, but slow`
+}
+
+/** What a run of signals came to: the sentence, the times, each signal with its answer. */
+export function SignalAfter({
+  machine,
+  run,
+  onNext,
+  onLeave,
+}: {
+  machine: Machine
+  run: SignalRun
+  onNext: (passed: boolean) => void
+  onLeave: () => void
+}) {
+  const marks = useMemo(() => markSignals(machine, run), [machine, run])
+  const error = useSent(run, marks.score)
+  const shown = marks.responses.map((r, i) => ({ r, i })).filter(({ r }) => r.wants !== 'nothing' || r.fault !== null)
+  return (
+    <>
+      <p className="text-quiet">{t`Practice, hand signals on ${machine.name}`}</p>
+      <div role="status">
+        <h1 className="mb-3 text-[1.5rem]">{t`${sentenceOf(marks)}.`}</h1>
+      </div>
+      <Refused error={error} />
+      <div className="grid items-start gap-4 pb-6 md:grid-cols-2">
+        <Sheet>
+          <p>
+            <span className="text-[2.6rem] leading-none font-bold tabular-nums">{Math.round(marks.score)}</span>{' '}
+            <span className="text-quiet">{marks.passed ? t`of 100` : t`of 100, not passed`}</span>
+          </p>
+          <dl className="mt-3 grid grid-cols-[1fr_auto] gap-x-4 gap-y-1 tabular-nums">
+            <dt>{t`Half of your answers within`}</dt>
+            <dd className="text-right font-bold">{seconds(marks.median_s)}</dd>
+            <dt>{t`Nine in ten within`}</dt>
+            <dd className="text-right font-bold">{seconds(marks.p90_s)}</dd>
+            <dt>{t`The slowest`}</dt>
+            <dd className="text-right font-bold">{seconds(marks.worst_s)}</dd>
+            <dt>{t`Sooner than anybody can see, not counted`}</dt>
+            <dd className="text-right font-bold">{marks.guesses}</dd>
+          </dl>
+          <p className="mt-3 text-[0.92rem] text-quiet">{t`It shows practice. It is no licence, and proves no skill on the machine itself, no lift and no set-up.`}</p>
+        </Sheet>
+        <Sheet title={t`Signal by signal`}>
+          <ol className="grid gap-1.5">
+            {shown.map(({ r, i }) => (
+              <li
+                key={i}
+                className={`flex flex-wrap gap-x-3 border-l-4 pl-3 ${r.fault === null ? 'border-line' : 'border-outside'}`}
+              >
+                <strong>
+                  {r.who === 'nobody'
+                    ? t`Out of sight`
+                    : r.who === 'other'
+                      ? t`${meaningOf(r.signal)}, from somebody else`
+                      : meaningOf(r.signal)}
+                </strong>
+                <span className="tabular-nums">{r.after_s === null ? '' : seconds(r.after_s)}</span>
+                <span className="text-quiet">
+                  {r.fault === null ? (r.guessed ? t`not counted` : '') : signalFaultWords[r.fault]}
+                </span>
+              </li>
+            ))}
+          </ol>
+        </Sheet>
+      </div>
+      <ActionBar>
+        <Button look="quiet" onClick={onLeave}>{t`Leave practice`}</Button>
+        <Button look="next" onClick={() => onNext(marks.passed)}>{t`Again, others`}</Button>
+      </ActionBar>
+    </>
+  )
+}

@@ -1,0 +1,206 @@
+import type { PracticeRecord } from '@geolabe/contract'
+import { type Machine, mostLatency_s, type Rig, rigOf, type SignalRun, signalCourse } from '@geolabe/core'
+import { useMemo, useState } from 'react'
+import { useNavigate, useParams } from 'react-router'
+import { newId } from '../api/client'
+import { useMachine, usePractice } from '../api/queries'
+import { t } from '../language/t'
+import { Button } from '../look/button'
+import { Loaded, Refused, Title } from '../look/page'
+import { HandSignals, Signaller } from '../signals/hand-signals'
+import { onPad, padWords, usePadThere } from './gamepad'
+import { lastOf, levelAfter, newSeed } from './level'
+import { LeverPad } from './lever-pad'
+import { leversOf } from './levers'
+import { clockOf } from './play'
+import { SignalAfter } from './signal-after'
+import { SignalRecorder } from './signal-recorder'
+import { useTurn } from './use-turn'
+
+/** The load out of view, a signaller in view: answered with the machine's own levers. */
+export function SignalsOn() {
+  const { machine = '' } = useParams()
+  const [file, runs] = [useMachine(machine), usePractice()]
+  // What was practised last says how hard it is today; without the records it begins easy.
+  if (runs.isLoading) return <Loaded query={runs}>{() => null}</Loaded>
+  return (
+    <Loaded query={file}>
+      {(f) => <Rounds key={f.definition.revision} machine={f.definition} before={runs.data?.runs ?? []} />}
+    </Loaded>
+  )
+}
+
+interface How {
+  seed: number
+  level: number
+}
+
+function Rounds({ machine, before }: { machine: Machine; before: readonly PracticeRecord[] }) {
+  const navigate = useNavigate()
+  const [how, setHow] = useState<How>(() => ({ seed: newSeed(), level: levelAfter(lastOf(before, machine.id, 'signal')) }))
+  const [run, setRun] = useState<SignalRun | null>(null)
+  const [latency_s, setLatency] = useState<number | null>(null)
+  const made = useMemo(() => {
+    try {
+      return { rig: rigOf(machine) }
+    } catch (e) {
+      return { refused: e }
+    }
+  }, [machine])
+  const leave = () => navigate('/practice')
+  if ('refused' in made)
+    return (
+      <>
+        <Title>{t`Hand signals on ${machine.name}`}</Title>
+        <Refused error={made.refused} />
+        <Button onClick={leave}>{t`Leave practice`}</Button>
+      </>
+    )
+  if (run)
+    return (
+      <SignalAfter
+        machine={machine}
+        run={run}
+        onNext={(passed) => {
+          setHow({ seed: newSeed(), level: levelAfter({ level: how.level, passed }) })
+          setRun(null)
+        }}
+        onLeave={leave}
+      />
+    )
+  if (latency_s === null) return <Opening machine={machine} onReady={setLatency} onLeave={leave} />
+  return <Play key={how.seed} machine={machine} rig={made.rig} how={how} latency_s={latency_s} onOver={setRun} onLeave={leave} />
+}
+
+const taps = 10
+
+/** What is agreed, and ten taps that tell how long the device takes. */
+function Opening({ machine, onReady, onLeave }: { machine: Machine; onReady: (latency_s: number) => void; onLeave: () => void }) {
+  const [seen, setSeen] = useState<readonly number[]>([])
+  const tap = (stamp_ms: number) => {
+    const all = [...seen, Math.max(0, performance.now() - stamp_ms) / 1000].sort((a, b) => a - b)
+    if (all.length < taps) setSeen(all)
+    else onReady(Math.min(mostLatency_s, all[Math.floor(taps / 2)] ?? 0))
+  }
+  return (
+    <>
+      <Title below={t`Practice. The load is out of view; do what your signaller asks, with the levers of ${machine.name}.`}>
+        {t`Hand signals on ${machine.name}`}
+      </Title>
+      <div className="grid items-start gap-4 pb-6 md:grid-cols-[3fr_2fr]">
+        <section className="rounded-xl border border-line bg-sheet p-4">
+          <h2 className="mb-2">{t`Agreed`}</h2>
+          <HandSignals />
+        </section>
+        <section className="grid gap-3 rounded-xl border border-line bg-sheet p-4">
+          <ul className="grid list-disc gap-1.5 pl-5">
+            <li>{t`Only your signaller moves a load. Anybody stops it.`}</li>
+            <li>{t`Out of sight is a stop. So is a signal that nobody agreed: do not guess.`}</li>
+            <li>{t`A wrong motion fails, however quick. So does a stop that takes more than a second and a half.`}</li>
+          </ul>
+          <Button look="next" className="justify-center" onClick={(e) => tap(e.timeStamp)}>
+            {seen.length === 0 ? t`Tap ten times to begin` : t`${taps - seen.length} more`}
+          </Button>
+          <p className="text-[0.92rem] text-quiet">{t`The taps tell how long this device takes; that much is taken off your times.`}</p>
+          <Button look="quiet" onClick={onLeave}>{t`Leave practice`}</Button>
+        </section>
+      </div>
+    </>
+  )
+}
+
+function Play({
+  machine,
+  rig,
+  how,
+  latency_s,
+  onOver,
+  onLeave,
+}: {
+  machine: Machine
+  rig: Rig
+  how: How
+  latency_s: number
+  onOver: (run: SignalRun) => void
+  onLeave: () => void
+}) {
+  const course = useMemo(() => signalCourse(how.seed, how.level), [how])
+  const [recorder] = useState(() => new SignalRecorder(machine, rig, course, how))
+  const levers = useMemo(() => leversOf(machine.controls, rig), [machine, rig])
+  const [padThere, places] = [usePadThere(), useMemo(() => onPad(levers), [levers])]
+  const [told, setTold] = useState<{ at: number; time_s: number; held: readonly number[] }>({
+    at: 0,
+    time_s: 0,
+    held: rig.axes.map(() => 0),
+  })
+  const { state, push, go, pause } = useTurn(
+    levers,
+    rig.axes.length,
+    () => recorder.stop(),
+    (dt_s, held) => {
+      const kept = recorder.pass(dt_s, held)
+      const { at, time_s } = recorder
+      setTold({ at, time_s, held })
+      if (recorder.over) onOver(recorder.run(newId(), latency_s))
+      return recorder.over ? 'over' : kept ? 'on' : 'behind'
+    },
+  )
+  const p = course[told.at]
+  const [own, other] = [p?.who === 'signaller' ? p.signal : 'attention', p?.who === 'other' ? p.signal : null] as const
+  return (
+    <div data-station="" className="flex min-h-0 grow flex-col gap-2 pb-2">
+      <div className="flex flex-wrap items-baseline justify-between gap-x-6">
+        <h1 className="text-[1.4rem]">{t`Practice: signals on ${machine.name}`}</h1>
+        <p className="text-[1.4rem] font-bold tabular-nums">{clockOf(told.time_s)}</p>
+      </div>
+      <div className="relative flex min-h-72 grow items-end justify-center gap-6 overflow-hidden rounded-xl border border-line bg-sheet p-3">
+        {state === 'going' && p && (
+          <>
+            {p.who !== 'nobody' && (
+              <div className="text-center">
+                <Signaller signal={own} className="mx-auto h-80 w-96 max-w-full max-sm:h-48 max-sm:w-56" />
+                <p className="font-semibold">{t`Your signaller`}</p>
+              </div>
+            )}
+            {p.who === 'nobody' && <p className="self-center text-quiet">{t`Nobody is to be seen.`}</p>}
+            {other && (
+              <div className="text-center">
+                <Signaller signal={other} className="mx-auto h-60 w-72 max-w-full max-sm:h-36 max-sm:w-40" />
+                <p className="text-quiet">{t`Somebody else`}</p>
+              </div>
+            )}
+            <Button className="absolute right-2 bottom-2" onClick={pause}>{t`Pause`}</Button>
+          </>
+        )}
+        {state !== 'going' && (
+          <div className="max-w-md self-center rounded-xl border-2 border-ink bg-paper p-4">
+            <p className="text-lg font-bold">
+              {state === 'ready'
+                ? t`Hands on the levers. Your signaller is before you.`
+                : t`Time stands still. Go on when you are ready.`}
+            </p>
+            <p className="mt-1 text-quiet">
+              {t`This device takes ${Math.round(1000 * latency_s)} ms; that is taken off. Space stops everything, Escape stops time.`}
+            </p>
+            <div className="mt-3 flex flex-wrap gap-3">
+              <Button look="next" onClick={go}>
+                {state === 'ready' ? t`Begin` : t`Go on`}
+              </Button>
+              <Button look="quiet" onClick={onLeave}>{t`Leave practice`}</Button>
+            </div>
+          </div>
+        )}
+      </div>
+      <div className="flex items-end justify-between gap-2 max-sm:gap-1.5">
+        {levers.map((l, i) => (
+          <div key={l.name} className="contents">
+            {i === Math.ceil(levers.length / 2) && (
+              <Button look="stop" className="min-h-16 self-center max-sm:px-2" onClick={() => recorder.stop()}>{t`Stop`}</Button>
+            )}
+            <LeverPad lever={l} padded={padThere ? padWords(places[i] ?? null) : null} held={told.held} onPush={push} />
+          </div>
+        ))}
+      </div>
+    </div>
+  )
+}
