@@ -180,6 +180,13 @@ test('figures read by somebody else, judged: told at once, kept once though ther
   await context.setOffline(false)
   await expect.poll(() => query("select from practice_run where game = 'judge'"), { timeout: 30_000 }).toHaveLength(1)
   await page.getByRole('button', { name: 'Leave practice' }).click()
+  await page.getByRole('link', { name: 'How it goes, skill by skill' }).click()
+  await expect(page.getByText('its tables, points')).toBeVisible()
+  await audit(page)
+  await fits(page)
+  await look(page, 'practice-progress')
+  // Offered in the yard to whoever has no machine.
+  await page.getByRole('link', { name: 'Yard' }).click()
   await page.getByRole('link', { name: /^Five minutes/ }).click()
   await expect(page.getByRole('heading', { name: 'Five minutes' })).toBeVisible()
   await audit(page)

@@ -171,13 +171,6 @@ try {
   await wil.getByRole('link', { name: 'Due', exact: true }).click()
   await wil.getByRole('heading', { name: 'Charge and refuel' }).waitFor()
   await shoot(wil, 'what-falls-due')
-  await wil.goto('/calculators/ground-pressure')
-  await wil.getByRole('region', { name: 'Answer' }).waitFor()
-  await shoot(wil, 'calculator')
-  await wil.goto('/tables/tern-main')
-  await wil.getByRole('img', { name: /Ratings by radius/ }).waitFor()
-  await wil.waitForTimeout(800)
-  await shoot(wil, 'table')
 } finally {
   await browser.close()
   world.close()
@@ -185,7 +178,7 @@ try {
 
 // The hoists and booms, and what is asked of a place, are shot by their own browser tests, which bring each to where it is worth a picture.
 const shots = mkdtempSync(join(tmpdir(), 'shots-'))
-const which = 'gannet|cormorant|godwit|kittiwake|fulmar|which machine|load control'
+const which = 'gannet|cormorant|godwit|kittiwake|fulmar|which machine|load control|judged|hand signals'
 execFileSync('npm', ['run', '-s', 'e2e', '--', 'hoists-and-booms', 'places', 'practice', '-g', which], {
   cwd: root,
   stdio: 'inherit',
@@ -199,6 +192,8 @@ for (const [shot, name] of Object.entries({
   'fulmar-prove': 'prove-gantry',
   'which-machine': 'which-machine',
   'practice-going': 'practice',
+  'practice-tables': 'practice-tables',
+  'practice-signals': 'practice-signals',
 }))
   copyFileSync(join(shots, `${shot}.png`), join(root, 'docs/screenshots', `${name}.png`))
 rmSync(shots, { recursive: true })

@@ -7,6 +7,7 @@ import type {
   LegScore,
   LoadPoint,
   Misreading,
+  Plane,
   SignalFault,
   SignalMarks,
   Stopped,
@@ -90,4 +91,20 @@ export interface PointLine {
 export interface PracticePoints {
   points: PointLine[]
   calibration: Calibration | null
+}
+
+/** One skill on one machine, its last attempts, oldest first. */
+export interface SkillLine {
+  machine: string
+  machineName: string
+  game: Game
+  /** Points of a run; how far a catch was off its moment, s; how long an answer took, s. */
+  measure: 'score' | 'off_s' | 'answer_s'
+  /** Of a catch. */
+  plane: Plane | null
+  values: number[]
+}
+
+export interface PracticeProgress {
+  skills: SkillLine[]
 }

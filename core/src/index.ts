@@ -259,6 +259,7 @@ export { checkInputs, fullLever, type LeverInputs, LeverNotes } from './practice
 export { type LoadPoint, loadLessons } from './practice/lessons'
 export { type Move, movesOf, movesOfLever } from './practice/moves'
 export { catchSpeed, type Plane } from './practice/planes'
+export { lastAttempts, type Progress, progressOf } from './practice/progress'
 export { randomFrom } from './practice/random'
 export { referenceRun } from './practice/reference-driver'
 export { canPractise, type Rig, restingAt, rigOf } from './practice/rig'

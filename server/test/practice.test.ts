@@ -204,6 +204,31 @@ describe('a round of judgement', () => {
   })
 })
 
+describe('how skills go', () => {
+  it('is told of the last thirty runs and catches of each, oldest first', async () => {
+    const result = {
+      attempts: [
+        { plane: 'across', late_s: -0.3 },
+        { plane: 'along', late_s: 0.2 },
+      ],
+    }
+    await app.owner.query(
+      `insert into practice_run (org, id, person, machine, machine_revision, game, run, result, score, at)
+       select 'skarrow-haven', gen_random_uuid(), 'ines-haldane', 'tern', 1, 'load', '{}', $1, k, now() - (100 - k) * interval '1 hour'
+       from generate_series(1, 40) k`,
+      [JSON.stringify(result)],
+    )
+    const { skills } = (await ines.get('/practice/progress')).body
+    expect(skills.map((s: { measure: string; plane: string | null }) => [s.measure, s.plane])).toEqual([
+      ['score', null],
+      ['off_s', 'across'],
+      ['off_s', 'along'],
+    ])
+    expect(skills[0].values).toEqual(Array.from({ length: 30 }, (_, i) => 11 + i))
+    expect(skills[1].values).toEqual(Array.from({ length: 30 }, () => 0.3))
+  })
+})
+
 describe('a run of signals', () => {
   const run = (more: object = {}) => ({
     format: 'geolabe.practice/1',
@@ -224,6 +249,16 @@ describe('a run of signals', () => {
     expect(body).toMatchObject({ game: 'signal', passed: false, claimed: 90 })
     expect(body.score).toBeLessThanOrEqual(30)
     expect((await own(ines)).runs[0]).toMatchObject({ game: 'signal', score: body.score })
+    const skills = async (p: Person) => (await p.get('/practice/progress')).body.skills
+    expect(await skills(ines)).toContainEqual({
+      machine: 'tern',
+      machineName: 'Tern',
+      game: 'signal',
+      measure: 'score',
+      plane: null,
+      values: [body.score],
+    })
+    expect(await skills(tomas)).toEqual([])
     const due = (await points(ines)).points.map((p: { point: string }) => p.point)
     expect(due).toContain('late-stop')
     expect(due).toContain('without-signal')

@@ -32,6 +32,7 @@ const MachinePage = lazy(() => import('./machine/machine-page').then((m) => ({ d
 const Practice = lazy(() => import('./practice/practice').then((m) => ({ default: m.Practice })))
 const FiveMinutes = lazy(() => import('./practice/five-minutes').then((m) => ({ default: m.FiveMinutes })))
 const JudgeOn = lazy(() => import('./practice/judge').then((m) => ({ default: m.JudgeOn })))
+const PracticeProgress = lazy(() => import('./practice/progress').then((m) => ({ default: m.PracticeProgress })))
 const SignalsOn = lazy(() => import('./practice/signals').then((m) => ({ default: m.SignalsOn })))
 const PracticeOn = lazy(() => import('./practice/practice').then((m) => ({ default: m.PracticeOn })))
 const Records = lazy(() => import('./records/records').then((m) => ({ default: m.Records })))
@@ -98,6 +99,7 @@ export function App() {
                   {calculators}
                   <Route path="practice" element={<Practice />} />
                   <Route path="practice/five" element={<FiveMinutes />} />
+                  <Route path="practice/progress" element={<PracticeProgress />} />
                   <Route path="practice/:machine" element={<PracticeOn />} />
                   <Route path="practice/:machine/tables" element={<JudgeOn />} />
                   <Route path="practice/:machine/signals" element={<SignalsOn />} />

@@ -16,6 +16,7 @@ import { documentOf } from '../library/documents'
 import { revisionInUse, tablesOf } from '../library/table'
 import { Problem } from '../problem/problem'
 import { learn, readPoints } from './points'
+import { readProgress } from './progress'
 
 const pageSize = 50
 /** A device may have worked out a score a hair's breadth away. */
@@ -103,6 +104,7 @@ export function practiceRoutes(db: Database, work: SlowWork): Router {
   )
   router.get('/practice/games', reads(db, readGames))
   router.get('/practice/points', reads(db, readPoints))
+  router.get('/practice/progress', reads(db, readProgress))
   router.post('/practice/runs', async (req, res) => {
     keyOf(req)
     // Played before anything is written: it takes a second or two, and no transaction waits for it.

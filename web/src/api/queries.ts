@@ -17,6 +17,7 @@ import type {
   PracticeGames,
   PracticePage,
   PracticePoints,
+  PracticeProgress,
   Shift,
   ShiftPage,
   TableFile,
@@ -78,6 +79,9 @@ export const usePractice = () => useQuery({ queryKey: ['practice', 'runs'], quer
 /** One's own weak points, what is due first. */
 export const usePracticePoints = () =>
   useQuery({ queryKey: ['practice', 'points'], queryFn: () => get<PracticePoints>('/practice/points') })
+/** How one's own skills go. */
+export const usePracticeProgress = () =>
+  useQuery({ queryKey: ['practice', 'progress'], queryFn: () => get<PracticeProgress>('/practice/progress') })
 export const usePracticeGames = () =>
   useQuery({ queryKey: ['practice', 'games'], queryFn: () => get<PracticeGames>('/practice/games'), staleTime: 300_000 })
 export const useDue = () => useQuery({ queryKey: ['due'], queryFn: () => get<DuePage>('/due') })

@@ -5,13 +5,13 @@ import clsx from 'clsx'
 import { useMemo, useState } from 'react'
 import { Link, useNavigate, useParams } from 'react-router'
 import { useMachine, usePractice, usePracticeGames, usePracticePoints, useYard } from '../api/queries'
-import { plural, t } from '../language/t'
+import { t } from '../language/t'
 import { Button } from '../look/button'
 import { Loaded, Refused, Sheet, Title } from '../look/page'
 import { when } from '../look/when'
 import { MachineDrawing } from '../yard/machine-drawing'
 import { After } from './after'
-import { dueNow } from './due'
+import { dueNow, dueWords } from './due'
 import { lastOf, levelAfter, newSeed } from './level'
 import { type Asked, Play } from './play'
 import { gameWords } from './words'
@@ -36,14 +36,7 @@ export function Practice() {
         )}
       >
         <span className="text-lg font-bold">{t`Five minutes`}</span>
-        <span>
-          {due.length > 0
-            ? plural(due.length, {
-                one: '# thing that went wrong before is due again',
-                other: '# things that went wrong before are due again',
-              })
-            : t`nothing is due`}
-        </span>
+        <span>{dueWords(due.length)}</span>
       </Link>
       <Loaded query={yard}>
         {(y) => (
@@ -68,20 +61,28 @@ export function Practice() {
         {known.length === 0 ? (
           <p className="text-quiet">{t`None yet. Nobody but you sees them.`}</p>
         ) : (
-          <ul className="grid gap-2">
-            {known.slice(0, 12).map((r) => (
-              <li key={r.id} className="flex flex-wrap items-baseline gap-x-3 border-l-4 border-line pl-3">
-                <strong className="tabular-nums">{Math.round(r.score)}</strong>
-                <span>
-                  {r.machineName}, {gameWords[r.game]}
-                </span>
-                <span className="text-quiet">
-                  {t`level ${Math.round(r.level * 100)}`}, {when(r.at)}
-                </span>
-                {r.game === 'load' && !r.same && <span className="text-quiet">{t`made with another version`}</span>}
-              </li>
-            ))}
-          </ul>
+          <>
+            <Link
+              to="/practice/progress"
+              className="mb-2 inline-flex min-h-12 items-center font-semibold underline underline-offset-4"
+            >
+              {t`How it goes, skill by skill`}
+            </Link>
+            <ul className="grid gap-2">
+              {known.slice(0, 12).map((r) => (
+                <li key={r.id} className="flex flex-wrap items-baseline gap-x-3 border-l-4 border-line pl-3">
+                  <strong className="tabular-nums">{Math.round(r.score)}</strong>
+                  <span>
+                    {r.machineName}, {gameWords[r.game]}
+                  </span>
+                  <span className="text-quiet">
+                    {t`level ${Math.round(r.level * 100)}`}, {when(r.at)}
+                  </span>
+                  {r.game === 'load' && !r.same && <span className="text-quiet">{t`made with another version`}</span>}
+                </li>
+              ))}
+            </ul>
+          </>
         )}
       </Sheet>
     </>

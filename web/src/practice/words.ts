@@ -75,6 +75,9 @@ export function afterWords(r: Told, say: Say): string {
   return r.passed ? t`Set down where it belonged, with the load kept still.` : t`Not every ring was reached.`
 }
 
+/** A plane of swing, within a sentence. */
+export const planeWords: Record<Plane, string> = { across: t`across the boom`, along: t`along the boom` }
+
 export const gameWords: Record<Game, string> = { load: t`load control`, judge: t`its tables`, signal: t`hand signals` }
 
 /** What may be said of a figure that somebody read. */

@@ -3,7 +3,7 @@ import clsx from 'clsx'
 import { useState } from 'react'
 import { Link, useSearchParams } from 'react-router'
 import { useMe } from '../api/me'
-import { useMachine, useShift, useYard } from '../api/queries'
+import { useMachine, usePracticePoints, useShift, useYard } from '../api/queries'
 import { rich } from '../language/rich'
 import { plural, t } from '../language/t'
 import { gradeWords } from '../language/words'
@@ -11,6 +11,7 @@ import { Choice } from '../look/choice'
 import { TextField } from '../look/field'
 import { Loaded, Title } from '../look/page'
 import { clock, date, day, when } from '../look/when'
+import { dueNow, dueWords } from '../practice/due'
 import { nextStation } from '../shift/route-line'
 import { MachineDrawing } from './machine-drawing'
 
@@ -82,10 +83,12 @@ export function Yard() {
       <Loaded query={yard}>
         {({ machines }) => {
           const mine = (m: YardMachine) => m.holder?.person.id === me.data?.id
+          const free = !machines.some(mine)
           const count = (w: Which) => machines.filter((m) => passes(m, w, '')).length
           const shown = machines.filter((m) => passes(m, which, words)).sort((a, b) => rank(a, mine(a)) - rank(b, mine(b)))
           return (
             <>
+              {free && !wall && <FiveMinutesOffer />}
               {machines.length > 3 && (
                 <div className="mb-4 grid items-end gap-3 md:grid-cols-[1fr_16rem]">
                   <Choice
@@ -134,6 +137,21 @@ export function Yard() {
         }}
       </Loaded>
     </>
+  )
+}
+
+/** What is due of practice, offered to whoever has no machine; never more than a line. */
+function FiveMinutesOffer() {
+  const due = dueNow(usePracticePoints().data?.points ?? [])
+  if (due.length === 0) return null
+  return (
+    <Link
+      to="/practice/five"
+      className="mb-3 flex min-h-12 flex-wrap items-center gap-x-3 rounded-lg border border-line bg-sheet px-4 py-1.5 hover:border-ink"
+    >
+      <strong>{t`Five minutes`}</strong>
+      <span className="text-quiet">{dueWords(due.length)}</span>
+    </Link>
   )
 }
 
