@@ -33,6 +33,7 @@ const Practice = lazy(() => import('./practice/practice').then((m) => ({ default
 const FiveMinutes = lazy(() => import('./practice/five-minutes').then((m) => ({ default: m.FiveMinutes })))
 const JudgeOn = lazy(() => import('./practice/judge').then((m) => ({ default: m.JudgeOn })))
 const PracticeProgress = lazy(() => import('./practice/progress').then((m) => ({ default: m.PracticeProgress })))
+const FiveMinutesOffer = lazy(() => import('./practice/offer').then((m) => ({ default: m.FiveMinutesOffer })))
 const SignalsOn = lazy(() => import('./practice/signals').then((m) => ({ default: m.SignalsOn })))
 const PracticeOn = lazy(() => import('./practice/practice').then((m) => ({ default: m.PracticeOn })))
 const Records = lazy(() => import('./records/records').then((m) => ({ default: m.Records })))
@@ -45,6 +46,13 @@ const calculators = (
     <Route index element={<Calculators />} />
     <Route path=":name" element={<CalculatorPage />} />
   </Route>
+)
+
+/** Never waited for: the yard is there without it. */
+const offer = (
+  <Suspense fallback={null}>
+    <FiveMinutesOffer />
+  </Suspense>
 )
 
 export function App() {
@@ -75,7 +83,7 @@ export function App() {
             <Shell me={person}>
               <Suspense fallback={waiting}>
                 <Routes>
-                  <Route index element={<Yard />} />
+                  <Route index element={<Yard offer={offer} />} />
                   <Route path="take/:machine" element={<Take />} />
                   <Route path="shifts/:id" element={<ShiftFrame />}>
                     <Route path="walk-round" element={<Walkround />} />

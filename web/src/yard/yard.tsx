@@ -1,9 +1,9 @@
 import type { Grade, MachineState, YardMachine } from '@geolabe/contract'
 import clsx from 'clsx'
-import { useState } from 'react'
+import { type ReactNode, useState } from 'react'
 import { Link, useSearchParams } from 'react-router'
 import { useMe } from '../api/me'
-import { useMachine, usePracticePoints, useShift, useYard } from '../api/queries'
+import { useMachine, useShift, useYard } from '../api/queries'
 import { rich } from '../language/rich'
 import { plural, t } from '../language/t'
 import { gradeWords } from '../language/words'
@@ -11,7 +11,6 @@ import { Choice } from '../look/choice'
 import { TextField } from '../look/field'
 import { Loaded, Title } from '../look/page'
 import { clock, date, day, when } from '../look/when'
-import { dueNow, dueWords } from '../practice/due'
 import { nextStation } from '../shift/route-line'
 import { MachineDrawing } from './machine-drawing'
 
@@ -46,7 +45,8 @@ const passes = (m: YardMachine, which: Which, words: string) =>
   (which === 'all' || (which === 'due' ? isDue(m) : m.state === which)) &&
   `${m.name} ${m.kind}`.toLowerCase().includes(words.trim().toLowerCase())
 
-export function Yard() {
+/** @param offer one line to whoever has no machine */
+export function Yard({ offer }: { offer: ReactNode }) {
   const yard = useYard()
   const me = useMe()
   const [params, setParams] = useSearchParams()
@@ -88,7 +88,7 @@ export function Yard() {
           const shown = machines.filter((m) => passes(m, which, words)).sort((a, b) => rank(a, mine(a)) - rank(b, mine(b)))
           return (
             <>
-              {free && !wall && <FiveMinutesOffer />}
+              {free && !wall && offer}
               {machines.length > 3 && (
                 <div className="mb-4 grid items-end gap-3 md:grid-cols-[1fr_16rem]">
                   <Choice
@@ -137,21 +137,6 @@ export function Yard() {
         }}
       </Loaded>
     </>
-  )
-}
-
-/** What is due of practice, offered to whoever has no machine; never more than a line. */
-function FiveMinutesOffer() {
-  const due = dueNow(usePracticePoints().data?.points ?? [])
-  if (due.length === 0) return null
-  return (
-    <Link
-      to="/practice/five"
-      className="mb-3 flex min-h-12 flex-wrap items-center gap-x-3 rounded-lg border border-line bg-sheet px-4 py-1.5 hover:border-ink"
-    >
-      <strong>{t`Five minutes`}</strong>
-      <span className="text-quiet">{dueWords(due.length)}</span>
-    </Link>
   )
 }
 
