@@ -186,7 +186,7 @@ test('figures read by somebody else, judged: told at once, kept once though ther
   await fits(page)
   await look(page, 'practice-progress')
   // Offered in the yard to whoever has no machine.
-  await page.getByRole('link', { name: 'Yard' }).click()
+  await page.getByRole('link', { name: 'Yard', exact: true }).click()
   await page.getByRole('link', { name: /^Five minutes/ }).click()
   await expect(page.getByRole('heading', { name: 'Five minutes' })).toBeVisible()
   await audit(page)

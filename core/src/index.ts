@@ -400,7 +400,7 @@ export {
   walkedEvidence,
 } from './shift/shift'
 export { type Prompt, signalCourse } from './signals/course'
-export { type Response, type SignalFault, type SignalMarks, signalMarks } from './signals/marks'
+export { type Response, type SignalFault, type SignalMarks, signalFaults, signalMarks } from './signals/marks'
 export { canSignal, markSignals, mostLatency_s, type SignalRun, signalLessons, signalRun, signalVersion } from './signals/run'
 export { movingSignals, type SignalId, signalIds, type Wanted, wantedBy } from './signals/signal'
 export { backwardStability, backwardStabilityCalculator } from './statics/backward-stability'

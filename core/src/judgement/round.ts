@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import type { Machine } from '../machine/machine'
+import { checkHead, runHead } from '../practice/run-head'
 import type { RatingTable } from '../rating/table'
 import { Refusal } from '../refusal'
 import { type Item, itemsFrom, misreadings, opinions } from './item'
@@ -8,19 +9,13 @@ import { type Marks, marksOf, type Sure, surenesses } from './marks'
 /** This way of drawing and marking; a round of another is shown, not marked anew. */
 export const judgeVersion = 1
 export const itemsARound = 10
-const mostSeed = 2 ** 32 - 1
 
 /** Tables read by somebody else, judged: answers alone, from which everything else follows. */
 export const judgeRound = z.strictObject({
-  format: z.literal('geolabe.practice/1'),
-  id: z.uuid(),
+  ...runHead,
   game: z.literal('judge'),
-  version: z.int().min(1),
-  machine: z.strictObject({ id: z.string().min(1).max(80), revision: z.int().min(1) }),
   /** The tables that were read, each as it stood. */
   tables: z.array(z.strictObject({ id: z.string().min(1).max(80), revision: z.int().min(1) })).max(40),
-  seed: z.int().min(0).max(mostSeed, 'A seed is a whole number below 4,294,967,296.'),
-  level: z.number().min(0).max(1),
   /** What might be wrong. */
   only: z.array(z.enum(misreadings)).min(1).max(misreadings.length),
   /** One an item, in their order. */
@@ -58,19 +53,13 @@ export function markRound(
   tables: readonly RatingTable[],
   round: JudgeRound,
 ): JudgeResult {
-  if (round.version !== judgeVersion)
-    throw new Refusal(
-      'version-unknown',
-      'This round was made with another version of practice; it cannot be marked here.',
-      'version',
-    )
+  checkHead(m, round, judgeVersion)
   const asWas = (t: RatingTable) => round.tables.some((r) => r.id === t.id && r.revision === t.revision)
-  const sameTables = tables.length === round.tables.length && tables.every(asWas)
-  if (round.machine.id !== m.id || round.machine.revision !== m.revision || !sameTables)
+  if (tables.length !== round.tables.length || !tables.every(asWas))
     throw new Refusal(
       'machine-changed',
-      `${m.name} or its tables have changed since this round; it counts for the machine as it was.`,
-      sameTables ? 'machine.revision' : 'tables',
+      `The tables of ${m.name} have changed since this round; it counts for them as they were.`,
+      'tables',
     )
   const items = itemsOfRound(tables, round)
   const answers = items.map(({ wrong }, i) => {

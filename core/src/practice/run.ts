@@ -1,30 +1,24 @@
 import { z } from 'zod'
 import type { Machine } from '../machine/machine'
-import { Refusal } from '../refusal'
 import { type Attempt, attemptsOf, type Fault } from './attempts'
 import { courseFor } from './course'
 import { Drill, longest_ticks } from './drill'
 import { checkInputs, leverInputs, leversFrom } from './inputs'
 import { referenceRun } from './reference-driver'
 import { rigOf } from './rig'
+import { checkHead, runHead } from './run-head'
 import { barOf, type RunScore, scoreOf } from './score'
 
 /** This reckoning; a run of another is shown, not scored anew. */
 export const practiceVersion = 1
-const mostSeed = 2 ** 32 - 1
 /** Another device may differ by so much in what it reckons, metres. */
 const same_m = 1e-6
 export const keyEvery_ticks = 1200
 
 /** A run as it is kept: what was done with which lever at which tick, and nothing that follows from it. */
 export const loadRun = z.strictObject({
-  format: z.literal('geolabe.practice/1'),
-  id: z.uuid(),
+  ...runHead,
   game: z.literal('load'),
-  version: z.int().min(1),
-  machine: z.strictObject({ id: z.string().min(1).max(80), revision: z.int().min(1) }),
-  seed: z.int().min(0).max(mostSeed, 'A seed is a whole number below 4,294,967,296.'),
-  level: z.number().min(0).max(1),
   inputs: leverInputs,
   /** Ticks at which the emergency stop was pressed. */
   stops: z.array(z.int().min(0)).max(200),
@@ -70,18 +64,7 @@ export function practiceOn(m: Machine, seed: number, level: number) {
  * @example playRun(tern, run).result.score
  */
 export function playRun(m: Machine, run: LoadRun): Played {
-  if (run.version !== practiceVersion)
-    throw new Refusal(
-      'version-unknown',
-      'This run was made with another version of practice; it cannot be scored here.',
-      'version',
-    )
-  if (run.machine.id !== m.id || run.machine.revision !== m.revision)
-    throw new Refusal(
-      'machine-changed',
-      `${m.name} has changed since this run; it counts for the machine as it was.`,
-      'machine.revision',
-    )
+  checkHead(m, run, practiceVersion)
   // Looked at before anything is reckoned: the reference alone takes a second.
   checkInputs(run.inputs, rigOf(m).axes.length, run.ticks)
   const { rig, course, reference } = practiceOn(m, run.seed, run.level)

@@ -3,8 +3,17 @@ import { tick_s } from '../swing/axis'
 import type { Prompt } from './course'
 import type { Way } from './signal'
 
-/** What went wrong with one prompt. */
-export type SignalFault = 'wrong-motion' | 'no-answer' | 'slow' | 'late-stop' | 'obeyed-other' | 'never-agreed' | 'without-signal'
+/** What can go wrong with one prompt, the gravest first. */
+export const signalFaults = [
+  'wrong-motion',
+  'obeyed-other',
+  'never-agreed',
+  'without-signal',
+  'late-stop',
+  'no-answer',
+  'slow',
+] as const
+export type SignalFault = (typeof signalFaults)[number]
 
 /** What came of one prompt. */
 export interface Response {

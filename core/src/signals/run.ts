@@ -2,26 +2,20 @@ import { z } from 'zod'
 import type { Machine } from '../machine/machine'
 import { checkInputs, leverInputs } from '../practice/inputs'
 import { canPractise, rigOf } from '../practice/rig'
+import { checkHead, runHead } from '../practice/run-head'
 import { type Lesson, lessonsTogether } from '../practice/weak-point'
-import { Refusal } from '../refusal'
 import { signalCourse } from './course'
-import { type SignalFault, type SignalMarks, signalMarks } from './marks'
+import { type SignalFault, type SignalMarks, signalFaults, signalMarks } from './marks'
 import { movingSignals, wantedBy } from './signal'
 
 export const signalVersion = 1
-const mostSeed = 2 ** 32 - 1
 /** No more of a device’s own delay is taken off. */
 export const mostLatency_s = 0.1
 
 /** Signals answered: what was done with which lever at which tick. */
 export const signalRun = z.strictObject({
-  format: z.literal('geolabe.practice/1'),
-  id: z.uuid(),
+  ...runHead,
   game: z.literal('signal'),
-  version: z.int().min(1),
-  machine: z.strictObject({ id: z.string().min(1).max(80), revision: z.int().min(1) }),
-  seed: z.int().min(0).max(mostSeed, 'A seed is a whole number below 4,294,967,296.'),
-  level: z.number().min(0).max(1),
   inputs: leverInputs,
   /** Ticks at which the emergency stop was pressed. */
   stops: z.array(z.int().min(0)).max(200),
@@ -46,18 +40,7 @@ export function canSignal(m: Machine): boolean {
  * @throws Refusal `version-unknown`, `machine-changed`, `inputs-order`, `axis-unknown`, `no-drives`
  */
 export function markSignals(m: Machine, run: SignalRun): SignalMarks {
-  if (run.version !== signalVersion)
-    throw new Refusal(
-      'version-unknown',
-      'This run was made with another version of practice; it cannot be scored here.',
-      'version',
-    )
-  if (run.machine.id !== m.id || run.machine.revision !== m.revision)
-    throw new Refusal(
-      'machine-changed',
-      `${m.name} has changed since this run; it counts for the machine as it was.`,
-      'machine.revision',
-    )
+  checkHead(m, run, signalVersion)
   const { axes } = rigOf(m)
   const course = signalCourse(run.seed, run.level)
   checkInputs(run.inputs, axes.length, course.at(-1)?.until ?? 0)
@@ -79,12 +62,11 @@ export function signalLessons({ responses }: Pick<SignalMarks, 'responses'>): Le
     'never-agreed': (r) => r.wants === 'nothing' && r.signal === 'unknown',
     'without-signal': (r) => r.wants === 'nothing' && r.who === 'signaller' && r.signal !== 'unknown',
   }
-  const faults = Object.keys(could) as SignalFault[]
   // Who answered nothing at all has shown nothing by keeping still.
   const took = responses.some((r) => r.wants === 'move' && r.after_s !== null)
   return lessonsTogether(
     responses.flatMap((r) =>
-      faults
+      signalFaults
         .filter((f) => r.fault === f || (took && could[f](r)))
         .map((point) => ({ point, right: r.fault !== point, sure: null })),
     ),

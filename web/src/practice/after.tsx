@@ -10,6 +10,7 @@ import { ActionBar, Refused, Sheet } from '../look/page'
 import { useSay } from '../units/units'
 import { clockOf } from './play'
 import type { Player, Replay, Trace } from './replay.worker'
+import { NoLicence, Score } from './score'
 import { afterWords, attemptWords, faultWords, legWords } from './words'
 
 /** Plays the run again beside the screen, and sends it to be kept; once. */
@@ -126,10 +127,7 @@ export function After({
       </div>
       <div className="grid items-start gap-4 pb-6 md:grid-cols-2">
         <Sheet>
-          <p>
-            <span className="text-[2.6rem] leading-none font-bold tabular-nums">{whole(result.score)}</span>{' '}
-            <span className="text-quiet">{result.passed ? t`of 100, every ring reached` : t`of 100, not passed`}</span>
-          </p>
+          <Score score={result.score} passed={result.passed} short={t`of 100, every ring reached`} />
           <ol className="mt-3 grid gap-2">
             {result.legs.map((l) => (
               <li key={l.ring} className="border-l-4 border-line pl-3">
@@ -159,7 +157,7 @@ export function After({
         <div>
           <Ways course={course} own={replay.own} reference={replay.reference} />
           <p className="mt-2 text-[0.92rem] text-quiet">{t`Your load’s way, whole; broken, the reference: the same course without leaving a swing.`}</p>
-          <p className="mt-2 text-[0.92rem] text-quiet">{t`It shows practice. It is no licence, and proves no skill on the machine itself, no lift and no set-up.`}</p>
+          <NoLicence />
         </div>
       </div>
       <ActionBar>

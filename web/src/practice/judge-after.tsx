@@ -5,6 +5,7 @@ import { plural, t } from '../language/t'
 import { Button } from '../look/button'
 import { ActionBar, Refused, Sheet } from '../look/page'
 import { useSay } from '../units/units'
+import { NoLicence, Score } from './score'
 import { useSent } from './use-sent'
 import { opinionWords } from './words'
 
@@ -68,10 +69,7 @@ export function JudgeAfter({
       <Refused error={error} />
       <div className="grid items-start gap-4 pb-6 md:grid-cols-2">
         <Sheet>
-          <p>
-            <span className="text-[2.6rem] leading-none font-bold tabular-nums">{Math.round(marks.score)}</span>{' '}
-            <span className="text-quiet">{marks.passed ? t`of 100` : t`of 100, not passed`}</span>
-          </p>
+          <Score score={marks.score} passed={marks.passed} />
           <dl className="mt-3 grid grid-cols-[1fr_auto] gap-x-4 gap-y-1">
             <dt>{t`Bold figures missed; each weighs five`}</dt>
             <dd className="text-right font-bold tabular-nums">{marks.missed}</dd>
@@ -83,7 +81,7 @@ export function JudgeAfter({
           <div className="mt-3 border-t border-line pt-3">
             <Sureness />
           </div>
-          <p className="mt-3 text-[0.92rem] text-quiet">{t`It shows practice. It is no licence, and proves no skill on the machine itself, no lift and no set-up.`}</p>
+          <NoLicence />
         </Sheet>
         <Sheet title={t`Figure by figure`}>
           <ol className="grid gap-2">

@@ -1,5 +1,8 @@
 import clsx from 'clsx'
-import { useRef, useState } from 'react'
+import { useMemo, useRef, useState } from 'react'
+import { t } from '../language/t'
+import { Button } from '../look/button'
+import { onPad, padWords, usePadThere } from './gamepad'
 import { feel, isSideways, keyName, type Lever, pointsBack, pushed } from './levers'
 
 /** So far a thumb moves for the whole of a lever, pixels. */
@@ -9,7 +12,7 @@ const travel_px = 64
  * One lever under a thumb: put down anywhere on it, pushed from there, back in its middle when let go. Its ways stand on it in the machine's own
  * words with their keys.
  */
-export function LeverPad({
+function LeverPad({
   lever,
   padded,
   held,
@@ -85,6 +88,33 @@ export function LeverPad({
           style={{ transform: `translate(calc(-50% + ${at.x * 34}px), calc(-50% + ${-at.y * 34}px))` }}
         />
       </div>
+    </div>
+  )
+}
+
+/** All levers of a machine in their row, Stop in its middle. */
+export function LeverRow({
+  levers,
+  held,
+  onPush,
+  onStop,
+}: {
+  levers: readonly Lever[]
+  held: readonly number[]
+  onPush: (to: Map<number, number>) => void
+  onStop: () => void
+}) {
+  const [padThere, places] = [usePadThere(), useMemo(() => onPad(levers), [levers])]
+  return (
+    <div className="flex items-end justify-between gap-2 max-sm:gap-1.5">
+      {levers.map((l, i) => (
+        <div key={l.name} className="contents">
+          {i === Math.ceil(levers.length / 2) && (
+            <Button look="stop" className="min-h-16 self-center max-sm:px-2" onClick={onStop}>{t`Stop`}</Button>
+          )}
+          <LeverPad lever={l} padded={padThere ? padWords(places[i] ?? null) : null} held={held} onPush={onPush} />
+        </div>
+      ))}
     </div>
   )
 }

@@ -4,8 +4,7 @@ import { useMemo, useRef, useState } from 'react'
 import { t } from '../language/t'
 import { Button } from '../look/button'
 import { useSay } from '../units/units'
-import { onPad, padWords, usePadThere } from './gamepad'
-import { LeverPad } from './lever-pad'
+import { LeverRow } from './lever-pad'
 import { leversOf } from './levers'
 import { Recorder } from './recorder'
 import { useRun } from './use-run'
@@ -65,7 +64,6 @@ export function Play({
   const say = useSay()
   const [recorder] = useState(() => new Recorder(machine, rig, course, asked))
   const levers = useMemo(() => leversOf(machine.controls, rig), [machine, rig])
-  const [padThere, places] = [usePadThere(), useMemo(() => onPad(levers), [levers])]
   const plan = useRef<HTMLCanvasElement>(null)
   const side = useRef<HTMLCanvasElement>(null)
   const [view, setView] = useState<'plan' | 'side'>('plan')
@@ -112,16 +110,7 @@ export function Play({
           </div>
         )}
       </div>
-      <div className="flex items-end justify-between gap-2 max-sm:gap-1.5">
-        {levers.map((l, i) => (
-          <div key={l.name} className="contents">
-            {i === Math.ceil(levers.length / 2) && (
-              <Button look="stop" className="min-h-16 self-center max-sm:px-2" onClick={() => recorder.stop()}>{t`Stop`}</Button>
-            )}
-            <LeverPad lever={l} padded={padThere ? padWords(places[i] ?? null) : null} held={told.held} onPush={push} />
-          </div>
-        ))}
-      </div>
+      <LeverRow levers={levers} held={told.held} onPush={push} onStop={() => recorder.stop()} />
     </div>
   )
 }

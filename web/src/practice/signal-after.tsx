@@ -1,9 +1,10 @@
-import { type Machine, markSignals, type SignalMarks, type SignalRun } from '@geolabe/core'
+import { type Machine, markSignals, type SignalMarks, type SignalRun, signalFaults } from '@geolabe/core'
 import { useMemo } from 'react'
 import { plural, t } from '../language/t'
 import { Button } from '../look/button'
 import { ActionBar, Refused, Sheet } from '../look/page'
 import { meaningOf } from '../signals/hand-signals'
+import { NoLicence, Score } from './score'
 import { useSent } from './use-sent'
 import { pointWords, signalFaultWords } from './words'
 
@@ -11,8 +12,7 @@ const seconds = (s: number | null) => (s === null ? '–' : t`${s.toFixed(2)} s`
 
 /** The one sentence after a run: the gravest mistake, or what went well. */
 function sentenceOf({ responses, passed, guesses }: SignalMarks): string {
-  const grave = ['wrong-motion', 'obeyed-other', 'never-agreed', 'without-signal', 'late-stop', 'no-answer', 'slow'] as const
-  const worst = grave.find((f) => responses.some((r) => r.fault === f))
+  const worst = signalFaults.find((f) => responses.some((r) => r.fault === f))
   if (worst) {
     const of = responses.filter((r) => r.fault === worst).length
     return plural(of, { one: '{1}, once', other: '{1}, # times' }, pointWords[worst])
@@ -45,10 +45,7 @@ export function SignalAfter({
       <Refused error={error} />
       <div className="grid items-start gap-4 pb-6 md:grid-cols-2">
         <Sheet>
-          <p>
-            <span className="text-[2.6rem] leading-none font-bold tabular-nums">{Math.round(marks.score)}</span>{' '}
-            <span className="text-quiet">{marks.passed ? t`of 100` : t`of 100, not passed`}</span>
-          </p>
+          <Score score={marks.score} passed={marks.passed} />
           <dl className="mt-3 grid grid-cols-[1fr_auto] gap-x-4 gap-y-1 tabular-nums">
             <dt>{t`Half of your answers within`}</dt>
             <dd className="text-right font-bold">{seconds(marks.median_s)}</dd>
@@ -59,7 +56,7 @@ export function SignalAfter({
             <dt>{t`Sooner than anybody can see, not counted`}</dt>
             <dd className="text-right font-bold">{marks.guesses}</dd>
           </dl>
-          <p className="mt-3 text-[0.92rem] text-quiet">{t`It shows practice. It is no licence, and proves no skill on the machine itself, no lift and no set-up.`}</p>
+          <NoLicence />
         </Sheet>
         <Sheet title={t`Signal by signal`}>
           <ol className="grid gap-1.5">

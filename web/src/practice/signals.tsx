@@ -8,9 +8,8 @@ import { t } from '../language/t'
 import { Button } from '../look/button'
 import { Loaded, Refused, Title } from '../look/page'
 import { HandSignals, Signaller } from '../signals/hand-signals'
-import { onPad, padWords, usePadThere } from './gamepad'
 import { lastOf, levelAfter, newSeed } from './level'
-import { LeverPad } from './lever-pad'
+import { LeverRow } from './lever-pad'
 import { leversOf } from './levers'
 import { clockOf } from './play'
 import { SignalAfter } from './signal-after'
@@ -127,7 +126,6 @@ function Play({
   const course = useMemo(() => signalCourse(how.seed, how.level), [how])
   const [recorder] = useState(() => new SignalRecorder(machine, rig, course, how))
   const levers = useMemo(() => leversOf(machine.controls, rig), [machine, rig])
-  const [padThere, places] = [usePadThere(), useMemo(() => onPad(levers), [levers])]
   const [told, setTold] = useState<{ at: number; time_s: number; held: readonly number[] }>({
     at: 0,
     time_s: 0,
@@ -191,16 +189,7 @@ function Play({
           </div>
         )}
       </div>
-      <div className="flex items-end justify-between gap-2 max-sm:gap-1.5">
-        {levers.map((l, i) => (
-          <div key={l.name} className="contents">
-            {i === Math.ceil(levers.length / 2) && (
-              <Button look="stop" className="min-h-16 self-center max-sm:px-2" onClick={() => recorder.stop()}>{t`Stop`}</Button>
-            )}
-            <LeverPad lever={l} padded={padThere ? padWords(places[i] ?? null) : null} held={told.held} onPush={push} />
-          </div>
-        ))}
-      </div>
+      <LeverRow levers={levers} held={told.held} onPush={push} onStop={() => recorder.stop()} />
     </div>
   )
 }

@@ -1,0 +1,16 @@
+import { t } from '../language/t'
+
+/** The points of a run, large. */
+export function Score({ score, short, passed }: { score: number; passed: boolean; short?: string }) {
+  return (
+    <p>
+      <span className="text-[2.6rem] leading-none font-bold tabular-nums">{Math.round(score)}</span>{' '}
+      <span className="text-quiet">{passed ? (short ?? t`of 100`) : t`of 100, not passed`}</span>
+    </p>
+  )
+}
+
+/** What no run proves. */
+export const NoLicence = () => (
+  <p className="mt-3 text-[0.92rem] text-quiet">{t`It shows practice. It is no licence, and proves no skill on the machine itself, no lift and no set-up.`}</p>
+)
