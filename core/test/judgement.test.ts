@@ -153,6 +153,26 @@ describe('an item of judgement', () => {
     // One sheet of names, one row of plates: there is nothing to read wrong that is not read another way too.
     expect(none).toEqual(['dipper', 'gannet', 'sandpiper'])
   })
+  it('is looked for among so many cells at most, however large a table is', () => {
+    const [table] = some.find((m) => m.id === 'kittiwake')?.tables ?? []
+    const c = table?.configurations[0]
+    if (!table || !c) throw new Error('no table')
+    let looks = 0
+    const ratings_kg = c.columns.map(() => 5000)
+    // Every figure is one: nothing can be misread, and every cell would be looked at.
+    const row = (i: number) => ({
+      at: 3 + i / 10,
+      get ratings_kg() {
+        looks++
+        return ratings_kg
+      },
+    })
+    const rows = Array.from({ length: 300 }, (_, i) => row(i))
+    const sheets = Array.from({ length: 40 }, (_, i) => ({ ...c, id: `s${i}`, rows }))
+    expect(misreadingsOf([{ ...table, configurations: sheets }])).toEqual([])
+    // Two hundred cells, six mistakes, each reading every row, column and sheet of its own.
+    expect(looks).toBeLessThan(200 * 6 * 4 * (300 + 40 + c.columns.length))
+  })
   it('has one answer, the core’s own: bold, by one mistake and no other; and half have nothing wrong', () => {
     const each = Math.ceil(5000 / some.length)
     const all = some.flatMap(({ id, tables, only }, i) =>

@@ -32,6 +32,8 @@ export type Above = (typeof above)[number]
 
 /** Figures closer than this share are one figure to a reader. */
 const apart_share = 0.02
+/** So many cells at most are looked at for one item, however large the tables; and to see whether a mistake can be made at all. */
+const [most_cells, most_seen] = [2000, 200]
 /** At least so much of what is shown together is in order, and is not. */
 const least_share = 0.3
 
@@ -141,7 +143,7 @@ function misread(read: Record<Opinion, () => number[]>, truth: number, wrong: Mi
 
 /** An item of one mistake, or where one could have made it and nothing is wrong; null: no cell of the tables offers it. */
 function drawn(random: Random, cells: readonly Cell[], wrong: Misreading, level: number, right: boolean): Item | null {
-  for (const cell of shuffled(random, cells)) {
+  for (const cell of shuffled(random, cells).slice(0, most_cells)) {
     const q = questionAt(random, cell)
     const read = q && readings(q)
     const truth = read?.nothing()[0]
@@ -190,6 +192,6 @@ export function itemsFrom(tables: readonly RatingTable[], how: How, count: numbe
 
 /** Which mistakes the tables of a machine can be misread by. */
 export function misreadingsOf(tables: readonly RatingTable[]): Misreading[] {
-  const cells = cellsOf(tables)
+  const cells = shuffled(randomFrom(0, 'cells'), cellsOf(tables)).slice(0, most_seen)
   return misreadings.filter((m) => drawn(randomFrom(0, m), cells, m, 0, false) !== null)
 }
