@@ -90,7 +90,8 @@ export function JudgeAfter({
               return (
                 a && (
                   <li
-                    key={`${item.table} ${item.configuration} ${item.row} ${item.column}`}
+                    // biome-ignore lint/suspicious/noArrayIndexKey: the same place can come twice
+                    key={i}
                     className={`border-l-4 pl-3 ${a.said === a.wrong ? 'border-line' : 'border-outside'}`}
                   >
                     <strong className="tabular-nums">{say('mass', item.said_kg)}</strong>{' '}
