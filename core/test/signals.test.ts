@@ -98,12 +98,28 @@ describe('signals to be answered', () => {
       { numRuns: 40 },
     )
   })
+  it('changed with no stop between leave as long as an answer may take to let go: who goes on with the old motion fails', () => {
+    const course = Array.from({ length: 40 }, (_, s) => signalCourse(s, 0)).find((c) =>
+      c.some((p, i) => typeof p.wants === 'object' && typeof c[i - 1]?.wants === 'object'),
+    )
+    const i = course?.findIndex((p, k) => typeof p.wants === 'object' && typeof course[k - 1]?.wants === 'object') ?? -1
+    const [before, p] = [course?.[i - 1], course?.[i]]
+    if (!course || !before || !p || typeof before.wants !== 'object') throw new Error('no change')
+    const { motion, sense } = before.wants
+    const axis = motions.indexOf(motion)
+    const until = (s: number): LeverInputs => [
+      [before.from + 60, axis, 90 * sense],
+      [p.from + Math.round(s / tick_s), axis, 0],
+    ]
+    expect(marked(course, until(2.4)).responses[i]?.fault).toBe('no-answer')
+    expect(marked(course, until(2.6)).responses[i]?.fault).toBe('wrong-motion')
+  })
   it('kept still through, held all the time, or answered before anybody could see them give next to nothing', () => {
     fc.assert(
       fc.property(seed, level, fc.constantFrom(0, 3), fc.constantFrom(-100, 8, 100), (s, l, axis, value) => {
         const course = signalCourse(s, l)
         const nothing = marked(course, [])
-        expect(nothing).toMatchObject({ score: 0, passed: false })
+        expect(nothing).toMatchObject({ score: 0, passed: false, guesses: 0 })
         expect(signalLessons(nothing).filter((x) => x.right)).toEqual([])
         expect(marked(course, [[1, axis, value]]).score).toBeLessThanOrEqual(30)
         const early = marked(course, answering(course, { move: 0.1, stop: 0.1 }))

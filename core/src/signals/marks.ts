@@ -24,7 +24,7 @@ export interface Response {
   after_s: number | null
   /** 0 to 1; null: not counted. */
   marks: number | null
-  /** Sooner than anybody can see it, or nothing was moving that could be stopped. */
+  /** Sooner than anybody can see it. */
   guessed: boolean
   fault: SignalFault | null
 }
@@ -56,7 +56,7 @@ export type LeversAt = (tick: number) => readonly number[]
 const isMoved = (u: number | undefined) => Math.abs(u ?? 0) > moved_share
 const isStill = (levers: readonly number[]) => levers.every((u) => Math.abs(u) < still_share)
 
-/** A motion asked for: the right lever alone. What was still held from before may be let go of first. */
+/** A motion asked for: the right lever alone. What was still held from before may be let go of first, as long as an answer may take. */
 function moveResponse(p: Prompt, { motion, sense }: Way, motions: readonly string[], at: LeversAt, latency_s: number): Response {
   const own = motions.indexOf(motion)
   const held = at(p.from).map((u) => (isMoved(u) ? Math.sign(u) : 0))
@@ -67,7 +67,8 @@ function moveResponse(p: Prompt, { motion, sense }: Way, motions: readonly strin
     for (const [axis, u] of levers.entries()) {
       if (!isMoved(u)) held[axis] = 0
       const wanted = axis === own && Math.sign(u) === sense
-      if (isMoved(u) && !wanted && Math.sign(u) !== held[axis])
+      const heldOver = Math.sign(u) === held[axis] && (tick - p.from) * tick_s <= moveMarks.none_s
+      if (isMoved(u) && !wanted && !heldOver)
         return { ...base, after_s: (tick - p.from) * tick_s, marks: 0, fault: 'wrong-motion' }
     }
     const alone = levers.every((u, axis) => (axis === own ? u * sense > moved_share : !isMoved(u)))
@@ -80,11 +81,17 @@ function moveResponse(p: Prompt, { motion, sense }: Way, motions: readonly strin
   return { ...base, after_s, marks, fault: marks === 0 ? 'slow' : null }
 }
 
-/** A stop, by whomever: every lever let go of, and left. */
-function stopResponse(p: Prompt, at: LeversAt, latency_s: number): Response {
+/** A stop, by whomever: every lever let go of, and left. Where nothing was moved there is nothing to stop; let go of sooner, it is a guess. */
+function stopResponse(p: Prompt, before: Prompt | undefined, at: LeversAt, latency_s: number): Response {
   const base = { signal: p.signal, who: p.who, wants: 'stop' as const, guessed: false }
   if (isStill(at(p.from)))
-    return { ...base, after_s: null, marks: null, guessed: true, fault: movedIn(p, at) ? 'without-signal' : null }
+    return {
+      ...base,
+      after_s: null,
+      marks: null,
+      guessed: before !== undefined && isMovedDuring(before, at),
+      fault: movedIn(p, at) ? 'without-signal' : null,
+    }
   let still: number | null = null
   for (let tick = p.from; tick < p.until; tick++) {
     const levers = at(tick)
@@ -97,6 +104,12 @@ function stopResponse(p: Prompt, at: LeversAt, latency_s: number): Response {
   if (after_s < guess_s) return { ...base, after_s, marks: null, guessed: true, fault: null }
   const marks = marksFor(after_s, stopMarks)
   return { ...base, after_s, marks, fault: marks === 0 ? 'late-stop' : null }
+}
+
+/** Whether any lever stood moved at some time of a prompt. */
+function isMovedDuring(p: Prompt, at: LeversAt): boolean {
+  for (let tick = p.from; tick < p.until; tick++) if (at(tick).some(isMoved)) return true
+  return false
 }
 
 /** Whether a lever was moved afresh during a prompt. */
@@ -155,9 +168,9 @@ export function signalMarks(
   run: { inputs: LeverInputs; stops: readonly number[]; latency_s: number },
 ): SignalMarks {
   const at = leversOfRun(run, motions.length, course.at(-1)?.until ?? 0)
-  const responses = course.map((p) =>
+  const responses = course.map((p, i) =>
     p.wants === 'stop'
-      ? stopResponse(p, at, run.latency_s)
+      ? stopResponse(p, course[i - 1], at, run.latency_s)
       : p.wants === 'nothing'
         ? waitResponse(p, at)
         : moveResponse(p, p.wants, motions, at, run.latency_s),

@@ -6,6 +6,7 @@ import { t } from '../language/t'
 import { Loaded, Sheet, Title } from '../look/page'
 import { when } from '../look/when'
 import { dueNow } from './due'
+import { NothingYet } from './on-machine'
 import { gameWords, pointWords } from './words'
 
 /** Where a weak point is practised: only what is due of the tables is drawn there. */
@@ -43,15 +44,7 @@ export function FiveMinutes() {
           return (
             <div className="grid gap-4 pb-6">
               {due.length === 0 && (
-                <Sheet>
-                  <p className="text-lg font-bold">{all.length === 0 ? t`Nothing has gone wrong yet.` : t`Nothing is due.`}</p>
-                  <Link
-                    to="/practice"
-                    className="mt-2 inline-flex min-h-12 items-center font-semibold underline underline-offset-4"
-                  >
-                    {t`Everything that can be practised`}
-                  </Link>
-                </Sheet>
+                <NothingYet>{all.length === 0 ? t`Nothing has gone wrong yet.` : t`Nothing is due.`}</NothingYet>
               )}
               <ol className="grid gap-3 md:grid-cols-2">
                 {roundsOf(due).map((round, i) => {

@@ -1,4 +1,3 @@
-import type { PracticeRecord } from '@geolabe/contract'
 import {
   type Item,
   itemsOfRound,
@@ -15,38 +14,34 @@ import {
   surenesses,
 } from '@geolabe/core'
 import { useMemo, useState } from 'react'
-import { useNavigate, useParams, useSearchParams } from 'react-router'
+import { useNavigate, useSearchParams } from 'react-router'
 import { newId } from '../api/client'
-import { useMachine, usePractice } from '../api/queries'
 import { t } from '../language/t'
 import { Button } from '../look/button'
-import { Loaded, Refused, Title } from '../look/page'
 import { Station } from '../look/station'
 import { Claim, ItemSheets, Told } from './item-sheets'
 import { JudgeAfter } from './judge-after'
-import { lastOf, levelAfter, newSeed } from './level'
+import { levelAfter, newSeed } from './level'
+import { NotOffered, OnMachine } from './on-machine'
 import { opinionWords } from './words'
 
 /** Tables of one machine, read by somebody else: what is wrong with what they say? */
 export function JudgeOn() {
-  const { machine = '' } = useParams()
   const [params] = useSearchParams()
-  const [file, runs] = [useMachine(machine), usePractice()]
   const asked = (params.get('only') ?? '').split(',')
-  // What was practised last says how hard it is today; without the records it begins easy.
-  if (runs.isLoading) return <Loaded query={runs}>{() => null}</Loaded>
   return (
-    <Loaded query={file}>
-      {(f) => (
+    <OnMachine game="judge">
+      {(f, level) => (
         <Rounds
-          key={f.definition.revision}
+          // Tables revised while somebody judges them are other items.
+          key={[f.definition, ...f.tables].map(({ id, revision }) => `${id} ${revision}`).join()}
           machine={f.definition}
           tables={f.tables}
           asked={misreadings.filter((m) => asked.includes(m))}
-          before={runs.data?.runs ?? []}
+          level={level}
         />
       )}
-    </Loaded>
+    </OnMachine>
   )
 }
 
@@ -59,22 +54,19 @@ function Rounds({
   machine,
   tables,
   asked,
-  before,
+  level,
 }: {
   machine: Machine
   tables: RatingTable[]
   asked: readonly Misreading[]
-  before: readonly PracticeRecord[]
+  level: number
 }) {
   const navigate = useNavigate()
   const offered = useMemo(() => misreadingsOf(tables), [tables])
   const due = offered.filter((m) => asked.includes(m))
   // What is due, as long as the tables still offer it.
   const only = due.length > 0 ? due : offered
-  const [how, setHow] = useState<How>(() => ({
-    seed: newSeed(),
-    level: levelAfter(lastOf(before, machine.id, 'judge')),
-  }))
+  const [how, setHow] = useState<How>(() => ({ seed: newSeed(), level }))
   const [answers, setAnswers] = useState<readonly Judged[]>([])
   const [round, setRound] = useState<JudgeRound | null>(null)
   const key = only.join()
@@ -86,14 +78,7 @@ function Rounds({
     }
   }, [tables, how, key])
   const leave = () => navigate(due.length > 0 ? '/practice/five' : '/practice')
-  if ('refused' in made)
-    return (
-      <>
-        <Title>{t`Tables of ${machine.name}`}</Title>
-        <Refused error={made.refused} />
-        <Button onClick={leave}>{t`Leave practice`}</Button>
-      </>
-    )
+  if ('refused' in made) return <NotOffered title={t`Tables of ${machine.name}`} error={made.refused} onLeave={leave} />
   const { items } = made
   if (round)
     return (

@@ -6,6 +6,7 @@ import { Button } from '../look/button'
 import { useSay } from '../units/units'
 import { LeverRow } from './lever-pad'
 import { leversOf } from './levers'
+import { Halted } from './on-machine'
 import { Recorder } from './recorder'
 import { useRun } from './use-run'
 
@@ -94,19 +95,9 @@ export function Play({
         {state === 'going' && <Button className="absolute right-2 bottom-2" onClick={pause}>{t`Pause`}</Button>}
         {state !== 'going' && (
           <div className="absolute inset-0 grid place-items-center p-3 md:place-items-end md:content-end">
-            <div className="max-w-md rounded-xl border-2 border-ink bg-paper p-4">
-              {state === 'ready' ? (
-                <Opening start={course.start} />
-              ) : (
-                <p className="text-lg font-bold">{t`Time stands still. Go on when you are ready.`}</p>
-              )}
-              <div className="mt-3 flex flex-wrap gap-3">
-                <Button look="next" onClick={go}>
-                  {state === 'ready' ? t`Begin` : t`Go on`}
-                </Button>
-                <Button look="quiet" onClick={onLeave}>{t`Leave practice`}</Button>
-              </div>
-            </div>
+            <Halted ready={state === 'ready'} onGo={go} onLeave={onLeave}>
+              <Opening start={course.start} />
+            </Halted>
           </div>
         )}
       </div>

@@ -3,16 +3,16 @@ import type { LoadRun, Machine } from '@geolabe/core'
 import { courseFor, rigOf } from '@geolabe/core'
 import clsx from 'clsx'
 import { useMemo, useState } from 'react'
-import { Link, useNavigate, useParams } from 'react-router'
-import { useMachine, usePractice, usePracticeGames, usePracticePoints, useYard } from '../api/queries'
+import { Link, useNavigate } from 'react-router'
+import { usePractice, usePracticeGames, usePracticePoints, useYard } from '../api/queries'
 import { t } from '../language/t'
-import { Button } from '../look/button'
-import { Loaded, Refused, Sheet, Title } from '../look/page'
+import { Loaded, Sheet, Title } from '../look/page'
 import { when } from '../look/when'
 import { MachineDrawing } from '../yard/machine-drawing'
 import { After } from './after'
 import { dueNow, dueWords } from './due'
 import { lastOf, levelAfter, newSeed } from './level'
+import { NotOffered, OnMachine } from './on-machine'
 import { type Asked, Play } from './play'
 import { gameWords } from './words'
 
@@ -132,24 +132,9 @@ function MachineCard({
 }
 
 /** One machine in practice: its course, driven, and what it came to. */
-export function PracticeOn() {
-  const { machine = '' } = useParams()
-  const file = useMachine(machine)
-  const runs = usePractice()
-  // What was practised last says how hard it is today; without the records it begins easy.
-  if (runs.isLoading) return <Loaded query={runs}>{() => null}</Loaded>
-  return (
-    <Loaded query={file}>
-      {(f) => (
-        <Rounds
-          key={f.definition.revision}
-          machine={f.definition}
-          level={levelAfter(lastOf(runs.data?.runs ?? [], f.definition.id, 'load'))}
-        />
-      )}
-    </Loaded>
-  )
-}
+export const PracticeOn = () => (
+  <OnMachine game="load">{(f, level) => <Rounds key={f.definition.revision} machine={f.definition} level={level} />}</OnMachine>
+)
 
 function Rounds({ machine, level }: { machine: Machine; level: number }) {
   const navigate = useNavigate()
@@ -170,14 +155,7 @@ function Rounds({ machine, level }: { machine: Machine; level: number }) {
     setTurn(turn + 1)
   }
   const leave = () => navigate('/practice')
-  if ('refused' in made)
-    return (
-      <>
-        <Title>{t`Practice on ${machine.name}`}</Title>
-        <Refused error={made.refused} />
-        <Button onClick={leave}>{t`Leave practice`}</Button>
-      </>
-    )
+  if ('refused' in made) return <NotOffered title={t`Practice on ${machine.name}`} error={made.refused} onLeave={leave} />
   if (run)
     return (
       <After

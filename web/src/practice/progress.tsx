@@ -1,9 +1,9 @@
 import type { SkillLine } from '@geolabe/contract'
 import { type Progress, progressOf } from '@geolabe/core'
-import { Link } from 'react-router'
 import { usePracticeProgress } from '../api/queries'
 import { t } from '../language/t'
 import { Loaded, Sheet, Title } from '../look/page'
+import { NothingYet } from './on-machine'
 import { gameWords, planeWords } from './words'
 
 /** What a line is of, and whether more of it is better. */
@@ -63,17 +63,7 @@ export function PracticeProgress() {
       <Loaded query={progress}>
         {({ skills }) => (
           <div className="grid gap-4 pb-6">
-            {skills.length === 0 && (
-              <Sheet>
-                <p className="text-lg font-bold">{t`Nothing has been practised yet.`}</p>
-                <Link
-                  to="/practice"
-                  className="mt-2 inline-flex min-h-12 items-center font-semibold underline underline-offset-4"
-                >
-                  {t`Everything that can be practised`}
-                </Link>
-              </Sheet>
-            )}
+            {skills.length === 0 && <NothingYet>{t`Nothing has been practised yet.`}</NothingYet>}
             {[...new Set(skills.map((s) => s.machine))].map((machine) => (
               <Sheet key={machine} title={skills.find((s) => s.machine === machine)?.machineName ?? machine}>
                 <ul className="grid gap-2">

@@ -1,42 +1,33 @@
-import type { PracticeRecord } from '@geolabe/contract'
 import { type Machine, mostLatency_s, type Rig, rigOf, type SignalRun, signalCourse } from '@geolabe/core'
 import { useMemo, useState } from 'react'
-import { useNavigate, useParams } from 'react-router'
+import { useNavigate } from 'react-router'
 import { newId } from '../api/client'
-import { useMachine, usePractice } from '../api/queries'
 import { t } from '../language/t'
 import { Button } from '../look/button'
-import { Loaded, Refused, Title } from '../look/page'
+import { Title } from '../look/page'
 import { HandSignals, Signaller } from '../signals/hand-signals'
-import { lastOf, levelAfter, newSeed } from './level'
+import { levelAfter, newSeed } from './level'
 import { LeverRow } from './lever-pad'
 import { leversOf } from './levers'
+import { Halted, NotOffered, OnMachine } from './on-machine'
 import { clockOf } from './play'
 import { SignalAfter } from './signal-after'
 import { SignalRecorder } from './signal-recorder'
 import { useTurn } from './use-turn'
 
 /** The load out of view, a signaller in view: answered with the machine's own levers. */
-export function SignalsOn() {
-  const { machine = '' } = useParams()
-  const [file, runs] = [useMachine(machine), usePractice()]
-  // What was practised last says how hard it is today; without the records it begins easy.
-  if (runs.isLoading) return <Loaded query={runs}>{() => null}</Loaded>
-  return (
-    <Loaded query={file}>
-      {(f) => <Rounds key={f.definition.revision} machine={f.definition} before={runs.data?.runs ?? []} />}
-    </Loaded>
-  )
-}
+export const SignalsOn = () => (
+  <OnMachine game="signal">{(f, level) => <Rounds key={f.definition.revision} machine={f.definition} level={level} />}</OnMachine>
+)
 
 interface How {
   seed: number
   level: number
 }
 
-function Rounds({ machine, before }: { machine: Machine; before: readonly PracticeRecord[] }) {
+function Rounds({ machine, level }: { machine: Machine; level: number }) {
   const navigate = useNavigate()
-  const [how, setHow] = useState<How>(() => ({ seed: newSeed(), level: levelAfter(lastOf(before, machine.id, 'signal')) }))
+  const [how, setHow] = useState<How>(() => ({ seed: newSeed(), level }))
   const [run, setRun] = useState<SignalRun | null>(null)
   const [latency_s, setLatency] = useState<number | null>(null)
   const made = useMemo(() => {
@@ -47,14 +38,7 @@ function Rounds({ machine, before }: { machine: Machine; before: readonly Practi
     }
   }, [machine])
   const leave = () => navigate('/practice')
-  if ('refused' in made)
-    return (
-      <>
-        <Title>{t`Hand signals on ${machine.name}`}</Title>
-        <Refused error={made.refused} />
-        <Button onClick={leave}>{t`Leave practice`}</Button>
-      </>
-    )
+  if ('refused' in made) return <NotOffered title={t`Hand signals on ${machine.name}`} error={made.refused} onLeave={leave} />
   if (run)
     return (
       <SignalAfter
@@ -171,21 +155,13 @@ function Play({
           </>
         )}
         {state !== 'going' && (
-          <div className="max-w-md self-center rounded-xl border-2 border-ink bg-paper p-4">
-            <p className="text-lg font-bold">
-              {state === 'ready'
-                ? t`Hands on the levers. Your signaller is before you.`
-                : t`Time stands still. Go on when you are ready.`}
-            </p>
-            <p className="mt-1 text-quiet">
-              {t`This device takes ${Math.round(1000 * latency_s)} ms; that is taken off. Space stops everything, Escape stops time.`}
-            </p>
-            <div className="mt-3 flex flex-wrap gap-3">
-              <Button look="next" onClick={go}>
-                {state === 'ready' ? t`Begin` : t`Go on`}
-              </Button>
-              <Button look="quiet" onClick={onLeave}>{t`Leave practice`}</Button>
-            </div>
+          <div className="self-center">
+            <Halted ready={state === 'ready'} onGo={go} onLeave={onLeave}>
+              <p className="text-lg font-bold">{t`Hands on the levers. Your signaller is before you.`}</p>
+              <p className="mt-1 text-quiet">
+                {t`This device takes ${Math.round(1000 * latency_s)} ms; that is taken off. Space stops everything, Escape stops time.`}
+              </p>
+            </Halted>
           </div>
         )}
       </div>
