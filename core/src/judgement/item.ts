@@ -88,7 +88,8 @@ function readings({ table, c, row, column, taken }: Question): Record<Opinion, (
 
 /** What hangs above a load in one item, as heavy as goes with what the sheet rates at most. */
 function takenFrom(random: Random, c: RatingConfiguration): Item['taken'] {
-  const step_kg = Math.max(1, Math.round(greatestOf(c) / 12_000) * 10)
+  const fine_kg = greatestOf(c) / 1200
+  const step_kg = fine_kg < 10 ? Math.max(1, Math.round(fine_kg)) : 10 * Math.round(fine_kg / 10)
   const steps: Record<Above, [least: number, more: number]> = { 'hook-block': [6, 8], slings: [1, 4], spreader: [4, 10] }
   return above.slice(0, 1 + Math.floor(random() * above.length)).map((what) => {
     const [least, more] = steps[what]
