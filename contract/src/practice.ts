@@ -1,6 +1,8 @@
 import type {
   Attempt,
   Calibration,
+  DriveMarks,
+  DrivePoint,
   Fault,
   JudgePoint,
   JudgeResult,
@@ -12,11 +14,11 @@ import type {
   SignalMarks,
   Stopped,
 } from '@geolabe/core'
-import { judgeRound, loadRun, signalRun } from '@geolabe/core'
+import { driveRun, judgeRound, loadRun, signalRun } from '@geolabe/core'
 import { z } from 'zod'
 
 /** What somebody practised, as it was done: everything else follows from it. */
-export const practiceRun = z.discriminatedUnion('game', [loadRun, judgeRound, signalRun])
+export const practiceRun = z.discriminatedUnion('game', [loadRun, judgeRound, signalRun, driveRun])
 export type PracticeRun = z.infer<typeof practiceRun>
 export type Game = PracticeRun['game']
 
@@ -42,8 +44,11 @@ export type JudgeOutcome = JudgeResult & { game: 'judge' }
 /** What a run of signals came to. */
 export type SignalOutcome = SignalMarks & { game: 'signal' }
 
+/** What a drive came to. */
+export type DriveOutcome = DriveMarks & { game: 'drive' }
+
 /** What a run came to, as the records have worked it out again from what was done. */
-export type PracticeResult = LoadOutcome | JudgeOutcome | SignalOutcome
+export type PracticeResult = LoadOutcome | JudgeOutcome | SignalOutcome | DriveOutcome
 
 export type PracticeRecord = PracticeResult & {
   id: string
@@ -69,6 +74,7 @@ export interface PracticeGames {
     machine: string
     load: boolean
     signal: boolean
+    drive: boolean
     /** Ways of misreading its tables; none: not offered. */
     judge: Misreading[]
   }[]
@@ -81,7 +87,7 @@ export interface PointLine {
   machine: string
   machineName: string
   game: Game
-  point: LoadPoint | JudgePoint | SignalFault
+  point: LoadPoint | JudgePoint | SignalFault | DrivePoint
   dueAt: string
   /** How much of it is left now. */
   recall_share: number

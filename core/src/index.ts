@@ -68,6 +68,30 @@ export { type DefectAction, defectActions, defectMoves, whyNot } from './defect/
 export { boxOf, type DrawingLayer, type PlanDrawing, type Stroke } from './drawing/drawing'
 export { isDrawn, planDrawing } from './drawing/plan-drawing'
 export { svgOf } from './drawing/svg'
+export { alongWay, type Crossing, type DriveCourse, driveCourse, isTall, pointOnWay } from './driving/course'
+export { type DriverActs, type DriveStop, leastRoom_share, sampleEvery_ticks, TruckDrive, type Walker } from './driving/drive'
+export { canDrive, type DrivenTruck, drivenTruck, overallLength, type TruckEdge, truckEdges } from './driving/driven-truck'
+export { footprint } from './driving/footprint'
+export { bendSpeeds, lookAhead } from './driving/look-ahead'
+export { type DriveMarks, driveMarks } from './driving/marks'
+export { drivenOn, type TruckPose } from './driving/pose'
+export { type DriveRule, driveRules, type RuleMark } from './driving/rules'
+export {
+  actsFrom,
+  type DriveNotes,
+  type DrivePoint,
+  type DriveRun,
+  driveLessons,
+  driveOn,
+  driveRun,
+  driveVersion,
+  markDrive,
+  playDrive,
+} from './driving/run'
+export { standingOn } from './driving/slope'
+export { stoppingDistance } from './driving/stopping'
+export { isOver, leaningOn, overAfter, tipsAt_mps2 } from './driving/tipping'
+export { TruckMotion } from './driving/truck-motion'
 export type { Duty } from './due/duty'
 export { energyPlan } from './due/energy'
 export { byUrgency, hoursPerDay, nextDue } from './due/next-due'
@@ -219,6 +243,7 @@ export { type PropsPart, propContacts } from './parts/supports/props'
 export { outriggersIn, standsToTow, supportOf } from './parts/supports/states'
 export type { SupportModel, SupportState } from './parts/supports/support'
 export type { TowPart, TowStep } from './parts/tow'
+export { type DrivingMotion, drivingMotions } from './parts/truck'
 export type { DriveStep, MastStep, ReachStep, WayPart } from './parts/truck-steps'
 export { most_pieces } from './parts/truck-steps'
 export { type Impediment, impedimentsTo, licenceExpiries } from './people/may-operate'

@@ -377,11 +377,14 @@ describe('a shift from elsewhere', () => {
     file.events = [...file.events, ...more]
     file.shift = JSON.parse(JSON.stringify(project(file.events)))
     const { freshKey } = await import('../src/card/signing')
-    const answer = people.wil.post('/shift-files', { ...file, signature: freshKey().sign(file) })
+    let answered = false
+    const answer = people.wil.post('/shift-files', { ...file, signature: freshKey().sign(file) }).finally(() => {
+      answered = true
+    })
     await new Promise((go) => setTimeout(go, 600))
-    const asked = Date.now()
-    expect((await people.ines.get('/yard')).status).toBe(200)
-    expect(Date.now() - asked).toBeLessThan(2000)
+    // By order, not by the clock: whoever asks meanwhile is answered while the file is still being worked out.
+    for (let i = 0; i < 3; i++) expect((await people.ines.get('/yard')).status).toBe(200)
+    expect(answered).toBe(false)
     expect((await answer).body.error).toMatchObject({ code: 'too-heavy', path: 'shift.lifts' })
     await app.freeTern()
   })

@@ -1,5 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import {
+  driveMarks,
+  driveVersion,
   type Item,
   itemsOfRound,
   type JudgeRound,
@@ -11,6 +13,7 @@ import {
   signalVersion,
 } from '@geolabe/core'
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
+import { drivenBy, SteadyDriver } from '../../core/test/driver'
 import { readMachineFile, readTableFile } from '../src/demo/files'
 import { type Person, type Running, start } from './helper'
 
@@ -274,5 +277,60 @@ describe('a run of signals', () => {
       expect([status, body.error.code, body.error.path]).toEqual([422, code, at])
     }
     expect((await own(ines)).runs).toHaveLength(0)
+  })
+})
+
+describe('a load driven', () => {
+  const dunlin = readMachineFile('dunlin')
+  const run = (more: object = {}) => ({
+    format: 'geolabe.practice/1',
+    id: randomUUID(),
+    game: 'drive',
+    version: driveVersion,
+    machine: { id: 'dunlin', revision: dunlin.revision },
+    seed: 2,
+    level: 0.2,
+    inputs: [[10, 0, -60]],
+    notes: [],
+    ...more,
+  })
+  it('is driven again here from what was done, whatever the device made of it, and what went wrong comes again', async () => {
+    const { status, body } = await ines.post(path, { run: run(), score: 88 })
+    expect([status, body]).toEqual([200, expect.objectContaining({ stopped: 'touched', score: 0, passed: false, claimed: 88 })])
+    expect((await points(ines)).points).toContainEqual(
+      expect.objectContaining({ game: 'drive', point: 'touched', machine: 'dunlin' }),
+    )
+    const steady = drivenBy(dunlin, { seed: 2, level: 0.2 }, (d) => new SteadyDriver(d))
+    const made = driveMarks(steady.drive)
+    const kept = await ines.post(path, { run: { ...steady.run, id: randomUUID() }, score: made.score })
+    expect(kept.body).toMatchObject({ passed: true, score: made.score, rules: made.rules, claimed: null })
+    const [last] = (await own(ines)).runs
+    expect(last).toMatchObject({ game: 'drive', score: made.score })
+    expect((await own(tomas)).runs).toEqual([])
+  })
+  it('is offered for trucks whose data say how they drive, and refused with what is wrong of it', async () => {
+    const { machines } = (await ines.get('/practice/games')).body
+    const drives = machines.filter((m: { drive: boolean }) => m.drive).map((m: { machine: string }) => m.machine)
+    expect(drives).toEqual(['avocet', 'bittern', 'dunlin', 'godwit', 'puffin', 'whimbrel'])
+    for (const [more, code, at] of [
+      [{ inputs: [[5, 4, 1]] }, 'axis-unknown', 'run.inputs.0'],
+      [
+        {
+          notes: [
+            [9, 'horn', true],
+            [8, 'horn', false],
+          ],
+        },
+        'inputs-order',
+        'run.notes.1',
+      ],
+      [{ notes: [[9, 'lights', true]] }, 'bad-input', 'run.notes.0.1'],
+      [{ version: 99 }, 'version-unknown', 'run.version'],
+      [{ machine: { id: 'tern', revision: 1 } }, 'no-drives', 'run.machine'],
+    ] as const) {
+      const { status, body } = await ines.post(path, { run: run(more), score: 0 })
+      expect([status, body.error.code, body.error.path]).toEqual([422, code, at])
+    }
+    expect((await own(ines)).runs).toEqual([])
   })
 })

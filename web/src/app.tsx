@@ -34,6 +34,7 @@ const FiveMinutes = lazy(() => import('./practice/five-minutes').then((m) => ({ 
 const JudgeOn = lazy(() => import('./practice/judge').then((m) => ({ default: m.JudgeOn })))
 const PracticeProgress = lazy(() => import('./practice/progress').then((m) => ({ default: m.PracticeProgress })))
 const FiveMinutesOffer = lazy(() => import('./practice/offer').then((m) => ({ default: m.FiveMinutesOffer })))
+const DriveOn = lazy(() => import('./practice/driving').then((m) => ({ default: m.DriveOn })))
 const SignalsOn = lazy(() => import('./practice/signals').then((m) => ({ default: m.SignalsOn })))
 const PracticeOn = lazy(() => import('./practice/practice').then((m) => ({ default: m.PracticeOn })))
 const Records = lazy(() => import('./records/records').then((m) => ({ default: m.Records })))
@@ -111,6 +112,7 @@ export function App() {
                   <Route path="practice/:machine" element={<PracticeOn />} />
                   <Route path="practice/:machine/tables" element={<JudgeOn />} />
                   <Route path="practice/:machine/signals" element={<SignalsOn />} />
+                  <Route path="practice/:machine/driving" element={<DriveOn />} />
                   <Route path="records" element={<Records me={person} />} />
                   <Route path="records/:id" element={<ShiftRecord />} />
                   <Route path="*" element={<Navigate to="/" replace />} />

@@ -1,9 +1,10 @@
-import { courseFor, playRun, rigOf } from '@geolabe/core'
+import { courseFor, driveMarks, drivingMotions, playDrive, playRun, rigOf } from '@geolabe/core'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { readMachineFile } from '../../server/src/demo/files'
+import { DriveRecorder } from '../src/practice/drive-recorder'
 import { bySticks, onPad } from '../src/practice/gamepad'
-import { feel, leversOf, pushed } from '../src/practice/levers'
+import { drivingLeversOf, feel, leversOf, pushed } from '../src/practice/levers'
 import { Recorder } from '../src/practice/recorder'
 import { afterWords, attemptWords } from '../src/practice/words'
 import { sayIn } from '../src/units/units'
@@ -173,5 +174,59 @@ describe('what is said after a run', () => {
     )
     expect(afterWords(clean, say)).toMatch(/kept still/)
     expect(afterWords({ ...clean, passed: false }, say)).toMatch(/Not every ring/)
+  })
+})
+
+describe('a truck in practice', () => {
+  const trucks = ['dunlin', 'puffin', 'whimbrel', 'godwit', 'avocet', 'bittern']
+  it('has wheel, pedal, forks and tilt, each both ways, each with a key of its own and a place on a gamepad', () => {
+    for (const id of trucks) {
+      const levers = drivingLeversOf(readMachineFile(id).controls)
+      const ways = levers.flatMap((l) => l.ways)
+      for (const axis of drivingMotions.keys())
+        expect(
+          ways
+            .filter((w) => w.axis === axis)
+            .map((w) => w.sense)
+            .sort(),
+          `${id} ${axis}`,
+        ).toEqual([-1, 1])
+      expect(new Set(ways.map((w) => w.key)).size, id).toBe(8)
+      expect(onPad(levers).every((x) => x !== null)).toBe(true)
+      // Two pedals that go one way each are one lever, with both their names.
+      if (id === 'whimbrel') expect(levers.map((l) => l.name)).toContain('Left pedal, Right pedal')
+    }
+  })
+  it('comes to the same at thirty frames a second as at a hundred and forty-four, and driven again from its notes', () => {
+    const m = readMachineFile('whimbrel')
+    const play = (fps: number) => {
+      const r = new DriveRecorder(m, { seed: 3, level: 0.5 })
+      for (let t = 0; t < 12 && !r.drive.over; t += 1 / fps) {
+        const tick = Math.round(t * 6)
+        r.hold('horn', tick % 20 > 17)
+        r.pass(1 / fps, [tick > 8 && tick < 40 ? 0.4 : 0, tick > 30 && tick < 34 ? 0.3 : 0, tick < 2 ? 1 : 0, tick < 4 ? 0.8 : 0])
+      }
+      return r
+    }
+    const [slow, fast] = [play(30), play(144)]
+    const again = playDrive(m, { ...slow.run('00000000-0000-4000-8000-000000000001') })
+    const [a, b] = [slow.drive.motion.pose, fast.drive.motion.pose]
+    // Frames fall a tick or two apart, no more.
+    expect(Math.hypot(a.x_m - b.x_m, a.y_m - b.y_m)).toBeLessThan(0.1)
+    expect(again.samples.slice(0, slow.drive.samples.length)).toEqual(slow.drive.samples)
+    expect(driveMarks(again).stopped).toBe('too-long')
+  })
+  it('stands once it is stopped, until the pedal is moved again', () => {
+    const r = new DriveRecorder(readMachineFile('dunlin'), { seed: 2, level: 0 })
+    const on = (s: number, travel: number) => {
+      for (let t = 0; t < s; t += 1 / 60) r.pass(1 / 60, [travel, 0, 0, 0])
+    }
+    on(1, 0.5)
+    expect(r.drive.motion.speed_mps).toBeGreaterThan(0.5)
+    r.stop()
+    on(2, 0.5)
+    expect(r.drive.motion.speed_mps).toBe(0)
+    on(0.5, 0.4)
+    expect(r.drive.motion.speed_mps).toBeGreaterThan(0)
   })
 })

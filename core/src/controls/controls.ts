@@ -1,5 +1,6 @@
 import { z } from 'zod'
-import { motionName } from '../parts/drives'
+import { motionNames } from '../parts/drives'
+import { drivingMotions } from '../parts/truck'
 import { nameId } from '../quantity/name-id'
 
 const text = z.string().trim().min(1)
@@ -88,8 +89,13 @@ const control = z.strictObject({
   way: controlWay.optional(),
   /** What has to be so besides: “diverter to boom”. */
   with: text.optional(),
-  /** Which motion of `drives` it moves, and which way that is: slew left, boom up, out, hoist up are positive. */
-  moves: z.strictObject({ motion: motionName, sense: z.union([z.literal(1), z.literal(-1)]) }).optional(),
+  /**
+   * Which motion of `drives`, or of a truck’s `driving`, it moves, and which way that is: slew left, boom up, out, hoist up are positive, and so are
+   * forward, steering left, forks up, tilting back.
+   */
+  moves: z
+    .strictObject({ motion: z.enum([...motionNames, ...drivingMotions]), sense: z.union([z.literal(1), z.literal(-1)]) })
+    .optional(),
 })
 export type Control = z.infer<typeof control>
 

@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { notNegative, positive } from '../quantity/measured'
 
 /** How a motion answers its lever: degrees for slew and luff, metres for the rest, a second. */
-const drive = z.strictObject({
+export const drive = z.strictObject({
   greatest: positive,
   up: positive,
   down: positive,

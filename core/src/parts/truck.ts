@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { finite, notNegative, positive } from '../quantity/measured'
 import { reachPart } from './booms/reach'
+import { drive } from './drives'
 
 const share = finite.min(0).max(1)
 
@@ -43,6 +44,23 @@ const truckChassis = z.strictObject({
 })
 export type TruckChassis = z.infer<typeof truckChassis>
 
+/** How it answers wheel, pedal and levers: what driving is practised by. Without it none is offered. */
+const truckDriving = z.strictObject({
+  /** Of the middle of its front axle; it slows down as it is let go of, no harder than its service brake. */
+  travel: drive,
+  steer_deg_s: positive.max(180),
+  forks_mps: positive,
+  tilt_deg_s: positive,
+  /** How far its arm is out while it drives, from where reach is counted to the load’s middle. */
+  reach_m: positive.optional(),
+  /** What is on its forks in practice, from their face: a box, its weight in its middle. */
+  load: z.strictObject({ mass_kg: positive, length_m: positive, width_m: positive, height_m: positive }),
+})
+export type TruckDriving = z.infer<typeof truckDriving>
+/** What a truck is driven by, in the order in which a run’s inputs name them. */
+export const drivingMotions = ['travel', 'steer', 'forks', 'tilt'] as const
+export type DrivingMotion = (typeof drivingMotions)[number]
+
 /** Trucks that tip forwards over an edge: forklifts, telehandlers, tyre handlers. Frame: middle of the front axle. */
 export const truckPart = z.strictObject({
   mass_kg: positive,
@@ -57,6 +75,7 @@ export const truckPart = z.strictObject({
   /** Forward tilt of a mast. */
   forwardTilt_deg: notNegative.optional(),
   chassis: truckChassis.optional(),
+  driving: truckDriving.optional(),
   boom: z.strictObject({ mass_kg: positive, share: finite.min(0).max(1) }).optional(),
   /** How the boom is drawn out and raised. */
   reach: reachPart.optional(),

@@ -114,6 +114,9 @@ export type PlaceLoad = z.infer<typeof placeLoad>
 /** From this share of a limit on it is near, unless a site says otherwise. */
 export const usualNear_share = 0.9
 
+/** How high forks are carried with a load where a site says nothing stricter, metres. */
+export const usualTravelFork_m = 0.15
+
 /** How a site wants trucks to stand and drive. Stricter it may be, by nobody's leave; a gap is never less, a share never more. */
 const truckPolicy = z.strictObject({
   /** Left free on each side of a way, over a truck, and kept from its edges. */
@@ -124,7 +127,7 @@ const truckPolicy = z.strictObject({
   /** A floor is taken this much out of level, both ways, for a truck that passed no tilting platform. */
   raisedTilt_pct: finite.min(2, 'At least 2 %.').max(10).default(2),
   /** Forks no higher than this on the way with a load. */
-  travelFork_m: positive.max(0.3, 'At most 0.3 m.').default(0.15),
+  travelFork_m: positive.max(0.3, 'At most 0.3 m.').default(usualTravelFork_m),
   /** So many times what it has to hold a clamp's friction must be worth. */
   gripShare: finite.min(2, 'At least twice.').max(5).default(2),
   /** Least share of the whole weight on the steered axle, by no standard. */

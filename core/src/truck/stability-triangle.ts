@@ -15,6 +15,49 @@ export interface TruckStability {
   permittedSpeed_mps: number | null
 }
 
+/** A point in the truck’s own frame: middle of the front axle, x forward, y left, z up. */
+export interface WeightPoint {
+  x_m: number
+  y_m: number
+  z_m: number
+}
+
+/** How a truck stands and goes: nose up, left side up, accelerating to the left, braking towards its nose. */
+export interface TruckStands {
+  pitch_rad: number
+  roll_rad: number
+  lateral_mps2: number
+  braking_mps2: number
+}
+
+/**
+ * Where its weight presses on the ground: x_p = x + z(b/g − sin p)/c, y_p = y + z(−a/g − sin r)/c, c = √(1 − sin²p − sin²r).
+ *
+ * @example pressesAt({ x_m: -0.6, y_m: 0, z_m: 0.7 }, { pitch_rad: 0, roll_rad: 0, lateral_mps2: 1.2, braking_mps2: 0 }) // y −0.086
+ */
+export function pressesAt(w: WeightPoint, of: TruckStands): { x_m: number; y_m: number } {
+  const [sp, sr] = [Math.sin(of.pitch_rad), Math.sin(of.roll_rad)]
+  const c = Math.sqrt(1 - sp * sp - sr * sr)
+  return {
+    x_m: w.x_m + (w.z_m * (of.braking_mps2 / g_mps2 - sp)) / c,
+    y_m: w.y_m + (w.z_m * (-of.lateral_mps2 / g_mps2 - sr)) / c,
+  }
+}
+
+/** How far within the left and the right edge of the triangle, or trapezium, it stands on; metres, outside negative. */
+export function insideSides(
+  t: { frontHalfTrack_m: number; wheelbase_m: number; rearHalfTrack_m: number },
+  p: { x_m: number; y_m: number },
+): { left_m: number; right_m: number } {
+  const corner = (side: 1 | -1) =>
+    [
+      { x_m: 0, y_m: side * t.frontHalfTrack_m },
+      { x_m: -t.wheelbase_m, y_m: side * t.rearHalfTrack_m },
+    ] as const
+  const [[frontLeft, rearLeft], [frontRight, rearRight]] = [corner(1), corner(-1)]
+  return { left_m: insideLine(frontLeft, rearLeft, p), right_m: insideLine(rearRight, frontRight, p) }
+}
+
 /**
  * Where the weight of a truck stands between its wheels on a slope, turning and braking. Frame: middle of the front axle, x
  * forward, y left. A pivoting rear axle gives a triangle, rear wheels with a track a trapezium.
@@ -38,21 +81,18 @@ export function stabilityTriangle(input: {
   const mean = (pickUp: (m: { x_m: number; y_m: number; z_m: number }) => number) =>
     input.masses.reduce((s, m) => s + m.mass_kg * pickUp(m), 0) / all
   const [x, y, z] = [mean((m) => m.x_m), mean((m) => m.y_m), mean((m) => m.z_m)]
-  const [sp, sr] = [Math.sin(input.pitch_deg * rad), Math.sin(input.roll_deg * rad)]
-  const c = Math.sqrt(1 - sp * sp - sr * sr)
-  const half = input.rear === 'pivot' ? 0 : input.rear.halfTrack_m
-  const at = (v2: number) => ({
-    x_m: x + (z * (input.braking_mps2 / g_mps2 - sp)) / c,
-    y_m: y + (z * (-(input.turnRadius_m === undefined ? 0 : v2 / (g_mps2 * input.turnRadius_m)) - sr)) / c,
-  })
-  const frontLeft = { x_m: 0, y_m: input.frontHalfTrack_m }
-  const frontRight = { x_m: 0, y_m: -input.frontHalfTrack_m }
-  const rearLeft = { x_m: -input.wheelbase_m, y_m: half }
-  const rearRight = { x_m: -input.wheelbase_m, y_m: -half }
-  const sides = (p: { x_m: number; y_m: number }) => ({
-    left_m: insideLine(frontLeft, rearLeft, p),
-    right_m: insideLine(rearRight, frontRight, p),
-  })
+  const rearHalfTrack_m = input.rear === 'pivot' ? 0 : input.rear.halfTrack_m
+  const at = (v2: number) =>
+    pressesAt(
+      { x_m: x, y_m: y, z_m: z },
+      {
+        pitch_rad: input.pitch_deg * rad,
+        roll_rad: input.roll_deg * rad,
+        lateral_mps2: input.turnRadius_m === undefined ? 0 : v2 / input.turnRadius_m,
+        braking_mps2: input.braking_mps2,
+      },
+    )
+  const sides = (p: { x_m: number; y_m: number }) => insideSides({ ...input, rearHalfTrack_m }, p)
   const p = at(input.speed_mps ** 2)
   const margins = {
     front_m: -p.x_m,

@@ -5,6 +5,7 @@ import {
   calculatorNamed,
   checkProcedures,
   type Machine,
+  markDrive,
   markRound,
   markSignals,
   type Offered,
@@ -57,8 +58,16 @@ export default function work(job: { input: CalcJob } | null): object | null {
 }
 
 function resultOf(machine: Machine, tables: RatingTable[], run: PracticeRun): object {
-  if (run.game === 'load') return playRun(machine, run).result
-  return run.game === 'judge' ? markRound(machine, tables, run) : markSignals(machine, run)
+  switch (run.game) {
+    case 'load':
+      return playRun(machine, run).result
+    case 'judge':
+      return markRound(machine, tables, run)
+    case 'signal':
+      return markSignals(machine, run)
+    case 'drive':
+      return markDrive(machine, run)
+  }
 }
 
 /** What a run comes to; what refuses it is told as it is. */

@@ -1,5 +1,5 @@
 import { practiceRun } from '@geolabe/contract'
-import { markRound, markSignals, parseOrRefuse, playRun, Refusal } from '@geolabe/core'
+import { markDrive, markRound, markSignals, parseOrRefuse, playRun, Refusal } from '@geolabe/core'
 import { readMachineFile, readOrganisations, readTableFile } from '../demo/files'
 import { answerFile } from './from-file'
 
@@ -14,6 +14,7 @@ answerFile((content) => {
   const machine = readMachineFile(run.machine.id)
   if (run.game === 'judge') return markRound(machine, machine.tables.map(readTableFile), run)
   if (run.game === 'signal') return markSignals(machine, run)
+  if (run.game === 'drive') return markDrive(machine, run)
   const { drill, result } = playRun(machine, run)
   return { ...result, key: drill.key() }
 })

@@ -3,6 +3,7 @@ import {
   type Answered,
   calibrationFrom,
   calibrationOf,
+  driveLessons,
   judgeLessons,
   type Lesson,
   loadLessons,
@@ -24,8 +25,16 @@ interface Row {
 }
 
 function lessonsOf(r: PracticeResult): Lesson[] {
-  if (r.game === 'load') return loadLessons(r)
-  return r.game === 'judge' ? judgeLessons(r) : signalLessons(r)
+  switch (r.game) {
+    case 'load':
+      return loadLessons(r)
+    case 'judge':
+      return judgeLessons(r)
+    case 'signal':
+      return signalLessons(r)
+    case 'drive':
+      return driveLessons(r)
+  }
 }
 
 /** What a run showed is put down beside what was known of its weak points. */

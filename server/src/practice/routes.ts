@@ -6,7 +6,7 @@ import {
   type PracticeRun,
   practiceRequest,
 } from '@geolabe/contract'
-import { canPractise, canSignal, type Machine, misreadingsOf, parseOrRefuse, type RatingTable } from '@geolabe/core'
+import { canDrive, canPractise, canSignal, type Machine, misreadingsOf, parseOrRefuse, type RatingTable } from '@geolabe/core'
 import { Router } from 'express'
 import { z } from 'zod'
 import type { SlowWork } from '../calc/pool'
@@ -47,7 +47,7 @@ const recordOf = (r: Row): PracticeRecord => ({
   claimed: r.claimed,
 })
 
-const select = `select r.id, r.machine, m.document->>'name' as name, r.machine_revision, r.run - 'inputs' - 'keys' - 'answers' as run, r.result, r.claimed, r.at
+const select = `select r.id, r.machine, m.document->>'name' as name, r.machine_revision, r.run - 'inputs' - 'keys' - 'answers' - 'notes' as run, r.result, r.claimed, r.at
   from practice_run r join machine m on m.org = r.org and m.id = r.machine`
 
 const asked = z.object({
@@ -87,6 +87,7 @@ async function readGames(tx: Tx): Promise<PracticeGames> {
       machine: m.id,
       load: canPractise(m.document),
       signal: canSignal(m.document),
+      drive: canDrive(m.document),
       judge: misreadingsOf(m.tables),
     })),
   }

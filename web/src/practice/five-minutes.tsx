@@ -15,6 +15,7 @@ function wayTo(points: readonly PointLine[]): string {
   if (!first) return '/practice'
   if (first.game === 'load') return `/practice/${first.machine}`
   if (first.game === 'signal') return `/practice/${first.machine}/signals`
+  if (first.game === 'drive') return `/practice/${first.machine}/driving`
   const only = misreadings.filter((m) => points.some((p) => p.point === m))
   return `/practice/${first.machine}/tables${only.length > 0 ? `?only=${only.join(',')}` : ''}`
 }

@@ -1,10 +1,9 @@
-import type { ControlMap, ControlWay, MotionName, Rig } from '@geolabe/core'
+import { type ControlMap, type ControlWay, type DrivingMotion, drivingMotions, type Rig } from '@geolabe/core'
 
 /** One way of a lever: what it does, in the machine's own words, and the key for it. */
 export interface LeverWay {
   way: ControlWay
   does: string
-  motion: MotionName
   /** Index of the axis among the rig's, and which way this moves it. */
   axis: number
   sense: 1 | -1
@@ -26,7 +25,16 @@ const clusters = [
   ['i', 'k', 'j', 'l'],
   ['t', 'g', 'f', 'h'],
 ] as const
-const place: Partial<Record<ControlWay, 0 | 1 | 2 | 3>> = { forward: 0, up: 0, back: 1, down: 1, left: 2, right: 3 }
+const place: Partial<Record<ControlWay, 0 | 1 | 2 | 3>> = {
+  forward: 0,
+  up: 0,
+  back: 1,
+  down: 1,
+  left: 2,
+  right: 3,
+  'turned-left': 2,
+  'turned-right': 3,
+}
 const keyOf = (lever: number, way: ControlWay): string => {
   const at = place[way]
   return at === undefined ? '' : (clusters[lever % clusters.length]?.[at] ?? '')
@@ -39,7 +47,7 @@ export function leversOf({ devices, does: controls }: ControlMap, rig: Rig): Lev
     const lever = devices.find((d) => d.id === device)
     if (!moves || !way || !lever || axis < 0) continue
     const known = levers.get(lever.id) ?? { name: lever.label, stands: lever.stands, ways: [] }
-    known.ways.push({ way, does, ...moves, axis, key: '' })
+    known.ways.push({ way, does, sense: moves.sense, axis, key: '' })
     levers.set(lever.id, known)
   }
   return [...levers.values()]
@@ -50,9 +58,35 @@ export function leversOf({ devices, does: controls }: ControlMap, rig: Rig): Lev
     }))
 }
 
+/** In this order under the thumbs: wheel and forks on the left, travel and tilt on the right; each with the keys of that cluster. */
+const underThumbs: readonly { motion: DrivingMotion; keys: number }[] = [
+  { motion: 'steer', keys: 0 },
+  { motion: 'forks', keys: 1 },
+  { motion: 'travel', keys: 0 },
+  { motion: 'tilt', keys: 2 },
+]
+
+/**
+ * What a truck is driven by, a lever a motion, whatever makes it on the machine: two pedals that go one way each are one, and so are a direction
+ * lever and its pedal.
+ */
+export function drivingLeversOf({ devices, does }: ControlMap): Lever[] {
+  return underThumbs.flatMap(({ motion, keys }, stands) => {
+    const its = does.filter((c) => c.moves?.motion === motion)
+    const of = devices.filter((d) => its.some((c) => c.device === d.id))
+    const ways = its.flatMap(({ does: words, way, moves }): LeverWay[] => {
+      if (!moves) return []
+      // A pedal is pressed either way: on the screen forward is up.
+      const to = motion === 'travel' || !way || place[way] === undefined ? (moves.sense > 0 ? 'forward' : 'back') : way
+      return [{ way: to, does: words, sense: moves.sense, axis: drivingMotions.indexOf(motion), key: keyOf(keys, to) }]
+    })
+    return ways.length === 0 ? [] : [{ name: of.map((d) => d.label).join(', '), stands, ways }]
+  })
+}
+
 /** Up or down the screen, or sideways: where a way points. */
-export const isSideways = (w: ControlWay) => w === 'left' || w === 'right'
-export const pointsBack = (w: ControlWay) => w === 'back' || w === 'down' || w === 'left'
+export const isSideways = (w: ControlWay) => w === 'left' || w === 'right' || w === 'turned-left' || w === 'turned-right'
+export const pointsBack = (w: ControlWay) => w === 'back' || w === 'down' || w === 'left' || w === 'turned-left'
 
 /** A lever pushed so far of its whole travel: nothing near its middle, fine at first. */
 export function feel(share: number): number {

@@ -18,11 +18,19 @@ export interface Asked {
 /** Minutes and seconds of a run. */
 export const clockOf = (s: number) => `${Math.floor(s / 60)}:${String(Math.floor(s % 60)).padStart(2, '0')}`
 
-function Figure({ label, children }: { label: string; children: string }) {
+/** @param over more than may be */
+export function Figure({ label, over, children }: { label: string; over?: boolean; children: string }) {
   return (
     <div>
       <dt className="text-[0.85rem] whitespace-nowrap text-quiet max-sm:text-[0.75rem]">{label}</dt>
-      <dd className="text-[1.7rem] leading-none font-bold tabular-nums max-sm:text-[1.2rem]">{children}</dd>
+      <dd
+        className={clsx(
+          'text-[1.7rem] leading-none font-bold whitespace-nowrap tabular-nums max-sm:text-[1.15rem]',
+          over && 'text-outside underline',
+        )}
+      >
+        {children}
+      </dd>
     </div>
   )
 }

@@ -47,7 +47,7 @@ export function Practice() {
                   const of = machines.find((g) => g.machine === m.id)
                   return (
                     of &&
-                    (of.load || of.signal || of.judge.length > 0) && (
+                    (of.load || of.drive || of.signal || of.judge.length > 0) && (
                       <MachineCard key={m.id} machine={m} games={of} runs={known} />
                     )
                   )
@@ -102,6 +102,9 @@ function MachineCard({
 }) {
   const ways = [
     ...(games.load ? [{ game: 'load' as const, to: `/practice/${m.id}`, words: t`Load control`, of: t`on ${m.name},` }] : []),
+    ...(games.drive
+      ? [{ game: 'drive' as const, to: `/practice/${m.id}/driving`, words: t`Driving`, of: t`with ${m.name},` }]
+      : []),
     ...(games.judge.length > 0
       ? [{ game: 'judge' as const, to: `/practice/${m.id}/tables`, words: t`Its tables`, of: t`of ${m.name},` }]
       : []),

@@ -34,7 +34,7 @@ export function paintsOf(element: Element): Paints {
   }
 }
 
-interface Sheet {
+export interface Sheet {
   ctx: CanvasRenderingContext2D
   width: number
   height: number
@@ -47,7 +47,7 @@ const trail_ticks = 8 * 120
 const trailEvery = 6
 
 /** Practice stands on ground of its own: slanted strokes and the word, so that nobody takes it for the machine at work. */
-function ground({ ctx, width, height, paint }: Sheet) {
+export function ground({ ctx, width, height, paint }: Sheet) {
   ctx.fillStyle = paint.sheet
   ctx.fillRect(0, 0, width, height)
   ctx.strokeStyle = paint.line
@@ -67,7 +67,7 @@ function ground({ ctx, width, height, paint }: Sheet) {
 }
 
 /** Metres to pixels in a view. */
-interface View {
+export interface View {
   px: (x: number, y: number) => [number, number]
   scale: number
 }
@@ -121,7 +121,7 @@ function shape({ ctx, paint }: Sheet, v: View, outline: readonly Polygon[], slew
   }
 }
 
-function line({ ctx }: Sheet, from: [number, number], to: [number, number], colour: string, wide: number) {
+export function line({ ctx }: Sheet, from: [number, number], to: [number, number], colour: string, wide: number) {
   ctx.strokeStyle = colour
   ctx.lineWidth = wide
   ctx.lineCap = 'round'
@@ -131,7 +131,7 @@ function line({ ctx }: Sheet, from: [number, number], to: [number, number], colo
   ctx.stroke()
 }
 
-function dot({ ctx }: Sheet, at: [number, number], radius: number, fill: string | null, stroke: string, wide = 2) {
+export function dot({ ctx }: Sheet, at: [number, number], radius: number, fill: string | null, stroke: string, wide = 2) {
   ctx.beginPath()
   ctx.arc(...at, Math.max(1, radius), 0, 2 * Math.PI)
   if (fill) {

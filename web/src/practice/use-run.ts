@@ -1,9 +1,10 @@
 import type { LoadRun, Machine, Sample } from '@geolabe/core'
-import { type RefObject, useCallback, useEffect, useRef, useState } from 'react'
+import { type RefObject, useCallback, useRef, useState } from 'react'
 import { newId } from '../api/client'
 import type { Lever } from './levers'
 import { Recorder } from './recorder'
-import { drawPlan, drawSide, paintsOf, sheetOf } from './scene'
+import { drawPlan, drawSide, sheetOf } from './scene'
+import { usePictures } from './use-pictures'
 import { useTurn } from './use-turn'
 
 /** Figures on the screen are written anew so often, ms: more often nobody reads them. */
@@ -38,27 +39,20 @@ export function useRun(
   const { rig, drill } = recorder
   const [told, setTold] = useState<Told>(() => ({ s: firstLook(recorder), ring: 1, time_s: 0, held: rig.axes.map(() => 0) }))
   const told_ms = useRef(0)
-  const draw = useCallback(() => {
-    const paint = paintsOf(document.documentElement)
-    const s = drill.samples.at(-1) ?? firstLook(recorder)
-    const above = sheetOf(plan.current, paint)
-    if (above) drawPlan(above, drill, machine.outline.plan, s)
-    const beside = sheetOf(side.current, paint)
-    if (beside) drawSide(beside, drill, s)
-    return s
-  }, [recorder, drill, machine, plan, side])
-  useEffect(() => {
-    const again = () => void draw()
-    // Drawn anew where its room changes, and where day turns to night while it stands still.
-    const watched = new ResizeObserver(again)
-    for (const c of [plan.current, side.current]) if (c) watched.observe(c)
-    const lit = new MutationObserver(again)
-    lit.observe(document.documentElement, { attributeFilter: ['data-light'] })
-    return () => {
-      watched.disconnect()
-      lit.disconnect()
-    }
-  }, [draw, plan, side])
+  const draw = usePictures(
+    [plan, side],
+    useCallback(
+      (paint) => {
+        const s = drill.samples.at(-1) ?? firstLook(recorder)
+        const above = sheetOf(plan.current, paint)
+        if (above) drawPlan(above, drill, machine.outline.plan, s)
+        const beside = sheetOf(side.current, paint)
+        if (beside) drawSide(beside, drill, s)
+        return s
+      },
+      [recorder, drill, machine, plan, side],
+    ),
+  )
   const turned = useTurn(
     levers,
     rig.axes.length,

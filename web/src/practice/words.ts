@@ -1,5 +1,20 @@
 import type { Game, PointLine } from '@geolabe/contract'
-import type { Above, Attempt, Fault, LegScore, Opinion, Plane, Say, SignalFault, Stopped } from '@geolabe/core'
+import type {
+  Above,
+  Attempt,
+  DriveMarks,
+  DriveRule,
+  DriveStop,
+  Fault,
+  LegScore,
+  Opinion,
+  Plane,
+  RuleMark,
+  Say,
+  SignalFault,
+  Stopped,
+  TruckEdge,
+} from '@geolabe/core'
 import { t } from '../language/t'
 
 const planes: Record<Plane, string> = { across: t`Across`, along: t`Along` }
@@ -78,7 +93,12 @@ export function afterWords(r: Told, say: Say): string {
 /** A plane of swing, within a sentence. */
 export const planeWords: Record<Plane, string> = { across: t`across the boom`, along: t`along the boom` }
 
-export const gameWords: Record<Game, string> = { load: t`load control`, judge: t`its tables`, signal: t`hand signals` }
+export const gameWords: Record<Game, string> = {
+  load: t`load control`,
+  judge: t`its tables`,
+  signal: t`hand signals`,
+  drive: t`driving`,
+}
 
 /** What may be said of a figure that somebody read. */
 export const opinionWords: Record<Opinion, string> = {
@@ -118,6 +138,15 @@ export const pointWords: Record<PointLine['point'], string> = {
   'never-agreed': t`Moving for a signal that nobody agreed`,
   'without-signal': t`Moving without a signal`,
   'false-alarm': t`Finding fault where nothing is wrong`,
+  people: t`Coming too close to people on foot`,
+  'edge-room': t`Driving too near to tipping`,
+  'load-uphill': t`Load downhill, or turning on a ramp`,
+  'view-blocked': t`Driving forwards behind a load that hides the way`,
+  'corner-horn': t`No horn at a blind corner`,
+  'look-back': t`Going backwards without a look`,
+  'travel-height': t`Forks too high or dragging on the way`,
+  'mast-back': t`Driving with the mast not tilted back`,
+  touched: t`Driving into something`,
 }
 
 /** What went wrong with one signal. */
@@ -129,4 +158,40 @@ export const signalFaultWords: Record<SignalFault, string> = {
   'obeyed-other': t`you moved for somebody who was not agreed`,
   'never-agreed': t`you moved for a signal that nobody agreed`,
   'without-signal': t`you moved without a signal`,
+}
+
+/** What was asked of a driver. */
+export const ruleWords: Record<DriveRule, string> = {
+  people: t`Able to stop for everybody on foot`,
+  'edge-room': t`A third of the room to every edge kept`,
+  'load-uphill': t`Load uphill on the ramp, and no turning there`,
+  'view-blocked': t`Backwards where the load hides the way`,
+  'corner-horn': t`Horn before the blind corner`,
+  'look-back': t`Eyes back before going backwards`,
+  'travel-height': t`Forks just off the ground while moving`,
+  'mast-back': t`Mast tilted back while moving`,
+}
+
+export const markWords: Record<RuleMark, string> = { kept: t`kept`, late: t`only half kept`, missed: t`missed` }
+
+export const driveStopWords: Record<DriveStop, string> = {
+  tipped: t`It would have tipped over. Stay in, belt on, hold on, lean away; never jump`,
+  struck: t`Somebody on foot would have been hit`,
+  touched: t`Truck or load hit something`,
+  'too-long': t`Out of time: three times what a steady driver takes`,
+}
+
+/** An edge of the triangle that a truck stands on. */
+export const edgeWords: Record<TruckEdge, string> = {
+  front: t`its front edge`,
+  left: t`its left edge`,
+  right: t`its right edge`,
+}
+
+/** The one sentence after a drive: what ended it, the gravest thing not kept, or what went well. */
+export function driveWords({ stopped, rules, passed }: DriveMarks): string {
+  if (stopped) return driveStopWords[stopped]
+  const worst = rules.find((r) => r.mark === 'missed') ?? rules.find((r) => r.mark === 'late')
+  if (worst) return pointWords[worst.rule]
+  return passed ? t`Set down in its place, and everything kept on the way` : t`Everything kept, but not where it belonged`
 }

@@ -1,0 +1,246 @@
+import { rad } from '../physics'
+import { type Box, boxOf } from '../plane/meet'
+import { distance, nearestOnSegment, type Point } from '../plane/point'
+import { randomFrom } from '../practice/random'
+import { tailSwing } from '../truck/tail-swing'
+import { type DrivenTruck, overallLength } from './driven-truck'
+import type { Slope } from './slope'
+import { stoppingDistance } from './stopping'
+
+/** Somebody on foot who crosses the way as a truck comes near. */
+export interface Crossing {
+  from: Point
+  to: Point
+  /** How far along the way. */
+  at_m: number
+  speed_mps: number
+  /** Looks and waits for whoever drives; hears a horn, if they hear it; does neither. */
+  minds: 'looks' | 'hears' | 'neither'
+  hears: boolean
+}
+
+/** Where a truck is driven: from an open yard, along a lane, round a blind corner, to where its load is set down. */
+export interface DriveCourse {
+  /** Nothing drives through them. */
+  walls: readonly { box: Box; points: readonly Point[] }[]
+  ramp: { box: Box; slope: Slope } | null
+  /** The middle of the way, from where it begins to where the load is set down. */
+  way: readonly Point[]
+  /** Where the lane ends at a corner that nobody sees round, metres along x. */
+  corner_m: number
+  yard_m: number
+  bay: Point & { ring_m: number }
+  people: readonly Crossing[]
+  tall: boolean
+  wet: boolean
+  friction: number
+}
+
+/** Rolling on concrete, dry and wet. */
+const frictions = { dry: 0.6, wet: 0.35 } as const
+const gap_m = 1.6
+const wall_m = 0.3
+/** Nobody walks faster or slower. */
+const walks_mps = [1.0, 1.6] as const
+/** A steady driver goes at this share of what the truck can, and answers within a second. */
+export const steady_share = 0.4
+const reaction_s = 1
+
+interface Sizes {
+  yard_m: number
+  lane_m: number
+  first_m: number
+  second_m: number
+  beyond_m: number
+  long_m: number
+}
+
+/** What a course is like before it is drawn. */
+interface Drawn {
+  side: 1 | -1
+  tall: boolean
+  ramp: 'up' | 'down' | null
+  wet: boolean
+  second: boolean
+}
+
+function drawn(seed: number, level: number): Drawn & { stretch: number } {
+  const random = randomFrom(seed, 'drive')
+  const side = random() < 0.5 ? 1 : -1
+  const tall = random() < 0.2 + 0.4 * level
+  const sloping = random() < 0.25 + 0.5 * level
+  // What cannot be seen over goes backwards, and so only down.
+  const ramp = sloping ? (tall || random() < 0.5 ? 'down' : 'up') : null
+  return { side, tall, ramp, wet: random() < 0.5 * level, second: random() < level, stretch: random() }
+}
+
+/** A course is so high a load that it cannot be seen over, or not: known before the truck is made ready. */
+export const isTall = (seed: number, level: number): boolean => drawn(seed, level).tall
+
+function sizesOf(t: DrivenTruck, level: number, d: Drawn & { stretch: number }): Sizes {
+  const long_m = overallLength(t)
+  const { aisle_m } = tailSwing({
+    wheelbase_m: t.chassis.wheelbase_m,
+    steer_deg: t.chassis.steer_deg,
+    halfWidth_m: t.body.half_m,
+    tailOverhang_m: -t.body.rear_m - t.chassis.wheelbase_m,
+    load: { faceAhead_m: t.load.rear_m, length_m: t.load.front_m - t.load.rear_m, width_m: 2 * t.load.half_m },
+    clearance_m: 0.2,
+  })
+  const lane_m = aisle_m * (1.5 - 0.35 * level)
+  return {
+    long_m,
+    lane_m,
+    yard_m: 1.2 * long_m + 2,
+    first_m: 1.2 * long_m + 4 + 3 * d.stretch,
+    second_m: (d.ramp ? 3.4 : 1.8) * long_m + 3,
+    beyond_m: long_m + 2,
+  }
+}
+
+/** Walls as boxes, the corner on the left; turned to the other side where it is on the right. */
+function wallsOf(s: Sizes, crossings: { first: number; second: number | null }): Box[] {
+  const { yard_m: y, lane_m, first_m, second_m, beyond_m } = s
+  const half = lane_m / 2
+  const corner = y + first_m
+  const [far, end] = [corner + lane_m, half + second_m + beyond_m]
+  const along = (x0: number, x1: number, at: number): Box => [x0, x1, Math.min(at, at + wall_m), Math.max(at, at + wall_m)]
+  const up = (y0: number, y1: number, at: number): Box => [at, at + wall_m, y0, y1]
+  const { first, second } = crossings
+  const [g0, g1] = [first - gap_m / 2, first + gap_m / 2]
+  const across: Box[] =
+    second === null
+      ? [up(half, end, corner - wall_m), up(-half - wall_m, end, far)]
+      : [
+          up(half, second - gap_m / 2, corner - wall_m),
+          up(second + gap_m / 2, end, corner - wall_m),
+          up(-half - wall_m, second - gap_m / 2, far),
+          up(second + gap_m / 2, end, far),
+        ]
+  return [
+    up(-y - wall_m, y + wall_m, -y - wall_m),
+    along(-y, y + wall_m, y),
+    along(-y, y + wall_m, -y - wall_m),
+    up(half, y, y),
+    up(-y, -half, y),
+    along(y, g0, half),
+    along(g1, corner, half),
+    along(y, g0, -half - wall_m),
+    along(g1, far, -half - wall_m),
+    ...across,
+    along(corner - wall_m, far + wall_m, end),
+  ]
+}
+
+/** How far along a way the point of it is that lies nearest. */
+export function alongWay(way: readonly Point[], p: Point): number {
+  let [best, at, run] = [Infinity, 0, 0]
+  let a = way[0]
+  for (const b of way.slice(1)) {
+    if (!a) break
+    const near = nearestOnSegment(p, a, b)
+    const away = distance(near, p)
+    if (away < best) {
+      best = away
+      at = run + distance(a, near)
+    }
+    run += distance(a, b)
+    a = b
+  }
+  return at
+}
+
+/** The point of a way so far along it; its end where that is beyond. */
+export function pointOnWay(way: readonly Point[], along_m: number): Point {
+  let left_m = along_m
+  let a = way[0]
+  for (const b of way.slice(1)) {
+    if (!a) break
+    const long_m = distance(a, b)
+    if (left_m <= long_m) {
+      const t = Math.max(0, left_m) / long_m
+      return { x_m: a.x_m + t * (b.x_m - a.x_m), y_m: a.y_m + t * (b.y_m - a.y_m) }
+    }
+    left_m -= long_m
+    a = b
+  }
+  return a ?? { x_m: 0, y_m: 0 }
+}
+
+/** From end to end, metres. */
+export const wayLength = (way: readonly Point[]): number => way.slice(1).reduce((sum, p, i) => sum + distance(way[i] ?? p, p), 0)
+
+/** How near a truck is to where somebody crosses as they set out, metres: a steady driver who looks can stop. */
+export function setsOut_m(t: DrivenTruck): number {
+  const speed_mps = steady_share * t.travel.greatest
+  return (stoppingDistance({ speed_mps, reaction_s, braking_mps2: t.travel.down }) ?? 0) + 2.5
+}
+
+/**
+ * The course of a seed for a truck, the same everywhere: its lane as wide as the truck needs and a little more, somebody who crosses, a ramp, a load
+ * that cannot be seen over, wet ground.
+ *
+ * @param level 0 to 1: a narrower lane, a smaller ring, more of the rest
+ */
+export function driveCourse(t: DrivenTruck, seed: number, level: number): DriveCourse {
+  const d = drawn(seed, level)
+  const s = sizesOf(t, level, d)
+  const { yard_m, lane_m, first_m, second_m, long_m } = s
+  const flip = (p: Point): Point => ({ x_m: p.x_m, y_m: d.side * p.y_m })
+  const [half, corner_m] = [lane_m / 2, yard_m + first_m]
+  const middle = corner_m + half
+  const way = [
+    { x_m: 0, y_m: 0 },
+    { x_m: middle, y_m: 0 },
+    { x_m: middle, y_m: half + second_m },
+  ].map(flip)
+  const first = yard_m + 0.55 * first_m
+  const second = d.second ? half + 0.6 * long_m : null
+  const random = randomFrom(seed, 'people')
+  const someone = (from: Point, to: Point, at: Point): Crossing => {
+    const turned = random() < 0.5
+    const lot = random()
+    return {
+      from: flip(turned ? to : from),
+      to: flip(turned ? from : to),
+      at_m: alongWay(way, flip(at)),
+      speed_mps: walks_mps[0] + (walks_mps[1] - walks_mps[0]) * random(),
+      minds: lot < 0.4 - 0.2 * level ? 'looks' : lot < 0.75 - 0.15 * level ? 'hears' : 'neither',
+      hears: random() < 0.7,
+    }
+  }
+  const away = half + 1
+  const people = [
+    someone({ x_m: first, y_m: -away }, { x_m: first, y_m: away }, { x_m: first, y_m: 0 }),
+    ...(second === null
+      ? []
+      : [someone({ x_m: middle - away, y_m: second }, { x_m: middle + away, y_m: second }, { x_m: middle, y_m: second })]),
+  ]
+  const rampFrom = half + 1.2 * long_m
+  const steep = Math.atan(Math.min(0.1, (0.6 * t.chassis.grades.along_pct) / 100))
+  const corners = (x0: number, x1: number, y0: number, y1: number): Point[] =>
+    [
+      { x_m: x0, y_m: y0 },
+      { x_m: x1, y_m: y0 },
+      { x_m: x1, y_m: y1 },
+      { x_m: x0, y_m: y1 },
+    ].map(flip)
+  return {
+    walls: wallsOf(s, { first, second }).map((b) => {
+      const points = corners(...b)
+      return { points, box: boxOf(points) }
+    }),
+    ramp: d.ramp && {
+      box: boxOf(corners(corner_m, corner_m + lane_m, rampFrom, rampFrom + 1.2 * long_m)),
+      slope: { grade_rad: steep, towards_rad: d.side * (d.ramp === 'up' ? 90 : -90) * rad },
+    },
+    way,
+    corner_m,
+    yard_m,
+    bay: { ...flip({ x_m: middle, y_m: half + second_m }), ring_m: Math.max(0.3, 0.08 * long_m) * (1.6 - 0.6 * level) },
+    people,
+    tall: d.tall,
+    wet: d.wet,
+    friction: d.wet ? frictions.wet : frictions.dry,
+  }
+}

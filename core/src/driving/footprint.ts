@@ -1,0 +1,48 @@
+import { type Box, boxesApart, boxOf, shapesMeet } from '../plane/meet'
+import type { Point } from '../plane/point'
+import type { DrivenTruck, PlanBox } from './driven-truck'
+import type { TruckPose } from './pose'
+
+/** A point of the ground in the truck’s own frame. */
+export function seenFrom(at: TruckPose, p: Point): Point {
+  const [c, s] = [Math.cos(at.heading_rad), Math.sin(at.heading_rad)]
+  const [dx, dy] = [p.x_m - at.x_m, p.y_m - at.y_m]
+  return { x_m: dx * c + dy * s, y_m: -dx * s + dy * c }
+}
+
+/** A point of the truck’s own frame on the ground. */
+export function onGround(at: TruckPose, p: Point): Point {
+  const [c, s] = [Math.cos(at.heading_rad), Math.sin(at.heading_rad)]
+  return { x_m: at.x_m + p.x_m * c - p.y_m * s, y_m: at.y_m + p.x_m * s + p.y_m * c }
+}
+
+const cornersOf = ({ rear_m, front_m, half_m }: PlanBox): Point[] => [
+  { x_m: rear_m, y_m: -half_m },
+  { x_m: front_m, y_m: -half_m },
+  { x_m: front_m, y_m: half_m },
+  { x_m: rear_m, y_m: half_m },
+]
+
+/** Truck and load on the ground, each as a shape. */
+export const footprint = (t: DrivenTruck, at: TruckPose): Point[][] =>
+  [t.body, t.load].map((box) => cornersOf(box).map((p) => onGround(at, p)))
+
+/** Whether a truck or its load touches any of the walls. */
+export function touches(t: DrivenTruck, at: TruckPose, walls: readonly { box: Box; points: readonly Point[] }[]): boolean {
+  return footprint(t, at).some((shape) => {
+    const box = boxOf(shape)
+    return walls.some((w) => !boxesApart(box, w.box) && shapesMeet(shape, w.points, true))
+  })
+}
+
+function besideBox({ rear_m, front_m, half_m }: PlanBox, p: Point): number {
+  const dx = Math.max(rear_m - p.x_m, p.x_m - front_m, 0)
+  const dy = Math.max(Math.abs(p.y_m) - half_m, 0)
+  return Math.hypot(dx, dy)
+}
+
+/** How far somebody at a point stands from truck and load, metres; between them or under them nought. */
+export function besideTruck(t: DrivenTruck, at: TruckPose, p: Point): number {
+  const own = seenFrom(at, p)
+  return Math.min(besideBox(t.body, own), besideBox(t.load, own))
+}

@@ -1,0 +1,90 @@
+import {
+  type DriveNotes,
+  type DriveRun,
+  type DriverActs,
+  driveOn,
+  driveVersion,
+  drivingMotions,
+  LeverNotes,
+  type Machine,
+  type TruckDrive,
+  tick_s,
+} from '@geolabe/core'
+
+/** Further behind than this, practice waits for the device instead of running on unseen. */
+const behind_s = 0.25
+
+const none: DriverActs = { travel: 0, steer: 0, forks: 0, tilt: 0, horn: false, look: false, stop: false }
+
+/** A drive under way: wheel, pedal and levers go in, time passes, and what was done is noted so that it can be driven again anywhere. */
+export class DriveRecorder {
+  readonly drive: TruckDrive
+  private readonly levers = new LeverNotes(drivingMotions.length)
+  private readonly notes: DriveNotes = []
+  private readonly held = { horn: false, look: false, stop: false }
+  private wanted = { horn: false, look: false }
+  private stopAsked = false
+  private owed_s = 0
+  /** What was done at the last tick. */
+  last: DriverActs = none
+
+  constructor(
+    private readonly machine: Machine,
+    private readonly how: { seed: number; level: number },
+  ) {
+    this.drive = driveOn(machine, how)
+  }
+
+  stop() {
+    this.stopAsked = true
+  }
+
+  /** The horn, or eyes back, as long as it is held. */
+  hold(what: 'horn' | 'look', on: boolean) {
+    this.wanted[what] = on
+  }
+
+  /** So much time with the levers held so. False where the device was too far behind: time stood still meanwhile. */
+  pass(seconds: number, said: readonly number[]): boolean {
+    this.owed_s += Math.min(seconds, behind_s)
+    while (this.owed_s >= tick_s && !this.drive.over) {
+      this.owed_s -= tick_s
+      this.tick(said)
+    }
+    return seconds <= behind_s
+  }
+
+  private tick(said: readonly number[]) {
+    const { ticks } = this.drive
+    const before = this.levers.inputs.length
+    const [travel = 0, steer = 0, forks = 0, tilt = 0] = this.levers.note(ticks, said)
+    const pedal = this.levers.inputs.slice(before).some(([, axis]) => axis === 0)
+    // A stop holds until the pedal is moved again.
+    if (pedal) this.held.stop = false
+    for (const what of ['horn', 'look'] as const) this.note(what, this.wanted[what])
+    if (this.stopAsked) this.note('stop', true)
+    this.stopAsked = false
+    this.last = { travel, steer, forks, tilt, ...this.held }
+    this.drive.tick(this.last)
+  }
+
+  private note(what: 'horn' | 'look' | 'stop', on: boolean) {
+    if (this.held[what] === on) return
+    this.held[what] = on
+    this.notes.push([this.drive.ticks, what, on])
+  }
+
+  run(id: string): DriveRun {
+    return {
+      format: 'geolabe.practice/1',
+      id,
+      game: 'drive',
+      version: driveVersion,
+      machine: { id: this.machine.id, revision: this.machine.revision },
+      seed: this.how.seed,
+      level: this.how.level,
+      inputs: this.levers.inputs,
+      notes: this.notes,
+    }
+  }
+}

@@ -1,0 +1,182 @@
+import {
+  alongWay,
+  drivenOn,
+  footprint,
+  leastRoom_share,
+  overallLength,
+  type Point,
+  type Polygon,
+  pointOnWay,
+  type TruckDrive,
+  type TruckPose,
+} from '@geolabe/core'
+import { dot, ground, line, type Sheet, type View } from './scene'
+
+/** So much of the ground is seen round the truck: so many of its own lengths, and metres. */
+const seen = { lengths: 1.9, metres: 7 } as const
+const step_m = 0.4
+
+/** One more shape of the path under way. */
+function outline({ ctx }: Sheet, v: View, points: readonly Point[]) {
+  for (const [i, p] of points.entries()) {
+    const at = v.px(p.x_m, p.y_m)
+    if (i === 0) ctx.moveTo(...at)
+    else ctx.lineTo(...at)
+  }
+}
+
+function trace(sheet: Sheet, v: View, points: readonly Point[]) {
+  sheet.ctx.beginPath()
+  outline(sheet, v, points)
+}
+
+function filled(sheet: Sheet, v: View, points: readonly Point[], fill: string | null, stroke: string | null, wide = 1) {
+  const { ctx } = sheet
+  trace(sheet, v, points)
+  ctx.closePath()
+  if (fill) {
+    ctx.fillStyle = fill
+    ctx.fill()
+  }
+  if (stroke) {
+    ctx.strokeStyle = stroke
+    ctx.lineWidth = wide
+    ctx.stroke()
+  }
+}
+
+/** What is driven over until it stands, the wheel held as it is: a carpet ahead of it. */
+function carpet(sheet: Sheet, v: View, d: TruckDrive) {
+  const { motion, truck } = d
+  if (Math.abs(motion.speed_mps) < 0.05) return
+  const { ctx, paint } = sheet
+  const long_m = Math.min(30, d.stopping_m() ?? 30)
+  const going = { speed_mps: Math.sign(motion.speed_mps), steer_rad: motion.steer_rad }
+  let at: TruckPose = motion.pose
+  ctx.beginPath()
+  for (let run = step_m; run <= long_m + step_m; run += step_m) {
+    const s = Math.min(step_m, long_m - run + step_m)
+    at = drivenOn(at, truck.chassis.wheelbase_m, going, going, s)
+    for (const shape of footprint(truck, at)) outline(sheet, v, shape)
+  }
+  ctx.globalAlpha = 0.35
+  ctx.fillStyle = paint.accent
+  ctx.fill()
+  ctx.globalAlpha = 1
+}
+
+function rampOf(sheet: Sheet, v: View, d: TruckDrive) {
+  const { ramp } = d.course
+  if (!ramp) return
+  const { ctx, paint } = sheet
+  const [x0, x1, y0, y1] = ramp.box
+  const corners = [
+    { x_m: x0, y_m: y0 },
+    { x_m: x1, y_m: y0 },
+    { x_m: x1, y_m: y1 },
+    { x_m: x0, y_m: y1 },
+  ]
+  ctx.globalAlpha = 0.5
+  filled(sheet, v, corners, paint.line, null)
+  ctx.globalAlpha = 1
+  filled(sheet, v, corners, null, paint.edge, 2)
+  // Arrows point uphill.
+  const [ux, uy] = [Math.cos(ramp.slope.towards_rad), Math.sin(ramp.slope.towards_rad)]
+  for (const k of [0.25, 0.5, 0.75]) {
+    const [x, y] = [x0 + (x1 - x0) * 0.5 + (k - 0.5) * Math.abs(ux) * (x1 - x0), y0 + (y1 - y0) * (Math.abs(uy) > 0.5 ? k : 0.5)]
+    const tip = v.px(x + 0.5 * ux, y + 0.5 * uy)
+    line(sheet, v.px(x - 0.5 * ux, y - 0.5 * uy), tip, paint.quiet, 3)
+    line(sheet, v.px(x + 0.2 * ux - 0.25 * uy, y + 0.2 * uy + 0.25 * ux), tip, paint.quiet, 3)
+    line(sheet, v.px(x + 0.2 * ux + 0.25 * uy, y + 0.2 * uy - 0.25 * ux), tip, paint.quiet, 3)
+  }
+}
+
+/** The machine as it is drawn everywhere, where it stands now, its load on its forks. */
+function truckOn(sheet: Sheet, v: View, d: TruckDrive, plan: readonly Polygon[]) {
+  const { paint } = sheet
+  const { pose } = d.motion
+  const [c, s] = [Math.cos(pose.heading_rad), Math.sin(pose.heading_rad)]
+  for (const part of plan) {
+    if (part.raised) continue
+    const points = part.points.map(([x, y]) => ({ x_m: pose.x_m + x * c - y * s, y_m: pose.y_m + x * s + y * c }))
+    filled(sheet, v, points, part.shade === 'dark' || part.shade === 'wheel' ? paint.edge : paint.water, paint.ink)
+  }
+  const [, load] = footprint(d.truck, pose)
+  if (load) filled(sheet, v, load, paint.inside, paint.ink, 2)
+  // The rear wheels as they are steered.
+  const { wheelbase_m } = d.truck.chassis
+  const a = pose.heading_rad + d.motion.steer_rad
+  const [rx, ry] = [pose.x_m - wheelbase_m * c, pose.y_m - wheelbase_m * s]
+  const half = 0.22 * Math.sqrt(wheelbase_m)
+  line(
+    sheet,
+    v.px(rx - half * Math.cos(a), ry - half * Math.sin(a)),
+    v.px(rx + half * Math.cos(a), ry + half * Math.sin(a)),
+    paint.ink,
+    5,
+  )
+}
+
+/** From above, the truck and what comes next of its way in the middle: walls, ramp, people on foot, where the load goes, and what is driven over until it stands. */
+export function drawDrive(sheet: Sheet, d: TruckDrive, plan: readonly Polygon[]) {
+  ground(sheet)
+  const { width, height, ctx, paint } = sheet
+  const across_m = seen.lengths * overallLength(d.truck) + seen.metres
+  const scale = Math.min(width, height) / across_m
+  const { pose } = d.motion
+  const next = pointOnWay(d.course.way, alongWay(d.course.way, pose) + across_m / 3)
+  const [cx, cy] = [(pose.x_m + next.x_m) / 2, (pose.y_m + next.y_m) / 2]
+  const v: View = { scale, px: (x, y) => [width / 2 - (y - cy) * scale, height / 2 - (x - cx) * scale] }
+  rampOf(sheet, v, d)
+  ctx.setLineDash([10, 10])
+  trace(sheet, v, d.course.way)
+  ctx.strokeStyle = paint.edge
+  ctx.lineWidth = 2
+  ctx.stroke()
+  ctx.setLineDash([])
+  carpet(sheet, v, d)
+  const { bay } = d.course
+  dot(sheet, v.px(bay.x_m, bay.y_m), bay.ring_m * scale, paint.accent, paint.ink, 3)
+  for (const w of d.course.walls) filled(sheet, v, w.points, paint.edge, paint.ink)
+  truckOn(sheet, v, d, plan)
+  for (const w of d.walkers) {
+    const at = v.px(w.at.x_m, w.at.y_m)
+    dot(sheet, at, 0.3 * scale, paint.outside, paint.ink)
+    dot(sheet, at, 0.13 * scale, paint.sheet, paint.ink)
+  }
+}
+
+/** The triangle it stands on, a third of the room marked, and where its weight presses now. */
+export function drawTriangle(sheet: Sheet, d: TruckDrive) {
+  ground(sheet)
+  const { width, height, paint } = sheet
+  const { chassis } = d.truck
+  const [half, long] = [chassis.frontHalfTrack_m, chassis.wheelbase_m]
+  const scale = Math.min((height - 70) / long, (width - 50) / (2.6 * half))
+  const px = (x: number, y: number): [number, number] => [width / 2 - y * scale, 50 - x * scale]
+  const corners = [
+    { x_m: 0, y_m: half },
+    { x_m: 0, y_m: -half },
+    { x_m: -long, y_m: 0 },
+  ]
+  const v: View = { scale, px }
+  filled(sheet, v, corners, paint.paper, paint.ink, 3)
+  // A third of what the weight has to each edge at rest.
+  const { balance: b, presses } = d.motion
+  const rest = { x_m: b.x_m, y_m: b.y_m }
+  filled(
+    sheet,
+    v,
+    corners.map((c) => ({
+      x_m: rest.x_m + (1 - leastRoom_share) * (c.x_m - rest.x_m),
+      y_m: rest.y_m + (1 - leastRoom_share) * (c.y_m - rest.y_m),
+    })),
+    null,
+    paint.edge,
+    2,
+  )
+  for (const c of corners.slice(0, 2)) dot(sheet, px(c.x_m, c.y_m), 9, paint.edge, paint.ink)
+  dot(sheet, px(-long, 0), 6, paint.edge, paint.ink)
+  const out = Math.min(d.motion.room.front, d.motion.room.left, d.motion.room.right) <= 0
+  dot(sheet, px(presses.x_m, presses.y_m), 10, out ? paint.outside : paint.accent, paint.ink, 3)
+}

@@ -1,0 +1,279 @@
+import {
+  bendSpeeds,
+  type DriveRun,
+  drivingMotions,
+  isTall,
+  lookAhead,
+  type Machine,
+  type TruckEdge,
+  truckEdges,
+} from '@geolabe/core'
+import clsx from 'clsx'
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
+import { useNavigate } from 'react-router'
+import { newId } from '../api/client'
+import { t } from '../language/t'
+import { Button } from '../look/button'
+import { useSay } from '../units/units'
+import { DriveAfter } from './drive-after'
+import { DriveRecorder } from './drive-recorder'
+import { drawDrive, drawTriangle } from './drive-scene'
+import { levelAfter, newSeed } from './level'
+import { LeverRow } from './lever-pad'
+import { drivingLeversOf } from './levers'
+import { Halted, NotOffered, OnMachine } from './on-machine'
+import { clockOf, Figure } from './play'
+import { sheetOf } from './scene'
+import { usePictures } from './use-pictures'
+import { useTurn } from './use-turn'
+import { edgeWords } from './words'
+
+/** A load taken along a lane, round a blind corner, to its place: with the truck's own wheel, pedals and levers. */
+export const DriveOn = () => (
+  <OnMachine game="drive">{(f, level) => <Rounds key={f.definition.revision} machine={f.definition} level={level} />}</OnMachine>
+)
+
+interface How {
+  seed: number
+  level: number
+}
+
+function Rounds({ machine, level }: { machine: Machine; level: number }) {
+  const navigate = useNavigate()
+  const [how, setHow] = useState<How>(() => ({ seed: newSeed(), level }))
+  const [turn, setTurn] = useState(0)
+  const [run, setRun] = useState<DriveRun | null>(null)
+  // Made before the first frame, so that a machine that is not offered says why.
+  const made = useMemo(() => {
+    try {
+      return { recorder: new DriveRecorder(machine, how), turn }
+    } catch (e) {
+      return { refused: e }
+    }
+  }, [machine, how, turn])
+  const leave = () => navigate('/practice')
+  const begin = (to: How) => {
+    setRun(null)
+    setHow(to)
+    setTurn(turn + 1)
+  }
+  if ('refused' in made) return <NotOffered title={t`Driving ${machine.name}`} error={made.refused} onLeave={leave} />
+  if (run)
+    return (
+      <DriveAfter
+        machine={machine}
+        run={run}
+        onAgain={() => begin({ ...how })}
+        onNext={(passed) => begin({ seed: newSeed(), level: levelAfter({ level: how.level, passed }) })}
+        onLeave={leave}
+      />
+    )
+  return <Play key={turn} machine={machine} recorder={made.recorder} how={how} onOver={setRun} onLeave={leave} />
+}
+
+/** Figures on the screen are written anew so often, ms: more often nobody reads them. */
+const figures_ms = 100
+
+interface Told {
+  speed_mps: number
+  permitted_mps: number | null
+  forks_m: number
+  room_m: number
+  edge: TruckEdge
+  ahead: { edge: TruckEdge; in_s: number } | null
+  time_s: number
+  held: readonly number[]
+}
+
+/** What a driver reads at a moment. */
+function toldOf({ drive, last }: DriveRecorder, held: readonly number[]): Told {
+  const { motion } = drive
+  const edge = truckEdges.reduce((a, e) => (motion.room[e] < motion.room[a] ? e : a))
+  const { slope, friction } = drive.underfoot
+  return {
+    speed_mps: Math.abs(motion.speed_mps),
+    permitted_mps: bendSpeeds(motion).permitted_mps,
+    forks_m: motion.height_m,
+    room_m: motion.room[edge],
+    edge,
+    ahead: lookAhead(motion, last, { slope, friction }),
+    time_s: drive.time_s,
+    held,
+  }
+}
+
+/** Something that lasts as long as it is held, by a thumb or its key. */
+function HoldKey({ label, letter, on, onHold }: { label: string; letter: string; on: boolean; onHold: (on: boolean) => void }) {
+  return (
+    <Button
+      aria-pressed={on}
+      className="min-h-14 min-w-28 touch-none justify-center select-none aria-pressed:bg-accent aria-pressed:text-on-accent"
+      onPointerDown={(e) => {
+        e.currentTarget.setPointerCapture(e.pointerId)
+        onHold(true)
+      }}
+      onPointerUp={() => onHold(false)}
+      onPointerCancel={() => onHold(false)}
+    >
+      {label} <kbd className="rounded border border-edge px-1 font-mono max-sm:hidden">{letter.toUpperCase()}</kbd>
+    </Button>
+  )
+}
+
+const holdKeys = { horn: 'e', look: 'q' } as const
+
+/** Horn and eyes back by their keys, while the run goes. */
+function useHolds(recorder: DriveRecorder, active: boolean) {
+  const [on, setOn] = useState({ horn: false, look: false })
+  const hold = useCallback(
+    (what: 'horn' | 'look', to: boolean) => {
+      recorder.hold(what, to)
+      setOn((o) => (o[what] === to ? o : { ...o, [what]: to }))
+    },
+    [recorder],
+  )
+  useEffect(() => {
+    const both = ['horn', 'look'] as const
+    const release = () => {
+      for (const what of both) hold(what, false)
+    }
+    if (!active) return release()
+    const byKey = (to: boolean) => (e: KeyboardEvent) => {
+      const what = both.find((w) => holdKeys[w] === e.key.toLowerCase())
+      if (what && !e.ctrlKey && !e.metaKey && !e.altKey) hold(what, to)
+    }
+    const [press, lift] = [byKey(true), byKey(false)]
+    addEventListener('keydown', press)
+    addEventListener('keyup', lift)
+    addEventListener('blur', release)
+    return () => {
+      removeEventListener('keydown', press)
+      removeEventListener('keyup', lift)
+      removeEventListener('blur', release)
+    }
+  }, [active, hold])
+  return { on, hold }
+}
+
+/** What is to be done, before it begins. */
+function Opening({ tall, ramp, wet }: { tall: boolean; ramp: boolean; wet: boolean }) {
+  return (
+    <>
+      <p className="text-lg font-bold">{t`Take the load along the lane and set it down in the ring.`}</p>
+      <ul className="mt-1 grid list-disc gap-0.5 pl-5">
+        <li>{t`Forks just off the ground, mast back, horn before the corner, stop for people.`}</li>
+        {tall && <li className="font-bold">{t`This load hides the way.`}</li>}
+        {ramp && <li className="font-bold">{t`There is a ramp; the arrows point uphill.`}</li>}
+        {wet && <li className="font-bold">{t`The ground is wet.`}</li>}
+      </ul>
+      <p className="mt-1 text-quiet">{t`The wheels stay as you turned them. Shift is half; Space stops, Escape stops time.`}</p>
+    </>
+  )
+}
+
+function Play({
+  machine,
+  recorder,
+  how,
+  onOver,
+  onLeave,
+}: {
+  machine: Machine
+  recorder: DriveRecorder
+  how: How
+  onOver: (run: DriveRun) => void
+  onLeave: () => void
+}) {
+  const say = useSay()
+  const { drive } = recorder
+  const levers = useMemo(() => drivingLeversOf(machine.controls), [machine])
+  const plan = useRef<HTMLCanvasElement>(null)
+  const triangle = useRef<HTMLCanvasElement>(null)
+  const [told, setTold] = useState<Told>(() =>
+    toldOf(
+      recorder,
+      drivingMotions.map(() => 0),
+    ),
+  )
+  const told_ms = useRef(0)
+  const draw = usePictures(
+    [plan, triangle],
+    useCallback(
+      (paint) => {
+        const [above, beside] = [sheetOf(plan.current, paint), sheetOf(triangle.current, paint)]
+        if (above) drawDrive(above, drive, machine.outline.plan)
+        if (beside) drawTriangle(beside, drive)
+      },
+      [drive, machine],
+    ),
+  )
+  const { state, push, go, pause } = useTurn(
+    levers,
+    drivingMotions.length,
+    () => recorder.stop(),
+    (dt_s, held, at_ms) => {
+      const kept = recorder.pass(dt_s, held)
+      draw()
+      if (at_ms - told_ms.current > figures_ms) {
+        told_ms.current = at_ms
+        setTold(toldOf(recorder, held))
+      }
+      if (drive.over) onOver(recorder.run(newId()))
+      return drive.over ? 'over' : kept ? 'on' : 'behind'
+    },
+  )
+  const holds = useHolds(recorder, state === 'going')
+  const frame = 'relative min-h-0 overflow-hidden rounded-xl border border-line'
+  return (
+    <div data-station="" className="flex min-h-0 grow flex-col gap-2 pb-2">
+      <h1 className="sr-only">{t`Practice: driving ${machine.name}`}</h1>
+      <dl className="flex flex-wrap items-end gap-x-6 gap-y-1 max-sm:flex-nowrap max-sm:justify-between max-sm:gap-x-2">
+        <Figure label={t`Speed`} over={told.permitted_mps !== null && told.speed_mps > told.permitted_mps}>
+          {say('speed', told.speed_mps)}
+        </Figure>
+        <Figure label={t`Bend at most`}>{told.permitted_mps === null ? '–' : say('speed', told.permitted_mps)}</Figure>
+        <Figure label={t`Forks`}>{say('length', told.forks_m)}</Figure>
+        <Figure label={t`Room to edge`}>{say('length', told.room_m)}</Figure>
+        <div className="max-sm:hidden">
+          <Figure label={t`Time`}>{clockOf(told.time_s)}</Figure>
+        </div>
+      </dl>
+      <div className="relative grid min-h-72 grow gap-2 md:grid-cols-[5fr_2fr]">
+        <div className={frame}>
+          <canvas
+            ref={plan}
+            role="img"
+            aria-label={t`From above: truck, lane, people on foot and where the load goes`}
+            className="absolute inset-0 size-full"
+          />
+        </div>
+        <div className={clsx(frame, 'max-md:absolute max-md:top-2 max-md:right-2 max-md:h-36 max-md:w-28')}>
+          <canvas
+            ref={triangle}
+            role="img"
+            aria-label={t`The triangle it stands on, and where its weight presses`}
+            className="absolute inset-0 size-full"
+          />
+        </div>
+        {told.ahead && (
+          <p className="absolute bottom-2 left-2 max-w-[60%] rounded-lg border-2 border-outside bg-paper px-3 py-1 font-bold text-outside">
+            {t`In ${told.ahead.in_s.toFixed(1)} s too near ${edgeWords[told.ahead.edge]}`}
+          </p>
+        )}
+        {state === 'going' && <Button className="absolute right-2 bottom-2" onClick={pause}>{t`Pause`}</Button>}
+        {state !== 'going' && (
+          <div className="absolute inset-0 grid place-items-center p-3 md:place-items-end md:content-end">
+            <Halted ready={state === 'ready'} onGo={go} onLeave={onLeave}>
+              <Opening tall={isTall(how.seed, how.level)} ramp={drive.course.ramp !== null} wet={drive.course.wet} />
+            </Halted>
+          </div>
+        )}
+      </div>
+      <div className="flex items-center justify-between gap-2">
+        <HoldKey label={t`Eyes back`} letter={holdKeys.look} on={holds.on.look} onHold={(on) => holds.hold('look', on)} />
+        <HoldKey label={t`Horn`} letter={holdKeys.horn} on={holds.on.horn} onHold={(on) => holds.hold('horn', on)} />
+      </div>
+      <LeverRow levers={levers} held={told.held} onPush={push} onStop={() => recorder.stop()} />
+    </div>
+  )
+}
