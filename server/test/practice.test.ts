@@ -200,10 +200,10 @@ describe('a round of judgement', () => {
   it('is offered for each machine by its own tables and drives', async () => {
     const { machines } = (await ines.get('/practice/games')).body
     const of = (id: string) => machines.find((m: { machine: string }) => m.machine === id)
-    expect(of('tern')).toEqual({ machine: 'tern', load: true, signal: true, judge: offered })
+    expect(of('tern')).toEqual({ machine: 'tern', load: true, signal: true, drive: false, judge: offered })
     expect(of('dunlin').load).toBe(false)
     expect(of('dunlin').judge.length).toBeGreaterThan(0)
-    expect(of('sandpiper')).toEqual({ machine: 'sandpiper', load: false, signal: false, judge: [] })
+    expect(of('sandpiper')).toEqual({ machine: 'sandpiper', load: false, signal: false, drive: false, judge: [] })
   })
 })
 
@@ -326,7 +326,7 @@ describe('a load driven', () => {
       ],
       [{ notes: [[9, 'lights', true]] }, 'bad-input', 'run.notes.0.1'],
       [{ version: 99 }, 'version-unknown', 'run.version'],
-      [{ machine: { id: 'tern', revision: 1 } }, 'no-drives', 'run.machine'],
+      [{ machine: { id: 'tern', revision: tern.revision } }, 'no-drives', 'run.machine'],
     ] as const) {
       const { status, body } = await ines.post(path, { run: run(more), score: 0 })
       expect([status, body.error.code, body.error.path]).toEqual([422, code, at])

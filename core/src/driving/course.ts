@@ -176,6 +176,28 @@ export function setsOut_m(t: DrivenTruck): number {
   return (stoppingDistance({ speed_mps, reaction_s, braking_mps2: t.travel.down }) ?? 0) + 2.5
 }
 
+/** Who crosses, each from one side or the other: at a harder level fewer of them mind a truck. */
+function peopleOn(
+  way: readonly Point[],
+  crossings: readonly (readonly [Point, Point])[],
+  seed: number,
+  level: number,
+): Crossing[] {
+  const random = randomFrom(seed, 'people')
+  return crossings.map(([a, b]) => {
+    const turned = random() < 0.5
+    const lot = random()
+    return {
+      from: turned ? b : a,
+      to: turned ? a : b,
+      at_m: alongWay(way, { x_m: (a.x_m + b.x_m) / 2, y_m: (a.y_m + b.y_m) / 2 }),
+      speed_mps: walks_mps[0] + (walks_mps[1] - walks_mps[0]) * random(),
+      minds: lot < 0.4 - 0.2 * level ? 'looks' : lot < 0.75 - 0.15 * level ? 'hears' : 'neither',
+      hears: random() < 0.7,
+    }
+  })
+}
+
 /**
  * The course of a seed for a truck, the same everywhere: its lane as wide as the truck needs and a little more, somebody who crosses, a ramp, a load
  * that cannot be seen over, wet ground.
@@ -196,26 +218,18 @@ export function driveCourse(t: DrivenTruck, seed: number, level: number): DriveC
   ].map(flip)
   const first = yard_m + 0.55 * first_m
   const second = d.second ? half + 0.6 * long_m : null
-  const random = randomFrom(seed, 'people')
-  const someone = (from: Point, to: Point, at: Point): Crossing => {
-    const turned = random() < 0.5
-    const lot = random()
-    return {
-      from: flip(turned ? to : from),
-      to: flip(turned ? from : to),
-      at_m: alongWay(way, flip(at)),
-      speed_mps: walks_mps[0] + (walks_mps[1] - walks_mps[0]) * random(),
-      minds: lot < 0.4 - 0.2 * level ? 'looks' : lot < 0.75 - 0.15 * level ? 'hears' : 'neither',
-      hears: random() < 0.7,
-    }
-  }
   const away = half + 1
-  const people = [
-    someone({ x_m: first, y_m: -away }, { x_m: first, y_m: away }, { x_m: first, y_m: 0 }),
-    ...(second === null
-      ? []
-      : [someone({ x_m: middle - away, y_m: second }, { x_m: middle + away, y_m: second }, { x_m: middle, y_m: second })]),
+  const crossings: [from: Point, to: Point][] = [
+    [
+      { x_m: first, y_m: -away },
+      { x_m: first, y_m: away },
+    ],
   ]
+  if (second !== null)
+    crossings.push([
+      { x_m: middle - away, y_m: second },
+      { x_m: middle + away, y_m: second },
+    ])
   const rampFrom = half + 1.2 * long_m
   const steep = Math.atan(Math.min(0.1, (0.6 * t.chassis.grades.along_pct) / 100))
   const corners = (x0: number, x1: number, y0: number, y1: number): Point[] =>
@@ -238,7 +252,12 @@ export function driveCourse(t: DrivenTruck, seed: number, level: number): DriveC
     corner_m,
     yard_m,
     bay: { ...flip({ x_m: middle, y_m: half + second_m }), ring_m: Math.max(0.3, 0.08 * long_m) * (1.6 - 0.6 * level) },
-    people,
+    people: peopleOn(
+      way,
+      crossings.map(([a, b]) => [flip(a), flip(b)]),
+      seed,
+      level,
+    ),
     tall: d.tall,
     wet: d.wet,
     friction: d.wet ? frictions.wet : frictions.dry,

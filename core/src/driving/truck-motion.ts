@@ -179,7 +179,7 @@ export class TruckMotion {
 
   /** A wheel that lifts comes down again, or the truck goes over. */
   private topple() {
-    const nearest = truckEdges.reduce((a, e) => (this.room[e] < this.room[a] ? e : a), 'front' as TruckEdge)
+    const nearest = truckEdges.reduce<TruckEdge>((a, e) => (this.room[e] < this.room[a] ? e : a), 'front')
     const edge = this.lean.edge ?? (this.room[nearest] < 0 ? nearest : null)
     if (!edge) return
     const [nx, ny] = outwardOf(this.truck, edge)
