@@ -234,9 +234,9 @@ function Play({
         <Figure label={t`Bend at most`}>{told.permitted_mps === null ? '–' : say('speed', told.permitted_mps)}</Figure>
         <Figure label={t`Forks`}>{say('length', told.forks_m)}</Figure>
         <Figure label={t`Room to edge`}>{say('length', told.room_m)}</Figure>
-        <div className="max-sm:hidden">
-          <Figure label={t`Time`}>{clockOf(told.time_s)}</Figure>
-        </div>
+        <Figure label={t`Time`} wide>
+          {clockOf(told.time_s)}
+        </Figure>
       </dl>
       <div className="relative grid min-h-72 grow gap-2 md:grid-cols-[5fr_2fr]">
         <div className={frame}>

@@ -18,10 +18,13 @@ export interface Asked {
 /** Minutes and seconds of a run. */
 export const clockOf = (s: number) => `${Math.floor(s / 60)}:${String(Math.floor(s % 60)).padStart(2, '0')}`
 
-/** @param over more than may be */
-export function Figure({ label, over, children }: { label: string; over?: boolean; children: string }) {
+/**
+ * @param over more than may be
+ * @param wide only where there is room
+ */
+export function Figure({ label, over, wide, children }: { label: string; over?: boolean; wide?: boolean; children: string }) {
   return (
-    <div>
+    <div className={clsx(wide && 'max-sm:hidden')}>
       <dt className="text-[0.85rem] whitespace-nowrap text-quiet max-sm:text-[0.75rem]">{label}</dt>
       <dd
         className={clsx(
