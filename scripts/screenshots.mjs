@@ -193,7 +193,7 @@ for (const [shot, name] of Object.entries({
   'which-machine': 'which-machine',
   'practice-going': 'practice',
   'practice-tables': 'practice-tables',
-  'practice-signals': 'practice-signals',
+  'practice-driving': 'practice-driving',
 }))
   copyFileSync(join(shots, `${shot}.png`), join(root, 'docs/screenshots', `${name}.png`))
 rmSync(shots, { recursive: true })

@@ -68,7 +68,7 @@ export { type DefectAction, defectActions, defectMoves, whyNot } from './defect/
 export { boxOf, type DrawingLayer, type PlanDrawing, type Stroke } from './drawing/drawing'
 export { isDrawn, planDrawing } from './drawing/plan-drawing'
 export { svgOf } from './drawing/svg'
-export { alongWay, type Crossing, type DriveCourse, driveCourse, isTall, pointOnWay } from './driving/course'
+export { alongWay, type Crossing, comesUp, type DriveCourse, driveCourse, isTall, pointOnWay } from './driving/course'
 export { type DriverActs, type DriveStop, leastRoom_share, sampleEvery_ticks, TruckDrive, type Walker } from './driving/drive'
 export { canDrive, type DrivenTruck, drivenTruck, overallLength, type TruckEdge, truckEdges } from './driving/driven-truck'
 export { footprint } from './driving/footprint'

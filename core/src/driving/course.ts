@@ -4,6 +4,7 @@ import { distance, nearestOnSegment, type Point } from '../plane/point'
 import { randomFrom } from '../practice/random'
 import { tailSwing } from '../truck/tail-swing'
 import { type DrivenTruck, overallLength } from './driven-truck'
+import type { DriveRule } from './rules'
 import type { Slope } from './slope'
 import { stoppingDistance } from './stopping'
 
@@ -76,6 +77,17 @@ function drawn(seed: number, level: number): Drawn & { stretch: number } {
 
 /** A course is so high a load that it cannot be seen over, or not: known before the truck is made ready. */
 export const isTall = (seed: number, level: number): boolean => drawn(seed, level).tall
+
+/** What a course asks of its driver besides what every course does: known before a truck is made ready. */
+export function comesUp(seed: number, level: number): readonly DriveRule[] {
+  const { tall, ramp } = drawn(seed, level)
+  const backwards = tall || ramp === 'down'
+  return [
+    ...(tall ? ['view-blocked' as const] : []),
+    ...(ramp ? ['load-uphill' as const] : []),
+    ...(backwards ? ['look-back' as const] : []),
+  ]
+}
 
 function sizesOf(t: DrivenTruck, level: number, d: Drawn & { stretch: number }): Sizes {
   const long_m = overallLength(t)

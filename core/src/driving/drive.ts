@@ -265,7 +265,7 @@ export class TruckDrive {
     const going = { speed_mps: way, steer_rad: motion.steer_rad }
     let at = motion.pose
     for (let run = 0; run <= long_m; run += 0.4) {
-      if (besideTruck(truck, at, p) === 0) return true
+      if (besideTruck(truck, at, p) < near_m.struck) return true
       at = drivenOn(at, truck.chassis.wheelbase_m, going, going, 0.4)
     }
     return false

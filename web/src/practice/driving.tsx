@@ -1,5 +1,7 @@
 import {
   bendSpeeds,
+  comesUp,
+  type DriveRule,
   type DriveRun,
   drivingMotions,
   isTall,
@@ -10,7 +12,7 @@ import {
 } from '@geolabe/core'
 import clsx from 'clsx'
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
-import { useNavigate } from 'react-router'
+import { useNavigate, useSearchParams } from 'react-router'
 import { newId } from '../api/client'
 import { t } from '../language/t'
 import { Button } from '../look/button'
@@ -38,9 +40,22 @@ interface How {
   level: number
 }
 
+/** What is due and comes up on some courses only. */
+const sometimes: readonly DriveRule[] = ['view-blocked', 'load-uphill', 'look-back']
+
+/** A course that nobody has had yet, on which what is due comes up: if it is found soon, for not everything does at once. */
+function seedFor(level: number, due: readonly DriveRule[]): number {
+  let seed = newSeed()
+  for (let i = 0; i < 200 && !due.every((rule) => comesUp(seed, level).includes(rule)); i++) seed = newSeed()
+  return seed
+}
+
 function Rounds({ machine, level }: { machine: Machine; level: number }) {
   const navigate = useNavigate()
-  const [how, setHow] = useState<How>(() => ({ seed: newSeed(), level }))
+  const [query] = useSearchParams()
+  const only = query.get('only')?.split(',') ?? []
+  const due = sometimes.filter((r) => only.includes(r))
+  const [how, setHow] = useState<How>(() => ({ seed: seedFor(level, due), level }))
   const [turn, setTurn] = useState(0)
   const [run, setRun] = useState<DriveRun | null>(null)
   // Made before the first frame, so that a machine that is not offered says why.
@@ -64,7 +79,10 @@ function Rounds({ machine, level }: { machine: Machine; level: number }) {
         machine={machine}
         run={run}
         onAgain={() => begin({ ...how })}
-        onNext={(passed) => begin({ seed: newSeed(), level: levelAfter({ level: how.level, passed }) })}
+        onNext={(passed) => {
+          const next = levelAfter({ level: how.level, passed })
+          begin({ seed: seedFor(next, due), level: next })
+        }}
         onLeave={leave}
       />
     )

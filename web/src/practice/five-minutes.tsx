@@ -1,5 +1,5 @@
 import type { PointLine } from '@geolabe/contract'
-import { misreadings } from '@geolabe/core'
+import { driveRules, misreadings } from '@geolabe/core'
 import { Link } from 'react-router'
 import { usePracticePoints } from '../api/queries'
 import { t } from '../language/t'
@@ -15,7 +15,8 @@ function wayTo(points: readonly PointLine[]): string {
   if (!first) return '/practice'
   if (first.game === 'load') return `/practice/${first.machine}`
   if (first.game === 'signal') return `/practice/${first.machine}/signals`
-  if (first.game === 'drive') return `/practice/${first.machine}/driving`
+  const drives = driveRules.filter((r) => points.some((p) => p.point === r))
+  if (first.game === 'drive') return `/practice/${first.machine}/driving${drives.length > 0 ? `?only=${drives.join(',')}` : ''}`
   const only = misreadings.filter((m) => points.some((p) => p.point === m))
   return `/practice/${first.machine}/tables${only.length > 0 ? `?only=${only.join(',')}` : ''}`
 }

@@ -42,7 +42,7 @@ function LeverPad({
     onPush(pushed(lever, 0, 0))
   }
   return (
-    <div className={clsx('min-w-0 grow text-center', wide ? 'max-w-44' : 'max-w-28')}>
+    <div className={clsx('min-w-0 flex-1 text-center', wide ? 'max-w-44' : 'max-w-28')}>
       <p className="mb-1 text-[0.9rem] leading-tight font-semibold">
         {lever.name}
         {padded && <span className="block text-[0.82rem] font-normal text-quiet">{padded}</span>}
