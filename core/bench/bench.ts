@@ -11,6 +11,7 @@ import {
   courseFor,
   Drill,
   driveOf,
+  driveOn,
   elasticReactions,
   energyError_J,
   firstWorld,
@@ -313,6 +314,28 @@ wanted(
   'practice 200 times as fast as it happens',
   (seconds * 1000) / played_ms >= 200,
   `${((seconds * 1000) / played_ms).toFixed(0)} times`,
+)
+
+// People, walls and a ramp of a whole drive; nothing done in it but to and fro before the lane.
+const dunlin = demoMachine('dunlin')
+const driven_ms = time(`driving, ${seconds} s of it`, 1, () => {
+  const drive = driveOn(dunlin, { seed: 4, level: 1 })
+  for (let k = 0; k < seconds * ticks_per_s && !drive.over; k++)
+    drive.tick({
+      travel: 0.15 * Math.sin((2 * Math.PI * k) / (ticks_per_s * 6)),
+      steer: 0.2 * Math.sin((2 * Math.PI * k) / (ticks_per_s * 3)),
+      forks: k < 30 ? 1 : 0,
+      tilt: k < 60 ? 1 : 0,
+      horn: k % 400 < 40,
+      look: k % 300 < 100,
+      stop: false,
+    })
+  if (drive.stopped !== null && drive.stopped !== 'too-long') throw new Error(`It ended by itself: ${drive.stopped}.`)
+})
+wanted(
+  'driving 200 times as fast as it happens',
+  (seconds * 1000) / driven_ms >= 200,
+  `${((seconds * 1000) / driven_ms).toFixed(0)} times`,
 )
 
 console.log(`\n${verdicts.join('\n')}`)

@@ -224,15 +224,35 @@ describe('a course driven', () => {
     of({ noTilt: true }, 'mast-back')
     of({ forks_m: 0.4 }, 'travel-height')
   })
+  it('is never passed with a rule missed, with its load dragged over the floor, nor by holding the look all the time', () => {
+    const of = (habits: Habits) => seeds.map((seed) => driven('dunlin', seed, habits).drive)
+    for (const drive of [...of({ noHorn: true }), ...of({ noTilt: true })]) expect(driveMarks(drive).passed).toBe(false)
+    for (const drive of of({ forks_m: 0.005 })) {
+      expect(drive.rules().find((r) => r.rule === 'travel-height')?.mark).toBe('missed')
+      expect(driveMarks(drive).passed).toBe(false)
+    }
+    // Rolling forwards with eyes back until the very moment it is thrown into reverse.
+    const drive = driveOn(demoMachine('dunlin'), { seed: 2, level: 0 })
+    while (drive.ticks < 500) {
+      const [forks, tilt] = [drive.motion.height_m < 0.1 ? 1 : 0, drive.motion.tilt_deg < 4 ? 1 : 0]
+      drive.tick({ ...still, forks, tilt, look: drive.ticks < 360, travel: drive.ticks < 300 ? 0.3 : -0.3 })
+    }
+    expect(drive.rules().find((r) => r.rule === 'look-back')?.mark).toBe('missed')
+  })
   it('is never passed forwards behind a load that hides the way, nor with its load downhill', () => {
     let tried = 0
     for (const id of trucks)
       for (const seed of seeds) {
         const { drive } = driven(id, seed, { forwards: true })
-        if (!drive.course.tall && drive.course.ramp === null) continue
+        const { tall, ramp, way } = drive.course
+        const down = ramp !== null && Math.sign(ramp.slope.towards_rad) !== Math.sign(way[2]?.y_m ?? 0)
+        if (!tall && !down) continue
         tried += 1
-        expect(driveMarks(drive).passed, `${id} ${seed}`).toBe(drive.course.tall ? false : driveMarks(drive).passed)
-        if (drive.course.tall) expect(drive.rules().find((r) => r.rule === 'view-blocked')?.mark).toBe('missed')
+        const missed = drive.rules().flatMap((r) => (r.mark === 'missed' ? [r.rule] : []))
+        if (tall) expect(missed, `${id} ${seed}`).toContain('view-blocked')
+        // Where it got as far as the ramp.
+        else if (drive.stopped === null) expect(missed, `${id} ${seed}`).toContain('load-uphill')
+        expect(driveMarks(drive).passed, `${id} ${seed}`).toBe(false)
       }
     expect(tried).toBeGreaterThan(10)
   })

@@ -44,6 +44,7 @@ const handling_s = 20
 const longest_times = 3
 /** It moves, for a rule that counts while it does. */
 const moving_mps = 0.3
+const forwards_mps = 0.05
 const reaction_s = 0.75
 const near_m = { struck: 0.3, tooNear: 1 } as const
 const hears_m = 8
@@ -134,7 +135,8 @@ export class TruckDrive {
     const on = this.underfoot
     motion.tick(acts, on, acts.stop)
     this.hold(this.horns, acts.horn)
-    this.hold(this.looks, acts.look)
+    // Eyes back while it goes forwards are no look behind it.
+    this.hold(this.looks, acts.look && motion.speed_mps < forwards_mps)
     if (this.ticks % sampleEvery_ticks === 0) this.samples.push({ pose: motion.pose, steer_rad: motion.steer_rad })
     this.ticks += 1
     this.walk(acts.horn)

@@ -27,7 +27,7 @@ const pass_score = 75
 
 /**
  * Marks of a drive: nothing where the load was not set down, where anybody or anything was hit, or where it turned over. The time counts only where
- * every grave rule was kept.
+ * every grave rule was kept. Whoever missed any rule has not passed, however many points the others gave.
  */
 export function driveMarks(d: TruckDrive): DriveMarks {
   const rules = d.rules()
@@ -38,7 +38,7 @@ export function driveMarks(d: TruckDrive): DriveMarks {
   const place = off_m === null ? 0 : 1 - off_m / (2 * d.course.bay.ring_m)
   const time = graveKept ? Math.min(1, d.steady_s / d.time_s) : 0
   const score = d.finished ? (points.rules * kept) / all + points.place * place + points.time * time : 0
-  const failed = rules.some((r) => r.mark === 'missed' && grave.includes(r.rule))
+  const failed = rules.some((r) => r.mark === 'missed')
   return {
     rules,
     stopped: d.stopped,

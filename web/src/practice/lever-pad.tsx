@@ -28,7 +28,7 @@ function LeverPad({
   const [at, setAt] = useState<{ x: number; y: number }>({ x: 0, y: 0 })
   const wide = lever.ways.some((w) => isSideways(w.way))
   // Where nothing stands above, the words clear the knob on a phone.
-  const above = lever.ways.every((w) => isSideways(w.way)) && 'max-sm:top-1 max-sm:translate-y-0'
+  const above = lever.ways.every((w) => isSideways(w.way)) && 'max-sm:top-1 max-sm:w-[46%] max-sm:translate-y-0'
   const move = (x: number, y: number) => {
     const clamp = (v: number) => Math.max(-1, Math.min(1, v))
     const [right, forward] = [clamp(x / travel_px), clamp(-y / travel_px)]
@@ -42,7 +42,7 @@ function LeverPad({
     onPush(pushed(lever, 0, 0))
   }
   return (
-    <div className={clsx('min-w-0 flex-1 text-center', wide ? 'max-w-44' : 'max-w-28')}>
+    <div className={clsx('min-w-0 text-center', wide ? 'flex-[1.4] max-w-44' : 'flex-1 max-w-28')}>
       <p className="mb-1 text-[0.9rem] leading-tight font-semibold">
         {lever.name}
         {padded && <span className="block text-[0.82rem] font-normal text-quiet">{padded}</span>}
@@ -76,7 +76,11 @@ function LeverPad({
                 'pointer-events-none absolute text-[0.82rem] leading-tight',
                 on ? 'font-bold text-ink' : 'text-quiet',
                 isSideways(w.way)
-                  ? clsx('top-1/2 w-[3.4rem] -translate-y-1/2 max-sm:w-[2.9rem]', above, pointsBack(w.way) ? 'left-1' : 'right-1')
+                  ? clsx(
+                      'top-1/2 w-[3.4rem] -translate-y-1/2',
+                      above || 'max-sm:w-[2.9rem]',
+                      pointsBack(w.way) ? 'left-1' : 'right-1',
+                    )
                   : clsx('right-1 left-1', pointsBack(w.way) ? 'bottom-1' : 'top-1'),
               )}
             >
