@@ -10,7 +10,7 @@ import {
   type TruckDrive,
   type TruckPose,
 } from '@geolabe/core'
-import { dot, ground, line, type Sheet, type View } from './scene'
+import { dot, ground, line, practiceWord, type Sheet, type View } from './scene'
 
 /** So much of the ground is seen round the truck: so many of its own lengths, and metres. */
 const seen = { lengths: 1.9, metres: 7 } as const
@@ -144,6 +144,7 @@ export function drawDrive(sheet: Sheet, d: TruckDrive, plan: readonly Polygon[])
     dot(sheet, at, 0.3 * scale, paint.outside, paint.ink)
     dot(sheet, at, 0.13 * scale, paint.sheet, paint.ink)
   }
+  practiceWord(sheet)
 }
 
 /** The triangle it stands on, a third of the room marked, and where its weight presses now. */

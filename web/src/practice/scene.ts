@@ -47,7 +47,8 @@ const trail_ticks = 8 * 120
 const trailEvery = 6
 
 /** Practice stands on ground of its own: slanted strokes and the word, so that nobody takes it for the machine at work. */
-export function ground({ ctx, width, height, paint }: Sheet) {
+export function ground(sheet: Sheet) {
+  const { ctx, width, height, paint } = sheet
   ctx.fillStyle = paint.sheet
   ctx.fillRect(0, 0, width, height)
   ctx.strokeStyle = paint.line
@@ -60,6 +61,11 @@ export function ground({ ctx, width, height, paint }: Sheet) {
   }
   ctx.stroke()
   ctx.globalAlpha = 1
+  practiceWord(sheet)
+}
+
+/** The word itself, once more over what was drawn where that may cover it. */
+export function practiceWord({ ctx, paint }: Sheet) {
   ctx.fillStyle = paint.quiet
   ctx.font = '700 17px "Atkinson Hyperlegible Next Variable", sans-serif'
   ctx.textAlign = 'left'
