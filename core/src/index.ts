@@ -85,6 +85,7 @@ export {
   driveOn,
   driveRun,
   driveVersion,
+  frees,
   markDrive,
   playDrive,
 } from './driving/run'

@@ -318,6 +318,16 @@ describe('a course driven', () => {
         expect(driveMarks(wild.drive).score).toBeLessThanOrEqual(30)
       }
   })
+  it('hits nobody while it stands: whoever crosses stands before it', () => {
+    for (let seed = 1; seed <= 40; seed++) {
+      const drive = driveOn(demoMachine('dunlin'), { seed, level: 1 })
+      const at_m = (drive.course.people[0]?.from.x_m ?? 0) - 0.6
+      // Forwards until its load lies where they cross, and left there.
+      while (!drive.over && drive.time_s < 40)
+        drive.tick({ ...still, travel: drive.load.x_m < at_m - drive.motion.speed_mps ** 2 / 3 ? 0.5 : 0 })
+      if (drive.stopped === 'struck') expect(Math.abs(drive.motion.speed_mps), `${seed}`).toBeGreaterThan(0.05)
+    }
+  })
   it('teaches wrong where it was wrong, right only where the load came to its place', () => {
     const good = driveMarks(driven('dunlin', 2).drive)
     expect(driveLessons(good).every((l) => l.right)).toBe(true)

@@ -216,7 +216,7 @@ describe('a truck in practice', () => {
     expect(again.samples.slice(0, slow.drive.samples.length)).toEqual(slow.drive.samples)
     expect(driveMarks(again).stopped).toBe('too-long')
   })
-  it('stands once it is stopped, until the pedal is moved again', () => {
+  it('stands once it is stopped, until the pedal is let go of; driven again from its notes it does so too', () => {
     const r = new DriveRecorder(readMachineFile('dunlin'), { seed: 2, level: 0 })
     const on = (s: number, travel: number) => {
       for (let t = 0; t < s; t += 1 / 60) r.pass(1 / 60, [travel, 0, 0, 0])
@@ -226,7 +226,20 @@ describe('a truck in practice', () => {
     r.stop()
     on(2, 0.5)
     expect(r.drive.motion.speed_mps).toBe(0)
+    // A thumb that trembles lets nothing go.
+    on(0.5, 0.4)
+    expect(r.drive.motion.speed_mps).toBe(0)
+    on(0.2, 0)
     on(0.5, 0.4)
     expect(r.drive.motion.speed_mps).toBeGreaterThan(0)
+    // Stopped while it stands, the next push goes.
+    on(2, 0)
+    r.stop()
+    on(0.1, 0)
+    on(0.5, 0.2)
+    expect(r.drive.motion.speed_mps).toBeGreaterThan(0)
+    const { samples } = r.drive
+    const again = playDrive(readMachineFile('dunlin'), r.run('00000000-0000-4000-8000-000000000001'))
+    expect(again.samples.slice(0, samples.length)).toEqual(samples)
   })
 })

@@ -44,9 +44,10 @@ const handling_s = 20
 const longest_times = 3
 /** It moves, for a rule that counts while it does. */
 const moving_mps = 0.3
-const forwards_mps = 0.05
+/** Below this it stands. */
+const rolls_mps = 0.05
 const reaction_s = 0.75
-const near_m = { struck: 0.3, tooNear: 1 } as const
+const near_m = { struck: 0.3, stand: 0.5, tooNear: 1 } as const
 const hears_m = 8
 /** On the way across, where somebody who minds a truck still stands outside the lane. */
 const kerb_m = { from: 0.4, until: 0.6 } as const
@@ -136,7 +137,7 @@ export class TruckDrive {
     motion.tick(acts, on, acts.stop)
     this.hold(this.horns, acts.horn)
     // Eyes back while it goes forwards are no look behind it.
-    this.hold(this.looks, acts.look && motion.speed_mps < forwards_mps)
+    this.hold(this.looks, acts.look && motion.speed_mps < rolls_mps)
     if (this.ticks % sampleEvery_ticks === 0) this.samples.push({ pose: motion.pose, steer_rad: motion.steer_rad })
     this.ticks += 1
     this.walk(acts.horn)
@@ -163,6 +164,10 @@ export class TruckDrive {
     return { slope: on ? ramp.slope : null, friction }
   }
 
+  private get rolls(): boolean {
+    return Math.abs(this.motion.speed_mps) > rolls_mps
+  }
+
   private walk(horn: boolean) {
     const leads_m = alongWay(this.course.way, this.leading)
     for (const w of this.walkers) {
@@ -178,12 +183,15 @@ export class TruckDrive {
       const all_m = distance(crossing.from, crossing.to)
       if (this.waits(w, before_m)) continue
       const on_m = Math.min(all_m, (w.walked_m ?? 0) + crossing.speed_mps * tick_s)
-      w.walked_m = on_m
       const t = on_m / all_m
-      w.at = {
+      const at = {
         x_m: crossing.from.x_m + t * (crossing.to.x_m - crossing.from.x_m),
         y_m: crossing.from.y_m + t * (crossing.to.y_m - crossing.from.y_m),
       }
+      // Nobody walks into a truck that stands there.
+      if (!this.rolls && besideTruck(this.truck, this.motion.pose, at) < near_m.stand) continue
+      w.walked_m = on_m
+      w.at = at
     }
   }
 
@@ -193,7 +201,7 @@ export class TruckDrive {
     const walked_m = w.walked_m ?? 0
     if (walked_m < kerb_m.from || walked_m > kerb_m.until) return false
     const comes = before_m < this.setsOut_m && before_m > -this.long_m - 1
-    if (minds === 'looks') return comes && Math.abs(this.motion.speed_mps) > 0.05
+    if (minds === 'looks') return comes && this.rolls
     return minds === 'hears' && w.heardAt !== null && comes && this.ticks - w.heardAt < ticksOf(hearsFor_s)
   }
 
@@ -238,9 +246,10 @@ export class TruckDrive {
       const walking = w.walked_m !== null && w.walked_m > kerb_m.until && w.walked_m < all_m - kerb_m.until
       if (!walking) continue
       const away = besideTruck(truck, motion.pose, w.at)
+      if (!this.rolls) continue
       if (away < near_m.struck) this.stopped ??= 'struck'
       if (away < near_m.tooNear && Math.abs(motion.speed_mps) > moving_mps) this.people = 'missed'
-      else if (Math.abs(motion.speed_mps) > 0.05 && this.inCarpet(w.at)) this.people = worseMark(this.people ?? 'kept', 'late')
+      else if (this.inCarpet(w.at)) this.people = worseMark(this.people ?? 'kept', 'late')
     }
   }
 

@@ -47,14 +47,23 @@ export function driveOn(m: Machine, how: { seed: number; level: number }): Truck
   return new TruckDrive(truck, driveCourse(truck, how.seed, how.level))
 }
 
-/** What is done at each tick, from what was noted; a stop holds until the pedal is moved again. */
+/** Ticks at which the pedal comes to its middle, or leaves it: a stop holds until then. */
+function pedalFree(inputs: DriveRun['inputs']): ReadonlySet<number> {
+  const pedal = inputs.filter(([, axis]) => axis === 0)
+  return new Set(pedal.filter(([, , value], i) => frees(pedal[i - 1]?.[2] ?? 0, value)).map(([tick]) => tick))
+}
+
+/** Whether a pedal moved from one figure to another lets go of a stop. */
+export const frees = (before: number, now: number): boolean => before === 0 || now === 0
+
+/** What is done at each tick, from what was noted; a stop holds until the pedal is let go of. */
 export function actsFrom(run: Pick<DriveRun, 'inputs' | 'notes'>): (tick: number) => DriverActs {
   const levers = leversFrom(run.inputs, drivingMotions.length)
-  const pedal = new Set(run.inputs.filter(([, axis]) => axis === 0).map(([tick]) => tick))
+  const free = pedalFree(run.inputs)
   let next = 0
   const held = { horn: false, look: false, stop: false }
   return (tick) => {
-    if (pedal.has(tick)) held.stop = false
+    if (free.has(tick)) held.stop = false
     for (let note = run.notes[next]; note && note[0] <= tick; note = run.notes[++next]) held[note[1]] = note[2]
     const [travel = 0, steer = 0, forks = 0, tilt = 0] = levers.at(tick)
     return { travel, steer, forks, tilt, ...held }

@@ -5,6 +5,7 @@ import {
   driveOn,
   driveVersion,
   drivingMotions,
+  frees,
   LeverNotes,
   type Machine,
   type TruckDrive,
@@ -58,9 +59,9 @@ export class DriveRecorder {
     const { ticks } = this.drive
     const before = this.levers.inputs.length
     const [travel = 0, steer = 0, forks = 0, tilt = 0] = this.levers.note(ticks, said)
-    const pedal = this.levers.inputs.slice(before).some(([, axis]) => axis === 0)
-    // A stop holds until the pedal is moved again.
-    if (pedal) this.held.stop = false
+    // A stop holds until the pedal is let go of.
+    const moved = this.levers.inputs.slice(before).some(([, axis]) => axis === 0)
+    if (moved && frees(this.last.travel, travel)) this.held.stop = false
     for (const what of ['horn', 'look'] as const) this.note(what, this.wanted[what])
     if (this.stopAsked) this.note('stop', true)
     this.stopAsked = false
