@@ -114,7 +114,7 @@ export function LeverRow({
   return (
     <div className="flex items-end justify-between gap-2 max-sm:gap-1.5">
       {levers.map((l, i) => (
-        <div key={l.name} className="contents">
+        <div key={`${l.stands} ${l.name}`} className="contents">
           {i === Math.ceil(levers.length / 2) && (
             <Button look="stop" className="min-h-16 self-center max-sm:px-2" onClick={onStop}>{t`Stop`}</Button>
           )}
