@@ -9,6 +9,8 @@ import {
   drivenTruck,
   driveOn,
   driveRules,
+  footprint,
+  inSight,
   leaningOn,
   lookAhead,
   markDrive,
@@ -317,6 +319,22 @@ describe('a course driven', () => {
         }))
         expect(driveMarks(wild.drive).score).toBeLessThanOrEqual(30)
       }
+  })
+  it('is seen and heard by nobody behind a wall, and is as long as it is drawn', () => {
+    const { course } = driveOn(demoMachine('dunlin'), { seed: 2, level: 0 })
+    const [, corner, end] = course.way
+    if (!corner || !end) throw new Error('no way')
+    const start = { x_m: 0, y_m: 0 }
+    expect(inSight(start, corner, course.walls)).toBe(true)
+    expect(inSight(corner, end, course.walls)).toBe(true)
+    expect(inSight(start, end, course.walls)).toBe(false)
+    for (const id of trucks) {
+      const m = demoMachine(id)
+      const xs = footprint(drivenTruck(m, false), flat).flatMap((shape) => shape.map((p) => p.x_m))
+      const drawn = m.outline.plan.filter((p) => !p.raised).flatMap((p) => p.points.map((q) => q[0]))
+      expect(Math.max(...xs), id).toBeGreaterThanOrEqual(Math.max(...drawn))
+      expect(Math.min(...xs), id).toBeLessThanOrEqual(Math.min(...drawn))
+    }
   })
   it('hits nobody while it stands: whoever crosses stands before it', () => {
     for (let seed = 1; seed <= 40; seed++) {

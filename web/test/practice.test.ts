@@ -213,7 +213,7 @@ describe('a truck in practice', () => {
     const [a, b] = [slow.drive.motion.pose, fast.drive.motion.pose]
     // Frames fall a tick or two apart, no more.
     expect(Math.hypot(a.x_m - b.x_m, a.y_m - b.y_m)).toBeLessThan(0.1)
-    expect(again.samples.slice(0, slow.drive.samples.length)).toEqual(slow.drive.samples)
+    expect(again.track.slice(0, slow.drive.track.length)).toEqual(slow.drive.track)
     expect(driveMarks(again).stopped).toBe('too-long')
   })
   it('stands once it is stopped, until the pedal is let go of; driven again from its notes it does so too', () => {
@@ -238,8 +238,8 @@ describe('a truck in practice', () => {
     on(0.1, 0)
     on(0.5, 0.2)
     expect(r.drive.motion.speed_mps).toBeGreaterThan(0)
-    const { samples } = r.drive
+    const { track } = r.drive
     const again = playDrive(readMachineFile('dunlin'), r.run('00000000-0000-4000-8000-000000000001'))
-    expect(again.samples.slice(0, samples.length)).toEqual(samples)
+    expect(again.track.slice(0, track.length)).toEqual(track)
   })
 })

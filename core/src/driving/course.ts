@@ -56,7 +56,7 @@ interface Sizes {
   long_m: number
 }
 
-/** What a course is like before it is drawn. */
+/** What a course holds, before it is laid out. */
 interface Drawn {
   side: 1 | -1
   tall: boolean
@@ -75,7 +75,7 @@ function drawn(seed: number, level: number): Drawn & { stretch: number } {
   return { side, tall, ramp, wet: random() < 0.5 * level, second: random() < level, stretch: random() }
 }
 
-/** A course is so high a load that it cannot be seen over, or not: known before the truck is made ready. */
+/** Whether the load of a course hides the way: known before a truck is made ready. */
 export const isTall = (seed: number, level: number): boolean => drawn(seed, level).tall
 
 /** What a course asks of its driver besides what every course does: known before a truck is made ready. */

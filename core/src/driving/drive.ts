@@ -5,7 +5,7 @@ import { tick_s } from '../swing/axis'
 import { tractionOf } from '../truck/balance'
 import { alongWay, type Crossing, type DriveCourse, setsOut_m, steady_share, wayLength } from './course'
 import { type DrivenTruck, overallLength, type TruckEdge, truckEdges } from './driven-truck'
-import { besideTruck, onGround, touches } from './footprint'
+import { besideTruck, inSight, onGround, touches } from './footprint'
 import { drivenOn, type TruckPose } from './pose'
 import { byAmount, cornerHorn, type DriveRule, driveRules, type Held, lookedBack, type RuleMark, worseMark } from './rules'
 import { stoppingDistance } from './stopping'
@@ -30,15 +30,10 @@ export interface Walker {
   heardAt: number | null
 }
 
-/** What was seen of a drive at a moment, to be drawn again. */
-export interface DriveSample {
-  pose: TruckPose
-  steer_rad: number
-}
-
 const ticksOf = (s: number) => Math.round(s / tick_s)
-export const sampleEvery_ticks = 6
-/** Someone who mends a course takes so long beside driving it. */
+/** Its way is kept so often. */
+const keptEvery_ticks = 6
+/** Raising, tilting and setting down take so long besides driving. */
 const handling_s = 20
 /** Whoever takes longer than so many times a steady driver has not finished. */
 const longest_times = 3
@@ -71,7 +66,8 @@ interface Counted {
 export class TruckDrive {
   readonly motion: TruckMotion
   readonly walkers: Walker[]
-  readonly samples: DriveSample[] = []
+  /** Where it was, to be drawn again. */
+  readonly track: TruckPose[] = []
   readonly steady_s: number
   stopped: DriveStop | null = null
   finished = false
@@ -138,7 +134,7 @@ export class TruckDrive {
     this.hold(this.horns, acts.horn)
     // Eyes back while it goes forwards are no look behind it.
     this.hold(this.looks, acts.look && motion.speed_mps < rolls_mps)
-    if (this.ticks % sampleEvery_ticks === 0) this.samples.push({ pose: motion.pose, steer_rad: motion.steer_rad })
+    if (this.ticks % keptEvery_ticks === 0) this.track.push(motion.pose)
     this.ticks += 1
     this.walk(acts.horn)
     this.countRoom()
@@ -178,8 +174,7 @@ export class TruckDrive {
         w.walked_m = 0
         this.people ??= 'kept'
       }
-      if (horn && crossing.minds === 'hears' && crossing.hears && distance(w.at, this.motion.pose) <= hears_m)
-        w.heardAt = this.ticks
+      if (horn && this.isHeard(w)) w.heardAt = this.ticks
       const all_m = distance(crossing.from, crossing.to)
       if (this.waits(w, before_m)) continue
       const on_m = Math.min(all_m, (w.walked_m ?? 0) + crossing.speed_mps * tick_s)
@@ -193,6 +188,12 @@ export class TruckDrive {
       w.walked_m = on_m
       w.at = at
     }
+  }
+
+  /** Near, in sight, and minded. */
+  private isHeard({ crossing: { minds, hears }, at }: Walker): boolean {
+    const { pose } = this.motion
+    return minds === 'hears' && hears && distance(at, pose) <= hears_m && inSight(at, pose, this.course.walls)
   }
 
   /** At the edge of the lane: whoever looks waits for a truck that moves, whoever heard it for a while. */

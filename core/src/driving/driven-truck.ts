@@ -25,6 +25,8 @@ export interface DrivenTruck {
   tilt_deg: { back: number; forward: number }
   body: PlanBox
   load: PlanBox
+  /** All of it that may touch something: body, forks or arm, load. */
+  boxes: readonly PlanBox[]
   /** Too high to see over: it is driven backwards. */
   tall: boolean
   gyration_m: number
@@ -36,6 +38,8 @@ export interface DrivenTruck {
 
 /** A mast or a hand leans back no further in practice, degrees. */
 const backTilt_deg = 6
+/** Forks or arm are so wide to either side. */
+const aheadHalf_m = 0.35
 /** A load that cannot be seen over is so many times as high as a usual one. */
 const tall_share = 1.9
 
@@ -65,6 +69,22 @@ export function drivenTruck(m: Machine, tall: boolean): DrivenTruck {
   const middle_m = truck.faceToAxle_m + (tool?.ahead_m ?? 0) + ahead_m
   const points = m.outline.plan.filter((p) => !p.raised).flatMap((p) => p.points)
   const rear_m = Math.min(-chassis.wheelbase_m - chassis.tailOverhang_m, ...points.map((p) => p[0]))
+  const body: PlanBox = {
+    rear_m,
+    front_m: truck.faceToAxle_m,
+    half_m: Math.max(chassis.width_m / 2, ...points.map((p) => Math.abs(p[1]))),
+  }
+  const carried: PlanBox = {
+    rear_m: middle_m - load.length_m / 2,
+    front_m: middle_m + load.length_m / 2,
+    half_m: load.width_m / 2,
+  }
+  // What is drawn ahead of it besides the load: an arm, the tips of its forks.
+  const ahead: PlanBox = {
+    rear_m: body.front_m,
+    front_m: Math.max(carried.rear_m, ...points.map((p) => p[0])),
+    half_m: aheadHalf_m,
+  }
   return {
     machine: m.id,
     revision: m.revision,
@@ -74,12 +94,9 @@ export function drivenTruck(m: Machine, tall: boolean): DrivenTruck {
     steer_rad: (chassis.steer_deg * Math.PI) / 180,
     steer_rad_s: (driving.steer_deg_s * Math.PI) / 180,
     tilt_deg: { back: backTilt_deg, forward: truck.forwardTilt_deg ?? backTilt_deg },
-    body: {
-      rear_m,
-      front_m: truck.faceToAxle_m,
-      half_m: Math.max(chassis.width_m / 2, ...points.map((p) => Math.abs(p[1]))),
-    },
-    load: { rear_m: middle_m - load.length_m / 2, front_m: middle_m + load.length_m / 2, half_m: load.width_m / 2 },
+    body,
+    load: carried,
+    boxes: [body, ahead, carried],
     tall,
     // As a box of its own width and twice the height of its centre of gravity: rather too little, so that it goes over rather sooner.
     gyration_m: Math.hypot(chassis.width_m, 2 * chassis.cgHeight_m) / Math.sqrt(12),

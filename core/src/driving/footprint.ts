@@ -23,12 +23,20 @@ const cornersOf = ({ rear_m, front_m, half_m }: PlanBox): Point[] => [
   { x_m: rear_m, y_m: half_m },
 ]
 
-/** Truck and load on the ground, each as a shape. */
+/** Truck, forks or arm, and load, on the ground, each as a shape; the load last. */
 export const footprint = (t: DrivenTruck, at: TruckPose): Point[][] =>
-  [t.body, t.load].map((box) => cornersOf(box).map((p) => onGround(at, p)))
+  t.boxes.map((box) => cornersOf(box).map((p) => onGround(at, p)))
+
+type Walls = readonly { box: Box; points: readonly Point[] }[]
+
+/** Whether no wall stands between two points. */
+export function inSight(a: Point, b: Point, walls: Walls): boolean {
+  const box = boxOf([a, b])
+  return !walls.some((w) => !boxesApart(box, w.box) && shapesMeet(w.points, [a, b], false))
+}
 
 /** Whether a truck or its load touches any of the walls. */
-export function touches(t: DrivenTruck, at: TruckPose, walls: readonly { box: Box; points: readonly Point[] }[]): boolean {
+export function touches(t: DrivenTruck, at: TruckPose, walls: Walls): boolean {
   return footprint(t, at).some((shape) => {
     const box = boxOf(shape)
     return walls.some((w) => !boxesApart(box, w.box) && shapesMeet(shape, w.points, true))
@@ -44,5 +52,5 @@ function besideBox({ rear_m, front_m, half_m }: PlanBox, p: Point): number {
 /** How far somebody at a point stands from truck and load, metres; between them or under them nought. */
 export function besideTruck(t: DrivenTruck, at: TruckPose, p: Point): number {
   const own = seenFrom(at, p)
-  return Math.min(besideBox(t.body, own), besideBox(t.load, own))
+  return Math.min(...t.boxes.map((box) => besideBox(box, own)))
 }

@@ -10,7 +10,7 @@ import { ActionBar, Refused, Sheet } from '../look/page'
 import { useSay } from '../units/units'
 import { clockOf } from './play'
 import type { Player, Replay, Trace } from './replay.worker'
-import { NoLicence, Score } from './score'
+import { NoLicence, Score, Told } from './score'
 import { afterWords, attemptWords, faultWords, legWords } from './words'
 
 /** Plays the run again beside the screen, and sends it to be kept; once. */
@@ -121,10 +121,9 @@ export function After({
   ].sort((a, b) => a.tick - b.tick)
   return (
     <>
-      <p className="text-quiet">{t`Practice on ${machine.name}`}</p>
-      <div role="status">
-        <h1 className="mb-3 text-[1.5rem]">{afterWords(result, say)}</h1>
-      </div>
+      <Told of={t`Practice on ${machine.name}`} error={error}>
+        {afterWords(result, say)}
+      </Told>
       <div className="grid items-start gap-4 pb-6 md:grid-cols-2">
         <Sheet>
           <Score score={result.score} passed={result.passed} short={t`of 100, every ring reached`} />

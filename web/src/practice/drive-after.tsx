@@ -2,16 +2,16 @@ import { type DriveRun, driveMarks, type Machine, type Point, playDrive, type Tr
 import { useMemo } from 'react'
 import { t } from '../language/t'
 import { Button } from '../look/button'
-import { ActionBar, Refused, Sheet } from '../look/page'
+import { ActionBar, Sheet } from '../look/page'
 import { useSay } from '../units/units'
 import { clockOf } from './play'
-import { NoLicence, Score } from './score'
+import { NoLicence, Score, Told } from './score'
 import { useSent } from './use-sent'
 import { driveWords, edgeWords, markWords, ruleWords } from './words'
 
 /** The whole course from above, with the way that was driven. */
 function Driven({ drive }: { drive: TruckDrive }) {
-  const { course, samples, walkers } = drive
+  const { course, track, walkers } = drive
   const all = course.walls.flatMap((w) => w.points)
   const [xs, ys] = [all.map((p) => p.x_m), all.map((p) => p.y_m)]
   const [x0, x1, y0, y1] = [Math.min(...xs) - 1, Math.max(...xs) + 1, Math.min(...ys) - 1, Math.max(...ys) + 1]
@@ -42,7 +42,7 @@ function Driven({ drive }: { drive: TruckDrive }) {
         strokeWidth={1.5 * fine}
         strokeDasharray={`${8 * fine}`}
       />
-      <polyline points={list(samples.map((s) => s.pose))} fill="none" stroke="var(--inside)" strokeWidth={4 * fine} />
+      <polyline points={list(track)} fill="none" stroke="var(--inside)" strokeWidth={4 * fine} />
       {walkers
         .filter((w) => w.walked_m !== null)
         .map((w) => (
@@ -73,11 +73,9 @@ export function DriveAfter({
   const row = 'grid grid-cols-[1fr_auto] gap-x-4 gap-y-1 tabular-nums'
   return (
     <>
-      <p className="text-quiet">{t`Practice, driving ${machine.name}`}</p>
-      <div role="status">
-        <h1 className="mb-3 text-[1.5rem]">{t`${driveWords(marks)}.`}</h1>
-      </div>
-      <Refused error={error} />
+      <Told of={t`Practice, driving ${machine.name}`} error={error}>
+        {t`${driveWords(marks)}.`}
+      </Told>
       <div className="grid items-start gap-4 pb-6 md:grid-cols-2">
         <Sheet>
           <Score score={marks.score} passed={marks.passed} />

@@ -9,11 +9,8 @@ import {
   LeverNotes,
   type Machine,
   type TruckDrive,
-  tick_s,
 } from '@geolabe/core'
-
-/** Further behind than this, practice waits for the device instead of running on unseen. */
-const behind_s = 0.25
+import { Pace } from './pace'
 
 const none: DriverActs = { travel: 0, steer: 0, forks: 0, tilt: 0, horn: false, look: false, stop: false }
 
@@ -25,7 +22,7 @@ export class DriveRecorder {
   private readonly held = { horn: false, look: false, stop: false }
   private wanted = { horn: false, look: false }
   private stopAsked = false
-  private owed_s = 0
+  private readonly pace = new Pace()
   /** What was done at the last tick. */
   last: DriverActs = none
 
@@ -47,12 +44,11 @@ export class DriveRecorder {
 
   /** So much time with the levers held so. False where the device was too far behind: time stood still meanwhile. */
   pass(seconds: number, said: readonly number[]): boolean {
-    this.owed_s += Math.min(seconds, behind_s)
-    while (this.owed_s >= tick_s && !this.drive.over) {
-      this.owed_s -= tick_s
-      this.tick(said)
-    }
-    return seconds <= behind_s
+    return this.pace.pass(
+      seconds,
+      () => this.drive.over,
+      () => this.tick(said),
+    )
   }
 
   private tick(said: readonly number[]) {

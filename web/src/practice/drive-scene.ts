@@ -10,7 +10,7 @@ import {
   type TruckDrive,
   type TruckPose,
 } from '@geolabe/core'
-import { dot, ground, line, practiceWord, type Sheet, type View } from './scene'
+import { dot, ground, line, practiceWord, type Sheet, shape, type View } from './scene'
 
 /** So much of the ground is seen round the truck: so many of its own lengths, and metres. */
 const seen = { lengths: 1.9, metres: 7 } as const
@@ -96,12 +96,8 @@ function truckOn(sheet: Sheet, v: View, d: TruckDrive, plan: readonly Polygon[])
   const { paint } = sheet
   const { pose } = d.motion
   const [c, s] = [Math.cos(pose.heading_rad), Math.sin(pose.heading_rad)]
-  for (const part of plan) {
-    if (part.raised) continue
-    const points = part.points.map(([x, y]) => ({ x_m: pose.x_m + x * c - y * s, y_m: pose.y_m + x * s + y * c }))
-    filled(sheet, v, points, part.shade === 'dark' || part.shade === 'wheel' ? paint.edge : paint.water, paint.ink)
-  }
-  const [, load] = footprint(d.truck, pose)
+  shape(sheet, plan, (_, x, y) => v.px(pose.x_m + x * c - y * s, pose.y_m + x * s + y * c))
+  const load = footprint(d.truck, pose).at(-1)
   if (load) filled(sheet, v, load, paint.inside, paint.ink, 2)
   // The rear wheels as they are steered.
   const { wheelbase_m } = d.truck.chassis

@@ -23,6 +23,7 @@ import { drawDrive, drawTriangle } from './drive-scene'
 import { levelAfter, newSeed } from './level'
 import { LeverRow } from './lever-pad'
 import { drivingLeversOf } from './levers'
+import { onKeys } from './on-keys'
 import { Halted, NotOffered, OnMachine } from './on-machine'
 import { clockOf, Figure } from './play'
 import { sheetOf } from './scene'
@@ -160,15 +161,7 @@ function useHolds(recorder: DriveRecorder, active: boolean) {
       const what = both.find((w) => holdKeys[w] === e.key.toLowerCase())
       if (what && !e.ctrlKey && !e.metaKey && !e.altKey) hold(what, to)
     }
-    const [press, lift] = [byKey(true), byKey(false)]
-    addEventListener('keydown', press)
-    addEventListener('keyup', lift)
-    addEventListener('blur', release)
-    return () => {
-      removeEventListener('keydown', press)
-      removeEventListener('keyup', lift)
-      removeEventListener('blur', release)
-    }
+    return onKeys(byKey(true), byKey(false), release)
   }, [active, hold])
   return { on, hold }
 }

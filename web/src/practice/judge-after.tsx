@@ -3,9 +3,9 @@ import { useMemo } from 'react'
 import { usePracticePoints } from '../api/queries'
 import { plural, t } from '../language/t'
 import { Button } from '../look/button'
-import { ActionBar, Refused, Sheet } from '../look/page'
+import { ActionBar, Sheet } from '../look/page'
 import { useSay } from '../units/units'
-import { NoLicence, Score } from './score'
+import { NoLicence, Score, Told } from './score'
 import { useSent } from './use-sent'
 import { opinionWords } from './words'
 
@@ -62,11 +62,9 @@ export function JudgeAfter({
         : t`Every bold figure seen, and none that was right called wrong`
   return (
     <>
-      <p className="text-quiet">{t`Practice, tables of ${machine.name}`}</p>
-      <div role="status">
-        <h1 className="mb-3 text-[1.5rem]">{t`${sentence}.`}</h1>
-      </div>
-      <Refused error={error} />
+      <Told of={t`Practice, tables of ${machine.name}`} error={error}>
+        {t`${sentence}.`}
+      </Told>
       <div className="grid items-start gap-4 pb-6 md:grid-cols-2">
         <Sheet>
           <Score score={marks.score} passed={marks.passed} />

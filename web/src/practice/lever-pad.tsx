@@ -27,8 +27,8 @@ function LeverPad({
   const from = useRef<{ id: number; x: number; y: number } | null>(null)
   const [at, setAt] = useState<{ x: number; y: number }>({ x: 0, y: 0 })
   const wide = lever.ways.some((w) => isSideways(w.way))
-  // Where nothing stands above, the words clear the knob on a phone.
-  const above = lever.ways.every((w) => isSideways(w.way)) && 'max-sm:top-1 max-sm:w-[46%] max-sm:translate-y-0'
+  // Where nothing stands above and below, a phone has the words there, clear of the knob.
+  const sideways = lever.ways.every((w) => isSideways(w.way))
   const move = (x: number, y: number) => {
     const clamp = (v: number) => Math.max(-1, Math.min(1, v))
     const [right, forward] = [clamp(x / travel_px), clamp(-y / travel_px)]
@@ -78,12 +78,18 @@ function LeverPad({
                 isSideways(w.way)
                   ? clsx(
                       'top-1/2 w-[3.4rem] -translate-y-1/2',
-                      above || 'max-sm:w-[2.9rem]',
                       pointsBack(w.way) ? 'left-1' : 'right-1',
+                      sideways ? 'max-sm:inset-x-1 max-sm:w-auto max-sm:translate-y-0' : 'max-sm:w-[2.9rem]',
+                      sideways && (pointsBack(w.way) ? 'max-sm:top-1' : 'max-sm:top-auto max-sm:bottom-1'),
                     )
                   : clsx('right-1 left-1', pointsBack(w.way) ? 'bottom-1' : 'top-1'),
               )}
             >
+              {sideways && (
+                <span aria-hidden="true" className="sm:hidden">
+                  {pointsBack(w.way) ? '← ' : '→ '}
+                </span>
+              )}
               {w.does} <kbd className="rounded border border-edge px-1 font-mono max-sm:hidden">{keyName(w.key)}</kbd>
             </span>
           )

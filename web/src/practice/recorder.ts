@@ -9,9 +9,7 @@ import {
   type Rig,
   tick_s,
 } from '@geolabe/core'
-
-/** Further behind than this, practice waits for the device instead of running on unseen. */
-const behind_s = 0.25
+import { Pace } from './pace'
 
 /** A run under way: levers go in, time passes, and what was done is noted so that it can be played again anywhere. */
 export class Recorder {
@@ -20,7 +18,7 @@ export class Recorder {
   private readonly stops: number[] = []
   private readonly keys: [number, number[]][] = []
   private ticks = 0
-  private owed_s = 0
+  private readonly pace = new Pace()
   private stopAsked = false
 
   constructor(
@@ -43,13 +41,11 @@ export class Recorder {
 
   /** So much time with the levers held so, −1 to 1 an axis. False where the device was too far behind: time stood still meanwhile. */
   pass(seconds: number, held: readonly number[]): boolean {
-    const kept = seconds <= behind_s
-    this.owed_s += Math.min(seconds, behind_s)
-    while (this.owed_s >= tick_s && !this.drill.over) {
-      this.owed_s -= tick_s
-      this.tick(held)
-    }
-    return kept
+    return this.pace.pass(
+      seconds,
+      () => this.drill.over,
+      () => this.tick(held),
+    )
   }
 
   private tick(held: readonly number[]) {

@@ -108,15 +108,22 @@ function planView({ width, height }: Sheet, rig: Rig, d: Drill, s: Sample): View
   return { scale, px: (x, y) => [width / 2 - (y - cy) * scale, height / 2 - (x - cx) * scale] }
 }
 
-function shape({ ctx, paint }: Sheet, v: View, outline: readonly Polygon[], slew_deg: number) {
-  const [c, s] = [Math.cos(slew_deg * radians), Math.sin(slew_deg * radians)]
+/**
+ * A machine as it is drawn everywhere, without what stands above it.
+ *
+ * @param at where a point of a part is on the sheet
+ */
+export function shape(
+  { ctx, paint }: Sheet,
+  outline: readonly Polygon[],
+  at: (part: Polygon, x: number, y: number) => [number, number],
+) {
   for (const part of outline) {
     if (part.raised) continue
     ctx.beginPath()
     for (const [i, [x, y]] of part.points.entries()) {
-      const at = part.slews ? v.px(x * c - y * s, x * s + y * c) : v.px(x, y)
-      if (i === 0) ctx.moveTo(...at)
-      else ctx.lineTo(...at)
+      if (i === 0) ctx.moveTo(...at(part, x, y))
+      else ctx.lineTo(...at(part, x, y))
     }
     ctx.closePath()
     ctx.fillStyle = part.shade === 'dark' || part.shade === 'wheel' ? paint.edge : paint.water
@@ -177,8 +184,8 @@ export function drawPlan(sheet: Sheet, d: Drill, outline: readonly Polygon[], s:
     ctx.textAlign = 'center'
     ctx.fillText(String(i + 1), at[0], at[1] + 7)
   }
-  shape(sheet, v, outline, s.slew_deg)
   const [c, n] = [Math.cos(s.slew_deg * radians), Math.sin(s.slew_deg * radians)]
+  shape(sheet, outline, (part, x, y) => (part.slews ? v.px(x * c - y * n, x * n + y * c) : v.px(x, y)))
   const { back_m } = rig.foot
   line(sheet, v.px(-back_m * c, -back_m * n), v.px(s.tip[0], s.tip[1]), paint.ink, Math.max(4, 0.5 * v.scale))
   trail(sheet, v, d.samples)

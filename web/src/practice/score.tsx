@@ -1,4 +1,18 @@
 import { t } from '../language/t'
+import { Refused } from '../look/page'
+
+/** What a run came to, in a sentence that is also read out; what kept it from being sent. */
+export function Told({ of, error, children }: { of: string; error: unknown; children: string }) {
+  return (
+    <>
+      <p className="text-quiet">{of}</p>
+      <div role="status">
+        <h1 className="mb-3 text-[1.5rem]">{children}</h1>
+      </div>
+      <Refused error={error} />
+    </>
+  )
+}
 
 /** The points of a run, large. */
 export function Score({ score, short, passed }: { score: number; passed: boolean; short?: string }) {

@@ -2,9 +2,9 @@ import { type Machine, markSignals, type SignalMarks, type SignalRun, signalFaul
 import { useMemo } from 'react'
 import { plural, t } from '../language/t'
 import { Button } from '../look/button'
-import { ActionBar, Refused, Sheet } from '../look/page'
+import { ActionBar, Sheet } from '../look/page'
 import { meaningOf } from '../signals/hand-signals'
-import { NoLicence, Score } from './score'
+import { NoLicence, Score, Told } from './score'
 import { useSent } from './use-sent'
 import { pointWords, signalFaultWords } from './words'
 
@@ -38,11 +38,9 @@ export function SignalAfter({
   const shown = marks.responses.map((r, i) => ({ r, i })).filter(({ r }) => r.wants !== 'nothing' || r.fault !== null)
   return (
     <>
-      <p className="text-quiet">{t`Practice, hand signals on ${machine.name}`}</p>
-      <div role="status">
-        <h1 className="mb-3 text-[1.5rem]">{t`${sentenceOf(marks)}.`}</h1>
-      </div>
-      <Refused error={error} />
+      <Told of={t`Practice, hand signals on ${machine.name}`} error={error}>
+        {t`${sentenceOf(marks)}.`}
+      </Told>
       <div className="grid items-start gap-4 pb-6 md:grid-cols-2">
         <Sheet>
           <Score score={marks.score} passed={marks.passed} />

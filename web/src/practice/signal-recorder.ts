@@ -8,16 +8,14 @@ import {
   signalVersion,
   tick_s,
 } from '@geolabe/core'
-
-/** Further behind than this, practice waits for the device instead of running on unseen. */
-const behind_s = 0.25
+import { Pace } from './pace'
 
 /** Signals under way: levers go in, time passes, what was done is noted. */
 export class SignalRecorder {
   private readonly notes: LeverNotes
   private readonly stops: number[] = []
   private ticks = 0
-  private owed_s = 0
+  private readonly pace = new Pace()
   private stopAsked = false
 
   constructor(
@@ -51,15 +49,18 @@ export class SignalRecorder {
 
   /** So much time with the levers held so. False where the device was too far behind: time stood still meanwhile. */
   pass(seconds: number, held: readonly number[]): boolean {
-    this.owed_s += Math.min(seconds, behind_s)
-    while (this.owed_s >= tick_s && !this.over) {
-      this.owed_s -= tick_s
-      this.notes.note(this.ticks, held)
-      if (this.stopAsked) this.stops.push(this.ticks)
-      this.stopAsked = false
-      this.ticks += 1
-    }
-    return seconds <= behind_s
+    return this.pace.pass(
+      seconds,
+      () => this.over,
+      () => this.tick(held),
+    )
+  }
+
+  private tick(held: readonly number[]) {
+    this.notes.note(this.ticks, held)
+    if (this.stopAsked) this.stops.push(this.ticks)
+    this.stopAsked = false
+    this.ticks += 1
   }
 
   run(id: string, latency_s: number): SignalRun {

@@ -1,5 +1,6 @@
 import { useEffect, useRef } from 'react'
 import type { Lever, LeverWay } from './levers'
+import { onKeys } from './on-keys'
 
 /** From nothing to full, seconds, while a key is held. */
 const ramp_s = 0.3
@@ -32,15 +33,7 @@ export function useLeverKeys(levers: readonly Lever[], active: boolean, onStop: 
       half.current = e.shiftKey
       down.current.delete(e.key.toLowerCase())
     }
-    const all = () => down.current.clear()
-    addEventListener('keydown', press)
-    addEventListener('keyup', release)
-    addEventListener('blur', all)
-    return () => {
-      removeEventListener('keydown', press)
-      removeEventListener('keyup', release)
-      removeEventListener('blur', all)
-    }
+    return onKeys(press, release, () => down.current.clear())
   }, [levers, active])
   /** What the keys say to each axis after so much more time. */
   return (dt_s: number, axes: number): number[] => {
