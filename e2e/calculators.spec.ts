@@ -1,5 +1,5 @@
 import { expect } from '@playwright/test'
-import { audit, fits, freeTern, signOn, takeTern, tern, test } from './work'
+import { appOnDevice, audit, fits, freeTern, signOn, takeTern, tern, test } from './work'
 
 test.beforeEach(freeTern)
 
@@ -70,10 +70,7 @@ test('sums work with the network gone', async ({ page, context }) => {
   await page.goto('/calculators')
   await expect(page.getByRole('heading', { name: 'Calculators' })).toBeVisible()
   // The app keeps itself on the device; once it has, it opens without a network.
-  await page.evaluate(async () => {
-    const r = await navigator.serviceWorker.ready
-    if (r.active?.state !== 'activated') await new Promise((done) => r.active?.addEventListener('statechange', done))
-  })
+  await appOnDevice(page)
   await page.reload()
   await expect(page.getByRole('heading', { name: 'Calculators' })).toBeVisible()
   await context.setOffline(true)

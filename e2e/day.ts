@@ -2,7 +2,7 @@ import type { Machine } from '@geolabe/core'
 import { expect, type Page } from '@playwright/test'
 import { broughtToSetUp, onceMoreByApi, place, raisedByApi, secondPerson } from './by-api'
 import { throughOrder } from './order'
-import { audit, confirmEvidence, machine, openSheet, query, raisedByHand, signOn, timed, touch_s, verdict } from './work'
+import { appOnDevice, audit, confirmEvidence, machine, openSheet, query, raisedByHand, signOn, timed, touch_s, verdict } from './work'
 
 /** One machine from its set-up on: who works it, and how long that took without the walk-round between. */
 export interface Day {
@@ -45,7 +45,7 @@ export async function look(page: Page, name: string): Promise<void> {
 
 /** The app and what it has read are on the device before the network goes. */
 async function cutOff(page: Page): Promise<void> {
-  await page.waitForFunction(async () => Boolean((await navigator.serviceWorker.ready).active))
+  await appOnDevice(page)
   await page.reload()
   await expect(page.getByRole('button', { name: 'Record this set-up' })).toBeVisible()
   await page.waitForTimeout(1500)

@@ -18,6 +18,7 @@ import { place, setUpByApi } from './by-api'
 import { look } from './day'
 import { throughOrder } from './order'
 import {
+  appOnDevice,
   audit,
   enterInOrder,
   fits,
@@ -150,7 +151,7 @@ test('a walk-round without a network outlives the browser, and is sent once', as
     const address = page.url()
     await page.getByRole('button', { name: 'Isolated and tagged, begin' }).click()
     // The app and what it has read are on the device before the network goes.
-    await page.waitForFunction(async () => Boolean((await navigator.serviceWorker.ready).active))
+    await appOnDevice(page)
     await page.reload()
     await expect(page.getByText(`0 of ${items.length} looked at`)).toBeVisible()
     await page.waitForTimeout(1500)

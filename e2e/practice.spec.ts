@@ -15,6 +15,10 @@ async function figure(page: Page, label: string): Promise<number> {
   return seconds === undefined ? Number.parseFloat(text) : 60 * Number(minutes) + Number(seconds)
 }
 
+/** Time stands still from here on, but for what the test lets pass. The clock is asked again where the machine was too slow to set it ahead. */
+const standStill = (page: Page) =>
+  expect(async () => page.clock.pauseAt(await page.evaluate(() => Date.now() + 200))).toPass({ timeout: 20_000 })
+
 const over = (page: Page) => page.getByRole('button', { name: 'Again the same' }).isVisible()
 
 /** Held until it is so; where the device fell behind and time stands still, it is taken up again, as a person would. */
@@ -221,7 +225,7 @@ test('hand signals answered with the machine’s own levers: every one told with
   await expect(page.getByText('Hands on the levers. Your signaller is before you.')).toBeVisible()
   await audit(page)
   await page.getByRole('button', { name: 'Begin' }).click()
-  await page.clock.pauseAt(await page.evaluate(() => Date.now() + 50))
+  await standStill(page)
   let [held, looked]: [string | null, boolean] = [null, false]
   // A tenth of a second at a time: seen, and answered three tenths later.
   const seen: string[] = []
@@ -269,7 +273,7 @@ test('a load driven with a truck’s own wheel and pedals: what went wrong is sa
   await fits(page)
   await look(page, 'practice-driving-opening')
   await page.getByRole('button', { name: 'Begin' }).click()
-  await page.clock.pauseAt(await page.evaluate(() => Date.now() + 50))
+  await standStill(page)
   const key = async (k: string, ms: number) => {
     await page.keyboard.down(k)
     await page.clock.runFor(ms)

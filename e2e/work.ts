@@ -314,3 +314,10 @@ export async function timed(
     return { touches, typed, words, seconds: touches * touch_s + typed * 2 + (words / 200) * 60 }
   }
 }
+
+/** The whole app is kept on the device: file by file, some seconds on a quiet machine, so this wait is as long as that takes on a busy one. */
+export async function appOnDevice(page: Page): Promise<void> {
+  await page.waitForFunction(async () => (await navigator.serviceWorker.ready).active?.state === 'activated', null, {
+    timeout: 120_000,
+  })
+}
