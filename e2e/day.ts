@@ -2,7 +2,19 @@ import type { Machine } from '@geolabe/core'
 import { expect, type Page } from '@playwright/test'
 import { broughtToSetUp, onceMoreByApi, place, raisedByApi, secondPerson } from './by-api'
 import { throughOrder } from './order'
-import { appOnDevice, audit, confirmEvidence, machine, openSheet, query, raisedByHand, signOn, timed, touch_s, verdict } from './work'
+import {
+  appOnDevice,
+  audit,
+  confirmEvidence,
+  machine,
+  openSheet,
+  query,
+  raisedByHand,
+  signOn,
+  timed,
+  touch_s,
+  verdict,
+} from './work'
 
 /** One machine from its set-up on: who works it, and how long that took without the walk-round between. */
 export interface Day {

@@ -28,3 +28,21 @@ export const inFieldOrder = (v: unknown): unknown =>
             .map(([k, x]) => [k, inFieldOrder(x)]),
         )
       : v
+
+/** A file as text that is the same in whatever order its fields were written: what a signature is made over. */
+export function canonical(v: unknown): string {
+  if (Array.isArray(v)) return `[${v.map(canonical).join(',')}]`
+  if (typeof v === 'object' && v !== null) {
+    const fields = Object.entries(v)
+      .filter(([, x]) => x !== undefined)
+      .sort(([a], [b]) => (a < b ? -1 : 1))
+    return `{${fields.map(([k, x]) => `${JSON.stringify(k)}:${canonical(x)}`).join(',')}}`
+  }
+  return JSON.stringify(v) ?? 'null'
+}
+
+/** What of a file its signature is made over: all of it but the signature. */
+export const signedPart = (file: object): string => {
+  const { signature: _s, ...rest } = file as { signature?: unknown }
+  return canonical(rest)
+}

@@ -48,6 +48,8 @@ export const kindWords: Record<string, string> = {
   'override-used': 'Override used',
   'override-followed': 'After an override',
   'plate-entered': 'Rating plate entered',
+  'exam-set': 'Exam of practice set',
+  'certificate-issued': 'Certificate of practice issued',
   'key-given': 'Authorised for a machine',
   'key-withdrawn': 'Authorisation withdrawn',
   'duty-done': 'Duty done',

@@ -264,6 +264,7 @@ export {
   usualNear_share,
 } from './place/place'
 export { answerIn, isSofter, type PolicyQuestion, policyQuestions, usualPolicy, withAnswer } from './place/policies'
+export { certificate_days } from './place/practice-policy'
 export {
   distanceToFeature,
   groundAt,
@@ -278,7 +279,17 @@ export { crushGap_m, tailGap } from './place/tail'
 export { contains, convexHull, insideLine, marginInside, sizeOf } from './plane/hull'
 export { atSlew, distanceToSegment, type Point, turn } from './plane/point'
 export { inSector } from './plane/sector'
+export {
+  type ByHand,
+  first_level,
+  neverPractised,
+  type Offer,
+  type PracticeAsked,
+  type Practised,
+  practiceAsked,
+} from './practice/asked'
 export { type Attempt, attemptsOf, type CatchWord, type Fault, judgeCatch } from './practice/attempts'
+export { certificateSays, practisedOn } from './practice/certificate'
 export { type Course, courseFor, placeOfRing, type Ring, type StartSwing } from './practice/course'
 export { Drill, longest_ticks, type Sample, type Stopped } from './practice/drill'
 export { checkInputs, fullLever, type LeverInputs, LeverNotes } from './practice/inputs'

@@ -9,7 +9,6 @@ import helmet from 'helmet'
 import { type CalcPool, slowWork } from './calc/pool'
 import { calcRoutes } from './calc/routes'
 import { cardRoutes } from './card/routes'
-import type { SigningKey } from './card/signing'
 import { choosingRoutes } from './choosing/routes'
 import type { Database } from './db/database'
 import { defectRoutes } from './defects/routes'
@@ -19,6 +18,7 @@ import { notFound, reads } from './http/routes'
 import { inspectionRoutes } from './inspections/routes'
 import { journalRoutes } from './journal/routes'
 import type { Sealing } from './key/sealing'
+import type { SigningKey } from './key/signing'
 import { lifeRoutes } from './life/routes'
 import { liftRoutes } from './lift/routes'
 import type { Live } from './live/live'
@@ -159,7 +159,7 @@ export function makeApp(o: AppOptions): express.Express {
   const slow = slowWork(o.calc)
   api.use(choosingRoutes(db, slow))
   api.use(orderFileRoutes(db, slow))
-  api.use(practiceRoutes(db, slow))
+  api.use(practiceRoutes(db, slow, o.signing))
   api.use(journalRoutes(db))
   api.use(cardRoutes(db, o.signing, o.calc))
   api.use(() => {

@@ -376,7 +376,7 @@ describe('a shift from elsewhere', () => {
     }))
     file.events = [...file.events, ...more]
     file.shift = JSON.parse(JSON.stringify(project(file.events)))
-    const { freshKey } = await import('../src/card/signing')
+    const { freshKey } = await import('../src/key/signing')
     let answered = false
     const answer = people.wil.post('/shift-files', { ...file, signature: freshKey().sign(file) }).finally(() => {
       answered = true
@@ -400,7 +400,7 @@ describe('a shift from elsewhere', () => {
     other.signature.publicKey = 'MCowBQYDK2VwAyEA0000000000000000000000000000000000000000000='
     expect((await people.wil.post('/shift-files', other)).body.error.code).toBe('bad-signature')
     expect((await people.ines.post('/shift-files', file)).body.error.code).toBe('not-your-part')
-    const { freshKey } = await import('../src/card/signing')
+    const { freshKey } = await import('../src/key/signing')
     const forged = structuredClone(unsigned)
     forged.shift.openedAt = '2099-01-01T00:00:00Z'
     expect((await people.wil.post('/shift-files', { ...forged, signature: freshKey().sign(forged) })).body.error).toMatchObject({

@@ -15,10 +15,10 @@ import pg from 'pg'
 import { inject } from 'vitest'
 import { type AppOptions, makeApp } from '../src/app'
 import { calcPool } from '../src/calc/pool'
-import { freshKey } from '../src/card/signing'
 import { Database } from '../src/db/database'
 import { readMachineFile, readOrganisations, readPlaceFile } from '../src/demo/files'
 import { freshSealing } from '../src/key/sealing'
+import { freshKey } from '../src/key/signing'
 import { Live } from '../src/live/live'
 import { Photos } from '../src/photos/photos'
 
@@ -43,10 +43,12 @@ export async function serve(url: string, over: Partial<AppOptions> = {}, doorUrl
   const [calc, photos] = [calcPool(), new Photos()]
   const plain = { web: null, demo: null, secure: false, trustProxy: [], hosts: [], idleHours: 6, serving: () => true }
   const keys = { signing: freshKey(), sealing: aSealing }
-  const server: Server = createServer(makeApp({ db, door, live, calc, photos, ...keys, ...plain, ...over }))
+  const app = makeApp({ db, door, live, calc, photos, ...keys, ...plain, ...over })
+  const server: Server = createServer(app)
   await new Promise<void>((done) => server.listen(0, '127.0.0.1', done))
   return {
     db,
+    app,
     base: `http://127.0.0.1:${(server.address() as AddressInfo).port}`,
     stop: async () => {
       await live.end()
@@ -57,13 +59,25 @@ export async function serve(url: string, over: Partial<AppOptions> = {}, doorUrl
   }
 }
 
+interface Layer {
+  route?: { path: string; stack: { method: string }[] }
+  handle?: { stack?: Layer[] }
+}
+
+/** Every address that takes a POST, wherever its router hangs: none is forgotten where all are meant. */
+const postsOf = (layers: readonly Layer[]): string[] =>
+  layers.flatMap(({ route, handle }) =>
+    route ? (route.stack.some((s) => s.method === 'post') ? [route.path] : []) : postsOf(handle?.stack ?? []),
+  )
+
 /** A running server with a database of its own, and people to sign on to it. */
 export async function start(over: Partial<AppOptions> = {}) {
-  const { db, base, stop } = await serve(inject('databaseUrl'), over, inject('doorUrl'))
+  const { db, app, base, stop } = await serve(inject('databaseUrl'), over, inject('doorUrl'))
   const owner = new pg.Pool({ connectionString: inject('ownerUrl'), max: 2, options: '-c search_path=geolabe' })
   return {
     base,
     db,
+    posts: () => postsOf(app.router.stack as unknown as Layer[]).map((path) => path.replace(/^\/api/, '')),
     owner,
     as: (name: string) => signOn(base, name),
     stop: async () => {

@@ -3,6 +3,7 @@ import { edgeSoils, edgeStructures } from '../ground/edge'
 import { soil } from '../ground/soil'
 import { finite, measured, measuredNotNegative, measuredPositive, notNegative, positive } from '../quantity/measured'
 import { nameId } from '../quantity/name-id'
+import { practicePolicy } from './practice-policy'
 
 /** How a mass is known; a guess is not among them. */
 export const massSource = z.enum(['marked', 'document', 'worked-out', 'weighed', 'asked'])
@@ -176,6 +177,7 @@ export const sitePolicy = z.strictObject({
   boomLeft: z.enum(['always-down', 'down-over-figure']).default('down-over-figure'),
   /** A truck that is left for a while; its forks are down and its brake is on, always. */
   leftBriefly: z.enum(['key-out', 'key-in-near']).default('key-out'),
+  practice: practicePolicy.prefault({}),
   trucks: truckPolicy.prefault({}),
 })
 export type Policy = z.infer<typeof sitePolicy>

@@ -151,6 +151,30 @@ export const policyQuestions: readonly PolicyQuestion[] = [
     },
   },
   {
+    id: 'practice.before',
+    question: 'Before a first shift on a kind of machine, or after an absence',
+    why: 'Practice shows practice, no skill on the machine itself; a site may ask for it all the same.',
+    answer: {
+      choices: [
+        { value: 'certificate', label: 'A certificate of practice is asked for' },
+        { value: 'passed', label: 'A passed run of practice is asked for' },
+        { value: 'recommended', label: 'Practice is recommended' },
+      ],
+    },
+  },
+  {
+    id: 'practice.absence_days',
+    question: 'Away from a kind of machine for longer than this is an absence, days',
+    why: 'What hands have not done for three months they do slower.',
+    answer: { quantity: 'plain', harder: 'less' },
+  },
+  {
+    id: 'practice.counts_days',
+    question: 'A passed run and a certificate of practice count for, days',
+    why: 'Half a year is as long as a certificate is in date.',
+    answer: { quantity: 'plain', harder: 'less' },
+  },
+  {
     id: 'trucks.sideGap_m',
     question: 'Left free on each side of a truck’s way',
     why: 'Room to steer without touching.',

@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto'
-import { type ImportedPage, type ImportedShift, type Recomputed, type ShiftFile, shiftFile } from '@geolabe/contract'
+import { canonical, type ImportedPage, type ImportedShift, type Recomputed, type ShiftFile, shiftFile } from '@geolabe/contract'
 import { type Machine, type Place, parseOrRefuse, project, type RatingTable } from '@geolabe/core'
 import type { Request } from 'express'
 import { z } from 'zod'
@@ -7,11 +7,11 @@ import type { CalcPool } from '../calc/pool'
 import type { Tx } from '../db/database'
 import { defectsWhere } from '../defects/read'
 import { notFound, requireAnyRole } from '../http/routes'
+import { isGenuine, type SigningKey } from '../key/signing'
 import { revisionOf } from '../library/documents'
 import { machineTaken } from '../library/machine'
 import { Problem } from '../problem/problem'
 import { eventsOf } from '../shift/read'
-import { canonical, isGenuine, type SigningKey } from './signing'
 
 const distinct = <T>(list: readonly T[], key: (t: T) => string) => [...new Map(list.map((t) => [key(t), t])).values()]
 

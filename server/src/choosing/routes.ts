@@ -5,7 +5,16 @@ import {
   whichMachineRequest,
   whichPositionRequest,
 } from '@geolabe/contract'
-import { type Answer, type AtWork, type Case, type Machine, type Offered, parseOrRefuse, type Space } from '@geolabe/core'
+import {
+  type Answer,
+  type AtWork,
+  type Case,
+  type Machine,
+  neverPractised,
+  type Offered,
+  parseOrRefuse,
+  type Space,
+} from '@geolabe/core'
 import { type Request, type Response, Router } from 'express'
 import type { SlowWork } from '../calc/pool'
 import type { Database, Tx } from '../db/database'
@@ -14,6 +23,7 @@ import { whoOf } from '../http/routes'
 import { machineNamed } from '../library/machine'
 import { placeInUse } from '../library/place'
 import { tablesOf } from '../library/table'
+import { offerOn, practisedBy } from '../practice/practised'
 import { readMe } from '../session/session'
 import { refusalsToTake } from '../shift/taking'
 import { readYard } from '../yard/yard'
@@ -40,7 +50,7 @@ export function choosingRoutes(db: Database, work: SlowWork): Router {
     '/places/:id/which-machine',
     answers(async (req): Promise<MachineChoices> => {
       const { wanted, conditions } = parseOrRefuse(whichMachineRequest, req.body ?? {})
-      const known = await db.as(whoOf(req), async (tx) => {
+      const read = await db.as(whoOf(req), async (tx) => {
         const place = (await placeInUse(tx, String(req.params.id))).document
         const yard = await readYard(tx)
         const all: Offered[] = []
@@ -49,15 +59,21 @@ export function choosingRoutes(db: Database, work: SlowWork): Router {
           tx,
           all.map((o) => o.machine),
         )
-        return { place, yard, all, due, me: await readMe(tx) }
+        return { place, yard, all, due, me: await readMe(tx), known: await practisedBy(tx) }
       })
-      const { place, yard, all, due, me } = known
+      const { place, yard, all, due, me, known } = read
       const found = await work<Answer[]>({ which: { yard: all, asked: { wanted, conditions, place, policy: place.policy } } })
       if (!found) throw new Error('Which machine could do it failed; see the log.')
       const barred = ({ id }: Pick<Machine, 'id'>) => {
-        const machine = all.find((o) => o.machine.id === id)?.machine
+        const one = all.find((o) => o.machine.id === id)
         const state = yard.machines.find((m) => m.id === id)
-        return machine && state ? refusalsToTake({ machine, state, due }, me, place.policy, isoToday()) : []
+        if (!one || !state) return []
+        const { machine, tables } = one
+        const practice = {
+          known: known.get(machine.kind.id) ?? neverPractised,
+          offer: offerOn(machine, tables),
+        }
+        return refusalsToTake({ machine, state, due, practice }, me, place.policy, isoToday())
       }
       return {
         answers: found.map((a) => ({

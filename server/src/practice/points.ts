@@ -24,7 +24,8 @@ interface Row {
   due_days: number
 }
 
-function lessonsOf(r: PracticeResult): Lesson[] {
+/** What a run showed of each thing that can go wrong. */
+export function lessonsOf(r: PracticeResult): Lesson[] {
   switch (r.game) {
     case 'load':
       return loadLessons(r)

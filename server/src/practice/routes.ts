@@ -6,16 +6,21 @@ import {
   type PracticeRun,
   practiceRequest,
 } from '@geolabe/contract'
-import { canDrive, canPractise, canSignal, type Machine, misreadingsOf, parseOrRefuse, type RatingTable } from '@geolabe/core'
+import { type Machine, parseOrRefuse, type RatingTable } from '@geolabe/core'
 import { Router } from 'express'
 import { z } from 'zod'
 import type { SlowWork } from '../calc/pool'
 import type { Database, Tx } from '../db/database'
 import { keyOf, reads, whoOf, writes } from '../http/routes'
+import type { SigningKey } from '../key/signing'
 import { documentOf } from '../library/documents'
 import { revisionInUse, tablesOf } from '../library/table'
 import { Problem } from '../problem/problem'
+import { certificateRoutes } from './certificates'
+import { examRoutes, refuseOtherThanTry } from './exams'
+import { offeredOn } from './games'
 import { learn, readPoints } from './points'
+import { readPractised } from './practised'
 import { readProgress } from './progress'
 
 const pageSize = 50
@@ -83,13 +88,7 @@ async function readGames(tx: Tx): Promise<PracticeGames> {
      group by m.org, m.id order by m.id limit 500`,
   )
   return {
-    machines: r.rows.map((m) => ({
-      machine: m.id,
-      load: canPractise(m.document),
-      signal: canSignal(m.document),
-      drive: canDrive(m.document),
-      judge: misreadingsOf(m.tables),
-    })),
+    machines: r.rows.map((m) => offeredOn(m.document, m.tables)),
   }
 }
 
@@ -97,8 +96,9 @@ async function readGames(tx: Tx): Promise<PracticeGames> {
  * Practice: a run is sent as its inputs, played again here and scored anew before it is kept. What the device made of it is kept beside it where
  * the two differ.
  */
-export function practiceRoutes(db: Database, work: SlowWork): Router {
+export function practiceRoutes(db: Database, work: SlowWork, key: SigningKey): Router {
   const router = Router()
+  router.use(examRoutes(db), certificateRoutes(db, key))
   router.get(
     '/practice/runs',
     reads(db, (tx, req) => readRuns(tx, req.query)),
@@ -106,14 +106,17 @@ export function practiceRoutes(db: Database, work: SlowWork): Router {
   router.get('/practice/games', reads(db, readGames))
   router.get('/practice/points', reads(db, readPoints))
   router.get('/practice/progress', reads(db, readProgress))
+  router.get('/practice/practised', reads(db, readPractised))
   router.post('/practice/runs', async (req, res) => {
     keyOf(req)
     // Played before anything is written: it takes a second or two, and no transaction waits for it.
     const { run, score } = parseOrRefuse(practiceRequest, req.body ?? {})
-    const [machine, tables] = await db.as(whoOf(req), async (tx) => [
-      (await documentOf<Machine>(tx, 'machine', run.machine.id, 'This machine')).document,
-      await tablesOf(tx, run.machine.id),
-    ])
+    const [machine, tables] = await db.as(whoOf(req), async (tx) => {
+      const { document } = await documentOf<Machine>(tx, 'machine', run.machine.id, 'This machine')
+      const all = await tablesOf(tx, run.machine.id)
+      await refuseOtherThanTry(tx, run, all)
+      return [document, all]
+    })
     const answer = await work<Answer>({ practice: { machine, tables, run } })
     if (!answer) throw new Error('Playing a practice run again failed; see the log.')
     if ('refused' in answer) throw new Problem(422, answer.refused.code, answer.refused.message, `run.${answer.refused.path}`)

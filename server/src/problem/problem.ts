@@ -35,6 +35,9 @@ const known: Record<string, () => Problem> = {
   GL006: () => new Problem(403, 'own-repair', 'You recorded this repair; somebody else has to do this.'),
   GL007: () => new Problem(409, 'stops-machine', 'What stops a machine is repaired; it cannot be watched or accepted as it is.'),
   GL008: () => new Problem(409, 'milder', 'A defect is never graded milder than it was.', 'grade'),
+  GL009: () =>
+    new Problem(409, 'exam-over', 'This exam is over: its tries are used, or its day has passed. The assessor can set another.'),
+  GL010: () => new Problem(422, 'exam-differs', 'This run is not the try that it says it is.', 'run.id'),
   '42501': () => new Problem(403, 'not-your-part', 'This is not done from here.'),
   '23503': () => new Problem(422, 'unknown-reference', 'Something this refers to does not exist here.'),
 }
@@ -51,6 +54,7 @@ export const databaseAway = () =>
   )
 
 const byConstraint: Record<string, () => Problem> = {
+  assessed_by_another: () => new Problem(403, 'own-exam', 'Nobody assesses themselves: choose somebody else.', 'person'),
   returned_by_another: () =>
     new Problem(403, 'own-repair', 'You recorded this repair; somebody else has to return the machine to service.'),
   verified_by_another: () => new Problem(403, 'own-repair', 'You recorded this repair; somebody else has to look at it.'),

@@ -6,6 +6,7 @@ import type { Database, Tx } from '../db/database'
 import { notFound, reads, requireRole, uuidParam, writes } from '../http/routes'
 import { holdMachine, machineNamed } from '../library/machine'
 import { placeNamed } from '../library/place'
+import { practiceOf } from '../practice/practised'
 import { Problem } from '../problem/problem'
 import { readMe } from '../session/session'
 import { readMachine } from '../yard/yard'
@@ -24,7 +25,8 @@ async function open(tx: Tx, b: z.output<typeof openShiftRequest>) {
   const me = await readMe(tx)
   const file = await readMachine(tx, b.machine)
   // Said with its reason; the database refuses the same, whoever comes at the same moment.
-  const [bar] = refusalsToTake({ machine, state: file.state, due: file.due }, me, policy, isoToday())
+  const practice = await practiceOf(tx, machine)
+  const [bar] = refusalsToTake({ machine, state: file.state, due: file.due, practice }, me, policy, isoToday())
   if (bar) throw new Problem(bar.status, bar.code, bar.why, '', bar.details)
   const others = await tx.query<{ name: string }>(
     "select m.document->>'name' as name from shift s join machine m on m.org = s.org and m.id = s.machine where s.operator = $1 and s.closed_at is null order by 1",

@@ -1,13 +1,13 @@
 import type { Game, PracticeRecord } from '@geolabe/contract'
+import { first_level } from '@geolabe/core'
 
 /** A little harder with every pass, easier by four times that with every miss: where four in five are passed it stays. */
 const [harder, easier] = [0.02, 0.08]
-const firstLevel = 0.1
 const within = (level: number) => Math.round(100 * Math.max(0, Math.min(1, level))) / 100
 
 /** How hard it is after a run; nothing was practised before: easy. */
 export const levelAfter = (r: Pick<PracticeRecord, 'level' | 'passed'> | undefined): number =>
-  r ? within(r.level + (r.passed ? harder : -easier)) : firstLevel
+  r ? within(r.level + (r.passed ? harder : -easier)) : first_level
 
 /** The last run of a game on a machine. */
 export const lastOf = (runs: readonly PracticeRecord[], machine: string, game: Game): PracticeRecord | undefined =>

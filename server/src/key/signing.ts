@@ -1,6 +1,6 @@
 import { createHash, createPublicKey, generateKeyPairSync, type KeyObject, sign, verify } from 'node:crypto'
-import type { FileSignature } from '@geolabe/contract'
-import { keptSecret } from '../key/kept'
+import { type FileSignature, signedPart } from '@geolabe/contract'
+import { keptSecret } from './kept'
 
 /** An installation's own key: what it signs, nobody alters unseen. */
 export interface SigningKey {
@@ -13,22 +13,7 @@ export interface SigningKey {
 
 const idOf = (publicKey: string) => createHash('sha256').update(publicKey).digest('hex').slice(0, 16)
 
-/** A file as bytes that are the same in whatever order its fields were written. */
-export function canonical(v: unknown): string {
-  if (Array.isArray(v)) return `[${v.map(canonical).join(',')}]`
-  if (typeof v === 'object' && v !== null) {
-    const fields = Object.entries(v)
-      .filter(([, x]) => x !== undefined)
-      .sort(([a], [b]) => (a < b ? -1 : 1))
-    return `{${fields.map(([k, x]) => `${JSON.stringify(k)}:${canonical(x)}`).join(',')}}`
-  }
-  return JSON.stringify(v) ?? 'null'
-}
-
-const unsigned = (file: object) => {
-  const { signature: _s, ...rest } = file as { signature?: unknown }
-  return Buffer.from(canonical(rest), 'utf8')
-}
+const unsigned = (file: object) => Buffer.from(signedPart(file), 'utf8')
 
 function keyFrom(secret: KeyObject): SigningKey {
   const publicKey = createPublicKey(secret).export({ type: 'spki', format: 'der' }).toString('base64')

@@ -1,0 +1,147 @@
+import { maybeWords, type Practised } from '@geolabe/core'
+import { z } from 'zod'
+import { clientId, type PersonRef, personRef } from './common'
+import type { Game, PracticeResult, PracticeRun } from './practice'
+import { fileSignature } from './shift'
+
+export const games = ['load', 'drive', 'signal', 'judge'] as const satisfies readonly Game[]
+const game = z.enum(games)
+const isoDay = z.iso.date('Give the day as year, month, day.')
+
+/** An assessor sets an exam: who, on which machine, at what, how hard, how often, until when. Its seeds nobody knows before a try begins. */
+export const examRequest = z.strictObject({
+  id: clientId,
+  person: z.string('Choose who is to be assessed.').min(1).max(80),
+  machine: z.string('Choose the machine.').min(1).max(80),
+  game: z.enum(games, 'Choose what is practised.'),
+  level: z.number().min(0).max(1),
+  tries: z.int().min(1, 'At least one try.').max(10, 'At most ten tries.'),
+  until: isoDay,
+})
+export type ExamRequest = z.infer<typeof examRequest>
+
+/** A try begins: its id is the id that the run will carry. */
+export const beginTryRequest = z.strictObject({ id: clientId })
+
+/** What the assessor notes of a try: at a moment of it or of all of it, with or without a score by hand. The computed score stands beside it. */
+export const tryNoteRequest = z
+  .strictObject({
+    id: clientId,
+    /** Seconds into the run; null: of all of it. */
+    at_s: z.number().min(0).max(1200).nullable(),
+    score: z.number().min(0, 'From 0 to 100.').max(100, 'From 0 to 100.').nullable(),
+    words: maybeWords,
+  })
+  .refine((n) => n.score !== null || n.words.length > 0, { message: 'Say what you noted, or give a score.', path: ['words'] })
+export type TryNoteRequest = z.infer<typeof tryNoteRequest>
+
+export const certificateRequest = z.strictObject({ id: clientId, exam: clientId, words: maybeWords })
+export type CertificateRequest = z.infer<typeof certificateRequest>
+
+export interface TryNote {
+  id: string
+  at: string
+  at_s: number | null
+  score: number | null
+  words: string
+}
+
+/** One try of an exam. */
+export interface ExamTry {
+  id: string
+  number: number
+  begunAt: string
+  seed: number
+  /** Null: begun and not kept; it counts as a try all the same. */
+  result: PracticeResult | null
+  /** When the records had it. */
+  keptAt: string | null
+  /** What the device had made of it, where that is another score. */
+  claimed: number | null
+  notes: TryNote[]
+}
+
+export interface Exam {
+  id: string
+  person: PersonRef
+  assessor: PersonRef
+  machine: { id: string; name: string; revision: number }
+  /** The machine has another revision by now: no further try. */
+  machineChanged: boolean
+  game: Game
+  level: number
+  tries: number
+  until: string
+  setAt: string
+  made: ExamTry[]
+  certificate: string | null
+}
+
+/** Exams that one sat or is to sit, and those that one has set; newest first. */
+export interface ExamPage {
+  exams: Exam[]
+}
+
+/** What a try runs on. */
+export interface BegunTry {
+  id: string
+  seed: number
+  level: number
+}
+
+/** A try with everything that was done in it. */
+export interface TriedRun {
+  run: PracticeRun
+}
+
+/** A certificate of practice, as it is signed and handed on. */
+export const practiceCertificate = z.strictObject({
+  format: z.literal('geolabe.certificate/1'),
+  id: z.uuid(),
+  says: z.string(),
+  organisation: z.strictObject({ id: z.string(), name: z.string() }),
+  person: personRef,
+  machine: z.strictObject({ id: z.string(), name: z.string(), kind: z.string(), revision: z.int() }),
+  game,
+  level: z.number(),
+  /** Tries that were passed. */
+  runs: z
+    .array(
+      z.strictObject({
+        id: z.uuid(),
+        seed: z.int(),
+        at: z.string(),
+        score: z.number(),
+        /** By the assessor's own hand, where they gave one. */
+        scoreByHand: z.number().nullable(),
+        /** What went wrong in it all the same. */
+        errors: z.array(z.string()),
+        /** SHA-256 of the run as it was done, its fields in order of their names. */
+        sha256: z.string(),
+      }),
+    )
+    .min(1),
+  /** Of the exam, passed or not. */
+  triesMade: z.int(),
+  assessor: personRef,
+  words: z.string(),
+  issuedOn: isoDay,
+  validUntil: isoDay,
+  signature: fileSignature.optional(),
+})
+export type PracticeCertificate = z.infer<typeof practiceCertificate>
+
+export interface CertificateLine {
+  file: PracticeCertificate
+  /** In date; out of date; what was practised on it has changed since. */
+  state: 'in-date' | 'expired' | 'earlier-machine'
+}
+
+export interface CertificatePage {
+  certificates: CertificateLine[]
+}
+
+/** What is on record of oneself, by kind of machine. */
+export interface PractisedPage {
+  kinds: Record<string, Practised>
+}

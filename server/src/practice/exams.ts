@@ -1,0 +1,295 @@
+import { randomInt } from 'node:crypto'
+import {
+  type BegunTry,
+  beginTryRequest,
+  type Exam,
+  type ExamPage,
+  type ExamRequest,
+  type ExamTry,
+  examRequest,
+  type Game,
+  type PracticeResult,
+  type PracticeRun,
+  type TriedRun,
+  type TryNote,
+  tryNoteRequest,
+} from '@geolabe/contract'
+import { type Machine, misreadingsOf, type RatingTable } from '@geolabe/core'
+import { Router } from 'express'
+import type { Database, Tx } from '../db/database'
+import { notFound, reads, requireRole, uuidParam, writes } from '../http/routes'
+import { documentOf } from '../library/documents'
+import { tablesOf } from '../library/table'
+import { Problem } from '../problem/problem'
+import { gamesOn } from './games'
+import { practisedDigest } from './practised-on'
+
+const mostExams = 100
+const seeds = 2 ** 32
+
+interface Row {
+  id: string
+  person: string
+  person_name: string
+  set_by: string
+  set_by_name: string
+  machine: string
+  machine_name: string
+  machine_revision: number
+  document: Machine
+  practised_on: string
+  game: Game
+  level: number
+  tries: number
+  until: string
+  at: Date
+  certificate: string | null
+}
+
+interface TryRow {
+  id: string
+  exam: string
+  number: number
+  seed: string
+  begun_at: Date
+}
+
+interface KeptRow {
+  id: string
+  result: PracticeResult
+  claimed: number | null
+  at: Date
+}
+
+interface NoteRow {
+  id: string
+  try: string
+  at_s: number | null
+  score: number | null
+  words: string
+  at: Date
+}
+
+const select = `select e.id, e.person, p.name as person_name, e.set_by, s.name as set_by_name, e.machine, m.document->>'name' as machine_name,
+    e.machine_revision, m.document, e.practised_on, e.game, e.level, e.tries, e.until::text as until, e.at, c.id as certificate
+  from practice_exam e join person p on p.org = e.org and p.id = e.person join person s on s.org = e.org and s.id = e.set_by
+  join machine m on m.org = e.org and m.id = e.machine left join practice_certificate c on c.org = e.org and c.exam = e.id`
+
+const noteOf = ({ id, at_s, score, words, at }: NoteRow): TryNote => ({ id, at_s, score, words, at: at.toISOString() })
+
+function examOf(
+  r: Row,
+  machineChanged: boolean,
+  tries: readonly TryRow[],
+  kept: readonly KeptRow[],
+  notes: readonly NoteRow[],
+): Exam {
+  const made = tries
+    .filter((t) => t.exam === r.id)
+    .map((t): ExamTry => {
+      const run = kept.find((k) => k.id === t.id)
+      return {
+        id: t.id,
+        number: t.number,
+        begunAt: t.begun_at.toISOString(),
+        seed: Number(t.seed),
+        result: run?.result ?? null,
+        keptAt: run?.at.toISOString() ?? null,
+        claimed: run?.claimed ?? null,
+        notes: notes.filter((n) => n.try === t.id).map(noteOf),
+      }
+    })
+  return {
+    id: r.id,
+    person: { id: r.person, name: r.person_name },
+    assessor: { id: r.set_by, name: r.set_by_name },
+    machine: { id: r.machine, name: r.machine_name, revision: r.machine_revision },
+    machineChanged,
+    game: r.game,
+    level: r.level,
+    tries: r.tries,
+    until: r.until,
+    setAt: r.at.toISOString(),
+    made,
+    certificate: r.certificate,
+  }
+}
+
+/** Exams with their tries, as far as who asks sits or has set them. */
+async function examsWhere(tx: Tx, where: string, values: unknown[]): Promise<Exam[]> {
+  const exams = await tx.query<Row>(`${select} where ${where} order by e.at desc, e.id limit ${mostExams}`, values)
+  const ids = exams.rows.map((e) => e.id)
+  const tries = await tx.query<TryRow>(
+    'select id, exam, number, seed, begun_at from practice_try where exam = any($1) order by number',
+    [ids],
+  )
+  const kept = await tx.query<KeptRow>(
+    'select r.id, r.result, r.claimed, r.at from unnest($1::uuid[]) as e(id) cross join lateral runs_of_exam(e.id) r',
+    [ids],
+  )
+  const notes = await tx.query<NoteRow>(
+    'select id, try, at_s, score, words, at from practice_note where try = any($1) order by at, id',
+    [tries.rows.map((t) => t.id)],
+  )
+  const all: Exam[] = []
+  for (const e of exams.rows) {
+    const changed =
+      e.document.revision !== e.machine_revision || e.practised_on !== (await practisedDigest(tx, e.document, e.game))
+    all.push(examOf(e, changed, tries.rows, kept.rows, notes.rows))
+  }
+  return all
+}
+
+/** @throws Problem 404 for who neither sits nor has set it */
+export async function examNamed(tx: Tx, id: string): Promise<Exam> {
+  const [exam] = await examsWhere(tx, 'e.id = $1', [id])
+  if (!exam) throw notFound('This exam')
+  return exam
+}
+
+async function setExam(tx: Tx, b: ExamRequest): Promise<Exam> {
+  await requireRole(tx, 'assessor', 'Exams are set by an assessor.')
+  if (b.person === tx.who.person)
+    throw new Problem(403, 'own-exam', 'Nobody assesses themselves: choose somebody else.', 'person')
+  const known = await tx.query<{ past: boolean }>('select $2::date < current_date as past from person where id = $1', [
+    b.person,
+    b.until,
+  ])
+  const person = known.rows[0]
+  if (!person) throw notFound('This person')
+  if (person.past) throw new Problem(422, 'bad-input', 'The last day of an exam is today or later.', 'until')
+  const { document: machine } = await documentOf<Machine>(tx, 'machine', b.machine, 'This machine')
+  if (!gamesOn(machine, await tablesOf(tx, machine.id)).includes(b.game))
+    throw new Problem(
+      422,
+      'no-drives',
+      `${machine.name} has no figures for this: choose another machine or another exercise.`,
+      'game',
+    )
+  await tx.query(
+    'insert into practice_exam (org, id, person, set_by, machine, machine_revision, practised_on, game, level, tries, until) values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11)',
+    [
+      tx.who.org,
+      b.id,
+      b.person,
+      tx.who.person,
+      machine.id,
+      machine.revision,
+      await practisedDigest(tx, machine, b.game),
+      b.game,
+      b.level,
+      b.tries,
+      b.until,
+    ],
+  )
+  await tx.journal('exam-set', b.person, { exam: b.id, machine: machine.id, game: b.game, level: b.level })
+  return examNamed(tx, b.id)
+}
+
+async function beginTry(tx: Tx, exam: Exam, id: string): Promise<BegunTry> {
+  if (exam.person.id !== tx.who.person)
+    throw new Problem(403, 'not-your-part', `This exam is ${exam.person.name}’s: nobody sits it for them.`)
+  if (exam.machineChanged)
+    throw new Problem(
+      409,
+      'machine-changed',
+      `${exam.machine.name} has changed since this exam was set. The assessor sets it again.`,
+    )
+  if (exam.certificate) throw new Problem(409, 'exam-over', 'This exam is over: its certificate has been issued.')
+  const seed = randomInt(seeds)
+  await tx.query('insert into practice_try (org, id, exam, number, seed) values ($1, $2, $3, $4, $5)', [
+    tx.who.org,
+    id,
+    exam.id,
+    exam.made.length + 1,
+    seed,
+  ])
+  return { id, seed, level: exam.level }
+}
+
+/**
+ * A run that carries the id of a try is that try and no other.
+ *
+ * @throws Problem `exam-differs` naming what is another
+ */
+export async function refuseOtherThanTry(tx: Tx, run: PracticeRun, tables: readonly RatingTable[]): Promise<void> {
+  const r = await tx.query<{
+    seed: string
+    level: number
+    machine: string
+    machine_revision: number
+    game: Game
+    person: string
+  }>(
+    `select t.seed, e.level, e.machine, e.machine_revision, e.game, e.person from practice_try t
+     join practice_exam e on e.org = t.org and e.id = t.exam where t.id = $1`,
+    [run.id],
+  )
+  const of = r.rows[0]
+  if (!of) return
+  const differs = (
+    [
+      ['id', of.person === tx.who.person],
+      ['game', of.game === run.game],
+      ['machine', of.machine === run.machine.id && of.machine_revision === run.machine.revision],
+      ['seed', Number(of.seed) === run.seed],
+      ['level', of.level === run.level],
+      // Nobody chooses what is asked of them.
+      ['only', run.game !== 'judge' || misreadingsOf(tables).every((m) => run.only.includes(m))],
+    ] as const
+  ).find(([, same]) => !same)
+  if (differs)
+    throw new Problem(422, 'exam-differs', 'This run is not the try that it says it is; it is not kept.', `run.${differs[0]}`)
+}
+
+/** Exams of practice: set by an assessor, sat try by try, noted; every try counts, kept or not. */
+export function examRoutes(db: Database): Router {
+  const router = Router()
+  router.get(
+    '/practice/exams',
+    reads(db, async (tx): Promise<ExamPage> => ({ exams: await examsWhere(tx, 'true', []) })),
+  )
+  router.get(
+    '/practice/exams/:id',
+    reads(db, (tx, req) => examNamed(tx, uuidParam(req))),
+  )
+  router.post('/practice/exams', writes(db, examRequest, setExam))
+  router.post(
+    '/practice/exams/:id/tries',
+    writes(db, beginTryRequest, async (tx, b, req) => beginTry(tx, await examNamed(tx, uuidParam(req)), b.id)),
+  )
+  router.get(
+    '/practice/exams/:id/tries/:try',
+    reads(db, async (tx, req): Promise<TriedRun> => {
+      const r = await tx.query<{ run: PracticeRun }>('select run from runs_of_exam($1) where id = $2', [
+        uuidParam(req),
+        uuidParam(req, 'try'),
+      ])
+      if (!r.rows[0]) throw notFound('This try')
+      return r.rows[0]
+    }),
+  )
+  router.post(
+    '/practice/exams/:id/tries/:try/notes',
+    writes(db, tryNoteRequest, async (tx, b, req) => {
+      const exam = await examNamed(tx, uuidParam(req))
+      const of = exam.made.find((t) => t.id === uuidParam(req, 'try'))
+      if (!of) throw notFound('This try')
+      if (exam.assessor.id !== tx.who.person)
+        throw new Problem(403, 'not-your-part', `Notes of this exam are ${exam.assessor.name}’s.`)
+      if (!of.result) throw new Problem(409, 'wrong-state', 'This try is not over yet; there is nothing to note.')
+      if (exam.certificate) throw new Problem(409, 'wrong-state', 'The certificate has been issued; its notes stand as they are.')
+      await tx.query('insert into practice_note (org, id, try, by, at_s, score, words) values ($1, $2, $3, $4, $5, $6, $7)', [
+        tx.who.org,
+        b.id,
+        of.id,
+        tx.who.person,
+        b.at_s,
+        b.score,
+        b.words,
+      ])
+      return examNamed(tx, exam.id)
+    }),
+  )
+  return router
+}
