@@ -98,6 +98,15 @@ test('every sentence is in the catalogue, and screens hold with longer ones', as
     '/machines/tern',
     '/calculators',
     '/help',
+    '/practice',
+    '/practice/five',
+    '/practice/progress',
+    '/practice/exams',
+    '/practice/certificates',
+    '/practice/tern',
+    '/practice/tern/tables',
+    '/practice/tern/signals',
+    '/practice/whimbrel/driving',
   ])
     await open(path)
   await page.goto('/places/net-loft-yard')

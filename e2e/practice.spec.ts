@@ -1,4 +1,7 @@
+import type { Exam, MachineFile } from '@geolabe/contract'
+import { itemsOfRound, misreadingsOf, type Opinion } from '@geolabe/core'
 import { expect, type Page } from '@playwright/test'
+import { post } from './by-api'
 import { look } from './day'
 import { audit, fits, query, signOn, test } from './work'
 
@@ -321,7 +324,138 @@ test('a load driven with a truck’s own wheel and pedals: what went wrong is sa
       "select result->>'stopped' as stopped, claimed from practice_run where game = 'drive'",
     )
   await expect.poll(kept).toEqual([{ stopped: 'touched', claimed: null }])
-  await page.getByRole('button', { name: 'Again, the same' }).click()
+  await page.getByRole('button', { name: 'Again the same' }).click()
   await expect(page.getByRole('button', { name: 'Begin' })).toBeVisible()
   expect(await kept()).toHaveLength(1)
+})
+
+const opinions: Record<Opinion, string> = {
+  nothing: 'Nothing is wrong',
+  'wrong-sheet': 'From another sheet',
+  'wrong-row': 'From another row',
+  'wrong-column': 'From another column',
+  'between-rows': 'Read between rows',
+  headline: 'The best figure of the sheet',
+  deductions: 'Nothing taken off',
+}
+
+test('an exam: set by an assessor, sat by another, a try left counts, passed, certified, its file checked with the network gone', async ({
+  page,
+  openPage,
+}) => {
+  await query('delete from practice_run')
+  const desk = await openPage()
+  await signOn(desk, 'Signe Abara')
+  await desk.goto('/practice')
+  await desk.getByRole('link', { name: 'Exams of practice' }).click()
+  await audit(desk)
+  await fits(desk)
+  await look(desk, 'practice-exams')
+  await desk.getByRole('button', { name: 'Set this exam' }).click()
+  await expect(desk.getByText('Choose who is to be assessed.')).toBeVisible()
+  await desk.getByLabel('Who', { exact: true }).selectOption({ label: 'Ines Haldane' })
+  await desk.getByLabel('On which machine').selectOption({ label: 'Dunlin' })
+  await desk.getByRole('radio', { name: 'Its tables' }).click()
+  await desk.getByRole('button', { name: 'Set this exam' }).click()
+  await expect(desk.getByRole('heading', { name: 'Exam: tables of Dunlin' })).toBeVisible()
+  await expect(desk.getByText('No try has been begun.')).toBeVisible()
+  const id = desk.url().split('/').at(-1)
+  const exam = async (of: Page): Promise<Exam> => (await of.request.get(`/api/practice/exams/${id}`)).json()
+
+  await signOn(page, 'Ines Haldane')
+  await page.goto('/practice')
+  await page
+    .getByRole('link', { name: /^Exam: tables of Dunlin/ })
+    .first()
+    .click()
+  await audit(page)
+  await fits(page)
+  await look(page, 'practice-exam-opening')
+  await page.getByRole('button', { name: 'Begin try 1 of 3' }).click()
+  await expect(page.getByText('Practice, 1 of 10')).toBeVisible()
+  await page.getByRole('button', { name: 'Leave practice' }).click()
+  await expect(page.getByText(/and not there. It counts all the same.$/)).toBeVisible()
+  await page.getByRole('link', { name: 'To try 2 of 3' }).click()
+  await page.getByRole('button', { name: 'Begin try 2 of 3' }).click()
+  await expect(page.getByText('Practice, 1 of 10')).toBeVisible()
+  const { made, level } = await exam(page)
+  const { tables }: MachineFile = await (await page.request.get('/api/machines/dunlin')).json()
+  const items = itemsOfRound(tables, { seed: made[1]?.seed ?? 0, level, only: misreadingsOf(tables) })
+  // From here on it needs no network.
+  await page.context().setOffline(true)
+  for (const [i, item] of items.entries()) {
+    await expect(page.getByText(`Practice, ${i + 1} of 10`)).toBeVisible()
+    await page.getByRole('button', { name: opinions[item.wrong] }).click()
+    await page.getByRole('button', { name: '100 %' }).click()
+    await page.getByRole('button', { name: i < 9 ? 'Next' : 'What it came to' }).click()
+  }
+  await expect(page.getByText('of 100', { exact: true })).toBeVisible()
+  await expect(page.getByRole('button', { name: 'Ten more' })).toHaveCount(0)
+  await page.context().setOffline(false)
+  await expect.poll(async () => (await exam(page)).made[1]?.result?.passed, { timeout: 30_000 }).toBe(true)
+  await page.getByRole('button', { name: 'Back to the exam' }).click()
+  await expect(page.getByText('2 of 3 tries made.')).toBeVisible()
+  await expect(page.getByText('passed', { exact: true })).toBeVisible()
+
+  await desk.reload()
+  await desk.getByRole('button', { name: 'Note on try 2' }).click()
+  await desk.getByRole('button', { name: 'Keep this note' }).click()
+  await expect(desk.getByText('Say what you noted, or give a score.')).toBeVisible()
+  await desk.getByLabel('What you noted').fill('Quick, and sure of it.')
+  await desk.getByRole('button', { name: 'Keep this note' }).click()
+  await expect(desk.getByText('Quick, and sure of it.')).toBeVisible()
+  await audit(desk)
+  await fits(desk)
+  await look(desk, 'practice-exam')
+  await desk.getByRole('button', { name: 'Issue the certificate' }).click()
+  await audit(desk)
+  await desk.getByRole('dialog').getByRole('button', { name: 'Issue the certificate' }).click()
+  await desk.getByRole('link', { name: 'Certificates of practice' }).click()
+  await expect(desk.getByText('Ines Haldane: tables of Dunlin').first()).toBeVisible()
+  await audit(desk)
+  await fits(desk)
+  await look(desk, 'practice-certificates')
+  const { certificate } = await exam(desk)
+  const file = await (await desk.request.get(`/api/practice/certificates/${certificate}/certificate.json`)).text()
+  const check = async (text: string, says: string) => {
+    await desk
+      .getByLabel('Choose its file')
+      .setInputFiles({ name: 'certificate.json', mimeType: 'application/json', buffer: Buffer.from(text) })
+    await expect(desk.getByRole('status').getByText(says)).toBeVisible()
+  }
+  await desk.context().setOffline(true)
+  await check(file, 'Genuine: as this installation signed it.')
+  await check(file.replace('Ines Haldane', 'Tomas Brekke'), 'Altered: it is not what was signed.')
+  await check('{}', 'This is no certificate of practice.')
+  await desk.context().setOffline(false)
+})
+
+test('a site that asks for practice says so before a machine is taken, and only that site', async ({ page, openPage }) => {
+  const office = await openPage()
+  await signOn(office, 'Wilhelmina Osei')
+  const answer = (policy: string, value: string | number) =>
+    post(office, '/places/lighthouse-terrace/policies', {
+      policy,
+      value,
+      why: 'New people from the spring on.',
+      engineer: 'Calder',
+    })
+  // Away since yesterday is away.
+  await answer('practice.absence_days', 1e-6)
+  await answer('practice.before', 'certificate')
+  try {
+    await signOn(page, 'Ines Haldane')
+    await page.goto('/take/whimbrel')
+    await page.getByRole('radio', { name: 'Lighthouse terrace' }).click()
+    await expect(page.getByText('This site asks for a certificate of practice first: an assessor sets the exam.')).toBeVisible()
+    await expect(page.getByText('This site asks for practice first.')).toBeVisible()
+    await audit(page)
+    await fits(page)
+    await look(page, 'practice-asked')
+    await page.getByRole('radio', { name: 'Ice store' }).click()
+    await expect(page.getByText('This site asks for practice first.')).toBeHidden()
+  } finally {
+    await answer('practice.before', 'recommended')
+    await answer('practice.absence_days', 90)
+  }
 })

@@ -1,22 +1,22 @@
-import { maybeWords, type Practised } from '@geolabe/core'
+import { maybeWords, type Offer, type Practised, signalCourse, tick_s } from '@geolabe/core'
 import { z } from 'zod'
 import { clientId, type PersonRef, personRef } from './common'
-import type { Game, PracticeResult, PracticeRun } from './practice'
+import type { Game, PracticeGames, PracticeResult, PracticeRun } from './practice'
 import { fileSignature } from './shift'
 
 export const games = ['load', 'drive', 'signal', 'judge'] as const satisfies readonly Game[]
 const game = z.enum(games)
-const isoDay = z.iso.date('Give the day as year, month, day.')
+const isoDay = z.iso.date()
 
 /** An assessor sets an exam: who, on which machine, at what, how hard, how often, until when. Its seeds nobody knows before a try begins. */
 export const examRequest = z.strictObject({
   id: clientId,
-  person: z.string('Choose who is to be assessed.').min(1).max(80),
-  machine: z.string('Choose the machine.').min(1).max(80),
+  person: z.string().min(1, 'Choose who is to be assessed.').max(80),
+  machine: z.string().min(1, 'Choose the machine.').max(80),
   game: z.enum(games, 'Choose what is practised.'),
   level: z.number().min(0).max(1),
   tries: z.int().min(1, 'At least one try.').max(10, 'At most ten tries.'),
-  until: isoDay,
+  until: z.iso.date('Give the last day.'),
 })
 export type ExamRequest = z.infer<typeof examRequest>
 
@@ -56,6 +56,8 @@ export interface ExamTry {
   result: PracticeResult | null
   /** When the records had it. */
   keptAt: string | null
+  /** Of its own time; null: not kept, or none of it runs by the clock. */
+  lasted_s: number | null
   /** What the device had made of it, where that is another score. */
   claimed: number | null
   notes: TryNote[]
@@ -139,6 +141,35 @@ export interface CertificateLine {
 
 export interface CertificatePage {
   certificates: CertificateLine[]
+}
+
+/** What can be practised on a machine, as far as a site may ask for it. */
+export const offerIn = (of: PracticeGames['machines'][number]): Offer =>
+  of.load || of.drive ? 'levers' : of.signal || of.judge.length > 0 ? 'other' : 'nothing'
+
+/** Done with the machine's own levers, and moving it or its load. */
+export const isByLevers = (of: Game): boolean => of === 'load' || of === 'drive'
+
+/** What of all games there is on a machine. */
+export const gamesIn = (of: PracticeGames['machines'][number]): Game[] =>
+  games.filter((g) => (g === 'judge' ? of.judge.length > 0 : of[g]))
+
+/**
+ * How long a run lasted by its own time, seconds; null: nothing of it runs by the clock.
+ *
+ * @param ticks of a run that says them
+ */
+export function lastedOf(run: { seed: number; level: number; ticks?: number }, result: PracticeResult): number | null {
+  switch (result.game) {
+    case 'load':
+      return (run.ticks ?? 0) * tick_s
+    case 'drive':
+      return result.time_s
+    case 'signal':
+      return (signalCourse(run.seed, run.level).at(-1)?.until ?? 0) * tick_s
+    case 'judge':
+      return null
+  }
 }
 
 /** What is on record of oneself, by kind of machine. */

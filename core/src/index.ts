@@ -300,7 +300,7 @@ export { lastAttempts, type Progress, progressOf } from './practice/progress'
 export { randomFrom } from './practice/random'
 export { referenceRun } from './practice/reference-driver'
 export { canPractise, type Rig, restingAt, rigOf } from './practice/rig'
-export { keyEvery_ticks, type LoadRun, loadRun, type Played, playRun, practiceOn, practiceVersion } from './practice/run'
+export { keyEvery_ticks, type LoadRun, loadRun, type Played, playRun, practiceOn, practiceVersion, stepsOf } from './practice/run'
 export { type Bar, barOf, type LegScore, pointsOf, type RunScore, scoreOf } from './practice/score'
 export { type Lesson, recallAfter, type WeakPoint, weakPointAfter } from './practice/weak-point'
 export {

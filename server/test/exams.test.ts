@@ -69,7 +69,7 @@ async function passed(over: object = {}): Promise<Exam> {
   const { id } = (await begin(ines, exam.id)).body
   // A course that the steady driver is known to pass, in place of the one drawn.
   const seed = 5
-  await app.owner.query('update practice_try set seed = $2 where id = $1', [id, seed])
+  await app.owner.query("update practice_try set seed = $2, begun_at = begun_at - interval '5 minutes' where id = $1", [id, seed])
   const kept = await send(ines, steady(seed, id))
   expect(kept.body).toMatchObject({ passed: true })
   return exam
@@ -155,6 +155,10 @@ describe('an exam', () => {
     // Who knows nothing of the exam does not take the place of its run either.
     const taken = await send(tomas, run)
     expect([taken.status, code(taken)]).toEqual([422, 'exam-differs'])
+    // Nobody drives a minute in a second.
+    const reckoned = await send(ines, run)
+    expect([code(reckoned), reckoned.body.error.path]).toEqual(['exam-differs', 'run.inputs'])
+    await app.owner.query("update practice_try set begun_at = begun_at - interval '5 minutes' where id = $1", [id])
     expect((await send(ines, run)).body).toMatchObject({ passed: true })
     expect((await send(ines, run)).status).toBe(409)
   })
@@ -165,6 +169,7 @@ describe('an exam', () => {
     const seen = (await signe.get(`/practice/exams/${exam.id}`)).body as Exam
     const [t] = seen.made
     expect(t?.result).toMatchObject({ game: 'drive', passed: true })
+    expect(t?.lasted_s).toBeGreaterThan(10)
     const { run } = (await signe.get(`/practice/exams/${exam.id}/tries/${t?.id}`)).body
     expect(run).toEqual(JSON.parse(JSON.stringify(steady(t?.seed ?? 0, t?.id ?? ''))))
     expect((await signe.get(`/practice/exams/${exam.id}/tries/${own.id}`)).status).toBe(404)

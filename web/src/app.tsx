@@ -33,6 +33,9 @@ const Practice = lazy(() => import('./practice/practice').then((m) => ({ default
 const FiveMinutes = lazy(() => import('./practice/five-minutes').then((m) => ({ default: m.FiveMinutes })))
 const JudgeOn = lazy(() => import('./practice/judge').then((m) => ({ default: m.JudgeOn })))
 const PracticeProgress = lazy(() => import('./practice/progress').then((m) => ({ default: m.PracticeProgress })))
+const Exams = lazy(() => import('./practice/exams').then((m) => ({ default: m.Exams })))
+const ExamPage = lazy(() => import('./practice/exam-page').then((m) => ({ default: m.ExamPage })))
+const Certificates = lazy(() => import('./practice/certificates').then((m) => ({ default: m.Certificates })))
 const FiveMinutesOffer = lazy(() => import('./practice/offer').then((m) => ({ default: m.FiveMinutesOffer })))
 const DriveOn = lazy(() => import('./practice/driving').then((m) => ({ default: m.DriveOn })))
 const SignalsOn = lazy(() => import('./practice/signals').then((m) => ({ default: m.SignalsOn })))
@@ -109,6 +112,9 @@ export function App() {
                   <Route path="practice" element={<Practice />} />
                   <Route path="practice/five" element={<FiveMinutes />} />
                   <Route path="practice/progress" element={<PracticeProgress />} />
+                  <Route path="practice/exams" element={<Exams />} />
+                  <Route path="practice/exams/:id" element={<ExamPage />} />
+                  <Route path="practice/certificates" element={<Certificates />} />
                   <Route path="practice/:machine" element={<PracticeOn />} />
                   <Route path="practice/:machine/tables" element={<JudgeOn />} />
                   <Route path="practice/:machine/signals" element={<SignalsOn />} />

@@ -36,14 +36,20 @@ export interface Played {
   result: RunScore & { attempts: Attempt[]; faults: Fault[]; energyShare: number; same: boolean }
 }
 
-/** What a run's inputs make of its course: the same on every device. Key states of the run are compared. */
-function driven(drill: Drill, run: LoadRun): { same: boolean } {
+/** Steps a course by a run's own inputs, tick after tick from its first. */
+export function stepsOf(drill: Drill, run: Pick<LoadRun, 'inputs' | 'stops'>): (tick: number) => void {
   const levers = leversFrom(run.inputs, drill.rig.axes.length)
   const stops = new Set(run.stops)
+  return (tick) => drill.step(levers.at(tick), stops.has(tick))
+}
+
+/** What a run's inputs make of its course: the same on every device. Key states of the run are compared. */
+function driven(drill: Drill, run: LoadRun): { same: boolean } {
+  const step = stepsOf(drill, run)
   const keys = new Map(run.keys.map(([tick, figures]) => [tick, figures]))
   let same = true
   for (let tick = 0; tick < run.ticks && !drill.over; tick++) {
-    drill.step(levers.at(tick), stops.has(tick))
+    step(tick)
     const kept = keys.get(tick)
     if (kept && !drill.key().every((x, i) => Math.abs(x - (kept[i] ?? Number.NaN)) <= same_m)) same = false
   }

@@ -1,6 +1,7 @@
 import {
   type AtWorkPage,
   type MachineChoices,
+  offerIn,
   type PositionChoices,
   whichMachineRequest,
   whichPositionRequest,
@@ -23,7 +24,8 @@ import { whoOf } from '../http/routes'
 import { machineNamed } from '../library/machine'
 import { placeInUse } from '../library/place'
 import { tablesOf } from '../library/table'
-import { offerOn, practisedBy } from '../practice/practised'
+import { offeredOn } from '../practice/games'
+import { practisedBy } from '../practice/practised'
 import { readMe } from '../session/session'
 import { refusalsToTake } from '../shift/taking'
 import { readYard } from '../yard/yard'
@@ -71,7 +73,7 @@ export function choosingRoutes(db: Database, work: SlowWork): Router {
         const { machine, tables } = one
         const practice = {
           known: known.get(machine.kind.id) ?? neverPractised,
-          offer: offerOn(machine, tables),
+          offer: offerIn(offeredOn(machine, tables)),
         }
         return refusalsToTake({ machine, state, due, practice }, me, place.policy, isoToday())
       }

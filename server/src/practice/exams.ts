@@ -8,6 +8,8 @@ import {
   type ExamTry,
   examRequest,
   type Game,
+  gamesIn,
+  lastedOf,
   type PracticeResult,
   type PracticeRun,
   type TriedRun,
@@ -21,7 +23,7 @@ import { notFound, reads, requireRole, uuidParam, writes } from '../http/routes'
 import { documentOf } from '../library/documents'
 import { tablesOf } from '../library/table'
 import { Problem } from '../problem/problem'
-import { gamesOn } from './games'
+import { offeredOn } from './games'
 import { practisedDigest } from './practised-on'
 
 const mostExams = 100
@@ -57,6 +59,7 @@ interface TryRow {
 interface KeptRow {
   id: string
   result: PracticeResult
+  run: { seed: number; level: number; ticks?: number }
   claimed: number | null
   at: Date
 }
@@ -95,6 +98,7 @@ function examOf(
         seed: Number(t.seed),
         result: run?.result ?? null,
         keptAt: run?.at.toISOString() ?? null,
+        lasted_s: run ? lastedOf(run.run, run.result) : null,
         claimed: run?.claimed ?? null,
         notes: notes.filter((n) => n.try === t.id).map(noteOf),
       }
@@ -124,7 +128,7 @@ async function examsWhere(tx: Tx, where: string, values: unknown[]): Promise<Exa
     [ids],
   )
   const kept = await tx.query<KeptRow>(
-    'select r.id, r.result, r.claimed, r.at from unnest($1::uuid[]) as e(id) cross join lateral runs_of_exam(e.id) r',
+    "select r.id, r.result, r.run - 'inputs' - 'keys' - 'answers' - 'notes' as run, r.claimed, r.at from unnest($1::uuid[]) as e(id) cross join lateral runs_of_exam(e.id) r",
     [ids],
   )
   const notes = await tx.query<NoteRow>(
@@ -159,7 +163,7 @@ async function setExam(tx: Tx, b: ExamRequest): Promise<Exam> {
   if (!person) throw notFound('This person')
   if (person.past) throw new Problem(422, 'bad-input', 'The last day of an exam is today or later.', 'until')
   const { document: machine } = await documentOf<Machine>(tx, 'machine', b.machine, 'This machine')
-  if (!gamesOn(machine, await tablesOf(tx, machine.id)).includes(b.game))
+  if (!gamesIn(offeredOn(machine, await tablesOf(tx, machine.id))).includes(b.game))
     throw new Problem(
       422,
       'no-drives',
@@ -240,6 +244,24 @@ export async function refuseOtherThanTry(tx: Tx, run: PracticeRun, tables: reado
   ).find(([, same]) => !same)
   if (differs)
     throw new Problem(422, 'exam-differs', 'This run is not the try that it says it is; it is not kept.', `run.${differs[0]}`)
+}
+
+/** A clock may be off by this much between two looks at it. */
+const slack_s = 2
+
+/**
+ * A try that lasted longer than it has been since it began was not done by hand.
+ *
+ * @throws Problem `exam-differs`
+ */
+export async function refuseFasterThanTime(tx: Tx, run: PracticeRun, result: PracticeResult): Promise<void> {
+  const r = await tx.query<{ since_s: number }>(
+    'select extract(epoch from clock_timestamp() - begun_at)::float8 as since_s from practice_try where id = $1',
+    [run.id],
+  )
+  const lasted_s = lastedOf(run, result)
+  if (r.rows[0] && lasted_s !== null && lasted_s > r.rows[0].since_s + slack_s)
+    throw new Problem(422, 'exam-differs', 'This run lasted longer than it is since its try began; it is not kept.', 'run.inputs')
 }
 
 /** Exams of practice: set by an assessor, sat try by try, noted; every try counts, kept or not. */

@@ -1,23 +1,9 @@
-import type { PractisedPage } from '@geolabe/contract'
-import {
-  type ByHand,
-  first_level,
-  type Machine,
-  neverPractised,
-  type Offer,
-  type Practised,
-  type RatingTable,
-} from '@geolabe/core'
+import { type Game, isByLevers, offerIn, type PractisedPage } from '@geolabe/contract'
+import { type ByHand, first_level, type Machine, neverPractised, type Offer, type Practised } from '@geolabe/core'
 import type { Tx } from '../db/database'
 import { tablesOf } from '../library/table'
 import { ownCertificates } from './certificates'
-import { gamesOn, isByLevers } from './games'
-
-/** What can be practised on a machine, as far as a site may ask for it. */
-export function offerOn(m: Machine, tables: readonly RatingTable[]): Offer {
-  const games = gamesOn(m, tables)
-  return games.some(isByLevers) ? 'levers' : games.length > 0 ? 'other' : 'nothing'
-}
+import { offeredOn } from './games'
 
 const sooner = (a: number | null, b: number) => (a === null ? b : Math.min(a, b))
 const put = (known: ByHand, levers: boolean, days: number): ByHand =>
@@ -33,7 +19,7 @@ export async function practisedBy(tx: Tx): Promise<Map<string, Practised>> {
     [tx.who.person],
   )
   for (const { kind, days } of shifts.rows) known.set(kind, { ...of(kind), shift_days: days })
-  const passed = await tx.query<{ kind: string; game: PractisedGame; days: number }>(
+  const passed = await tx.query<{ kind: string; game: Game; days: number }>(
     `select m.document->'kind'->>'id' as kind, r.game, min(extract(epoch from now() - r.at))::float8 / 86400 as days
      from practice_run r join machine m on m.org = r.org and m.id = r.machine
      where r.person = $1 and (r.result->>'passed')::boolean and (r.run->>'level')::float8 >= $2 group by 1, 2`,
@@ -45,12 +31,11 @@ export async function practisedBy(tx: Tx): Promise<Map<string, Practised>> {
     known.set(kind, { ...of(kind), certificate_days: put(of(kind).certificate_days, isByLevers(game), days) })
   return known
 }
-type PractisedGame = Parameters<typeof isByLevers>[0]
 
 export const readPractised = async (tx: Tx): Promise<PractisedPage> => ({ kinds: Object.fromEntries(await practisedBy(tx)) })
 
 /** The same of one machine's kind, and what can be practised on it. */
 export const practiceOf = async (tx: Tx, machine: Machine): Promise<{ known: Practised; offer: Offer }> => ({
   known: (await practisedBy(tx)).get(machine.kind.id) ?? neverPractised,
-  offer: offerOn(machine, await tablesOf(tx, machine.id)),
+  offer: offerIn(offeredOn(machine, await tablesOf(tx, machine.id))),
 })

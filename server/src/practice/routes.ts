@@ -17,7 +17,7 @@ import { documentOf } from '../library/documents'
 import { revisionInUse, tablesOf } from '../library/table'
 import { Problem } from '../problem/problem'
 import { certificateRoutes } from './certificates'
-import { examRoutes, refuseOtherThanTry } from './exams'
+import { examRoutes, refuseFasterThanTime, refuseOtherThanTry } from './exams'
 import { offeredOn } from './games'
 import { learn, readPoints } from './points'
 import { readPractised } from './practised'
@@ -123,6 +123,7 @@ export function practiceRoutes(db: Database, work: SlowWork, key: SigningKey): R
     const { result } = answer
     const claimed = Math.abs(result.score - score) > sameScore ? score : null
     await writes(db, practiceRequest, async (tx): Promise<PracticeResult & { id: string; claimed: number | null }> => {
+      await refuseFasterThanTime(tx, run, result)
       await tx.query(
         `insert into practice_run (org, id, person, machine, machine_revision, game, run, result, score, claimed)
          values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)`,

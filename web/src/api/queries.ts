@@ -1,8 +1,11 @@
 import type {
+  CertificatePage,
   Defect,
   DefectPage,
   DrawingPage,
   DuePage,
+  Exam,
+  ExamPage,
   ImportedPage,
   InspectionPage,
   InspectionReport,
@@ -18,10 +21,12 @@ import type {
   PracticePage,
   PracticePoints,
   PracticeProgress,
+  PractisedPage,
   Shift,
   ShiftPage,
   TableFile,
   TableList,
+  TriedRun,
   WalkroundFile,
   Yard,
 } from '@geolabe/contract'
@@ -44,7 +49,7 @@ export const useShift = (id: string) => useQuery({ queryKey: ['shift', id], quer
 export const useInstallation = () =>
   useQuery({
     queryKey: ['installation'],
-    queryFn: () => get<{ sealKey: string }>('/installation'),
+    queryFn: () => get<{ sealKey: string; publicKey: string }>('/installation'),
     staleTime: Number.POSITIVE_INFINITY,
   })
 export const useMyShifts = () => useQuery({ queryKey: ['shifts', 'mine'], queryFn: () => get<ShiftPage>('/shifts?mine') })
@@ -74,6 +79,21 @@ export const useDefectsOf = (machine: string) =>
 export const useInspections = () => usePaged<InspectionPage>(['inspections'], '/inspections')
 export const useInspectionReport = (enabled: boolean) =>
   useQuery({ queryKey: ['inspections', 'report'], queryFn: () => get<InspectionReport>('/inspections/report'), enabled })
+/** Exams of practice that one sits or has set; certificates that one may see; what is on record of oneself, by kind of machine. */
+export const useExams = () => useQuery({ queryKey: ['practice', 'exams'], queryFn: () => get<ExamPage>('/practice/exams') })
+export const useExam = (id: string) =>
+  useQuery({ queryKey: ['practice', 'exams', id], queryFn: () => get<Exam>(`/practice/exams/${id}`) })
+export const useTriedRun = (exam: string, id: string | null) =>
+  useQuery({
+    queryKey: ['practice', 'tried', id],
+    queryFn: () => get<TriedRun>(`/practice/exams/${exam}/tries/${id}`),
+    enabled: id !== null,
+    staleTime: Number.POSITIVE_INFINITY,
+  })
+export const useCertificates = () =>
+  useQuery({ queryKey: ['practice', 'certificates'], queryFn: () => get<CertificatePage>('/practice/certificates') })
+export const usePractised = () =>
+  useQuery({ queryKey: ['practice', 'practised'], queryFn: () => get<PractisedPage>('/practice/practised') })
 /** One's own practice, newest first. */
 export const usePractice = () => useQuery({ queryKey: ['practice', 'runs'], queryFn: () => get<PracticePage>('/practice/runs') })
 /** One's own weak points, what is due first. */

@@ -23,8 +23,16 @@ export function SelectEntry<T extends FieldValues, Out>({
   name,
   ...rest
 }: Field<T, Out> & { options: readonly { value: string; label: string }[] }) {
-  const { field } = useController({ control, name })
-  return <SelectField {...rest} value={field.value ?? ''} onChange={field.onChange} />
+  const { field, fieldState } = useController({ control, name })
+  return (
+    <SelectField
+      {...rest}
+      value={field.value ?? ''}
+      onChange={field.onChange}
+      inputRef={field.ref}
+      error={fieldState.error?.message}
+    />
+  )
 }
 
 export function ChoiceEntry<T extends FieldValues, Out, V extends string>({

@@ -150,19 +150,25 @@ export function SelectField<V extends string>({
   options,
   onChange,
   hint,
+  error,
+  inputRef,
 }: {
   label: string
   value: V
   options: readonly { value: V; label: string; disabled?: boolean }[]
   onChange: (v: V) => void
   hint?: string
+  error?: string | undefined
+  inputRef?: Ref<HTMLSelectElement>
 }) {
   return (
-    <Labelled label={label} hint={hint}>
+    <Labelled label={label} hint={hint} error={error}>
       {({ id, describedBy }) => (
         <select
           id={id}
+          ref={inputRef}
           aria-describedby={describedBy}
+          aria-invalid={Boolean(error)}
           className="field"
           value={value}
           onChange={(e) => onChange(e.target.value as V)}

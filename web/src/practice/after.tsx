@@ -5,12 +5,12 @@ import { useEffect, useRef, useState } from 'react'
 import { queryClient } from '../api/me'
 import { outbox } from '../api/outbox'
 import { t } from '../language/t'
-import { Button } from '../look/button'
-import { ActionBar, Refused, Sheet } from '../look/page'
+import { Refused, Sheet } from '../look/page'
 import { useSay } from '../units/units'
 import { clockOf } from './play'
 import type { Player, Replay, Trace } from './replay.worker'
-import { NoLicence, Score, Told } from './score'
+import { NextSteps, NoLicence, Score, Told } from './score'
+import { SeeAgain } from './see-again'
 import { afterWords, attemptWords, faultWords, legWords } from './words'
 
 /** Plays the run again beside the screen, and sends it to be kept; once. */
@@ -156,14 +156,11 @@ export function After({
         <div>
           <Ways course={course} own={replay.own} reference={replay.reference} />
           <p className="mt-2 text-[0.92rem] text-quiet">{t`Your load’s way, whole; broken, the reference: the same course without leaving a swing.`}</p>
+          <SeeAgain machine={machine} run={run} moments={onTheWay.map(({ tick, words }) => ({ at_s: tick * tick_s, words }))} />
           <NoLicence />
         </div>
       </div>
-      <ActionBar>
-        <Button look="quiet" onClick={onLeave}>{t`Leave practice`}</Button>
-        <Button onClick={onAgain}>{t`Again the same`}</Button>
-        <Button look="next" onClick={() => onNext(result.passed)}>{t`Next`}</Button>
-      </ActionBar>
+      <NextSteps next={t`Next`} onNext={() => onNext(result.passed)} onAgain={onAgain} onLeave={onLeave} />
     </>
   )
 }

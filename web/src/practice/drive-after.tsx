@@ -1,11 +1,11 @@
 import { type DriveRun, driveMarks, type Machine, type Point, playDrive, type TruckDrive } from '@geolabe/core'
 import { useMemo } from 'react'
 import { t } from '../language/t'
-import { Button } from '../look/button'
-import { ActionBar, Sheet } from '../look/page'
+import { Sheet } from '../look/page'
 import { useSay } from '../units/units'
 import { clockOf } from './play'
-import { NoLicence, Score, Told } from './score'
+import { NextSteps, NoLicence, Score, Told } from './score'
+import { SeeAgain } from './see-again'
 import { useSent } from './use-sent'
 import { driveWords, edgeWords, markWords, ruleWords } from './words'
 
@@ -101,13 +101,10 @@ export function DriveAfter({
         </Sheet>
         <Sheet title={t`The way you drove`}>
           <Driven drive={drive} />
+          <SeeAgain machine={machine} run={run} moments={[]} />
         </Sheet>
       </div>
-      <ActionBar>
-        <Button look="quiet" onClick={onLeave}>{t`Leave practice`}</Button>
-        <Button onClick={onAgain}>{t`Again, the same`}</Button>
-        <Button look="next" onClick={() => onNext(marks.passed)}>{t`Next`}</Button>
-      </ActionBar>
+      <NextSteps next={t`Next`} onNext={() => onNext(marks.passed)} onAgain={onAgain} onLeave={onLeave} />
     </>
   )
 }

@@ -12,14 +12,14 @@ import {
 } from '@geolabe/core'
 import clsx from 'clsx'
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
-import { useNavigate, useSearchParams } from 'react-router'
-import { newId } from '../api/client'
+import { useSearchParams } from 'react-router'
 import { t } from '../language/t'
 import { Button } from '../look/button'
 import { useSay } from '../units/units'
 import { DriveAfter } from './drive-after'
 import { DriveRecorder } from './drive-recorder'
 import { drawDrive, drawTriangle } from './drive-scene'
+import { useGiven, useLeave, useRunId } from './given'
 import { levelAfter, newSeed } from './level'
 import { LeverRow } from './lever-pad'
 import { drivingLeversOf } from './levers'
@@ -52,11 +52,11 @@ function seedFor(level: number, due: readonly DriveRule[]): number {
 }
 
 function Rounds({ machine, level }: { machine: Machine; level: number }) {
-  const navigate = useNavigate()
+  const [given, leaveTo] = [useGiven(), useLeave()]
   const [query] = useSearchParams()
   const only = query.get('only')?.split(',') ?? []
   const due = sometimes.filter((r) => only.includes(r))
-  const [how, setHow] = useState<How>(() => ({ seed: seedFor(level, due), level }))
+  const [how, setHow] = useState<How>(() => ({ seed: given?.seed ?? seedFor(level, due), level }))
   const [turn, setTurn] = useState(0)
   const [run, setRun] = useState<DriveRun | null>(null)
   // Made before the first frame, so that a machine that is not offered says why.
@@ -67,7 +67,7 @@ function Rounds({ machine, level }: { machine: Machine; level: number }) {
       return { refused: e }
     }
   }, [machine, how, turn])
-  const leave = () => navigate('/practice')
+  const leave = () => leaveTo()
   const begin = (to: How) => {
     setRun(null)
     setHow(to)
@@ -195,7 +195,7 @@ function Play({
   onOver: (run: DriveRun) => void
   onLeave: () => void
 }) {
-  const say = useSay()
+  const [say, runId] = [useSay(), useRunId()]
   const { drive } = recorder
   const levers = useMemo(() => drivingLeversOf(machine.controls), [machine])
   const plan = useRef<HTMLCanvasElement>(null)
@@ -229,7 +229,7 @@ function Play({
         told_ms.current = at_ms
         setTold(toldOf(recorder, held))
       }
-      if (drive.over) onOver(recorder.run(newId()))
+      if (drive.over) onOver(recorder.run(runId()))
       return drive.over ? 'over' : kept ? 'on' : 'behind'
     },
   )

@@ -2,10 +2,10 @@ import { type Item, type JudgeRound, type Machine, markRound, type RatingTable }
 import { useMemo } from 'react'
 import { usePracticePoints } from '../api/queries'
 import { plural, t } from '../language/t'
-import { Button } from '../look/button'
-import { ActionBar, Sheet } from '../look/page'
+import { Sheet } from '../look/page'
 import { useSay } from '../units/units'
-import { NoLicence, Score, Told } from './score'
+import { judgeWords } from './result-words'
+import { NextSteps, NoLicence, Score, Told } from './score'
 import { useSent } from './use-sent'
 import { opinionWords } from './words'
 
@@ -48,22 +48,10 @@ export function JudgeAfter({
   const say = useSay()
   const marks = useMemo(() => markRound(machine, tables, round), [machine, tables, round])
   const error = useSent(round, marks.score)
-  const sentence =
-    marks.missed > 0
-      ? plural(marks.missed, {
-          one: '# figure that was too bold passed as right',
-          other: '# figures that were too bold passed as right',
-        })
-      : marks.falseAlarms > 0
-        ? plural(marks.falseAlarms, {
-            one: 'Every bold figure seen; # that was right called wrong',
-            other: 'Every bold figure seen; # that were right called wrong',
-          })
-        : t`Every bold figure seen, and none that was right called wrong`
   return (
     <>
       <Told of={t`Practice, tables of ${machine.name}`} error={error}>
-        {t`${sentence}.`}
+        {t`${judgeWords(marks)}.`}
       </Told>
       <div className="grid items-start gap-4 pb-6 md:grid-cols-2">
         <Sheet>
@@ -104,10 +92,7 @@ export function JudgeAfter({
           </ol>
         </Sheet>
       </div>
-      <ActionBar>
-        <Button look="quiet" onClick={onLeave}>{t`Leave practice`}</Button>
-        <Button look="next" onClick={() => onNext(marks.passed)}>{t`Ten more`}</Button>
-      </ActionBar>
+      <NextSteps next={t`Ten more`} onNext={() => onNext(marks.passed)} onLeave={onLeave} />
     </>
   )
 }

@@ -14,11 +14,11 @@ import {
   surenesses,
 } from '@geolabe/core'
 import { useMemo, useState } from 'react'
-import { useNavigate, useSearchParams } from 'react-router'
-import { newId } from '../api/client'
+import { useSearchParams } from 'react-router'
 import { t } from '../language/t'
 import { Button } from '../look/button'
 import { Station } from '../look/station'
+import { useGiven, useLeave, useRunId } from './given'
 import { Claim, ItemSheets, Told } from './item-sheets'
 import { JudgeAfter } from './judge-after'
 import { levelAfter, newSeed } from './level'
@@ -61,12 +61,13 @@ function Rounds({
   asked: readonly Misreading[]
   level: number
 }) {
-  const navigate = useNavigate()
+  const [given, leaveTo, runId] = [useGiven(), useLeave(), useRunId()]
   const offered = useMemo(() => misreadingsOf(tables), [tables])
-  const due = offered.filter((m) => asked.includes(m))
+  // Of an exam nobody chooses what is asked.
+  const due = given ? [] : offered.filter((m) => asked.includes(m))
   // What is due, as long as the tables still offer it.
   const only = due.length > 0 ? due : offered
-  const [how, setHow] = useState<How>(() => ({ seed: newSeed(), level }))
+  const [how, setHow] = useState<How>(() => ({ seed: given?.seed ?? newSeed(), level }))
   const [answers, setAnswers] = useState<readonly Judged[]>([])
   const [round, setRound] = useState<JudgeRound | null>(null)
   const key = only.join()
@@ -77,7 +78,7 @@ function Rounds({
       return { refused: e }
     }
   }, [tables, how, key])
-  const leave = () => navigate(due.length > 0 ? '/practice/five' : '/practice')
+  const leave = () => leaveTo(due.length > 0 ? '/practice/five' : '/practice')
   if ('refused' in made) return <NotOffered title={t`Tables of ${machine.name}`} error={made.refused} onLeave={leave} />
   const { items } = made
   if (round)
@@ -98,7 +99,7 @@ function Rounds({
   const over = () =>
     setRound({
       format: 'geolabe.practice/1',
-      id: newId(),
+      id: runId(),
       game: 'judge',
       version: judgeVersion,
       machine: { id: machine.id, revision: machine.revision },

@@ -1,14 +1,25 @@
 import type { Game, MachineFile } from '@geolabe/contract'
 import type { ReactNode } from 'react'
-import { Link, useParams } from 'react-router'
+import { Link, useParams, useSearchParams } from 'react-router'
 import { useMachine, usePractice } from '../api/queries'
 import { t } from '../language/t'
 import { Button } from '../look/button'
 import { Loaded, Refused, Sheet, Title } from '../look/page'
 import { lastOf, levelAfter } from './level'
+import { Sit } from './sit'
 
-/** A game on the machine of the address, as hard as the last run of it says; without the records it begins easy. */
+/** A game on the machine of the address: a try of the exam that the address names, or as hard as the last run of one's own says. */
 export function OnMachine({ game, children }: { game: Game; children: (file: MachineFile, level: number) => ReactNode }) {
+  const { machine = '' } = useParams()
+  const [query] = useSearchParams()
+  const exam = query.get('exam')
+  const file = useMachine(machine)
+  if (exam === null) return <OwnPace game={game}>{children}</OwnPace>
+  return <Loaded query={file}>{(f) => <Sit exam={exam}>{(level) => children(f, level)}</Sit>}</Loaded>
+}
+
+/** Without the records it begins easy. */
+function OwnPace({ game, children }: { game: Game; children: (file: MachineFile, level: number) => ReactNode }) {
   const { machine = '' } = useParams()
   const [file, runs] = [useMachine(machine), usePractice()]
   if (runs.isLoading) return <Loaded query={runs}>{() => null}</Loaded>

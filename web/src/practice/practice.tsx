@@ -1,9 +1,9 @@
-import type { PracticeGames, PracticeRecord, YardMachine } from '@geolabe/contract'
+import { gamesIn, type PracticeGames, type PracticeRecord, type YardMachine } from '@geolabe/contract'
 import type { LoadRun, Machine } from '@geolabe/core'
 import { courseFor, rigOf } from '@geolabe/core'
 import clsx from 'clsx'
 import { useMemo, useState } from 'react'
-import { Link, useNavigate } from 'react-router'
+import { Link } from 'react-router'
 import { usePractice, usePracticeGames, usePracticePoints, useYard } from '../api/queries'
 import { t } from '../language/t'
 import { Loaded, Sheet, Title } from '../look/page'
@@ -11,6 +11,8 @@ import { when } from '../look/when'
 import { MachineDrawing } from '../yard/machine-drawing'
 import { After } from './after'
 import { dueNow, dueWords } from './due'
+import { ExamsOffer } from './exams-offer'
+import { useGiven, useLeave } from './given'
 import { lastOf, levelAfter, newSeed } from './level'
 import { NotOffered, OnMachine } from './on-machine'
 import { type Asked, Play } from './play'
@@ -38,6 +40,7 @@ export function Practice() {
         <span className="text-lg font-bold">{t`Five minutes`}</span>
         <span>{dueWords(due.length)}</span>
       </Link>
+      <ExamsOffer />
       <Loaded query={yard}>
         {(y) => (
           <Loaded query={games}>
@@ -45,12 +48,7 @@ export function Practice() {
               <ul className="grid gap-3 pb-6 sm:grid-cols-2 lg:grid-cols-3">
                 {y.machines.map((m) => {
                   const of = machines.find((g) => g.machine === m.id)
-                  return (
-                    of &&
-                    (of.load || of.drive || of.signal || of.judge.length > 0) && (
-                      <MachineCard key={m.id} machine={m} games={of} runs={known} />
-                    )
-                  )
+                  return of && gamesIn(of).length > 0 && <MachineCard key={m.id} machine={m} games={of} runs={known} />
                 })}
               </ul>
             )}
@@ -140,8 +138,8 @@ export const PracticeOn = () => (
 )
 
 function Rounds({ machine, level }: { machine: Machine; level: number }) {
-  const navigate = useNavigate()
-  const [asked, setAsked] = useState<Asked>(() => ({ seed: newSeed(), level }))
+  const [given, leaveTo] = [useGiven(), useLeave()]
+  const [asked, setAsked] = useState<Asked>(() => ({ seed: given?.seed ?? newSeed(), level }))
   const [turn, setTurn] = useState(0)
   const [run, setRun] = useState<LoadRun | null>(null)
   const made = useMemo(() => {
@@ -157,7 +155,7 @@ function Rounds({ machine, level }: { machine: Machine; level: number }) {
     setAsked(to)
     setTurn(turn + 1)
   }
-  const leave = () => navigate('/practice')
+  const leave = () => leaveTo()
   if ('refused' in made) return <NotOffered title={t`Practice on ${machine.name}`} error={made.refused} onLeave={leave} />
   if (run)
     return (

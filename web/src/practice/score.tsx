@@ -1,5 +1,7 @@
 import { t } from '../language/t'
-import { Refused } from '../look/page'
+import { Button } from '../look/button'
+import { ActionBar, Refused } from '../look/page'
+import { useGiven } from './given'
 
 /** What a run came to, in a sentence that is also read out; what kept it from being sent. */
 export function Told({ of, error, children }: { of: string; error: unknown; children: string }) {
@@ -28,3 +30,34 @@ export function Score({ score, short, passed }: { score: number; passed: boolean
 export const NoLicence = () => (
   <p className="mt-3 text-[0.92rem] text-quiet">{t`It shows practice. It is no licence, and proves no skill on the machine itself, no lift and no set-up.`}</p>
 )
+
+/** What comes after a run: another, or back; after a try of an exam only back to it. */
+export function NextSteps({
+  next,
+  onNext,
+  onAgain,
+  onLeave,
+}: {
+  /** The next one, in words. */
+  next: string
+  onNext: () => void
+  /** The same once more. */
+  onAgain?: () => void
+  onLeave: () => void
+}) {
+  if (useGiven())
+    return (
+      <ActionBar>
+        <Button look="next" onClick={onLeave}>{t`Back to the exam`}</Button>
+      </ActionBar>
+    )
+  return (
+    <ActionBar>
+      <Button look="quiet" onClick={onLeave}>{t`Leave practice`}</Button>
+      {onAgain && <Button onClick={onAgain}>{t`Again the same`}</Button>}
+      <Button look="next" onClick={onNext}>
+        {next}
+      </Button>
+    </ActionBar>
+  )
+}

@@ -1,25 +1,14 @@
-import { type Machine, markSignals, type SignalMarks, type SignalRun, signalFaults } from '@geolabe/core'
+import { type Machine, markSignals, type SignalRun } from '@geolabe/core'
 import { useMemo } from 'react'
-import { plural, t } from '../language/t'
-import { Button } from '../look/button'
-import { ActionBar, Sheet } from '../look/page'
+import { t } from '../language/t'
+import { Sheet } from '../look/page'
 import { meaningOf } from '../signals/hand-signals'
-import { NoLicence, Score, Told } from './score'
+import { signalWords } from './result-words'
+import { NextSteps, NoLicence, Score, Told } from './score'
 import { useSent } from './use-sent'
-import { pointWords, signalFaultWords } from './words'
+import { signalFaultWords } from './words'
 
 const seconds = (s: number | null) => (s === null ? '–' : t`${s.toFixed(2)} s`)
-
-/** The one sentence after a run: the gravest mistake, or what went well. */
-function sentenceOf({ responses, passed, guesses }: SignalMarks): string {
-  const worst = signalFaults.find((f) => responses.some((r) => r.fault === f))
-  if (worst) {
-    const of = responses.filter((r) => r.fault === worst).length
-    return plural(of, { one: '{1}, once', other: '{1}, # times' }, pointWords[worst])
-  }
-  if (passed) return t`Every signal answered in time, and nothing moved without one`
-  return guesses > 0 ? t`Answered before anybody could have seen it: that is a guess` : t`Right, but slow`
-}
 
 /** What a run of signals came to: the sentence, the times, each signal with its answer. */
 export function SignalAfter({
@@ -39,7 +28,7 @@ export function SignalAfter({
   return (
     <>
       <Told of={t`Practice, hand signals on ${machine.name}`} error={error}>
-        {t`${sentenceOf(marks)}.`}
+        {t`${signalWords(marks)}.`}
       </Told>
       <div className="grid items-start gap-4 pb-6 md:grid-cols-2">
         <Sheet>
@@ -79,10 +68,7 @@ export function SignalAfter({
           </ol>
         </Sheet>
       </div>
-      <ActionBar>
-        <Button look="quiet" onClick={onLeave}>{t`Leave practice`}</Button>
-        <Button look="next" onClick={() => onNext(marks.passed)}>{t`Again, others`}</Button>
-      </ActionBar>
+      <NextSteps next={t`Again, others`} onNext={() => onNext(marks.passed)} onLeave={onLeave} />
     </>
   )
 }

@@ -1,11 +1,10 @@
 import { type Machine, mostLatency_s, type Rig, rigOf, type SignalRun, signalCourse } from '@geolabe/core'
 import { useMemo, useState } from 'react'
-import { useNavigate } from 'react-router'
-import { newId } from '../api/client'
 import { t } from '../language/t'
 import { Button } from '../look/button'
 import { Title } from '../look/page'
 import { HandSignals, Signaller } from '../signals/hand-signals'
+import { useGiven, useLeave, useRunId } from './given'
 import { levelAfter, newSeed } from './level'
 import { LeverRow } from './lever-pad'
 import { leversOf } from './levers'
@@ -26,8 +25,8 @@ interface How {
 }
 
 function Rounds({ machine, level }: { machine: Machine; level: number }) {
-  const navigate = useNavigate()
-  const [how, setHow] = useState<How>(() => ({ seed: newSeed(), level }))
+  const [given, leaveTo] = [useGiven(), useLeave()]
+  const [how, setHow] = useState<How>(() => ({ seed: given?.seed ?? newSeed(), level }))
   const [run, setRun] = useState<SignalRun | null>(null)
   const [latency_s, setLatency] = useState<number | null>(null)
   const made = useMemo(() => {
@@ -37,7 +36,7 @@ function Rounds({ machine, level }: { machine: Machine; level: number }) {
       return { refused: e }
     }
   }, [machine])
-  const leave = () => navigate('/practice')
+  const leave = () => leaveTo()
   if ('refused' in made) return <NotOffered title={t`Hand signals on ${machine.name}`} error={made.refused} onLeave={leave} />
   if (run)
     return (
@@ -107,6 +106,7 @@ function Play({
   onOver: (run: SignalRun) => void
   onLeave: () => void
 }) {
+  const runId = useRunId()
   const course = useMemo(() => signalCourse(how.seed, how.level), [how])
   const [recorder] = useState(() => new SignalRecorder(machine, rig, course, how))
   const levers = useMemo(() => leversOf(machine.controls, rig), [machine, rig])
@@ -123,7 +123,7 @@ function Play({
       const kept = recorder.pass(dt_s, held)
       const { at, time_s } = recorder
       setTold({ at, time_s, held })
-      if (recorder.over) onOver(recorder.run(newId(), latency_s))
+      if (recorder.over) onOver(recorder.run(runId(), latency_s))
       return recorder.over ? 'over' : kept ? 'on' : 'behind'
     },
   )

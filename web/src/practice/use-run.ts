@@ -1,6 +1,6 @@
 import type { LoadRun, Machine, Sample } from '@geolabe/core'
 import { type RefObject, useCallback, useRef, useState } from 'react'
-import { newId } from '../api/client'
+import { useRunId } from './given'
 import type { Lever } from './levers'
 import { Recorder } from './recorder'
 import { drawPlan, drawSide, sheetOf } from './scene'
@@ -37,6 +37,7 @@ export function useRun(
   onOver: (run: LoadRun) => void,
 ) {
   const { rig, drill } = recorder
+  const runId = useRunId()
   const [told, setTold] = useState<Told>(() => ({ s: firstLook(recorder), ring: 1, time_s: 0, held: rig.axes.map(() => 0) }))
   const told_ms = useRef(0)
   const draw = usePictures(
@@ -65,7 +66,7 @@ export function useRun(
         const ring = Math.min(drill.course.legs.length, drill.landed.length + 1)
         setTold({ s, ring, time_s: recorder.time_s, held })
       }
-      if (drill.over) onOver(recorder.run(newId()))
+      if (drill.over) onOver(recorder.run(runId()))
       return drill.over ? 'over' : kept ? 'on' : 'behind'
     },
   )

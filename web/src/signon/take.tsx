@@ -1,7 +1,8 @@
 import { type MachineFile, type Me, type OpenShiftRequest, type Shift, station } from '@geolabe/contract'
 import { impedimentsTo, licenceExpiries, type Place } from '@geolabe/core'
+import clsx from 'clsx'
 import { useState } from 'react'
-import { useNavigate, useParams } from 'react-router'
+import { Link, useNavigate, useParams } from 'react-router'
 import { newId } from '../api/client'
 import { queryClient, useMe } from '../api/me'
 import { outbox } from '../api/outbox'
@@ -13,6 +14,7 @@ import { Choice } from '../look/choice'
 import { ActionBar, Loaded, Refused, Sheet, Title } from '../look/page'
 import { Tick } from '../look/tick'
 import { date, day, when } from '../look/when'
+import { usePracticeAsked } from '../practice/use-asked'
 import { RouteLine, stationsOf } from '../shift/route-line'
 import { HandoverLines } from '../stow/handover-lines'
 import { StateMark } from '../yard/yard'
@@ -70,13 +72,16 @@ function TakeMachine({ file, places, me }: { file: MachineFile; places: Place[];
   const expiry = licenceExpiries(me, new Date().toISOString().slice(0, 10)).find(
     (x) => x.class === m.licence.class && x.state === 'soon',
   )
+  const asked = usePracticeAsked(m, places.find((p) => p.id === place) ?? null)
   const why = !place
     ? t`Choose the place.`
-    : missing > 0
-      ? t`${missing} to confirm.`
-      : !read
-        ? t`Read what the last shift left.`
-        : ''
+    : asked?.must
+      ? t`This site asks for practice first.`
+      : missing > 0
+        ? t`${missing} to confirm.`
+        : !read
+          ? t`Read what the last shift left.`
+          : ''
 
   const go = async () => {
     if (!place) return
@@ -187,6 +192,15 @@ function TakeMachine({ file, places, me }: { file: MachineFile; places: Place[];
           </Sheet>
         )}
       </div>
+      {asked && !barred && (
+        <p className={clsx('mt-4 border-l-4 pl-3', asked.must ? 'border-outside font-semibold' : 'border-near')}>
+          {told(asked.why)} <strong>{told(asked.resolution)}</strong>{' '}
+          <Link
+            to="/practice"
+            className="inline-flex min-h-12 items-center font-semibold underline underline-offset-4"
+          >{t`To practice`}</Link>
+        </p>
+      )}
       {expiry && !barred && (
         <p className="mt-4 border-l-4 border-near pl-3 font-semibold">
           {plural(

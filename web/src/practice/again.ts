@@ -1,0 +1,116 @@
+import type { PracticeRun } from '@geolabe/contract'
+import {
+  actsFrom,
+  courseFor,
+  Drill,
+  type DriveRun,
+  driveOn,
+  type LoadRun,
+  type Machine,
+  playDrive,
+  rigOf,
+  stepsOf,
+  type TruckDrive,
+} from '@geolabe/core'
+import { drawDrive, drawTriangle } from './drive-scene'
+import { drawPlan, drawSide, type Sheet } from './scene'
+
+/** A run that can be drawn at each of its moments. */
+export interface Again {
+  /** Of the run. */
+  readonly ticks: number
+  /** The moment that it stands at. */
+  readonly tick: number
+  /** Forward it goes on from where it stands; back it begins anew. */
+  to: (tick: number) => void
+  draw: (above: Sheet | null, beside: Sheet | null) => void
+}
+
+abstract class Stepped implements Again {
+  tick = 0
+  abstract readonly ticks: number
+  protected abstract begin(): void
+  protected abstract step(tick: number): void
+  abstract draw(above: Sheet | null, beside: Sheet | null): void
+
+  to(tick: number) {
+    const wanted = Math.max(1, Math.min(this.ticks, Math.round(tick)))
+    if (wanted < this.tick) {
+      this.begin()
+      this.tick = 0
+    }
+    for (; this.tick < wanted; this.tick++) this.step(this.tick)
+  }
+}
+
+class LoadAgain extends Stepped {
+  readonly ticks: number
+  private drill: Drill
+  private next: (tick: number) => void
+
+  constructor(
+    private readonly machine: Machine,
+    private readonly run: LoadRun,
+  ) {
+    super()
+    const rig = rigOf(machine)
+    this.drill = new Drill(rig, courseFor(rig, run.seed, run.level))
+    this.next = stepsOf(this.drill, run)
+    this.ticks = run.ticks
+    this.to(1)
+  }
+
+  protected begin() {
+    this.drill = new Drill(this.drill.rig, this.drill.course)
+    this.next = stepsOf(this.drill, this.run)
+  }
+
+  protected step(tick: number) {
+    if (!this.drill.over) this.next(tick)
+  }
+
+  draw(above: Sheet | null, beside: Sheet | null) {
+    const s = this.drill.samples.at(-1)
+    if (!s) return
+    if (above) drawPlan(above, this.drill, this.machine.outline.plan, s)
+    if (beside) drawSide(beside, this.drill, s)
+  }
+}
+
+class DriveAgain extends Stepped {
+  readonly ticks: number
+  private drive: TruckDrive
+  private acts: ReturnType<typeof actsFrom>
+
+  constructor(
+    private readonly machine: Machine,
+    private readonly run: DriveRun,
+  ) {
+    super()
+    this.ticks = playDrive(machine, run).ticks
+    this.drive = driveOn(machine, run)
+    this.acts = actsFrom(run)
+    this.to(1)
+  }
+
+  protected begin() {
+    this.drive = driveOn(this.machine, this.run)
+    this.acts = actsFrom(this.run)
+  }
+
+  protected step(tick: number) {
+    if (!this.drive.over) this.drive.tick(this.acts(tick))
+  }
+
+  draw(above: Sheet | null, beside: Sheet | null) {
+    if (above) drawDrive(above, this.drive, this.machine.outline.plan)
+    if (beside) drawTriangle(beside, this.drive)
+  }
+}
+
+/** A run to be seen again; null for one of which there is nothing to see but what was said. */
+export function againOf(machine: Machine, run: PracticeRun): Again | null {
+  if (run.game === 'load') return new LoadAgain(machine, run)
+  if (run.game === 'drive') return new DriveAgain(machine, run)
+  return null
+}

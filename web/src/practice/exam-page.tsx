@@ -1,0 +1,210 @@
+import { type CertificateLine, certificateRequest, type Exam, type ExamTry, tryNoteRequest } from '@geolabe/contract'
+import { useState } from 'react'
+import { Link, useParams } from 'react-router'
+import { call, newId } from '../api/client'
+import { queryClient, useMe } from '../api/me'
+import { useExam, useMachine, useTriedRun } from '../api/queries'
+import { plural, t } from '../language/t'
+import { Button } from '../look/button'
+import { Dialog } from '../look/dialog'
+import { FigureEntry } from '../look/entries'
+import { Form, TextEntry, useEntry } from '../look/form'
+import { ActionBar, Loaded, Refused, Sheet, Title } from '../look/page'
+import { date, when } from '../look/when'
+import { useSay } from '../units/units'
+import { elapsed_s, examWords, standing, triesLeft, wayToSit } from './exam-words'
+import { clockOf } from './play'
+import { resultWords } from './result-words'
+import { NoLicence } from './score'
+import { SeenAgain } from './seen-again'
+
+/** One exam: for who sits it, for who has set it. */
+export function ExamPage() {
+  const { id = '' } = useParams()
+  return <Loaded query={useExam(id)}>{(e) => <Shown exam={e} />}</Loaded>
+}
+
+const big =
+  'flex min-h-16 items-center rounded-lg border-2 border-ink bg-accent px-7 text-lg font-bold text-on-accent shadow-[0_3px_0_var(--ink)]'
+
+function Shown({ exam: e }: { exam: Exam }) {
+  const me = useMe().data
+  const [assesses, sits] = [e.assessor.id === me?.id, e.person.id === me?.id]
+  const [issuing, setIssuing] = useState(false)
+  const left = triesLeft(e)
+  const mayIssue = assesses && e.certificate === null && !e.machineChanged && e.made.some((m) => m.result?.passed)
+  return (
+    <>
+      <Title
+        below={t`${e.person.name}, seen by ${e.assessor.name}. Level ${Math.round(100 * e.level)} of 100, until ${date(e.until)}.`}
+      >{t`Exam: ${examWords(e)}`}</Title>
+      <div className="grid items-start gap-4 pb-6 md:grid-cols-[2fr_3fr]">
+        <Sheet>
+          <p className="text-[1.5rem] font-bold first-letter:uppercase">{standing(e)}</p>
+          <p className="mt-1">
+            {t`${e.made.length} of ${plural(e.tries, { one: '# try', other: '# tries' })} made.`}
+            {e.machineChanged && ` ${t`${e.machine.name} has changed since: an exam on it is set again.`}`}
+          </p>
+          {e.certificate !== null && (
+            <Link
+              to="/practice/certificates"
+              className="mt-2 inline-flex min-h-12 items-center font-semibold underline underline-offset-4"
+            >{t`Certificates of practice`}</Link>
+          )}
+          <NoLicence />
+        </Sheet>
+        <div className="grid gap-4">
+          {e.made.length === 0 && (
+            <Sheet>
+              <p className="text-quiet">{t`No try has been begun.`}</p>
+            </Sheet>
+          )}
+          {e.made.map((m) => (
+            <Try key={m.id} exam={e} made={m} assesses={assesses} />
+          ))}
+        </div>
+      </div>
+      {sits && left > 0 && (
+        <ActionBar>
+          <Link to={wayToSit(e)} className={big}>{t`To try ${e.made.length + 1} of ${e.tries}`}</Link>
+        </ActionBar>
+      )}
+      {mayIssue && (
+        <ActionBar>
+          <Button look="next" onClick={() => setIssuing(true)}>{t`Issue the certificate`}</Button>
+        </ActionBar>
+      )}
+      <Dialog open={issuing} onClose={() => setIssuing(false)} title={t`Certificate of practice for ${e.person.name}`}>
+        <Issue exam={e} onIssued={() => setIssuing(false)} />
+      </Dialog>
+    </>
+  )
+}
+
+/** How long a try took: by itself, and by the clock. */
+function Took({ made }: { made: ExamTry }) {
+  const by = elapsed_s(made)
+  if (by === null) return null
+  return (
+    <p className="text-quiet">
+      {made.lasted_s === null
+        ? t`There ${clockOf(by)} after it began.`
+        : t`Lasted ${clockOf(made.lasted_s)}; there ${clockOf(by)} after it began, with every pause and the way through the network.`}
+    </p>
+  )
+}
+
+/** A try seen again, with what was noted of its moments. */
+function Seen({ exam, made }: { exam: Exam; made: ExamTry }) {
+  const [machine, tried] = [useMachine(exam.machine.id), useTriedRun(exam.id, made.id)]
+  const moments = made.notes.flatMap((n) => (n.at_s === null ? [] : [{ at_s: n.at_s, words: n.words }]))
+  return (
+    <Loaded query={machine}>
+      {(m) => <Loaded query={tried}>{({ run }) => <SeenAgain machine={m.definition} run={run} moments={moments} />}</Loaded>}
+    </Loaded>
+  )
+}
+
+function Try({ exam: e, made: m, assesses }: { exam: Exam; made: ExamTry; assesses: boolean }) {
+  const say = useSay()
+  const [noting, setNoting] = useState(false)
+  const [seeing, setSeeing] = useState(false)
+  const byHand = m.notes.filter((n) => n.score !== null).at(-1)?.score ?? null
+  return (
+    <Sheet title={t`Try ${m.number}`}>
+      {m.result ? (
+        <>
+          <p>
+            <span className="text-[2.2rem] leading-none font-bold tabular-nums">{Math.round(m.result.score)}</span>{' '}
+            <span className="text-quiet">{m.result.passed ? t`of 100, passed` : t`of 100, not passed`}</span>
+            {byHand !== null && <strong className="ml-3">{t`by hand ${Math.round(byHand)}`}</strong>}
+          </p>
+          <p className="mt-1 font-semibold">{resultWords(m.result, say)}</p>
+          <Took made={m} />
+          {m.claimed !== null && (
+            <p className="font-semibold text-outside">{t`The device had made ${Math.round(m.claimed)} of it; what counts was worked out here.`}</p>
+          )}
+        </>
+      ) : (
+        <p className="font-semibold">{t`Begun ${when(m.begunAt)} and not there. It counts all the same.`}</p>
+      )}
+      {m.notes.length > 0 && (
+        <ul className="mt-3 grid gap-1 border-t border-line pt-3" aria-label={t`Notes of try ${m.number}`}>
+          {m.notes.map((n) => (
+            <li key={n.id}>
+              {n.at_s !== null && <span className="text-quiet tabular-nums">{clockOf(n.at_s)} </span>}
+              {n.score !== null && <strong>{t`${Math.round(n.score)} by hand. `}</strong>}
+              {n.words}
+            </li>
+          ))}
+        </ul>
+      )}
+      {m.result && (
+        <div className="mt-3 flex flex-wrap gap-3">
+          {(e.game === 'load' || e.game === 'drive') && (
+            <Button onClick={() => setSeeing(true)}>{t`See try ${m.number} again`}</Button>
+          )}
+          {assesses && e.certificate === null && <Button onClick={() => setNoting(true)}>{t`Note on try ${m.number}`}</Button>}
+        </div>
+      )}
+      <Dialog open={seeing} onClose={() => setSeeing(false)} title={t`Practice: try ${m.number} of ${e.person.name}`}>
+        <Seen exam={e} made={m} />
+      </Dialog>
+      <Dialog open={noting} onClose={() => setNoting(false)} title={t`Note on try ${m.number}`}>
+        <Note exam={e} made={m} onNoted={() => setNoting(false)} />
+      </Dialog>
+    </Sheet>
+  )
+}
+
+const again = () => queryClient.invalidateQueries({ queryKey: ['practice'] })
+
+function Note({ exam, made, onNoted }: { exam: Exam; made: ExamTry; onNoted: () => void }) {
+  const [error, setError] = useState<unknown>(null)
+  const { control, handleSubmit } = useEntry(tryNoteRequest, { id: newId(), at_s: null, score: null, words: '' })
+  const note = handleSubmit(async (body) => {
+    setError(null)
+    try {
+      await call({ method: 'POST', path: `/practice/exams/${exam.id}/tries/${made.id}/notes`, body, key: body.id })
+      await again()
+      onNoted()
+    } catch (x) {
+      setError(x)
+    }
+  })
+  return (
+    <Form onSubmit={note}>
+      <TextEntry control={control} name="words" label={t`What you noted`} rows={3} />
+      <div className="grid gap-3 sm:grid-cols-2">
+        <FigureEntry control={control} name="at_s" label={t`Seconds into the run; empty: all of it`} />
+        <FigureEntry control={control} name="score" label={t`Your own score, 0 to 100; may stay empty`} />
+      </div>
+      <p className="text-quiet">{t`The computed score stays as it is; yours stands beside it.`}</p>
+      <Refused error={error} />
+      <Button look="next" type="submit">{t`Keep this note`}</Button>
+    </Form>
+  )
+}
+
+function Issue({ exam, onIssued }: { exam: Exam; onIssued: () => void }) {
+  const [error, setError] = useState<unknown>(null)
+  const { control, handleSubmit } = useEntry(certificateRequest, { id: newId(), exam: exam.id, words: '' })
+  const issue = handleSubmit(async (body) => {
+    setError(null)
+    try {
+      await call<CertificateLine>({ method: 'POST', path: '/practice/certificates', body, key: body.id })
+      await again()
+      onIssued()
+    } catch (x) {
+      setError(x)
+    }
+  })
+  return (
+    <Form onSubmit={issue}>
+      <p>{t`It names every passed try with its score and what went wrong in it, and closes the exam. It is signed by this installation and does not change afterwards.`}</p>
+      <TextEntry control={control} name="words" label={t`Your words on it; may stay empty`} rows={2} />
+      <Refused error={error} />
+      <Button look="next" type="submit">{t`Issue the certificate`}</Button>
+    </Form>
+  )
+}

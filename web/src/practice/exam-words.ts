@@ -1,0 +1,41 @@
+import type { CertificateLine, Exam, ExamTry, Game } from '@geolabe/contract'
+import { t } from '../language/t'
+
+/** What is examined, on which machine. */
+export const examWords = ({ game, machine: { name } }: Pick<Exam, 'game' | 'machine'>): string =>
+  ({
+    load: t`load control on ${name}`,
+    drive: t`driving ${name}`,
+    signal: t`hand signals on ${name}`,
+    judge: t`tables of ${name}`,
+  })[game]
+
+/** Where an exam is sat. */
+const ways: Record<Game, string> = { load: '', drive: '/driving', signal: '/signals', judge: '/tables' }
+export const wayToSit = ({ id, game, machine }: Pick<Exam, 'id' | 'game' | 'machine'>) =>
+  `/practice/${machine.id}${ways[game]}?exam=${id}`
+
+/** Its last day counts as well, by the day of the yard's records. */
+export const isPast = ({ until }: Pick<Exam, 'until'>) => until < new Date().toISOString().slice(0, 10)
+
+export const triesLeft = (e: Pick<Exam, 'made' | 'tries' | 'until' | 'machineChanged' | 'certificate'>): number =>
+  isPast(e) || e.machineChanged || e.certificate !== null ? 0 : Math.max(0, e.tries - e.made.length)
+
+/** What an exam has come to. */
+export function standing(e: Exam): string {
+  if (e.certificate !== null) return t`certificate issued`
+  if (e.made.some((m) => m.result?.passed)) return t`passed`
+  if (e.machineChanged) return t`over: the machine has changed`
+  if (triesLeft(e) > 0) return e.made.length === 0 ? t`not begun` : t`under way`
+  return isPast(e) ? t`over: its day has passed` : t`over: not passed`
+}
+
+/** From when a try began until its run was there, by the clock of the records; null: not kept. */
+export const elapsed_s = ({ begunAt, keptAt }: ExamTry): number | null =>
+  keptAt === null ? null : (Date.parse(keptAt) - Date.parse(begunAt)) / 1000
+
+export const certificateWords: Record<CertificateLine['state'], string> = {
+  'in-date': t`in date`,
+  expired: t`out of date`,
+  'earlier-machine': t`for an earlier machine: its levers, figures or tables have changed since`,
+}

@@ -1,0 +1,44 @@
+import type { PracticeResult } from '@geolabe/contract'
+import { type JudgeResult, type Say, type SignalMarks, signalFaults } from '@geolabe/core'
+import { plural, t } from '../language/t'
+import { afterWords, driveWords, pointWords } from './words'
+
+/** The one sentence after a run of signals: the gravest mistake, or what went well. */
+export function signalWords({ responses, passed, guesses }: SignalMarks): string {
+  const worst = signalFaults.find((f) => responses.some((r) => r.fault === f))
+  if (worst) {
+    const of = responses.filter((r) => r.fault === worst).length
+    return plural(of, { one: '{1}, once', other: '{1}, # times' }, pointWords[worst])
+  }
+  if (passed) return t`Every signal answered in time, and nothing moved without one`
+  return guesses > 0 ? t`Answered before anybody could have seen it: that is a guess` : t`Right, but slow`
+}
+
+/** The one sentence after a round of judgement. */
+export function judgeWords(marks: Pick<JudgeResult, 'missed' | 'falseAlarms'>): string {
+  return marks.missed > 0
+    ? plural(marks.missed, {
+        one: '# figure that was too bold passed as right',
+        other: '# figures that were too bold passed as right',
+      })
+    : marks.falseAlarms > 0
+      ? plural(marks.falseAlarms, {
+          one: 'Every bold figure seen; # that was right called wrong',
+          other: 'Every bold figure seen; # that were right called wrong',
+        })
+      : t`Every bold figure seen, and none that was right called wrong`
+}
+
+/** What any run came to, in one sentence. */
+export function resultWords(r: PracticeResult, say: Say): string {
+  switch (r.game) {
+    case 'load':
+      return afterWords(r, say)
+    case 'drive':
+      return t`${driveWords(r)}.`
+    case 'signal':
+      return t`${signalWords(r)}.`
+    case 'judge':
+      return t`${judgeWords(r)}.`
+  }
+}
