@@ -12,6 +12,7 @@ import {
 } from '@geolabe/core'
 import { z } from 'zod'
 import { defectsFile } from './defects'
+import { practiceCertificate } from './exams'
 import { historyFile } from './history'
 import { inspectionFile } from './inspections'
 import { practiceRun } from './practice'
@@ -71,6 +72,7 @@ export const fileFormats = {
   inspection: inspectionFile,
   defects: defectsFile,
   practice: practiceRun,
+  certificate: practiceCertificate,
 } as const
 export type FileFormat = keyof typeof fileFormats
 

@@ -61,6 +61,9 @@ export function impedimentsTo(
   return impediments
 }
 
+/** What is on record of somebody for the kind of a machine: people are trained, and practise, for a kind. */
+export const forKindOf = <T>(byKind: ReadonlyMap<string, T>, m: Pick<Machine, 'kind'>): T | undefined => byKind.get(m.kind.id)
+
 export interface Expiry {
   class: string
   validUntil: string

@@ -10,6 +10,7 @@ import {
   type Answer,
   type AtWork,
   type Case,
+  forKindOf,
   type Machine,
   neverPractised,
   type Offered,
@@ -72,7 +73,7 @@ export function choosingRoutes(db: Database, work: SlowWork): Router {
         if (!one || !state) return []
         const { machine, tables } = one
         const practice = {
-          known: known.get(machine.kind.id) ?? neverPractised,
+          known: forKindOf(known, machine) ?? neverPractised,
           offer: offerIn(offeredOn(machine, tables)),
         }
         return refusalsToTake({ machine, state, due, practice }, me, place.policy, isoToday())

@@ -1,5 +1,5 @@
 import { type Game, isByLevers, offerIn, type PractisedPage } from '@geolabe/contract'
-import { type ByHand, first_level, type Machine, neverPractised, type Offer, type Practised } from '@geolabe/core'
+import { type ByHand, first_level, forKindOf, type Machine, neverPractised, type Offer, type Practised } from '@geolabe/core'
 import type { Tx } from '../db/database'
 import { tablesOf } from '../library/table'
 import { ownCertificates } from './certificates'
@@ -36,6 +36,6 @@ export const readPractised = async (tx: Tx): Promise<PractisedPage> => ({ kinds:
 
 /** The same of one machine's kind, and what can be practised on it. */
 export const practiceOf = async (tx: Tx, machine: Machine): Promise<{ known: Practised; offer: Offer }> => ({
-  known: (await practisedBy(tx)).get(machine.kind.id) ?? neverPractised,
+  known: forKindOf(await practisedBy(tx), machine) ?? neverPractised,
   offer: offerIn(offeredOn(machine, await tablesOf(tx, machine.id))),
 })

@@ -88,8 +88,8 @@ function Took({ made }: { made: ExamTry }) {
   return (
     <p className="text-quiet">
       {made.lasted_s === null
-        ? t`There ${clockOf(by)} after it began.`
-        : t`Lasted ${clockOf(made.lasted_s)}; there ${clockOf(by)} after it began, with every pause and the way through the network.`}
+        ? t`Kept ${clockOf(by)} after it began.`
+        : t`Lasted ${clockOf(made.lasted_s)}; kept ${clockOf(by)} after it began, with every pause and the way through the network.`}
     </p>
   )
 }
@@ -126,7 +126,7 @@ function Try({ exam: e, made: m, assesses }: { exam: Exam; made: ExamTry; assess
           )}
         </>
       ) : (
-        <p className="font-semibold">{t`Begun ${when(m.begunAt)} and not there. It counts all the same.`}</p>
+        <p className="font-semibold">{t`Begun ${when(m.begunAt)}; its run has not come. It counts all the same.`}</p>
       )}
       {m.notes.length > 0 && (
         <ul className="mt-3 grid gap-1 border-t border-line pt-3" aria-label={t`Notes of try ${m.number}`}>

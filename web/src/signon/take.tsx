@@ -1,5 +1,5 @@
 import { type MachineFile, type Me, type OpenShiftRequest, type Shift, station } from '@geolabe/contract'
-import { impedimentsTo, licenceExpiries, type Place } from '@geolabe/core'
+import { impedimentsTo, licenceExpiries, type Place, type PracticeAsked } from '@geolabe/core'
 import clsx from 'clsx'
 import { useState } from 'react'
 import { Link, useNavigate, useParams } from 'react-router'
@@ -182,6 +182,7 @@ function TakeMachine({ file, places, me }: { file: MachineFile; places: Place[];
               onChange={setPlace}
               options={places.map((p) => ({ value: p.id, label: p.name }))}
             />
+            {asked?.must && <Practice asked={asked} />}
             <div className="mt-4 grid gap-2 sm:grid-cols-2">
               {wanted.map((w) => (
                 <Tick key={w.id} checked={ticked[w.id] ?? false} onChange={(v) => setTicked((t) => ({ ...t, [w.id]: v }))}>
@@ -192,15 +193,7 @@ function TakeMachine({ file, places, me }: { file: MachineFile; places: Place[];
           </Sheet>
         )}
       </div>
-      {asked && !barred && (
-        <p className={clsx('mt-4 border-l-4 pl-3', asked.must ? 'border-outside font-semibold' : 'border-near')}>
-          {told(asked.why)} <strong>{told(asked.resolution)}</strong>{' '}
-          <Link
-            to="/practice"
-            className="inline-flex min-h-12 items-center font-semibold underline underline-offset-4"
-          >{t`To practice`}</Link>
-        </p>
-      )}
+      {asked && !asked.must && !barred && <Practice asked={asked} />}
       {expiry && !barred && (
         <p className="mt-4 border-l-4 border-near pl-3 font-semibold">
           {plural(
@@ -228,5 +221,18 @@ function TakeMachine({ file, places, me }: { file: MachineFile; places: Place[];
         </ActionBar>
       )}
     </>
+  )
+}
+
+/** What practice the site asks for, or recommends; where to. */
+function Practice({ asked: { must, why, resolution } }: { asked: PracticeAsked }) {
+  return (
+    <p className={clsx('mt-3 border-l-4 pl-3', must ? 'border-outside' : 'border-near')}>
+      {told(why)} <strong className={must ? 'text-outside' : ''}>{told(resolution)}</strong>{' '}
+      <Link
+        to="/practice"
+        className="inline-flex min-h-12 items-center font-semibold underline underline-offset-4"
+      >{t`To practice`}</Link>
+    </p>
   )
 }
