@@ -155,6 +155,15 @@ describe('an exam', () => {
     // Who knows nothing of the exam does not take the place of its run either.
     const taken = await send(tomas, run)
     expect([taken.status, code(taken)]).toEqual([422, 'exam-differs'])
+    // Nor past the server: below it the same.
+    const put = (as: string, seeded: number) =>
+      app.owner.query(
+        `insert into practice_run (org, id, person, machine, machine_revision, game, run, result, score)
+         values ('skarrow-haven', $1, $2, 'whimbrel', $3, 'drive', $4, '{}', 0)`,
+        [id, as, run.machine.revision, JSON.stringify({ seed: seeded, level })],
+      )
+    await expect(put(ines.id, seed + 1)).rejects.toMatchObject({ code: 'GL010' })
+    await expect(put(tomas.id, seed)).rejects.toMatchObject({ code: 'GL010' })
     // Nobody drives a minute in a second.
     const reckoned = await send(ines, run)
     expect([code(reckoned), reckoned.body.error.path]).toEqual(['exam-differs', 'run.inputs'])

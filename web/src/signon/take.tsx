@@ -228,10 +228,10 @@ function TakeMachine({ file, places, me }: { file: MachineFile; places: Place[];
 function Practice({ asked: { must, why, resolution } }: { asked: PracticeAsked }) {
   return (
     <p className={clsx('mt-3 border-l-4 pl-3', must ? 'border-outside' : 'border-near')}>
-      {told(why)} <strong className={must ? 'text-outside' : ''}>{told(resolution)}</strong>{' '}
+      {told(why)} <strong className={must ? 'text-outside' : ''}>{told(resolution)}</strong>
       <Link
         to="/practice"
-        className="inline-flex min-h-12 items-center font-semibold underline underline-offset-4"
+        className="flex min-h-12 w-fit items-center font-semibold underline underline-offset-4"
       >{t`To practice`}</Link>
     </p>
   )

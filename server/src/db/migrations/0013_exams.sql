@@ -131,7 +131,8 @@ begin
   if exists (
     select from practice_try t join practice_exam e on e.org = t.org and e.id = t.exam
     where t.org = new.org and t.id = new.id
-      and (e.person, e.machine, e.machine_revision, e.game) is distinct from (new.person, new.machine, new.machine_revision, new.game)
+      and (e.person, e.machine, e.machine_revision, e.game, t.seed, e.level) is distinct from
+        (new.person, new.machine, new.machine_revision, new.game, (new.run->>'seed')::bigint, (new.run->>'level')::double precision)
   ) then
     raise exception 'this run is not its try' using errcode = 'GL010';
   end if;
