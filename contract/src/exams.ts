@@ -1,4 +1,4 @@
-import { maybeWords, type Offer, type Practised, signalCourse, tick_s } from '@geolabe/core'
+import { first_level, maybeWords, type Offer, type Practised, signalCourse, tick_s } from '@geolabe/core'
 import { z } from 'zod'
 import { clientId, type PersonRef, personRef } from './common'
 import type { Game, PracticeGames, PracticeResult, PracticeRun } from './practice'
@@ -14,7 +14,7 @@ export const examRequest = z.strictObject({
   person: z.string().min(1, 'Choose who is to be assessed.').max(80),
   machine: z.string().min(1, 'Choose the machine.').max(80),
   game: z.enum(games, 'Choose what is practised.'),
-  level: z.number().min(0).max(1),
+  level: z.number().min(first_level, 'No easier than practice begins.').max(1),
   tries: z.int().min(1, 'At least one try.').max(10, 'At most ten tries.'),
   until: z.iso.date('Give the last day.'),
 })

@@ -88,6 +88,7 @@ describe('an exam', () => {
       [{ until: '2020-01-01' }, 422, 'bad-input', 'until'],
       [{ tries: 0 }, 422, 'bad-input', 'tries'],
       [{ level: 2 }, 422, 'bad-input', 'level'],
+      [{ level: first_level / 2 }, 422, 'bad-input', 'level'],
       [{ id: 'x' }, 422, 'bad-input', 'id'],
     ] as const) {
       const { body, status: got } = await signe.post('/practice/exams', examBody(over))
@@ -170,6 +171,24 @@ describe('an exam', () => {
     await app.owner.query("update practice_try set begun_at = begun_at - interval '5 minutes' where id = $1", [id])
     expect((await send(ines, run)).body).toMatchObject({ passed: true })
     expect((await send(ines, run)).status).toBe(409)
+  })
+  it('takes no run that was over before the try began for the try, whatever id it is given', async () => {
+    const exam = await anExam()
+    const own = steady(5, randomUUID())
+    expect((await send(ines, own)).body).toMatchObject({ passed: true })
+    const taken = await begin(ines, exam.id, own.id)
+    expect([taken.status, code(taken)]).toEqual([422, 'exam-differs'])
+    // Nor where both came at the same moment, and neither saw the other.
+    await app.owner.query('alter table practice_try disable trigger user')
+    await app.owner.query('insert into practice_try (org, id, exam, number, seed) values ($1, $2, $3, 1, 5)', [
+      'skarrow-haven',
+      own.id,
+      exam.id,
+    ])
+    await app.owner.query('alter table practice_try enable trigger user')
+    const [t] = ((await signe.get(`/practice/exams/${exam.id}`)).body as Exam).made
+    expect(t).toMatchObject({ id: own.id, result: null })
+    expect(code(await certify(exam.id))).toBe('not-passed')
   })
   it('shows its assessor every try with all that was done in it; nobody’s other runs', async () => {
     const exam = await passed()

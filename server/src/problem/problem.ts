@@ -37,7 +37,7 @@ const known: Record<string, () => Problem> = {
   GL008: () => new Problem(409, 'milder', 'A defect is never graded milder than it was.', 'grade'),
   GL009: () =>
     new Problem(409, 'exam-over', 'This exam is over: its tries are used, or its day has passed. The assessor can set another.'),
-  GL010: () => new Problem(422, 'exam-differs', 'This run is not the try that it says it is.', 'run.id'),
+  GL010: () => new Problem(422, 'exam-differs', 'A run and its try are one; these are not.', 'id'),
   '42501': () => new Problem(403, 'not-your-part', 'This is not done from here.'),
   '23503': () => new Problem(422, 'unknown-reference', 'Something this refers to does not exist here.'),
 }

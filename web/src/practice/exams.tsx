@@ -1,4 +1,5 @@
 import { type Exam, examRequest, type Game, gamesIn, type PeoplePage, type PracticeGames } from '@geolabe/contract'
+import { first_level } from '@geolabe/core'
 import clsx from 'clsx'
 import { useState } from 'react'
 import { Link, useNavigate } from 'react-router'
@@ -108,7 +109,10 @@ const inTwoWeeks = () => new Date(Date.now() + 14 * 86_400_000).toISOString().sl
 
 /** As it is typed: how hard in hundredths. */
 const entered = examRequest.extend({
-  level: z.number(t`Say how hard, from 0 to 100.`).min(0, 'From 0 to 100.').max(100, 'From 0 to 100.'),
+  level: z
+    .number(t`Say how hard, from 10 to 100.`)
+    .min(100 * first_level, 'From 10 to 100.')
+    .max(100, 'From 10 to 100.'),
 })
 
 function SetForm({
@@ -178,7 +182,7 @@ function SetForm({
         <p className="text-quiet">{t`Practice begins at 10; at 80 rings are small, lanes narrow and people mind nobody.`}</p>
       )}
       <div className="grid gap-3 sm:grid-cols-3">
-        <FigureEntry control={control} name="level" label={t`How hard, 0 to 100`} />
+        <FigureEntry control={control} name="level" label={t`How hard, 10 to 100`} />
         <FigureEntry control={control} name="tries" label={t`Tries`} />
         <DateEntry control={control} name="until" label={t`Last day`} />
       </div>

@@ -98,6 +98,9 @@ begin
   if e.until < current_date or (select count(*) from practice_try t where t.org = new.org and t.exam = new.exam) >= e.tries then
     raise exception 'the exam is over' using errcode = 'GL009';
   end if;
+  if exists (select from practice_run r where r.org = new.org and r.id = new.id) then
+    raise exception 'this id is a run that is over' using errcode = 'GL010';
+  end if;
   return new;
 end $$;
 create trigger try_guard before insert on practice_try for each row execute function try_guard();
@@ -147,6 +150,10 @@ language sql stable security definer set search_path = geolabe, pg_temp as $$
   join practice_try t on t.org = r.org and t.id = r.id
   join practice_exam e on e.org = t.org and e.id = t.exam
   where e.org = current_org() and e.id = which and current_person() in (e.person, e.set_by)
+    -- A run made before its try began, under an id that the try then took, is another.
+    and r.at >= t.begun_at
+    and (e.person, e.machine, e.machine_revision, e.game, t.seed, e.level) is not distinct from
+      (r.person, r.machine, r.machine_revision, r.game, (r.run->>'seed')::bigint, (r.run->>'level')::double precision)
 $$;
 
 do $$
