@@ -7,25 +7,24 @@ import {
   type PracticeCertificate,
   type PracticeRun,
 } from '@geolabe/contract'
-import { certificate_days, certificateSays, type Machine } from '@geolabe/core'
+import { certificate_days, certificateSays } from '@geolabe/core'
 import { Router } from 'express'
 import type { Database, Tx } from '../db/database'
 import { notFound, reads, requireRole, uuidParam, whoOf, writes } from '../http/routes'
 import type { SigningKey } from '../key/signing'
-import { machineNamed } from '../library/machine'
 import { Problem } from '../problem/problem'
 import { readMe } from '../session/session'
 import { examNamed } from './exams'
 import { certificateOnPaper } from './paper'
 import { lessonsOf } from './points'
-import { practisedDigest, sha256 } from './practised-on'
+import { practisedNow, practisedNows, sha256 } from './practised-on'
 
 const mostCertificates = 200
 
 interface Row {
   document: PracticeCertificate
   kind: string
-  machine: Machine
+  machine: string
   practised_on: string
   expired: boolean
   days: number
@@ -34,32 +33,39 @@ interface Row {
 /** Certificates of who asks, those that they issued, and all of them for those who decide who works a machine. */
 async function rowsWhere(tx: Tx, where: string, values: unknown[]): Promise<Row[]> {
   const r = await tx.query<Row>(
-    `select c.document, c.kind, m.document as machine, c.practised_on, c.valid_until < current_date as expired,
+    `select c.document, c.kind, c.machine, c.practised_on, c.valid_until < current_date as expired,
        (current_date - c.issued_on)::float8 as days
-     from practice_certificate c join machine m on m.org = c.org and m.id = c.machine
+     from practice_certificate c
      where ${where} order by c.at desc, c.id limit ${mostCertificates}`,
     values,
   )
   return r.rows
 }
 
-async function lineOf(tx: Tx, { document: file, machine, practised_on, expired }: Row): Promise<CertificateLine> {
-  if (expired) return { file, state: 'expired' }
-  return { file, state: practised_on === (await practisedDigest(tx, machine, file.game)) ? 'in-date' : 'earlier-machine' }
+/** Rows with how they stand today. */
+async function linesOf(tx: Tx, rows: readonly Row[]): Promise<CertificateLine[]> {
+  const now = practisedNows(tx)
+  const lines: CertificateLine[] = []
+  for (const { document: file, machine, practised_on, expired } of rows) {
+    const same = expired || (await now(machine, file.game)).digest === practised_on
+    lines.push({ file, state: expired ? 'expired' : same ? 'in-date' : 'earlier-machine' })
+  }
+  return lines
 }
 
 /** Of oneself, those in date: kind of machine, game, days ago. */
 export async function ownCertificates(tx: Tx): Promise<{ kind: string; game: Game; days: number }[]> {
-  const own: { kind: string; game: Game; days: number }[] = []
-  for (const row of await rowsWhere(tx, 'c.person = $1 and c.valid_until >= current_date', [tx.who.person]))
-    if ((await lineOf(tx, row)).state === 'in-date') own.push({ kind: row.kind, game: row.document.game, days: row.days })
-  return own
+  const rows = await rowsWhere(tx, 'c.person = $1 and c.valid_until >= current_date', [tx.who.person])
+  const lines = await linesOf(tx, rows)
+  return rows
+    .map(({ kind, document, days }) => ({ kind, game: document.game, days }))
+    .filter((_, i) => lines[i]?.state === 'in-date')
 }
 
 async function certificateNamed(tx: Tx, id: string): Promise<CertificateLine> {
-  const [row] = await rowsWhere(tx, 'c.id = $1', [id])
-  if (!row) throw notFound('This certificate')
-  return lineOf(tx, row)
+  const [line] = await linesOf(tx, await rowsWhere(tx, 'c.id = $1', [id]))
+  if (!line) throw notFound('This certificate')
+  return line
 }
 
 const dayAfter = (days: number) => new Date(Date.now() + days * 86_400_000).toISOString().slice(0, 10)
@@ -70,7 +76,7 @@ async function issue(tx: Tx, b: CertificateRequest, key: SigningKey): Promise<Ce
   if (exam.assessor.id !== tx.who.person)
     throw new Problem(403, 'not-your-part', `${exam.assessor.name} set this exam and issues its certificate.`)
   if (exam.certificate) throw new Problem(409, 'wrong-state', 'The certificate of this exam has been issued.')
-  const machine = await machineNamed(tx, exam.machine.id)
+  const { machine, digest } = await practisedNow(tx, exam.machine.id, exam.game)
   if (exam.machineChanged)
     throw new Problem(409, 'machine-changed', `${machine.name} has changed since this exam; it is set again.`)
   const runs: PracticeCertificate['runs'] = []
@@ -118,7 +124,7 @@ async function issue(tx: Tx, b: CertificateRequest, key: SigningKey): Promise<Ce
       machine.id,
       machine.kind.id,
       JSON.stringify(file),
-      await practisedDigest(tx, machine, exam.game),
+      digest,
       file.issuedOn,
       file.validUntil,
     ],
@@ -137,11 +143,7 @@ export function certificateRoutes(db: Database, key: SigningKey): Router {
   const router = Router()
   router.get(
     '/practice/certificates',
-    reads(db, async (tx): Promise<CertificatePage> => {
-      const certificates: CertificateLine[] = []
-      for (const row of await rowsWhere(tx, 'true', [])) certificates.push(await lineOf(tx, row))
-      return { certificates }
-    }),
+    reads(db, async (tx): Promise<CertificatePage> => ({ certificates: await linesOf(tx, await rowsWhere(tx, 'true', [])) })),
   )
   router.post(
     '/practice/certificates',

@@ -16,15 +16,14 @@ import {
   type TryNote,
   tryNoteRequest,
 } from '@geolabe/contract'
-import { type Machine, misreadingsOf, type RatingTable } from '@geolabe/core'
+import { misreadingsOf, type RatingTable } from '@geolabe/core'
 import { Router } from 'express'
 import type { Database, Tx } from '../db/database'
 import { notFound, reads, requireRole, uuidParam, writes } from '../http/routes'
-import { documentOf } from '../library/documents'
 import { tablesOf } from '../library/table'
 import { Problem } from '../problem/problem'
 import { offeredOn } from './games'
-import { practisedDigest } from './practised-on'
+import { practisedNow, practisedNows } from './practised-on'
 
 const mostExams = 100
 const seeds = 2 ** 32
@@ -38,7 +37,6 @@ interface Row {
   machine: string
   machine_name: string
   machine_revision: number
-  document: Machine
   practised_on: string
   game: Game
   level: number
@@ -74,7 +72,7 @@ interface NoteRow {
 }
 
 const select = `select e.id, e.person, p.name as person_name, e.set_by, s.name as set_by_name, e.machine, m.document->>'name' as machine_name,
-    e.machine_revision, m.document, e.practised_on, e.game, e.level, e.tries, e.until::text as until, e.at, c.id as certificate
+    e.machine_revision, e.practised_on, e.game, e.level, e.tries, e.until::text as until, e.at, c.id as certificate
   from practice_exam e join person p on p.org = e.org and p.id = e.person join person s on s.org = e.org and s.id = e.set_by
   join machine m on m.org = e.org and m.id = e.machine left join practice_certificate c on c.org = e.org and c.exam = e.id`
 
@@ -136,9 +134,10 @@ async function examsWhere(tx: Tx, where: string, values: unknown[]): Promise<Exa
     [tries.rows.map((t) => t.id)],
   )
   const all: Exam[] = []
+  const now = practisedNows(tx)
   for (const e of exams.rows) {
-    const changed =
-      e.document.revision !== e.machine_revision || e.practised_on !== (await practisedDigest(tx, e.document, e.game))
+    const { machine, digest } = await now(e.machine, e.game)
+    const changed = machine.revision !== e.machine_revision || digest !== e.practised_on
     all.push(examOf(e, changed, tries.rows, kept.rows, notes.rows))
   }
   return all
@@ -162,7 +161,7 @@ async function setExam(tx: Tx, b: ExamRequest): Promise<Exam> {
   const person = known.rows[0]
   if (!person) throw notFound('This person')
   if (person.past) throw new Problem(422, 'bad-input', 'The last day of an exam is today or later.', 'until')
-  const { document: machine } = await documentOf<Machine>(tx, 'machine', b.machine, 'This machine')
+  const { machine, digest } = await practisedNow(tx, b.machine, b.game)
   if (!gamesIn(offeredOn(machine, await tablesOf(tx, machine.id))).includes(b.game))
     throw new Problem(
       422,
@@ -172,19 +171,7 @@ async function setExam(tx: Tx, b: ExamRequest): Promise<Exam> {
     )
   await tx.query(
     'insert into practice_exam (org, id, person, set_by, machine, machine_revision, practised_on, game, level, tries, until) values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11)',
-    [
-      tx.who.org,
-      b.id,
-      b.person,
-      tx.who.person,
-      machine.id,
-      machine.revision,
-      await practisedDigest(tx, machine, b.game),
-      b.game,
-      b.level,
-      b.tries,
-      b.until,
-    ],
+    [tx.who.org, b.id, b.person, tx.who.person, machine.id, machine.revision, digest, b.game, b.level, b.tries, b.until],
   )
   await tx.journal('exam-set', b.person, { exam: b.id, machine: machine.id, game: b.game, level: b.level })
   return examNamed(tx, b.id)

@@ -2,12 +2,40 @@ import { createHash } from 'node:crypto'
 import { canonical, type Game } from '@geolabe/contract'
 import { type Machine, practisedOn } from '@geolabe/core'
 import type { Tx } from '../db/database'
+import { documentOf } from '../library/documents'
 import { tablesOf } from '../library/table'
 
 export const sha256 = (v: unknown): string => createHash('sha256').update(canonical(v)).digest('hex')
 
-/** What of a machine a game is about, in short: where it is another, what was shown was shown on an earlier machine. */
-export async function practisedDigest(tx: Tx, machine: Machine, game: Game): Promise<string> {
-  const tables = game === 'judge' ? (await tablesOf(tx, machine.id)).map(({ id, revision }) => ({ id, revision })) : []
-  return sha256({ on: practisedOn(machine), tables })
+/** A machine's document is read once and stays the same object until it changes: so does what was practised on it. */
+const known = new WeakMap<Machine, string>()
+function digestOf(machine: Machine): string {
+  const digest = known.get(machine) ?? sha256(practisedOn(machine))
+  known.set(machine, digest)
+  return digest
+}
+
+/** A machine as practice knows it: its document, and in short what of it a game is about. */
+export interface PractisedMachine {
+  machine: Machine
+  /** Where it is another, what was shown was shown on an earlier machine. */
+  digest: string
+}
+
+/** Of one machine and game as they stand now. @throws Problem 404 */
+export async function practisedNow(tx: Tx, id: string, game: Game): Promise<PractisedMachine> {
+  const { document: machine } = await documentOf<Machine>(tx, 'machine', id, 'This machine')
+  const tables = game === 'judge' ? (await tablesOf(tx, id)).map((t) => ({ id: t.id, revision: t.revision })) : []
+  return { machine, digest: sha256({ on: digestOf(machine), tables }) }
+}
+
+/** The same for a list: each machine and game is looked up once. */
+export function practisedNows(tx: Tx): (id: string, game: Game) => Promise<PractisedMachine> {
+  const all = new Map<string, Promise<PractisedMachine>>()
+  return (id, game) => {
+    const key = `${id} ${game}`
+    const found = all.get(key) ?? practisedNow(tx, id, game)
+    all.set(key, found)
+    return found
+  }
 }
