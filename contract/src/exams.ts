@@ -68,7 +68,7 @@ export interface Exam {
   person: PersonRef
   assessor: PersonRef
   machine: { id: string; name: string; revision: number }
-  /** The machine has another revision by now: no further try. */
+  /** What is practised of the machine is another by now: no further try. */
   machineChanged: boolean
   game: Game
   level: number

@@ -127,6 +127,8 @@ describe('a certificate handed over', () => {
       { triesMade: 1 },
       { words: 'Excellent.' },
       { runs: [{ ...whole.runs[0], errors: [] }] },
+      { signature: { ...signed.signature, value: 'no base64 §' } },
+      { signature: { ...signed.signature, value: '' } },
     ])
       expect(await is({ ...signed, ...other }), JSON.stringify(other)).toBe('altered')
   })

@@ -1,5 +1,6 @@
-import type { CertificateLine, Exam, ExamTry, Game } from '@geolabe/contract'
+import type { CertificateLine, Exam, ExamTry } from '@geolabe/contract'
 import { t } from '../language/t'
+import { wayTo } from './ways'
 
 /** What is examined, on which machine. */
 export const examWords = ({ game, machine: { name } }: Pick<Exam, 'game' | 'machine'>): string =>
@@ -11,9 +12,7 @@ export const examWords = ({ game, machine: { name } }: Pick<Exam, 'game' | 'mach
   })[game]
 
 /** Where an exam is sat. */
-const ways: Record<Game, string> = { load: '', drive: '/driving', signal: '/signals', judge: '/tables' }
-export const wayToSit = ({ id, game, machine }: Pick<Exam, 'id' | 'game' | 'machine'>) =>
-  `/practice/${machine.id}${ways[game]}?exam=${id}`
+export const wayToSit = ({ id, game, machine }: Pick<Exam, 'id' | 'game' | 'machine'>) => `${wayTo(machine.id, game)}?exam=${id}`
 
 /** Its last day counts as well, by the day of the yard's records. */
 export const isPast = ({ until }: Pick<Exam, 'until'>) => until < new Date().toISOString().slice(0, 10)

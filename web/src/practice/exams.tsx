@@ -1,4 +1,4 @@
-import { type Exam, examRequest, type Game, gamesIn, type PeoplePage, type PracticeGames } from '@geolabe/contract'
+import { type Exam, examRequest, gamesIn, type PeoplePage, type PracticeGames } from '@geolabe/contract'
 import { first_level } from '@geolabe/core'
 import clsx from 'clsx'
 import { useState } from 'react'
@@ -15,6 +15,7 @@ import { Form, useEntry } from '../look/form'
 import { Loaded, Refused, Sheet, Title } from '../look/page'
 import { date } from '../look/when'
 import { examWords, isPast, standing, triesLeft } from './exam-words'
+import { gameNames } from './ways'
 
 /** One's own exams, and where an assessor sets and follows theirs. */
 export function Exams() {
@@ -98,13 +99,6 @@ function SetExam() {
   )
 }
 
-const gameNames: Record<Game, string> = {
-  load: t`Load control`,
-  drive: t`Driving`,
-  signal: t`Hand signals`,
-  judge: t`Its tables`,
-}
-
 const inTwoWeeks = () => new Date(Date.now() + 14 * 86_400_000).toISOString().slice(0, 10)
 
 /** As it is typed: how hard in hundredths. */
@@ -181,7 +175,7 @@ function SetForm({
       {game && (
         <p className="text-quiet">{t`Practice begins at 10; at 80 rings are small, lanes narrow and people mind nobody.`}</p>
       )}
-      <div className="grid gap-3 sm:grid-cols-3">
+      <div className="grid gap-3 sm:grid-cols-[1fr_1fr_1.6fr]">
         <FigureEntry control={control} name="level" label={t`How hard, 10 to 100`} />
         <FigureEntry control={control} name="tries" label={t`Tries`} />
         <DateEntry control={control} name="until" label={t`Last day`} />

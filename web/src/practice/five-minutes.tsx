@@ -7,18 +7,15 @@ import { Loaded, Sheet, Title } from '../look/page'
 import { when } from '../look/when'
 import { dueNow } from './due'
 import { NothingYet } from './on-machine'
+import { wayTo } from './ways'
 import { gameWords, pointWords } from './words'
 
-/** Where a weak point is practised: only what is due of the tables is drawn there. */
-function wayTo(points: readonly PointLine[]): string {
+/** Where weak points are practised: of tables and of driving only what is due is drawn there. */
+function wayToDue(points: readonly PointLine[]): string {
   const [first] = points
   if (!first) return '/practice'
-  if (first.game === 'load') return `/practice/${first.machine}`
-  if (first.game === 'signal') return `/practice/${first.machine}/signals`
-  const drives = driveRules.filter((r) => points.some((p) => p.point === r))
-  if (first.game === 'drive') return `/practice/${first.machine}/driving${drives.length > 0 ? `?only=${drives.join(',')}` : ''}`
-  const only = misreadings.filter((m) => points.some((p) => p.point === m))
-  return `/practice/${first.machine}/tables${only.length > 0 ? `?only=${only.join(',')}` : ''}`
+  const due = [...driveRules, ...misreadings].filter((r) => points.some((p) => p.point === r))
+  return `${wayTo(first.machine, first.game)}${due.length > 0 ? `?only=${due.join(',')}` : ''}`
 }
 
 /** What is due of one machine and one game is one round. */
@@ -55,7 +52,7 @@ export function FiveMinutes() {
                     first && (
                       <li key={`${first.machine} ${first.game}`}>
                         <Link
-                          to={wayTo(round)}
+                          to={wayToDue(round)}
                           className={
                             i === 0
                               ? 'block h-full rounded-lg border-2 border-ink bg-accent px-4 py-3 text-on-accent shadow-[0_3px_0_var(--ink)]'

@@ -1,6 +1,5 @@
 import { type PracticeCertificate, practiceCertificate, signedPart } from '@geolabe/contract'
-
-const bytes = (base64: string) => Uint8Array.from(atob(base64), (c) => c.charCodeAt(0))
+import { bytesOf } from '../api/bytes'
 
 /** What a file handed over turns out to be. */
 export type Checked =
@@ -21,18 +20,21 @@ export async function checkCertificate(text: string, publicKey: string): Promise
   } catch {
     return { is: 'none', certificate: null }
   }
-  const read = practiceCertificate.safeParse(file)
-  if (!read.success || !read.data.signature) return { is: 'none', certificate: null }
-  const certificate = read.data
-  const { signature } = certificate
-  if (!signature || signature.publicKey !== publicKey) return { is: 'elsewhere', certificate }
+  const { data: certificate } = practiceCertificate.safeParse(file)
+  const signature = certificate?.signature
+  if (!certificate || !signature) return { is: 'none', certificate: null }
+  if (signature.publicKey !== publicKey) return { is: 'elsewhere', certificate }
   let key: CryptoKey
   try {
-    key = await crypto.subtle.importKey('spki', bytes(publicKey), 'Ed25519', false, ['verify'])
+    key = await crypto.subtle.importKey('spki', bytesOf(publicKey), 'Ed25519', false, ['verify'])
   } catch {
     return { is: 'cannot', certificate: null }
   }
-  const text_ = new TextEncoder().encode(signedPart(certificate))
-  const sound = await crypto.subtle.verify('Ed25519', key, bytes(signature.value), text_).catch(() => false)
-  return { is: sound ? 'genuine' : 'altered', certificate }
+  const signed = new TextEncoder().encode(signedPart(certificate))
+  try {
+    if (await crypto.subtle.verify('Ed25519', key, bytesOf(signature.value), signed)) return { is: 'genuine', certificate }
+  } catch {
+    // No signature at all.
+  }
+  return { is: 'altered', certificate }
 }

@@ -1,4 +1,4 @@
-import { gamesIn, type PracticeGames, type PracticeRecord, type YardMachine } from '@geolabe/contract'
+import { type Game, gamesIn, type PracticeGames, type PracticeRecord, type YardMachine } from '@geolabe/contract'
 import type { LoadRun, Machine } from '@geolabe/core'
 import { courseFor, rigOf } from '@geolabe/core'
 import clsx from 'clsx'
@@ -16,6 +16,7 @@ import { useGiven, useLeave } from './given'
 import { lastOf, levelAfter, newSeed } from './level'
 import { NotOffered, OnMachine } from './on-machine'
 import { type Asked, Play } from './play'
+import { gameNames, wayTo } from './ways'
 import { gameWords } from './words'
 
 /** What can be practised, machine by machine, with how the last run went; what is due of one's own weak points first. */
@@ -98,29 +99,17 @@ function MachineCard({
   games: PracticeGames['machines'][number]
   runs: readonly PracticeRecord[]
 }) {
-  const ways = [
-    ...(games.load ? [{ game: 'load' as const, to: `/practice/${m.id}`, words: t`Load control`, of: t`on ${m.name},` }] : []),
-    ...(games.drive
-      ? [{ game: 'drive' as const, to: `/practice/${m.id}/driving`, words: t`Driving`, of: t`with ${m.name},` }]
-      : []),
-    ...(games.judge.length > 0
-      ? [{ game: 'judge' as const, to: `/practice/${m.id}/tables`, words: t`Its tables`, of: t`of ${m.name},` }]
-      : []),
-    ...(games.signal
-      ? [{ game: 'signal' as const, to: `/practice/${m.id}/signals`, words: t`Hand signals`, of: t`on ${m.name},` }]
-      : []),
-  ]
   return (
     <li className="rounded-lg border border-line bg-sheet p-3">
       <MachineDrawing machine={m} className="mb-2 h-14 w-full" />
       <h2 className="text-[1.15rem]">{m.name}</h2>
       <p className="text-quiet">{m.kind}</p>
       <div className="mt-2 flex flex-wrap gap-2">
-        {ways.map(({ game, to, of, words }) => {
+        {gamesIn(games).map((game) => {
           const last = lastOf(runs, m.id, game)
           return (
-            <Link key={game} to={to} className={key}>
-              <strong>{words}</strong> <span className="sr-only">{of}</span>
+            <Link key={game} to={wayTo(m.id, game)} className={key}>
+              <strong>{gameNames[game]}</strong> <span className="sr-only">{ofMachine[game](m.name)}</span>
               <span className="text-[0.9rem] text-quiet">
                 {last ? t`last ${Math.round(last.score)} of 100` : t`not tried yet`}
               </span>
@@ -130,6 +119,14 @@ function MachineCard({
       </div>
     </li>
   )
+}
+
+/** After the name of a game, for who hears it. */
+const ofMachine: Record<Game, (name: string) => string> = {
+  load: (name) => t`on ${name},`,
+  drive: (name) => t`with ${name},`,
+  signal: (name) => t`on ${name},`,
+  judge: (name) => t`of ${name},`,
 }
 
 /** One machine in practice: its course, driven, and what it came to. */

@@ -3,6 +3,12 @@
 -- SQLSTATE GL009: the exam is over; GL010: a run that says it is a try and is another.
 set search_path to geolabe;
 
+-- Places that were there before answer as one without an answer.
+update place set document = jsonb_set(document, '{policy,practice}', '{"before": "recommended", "absence_days": 90, "counts_days": 180}')
+  where not document->'policy' ? 'practice';
+update place_drawing set document = jsonb_set(document, '{policy,practice}', '{"before": "recommended", "absence_days": 90, "counts_days": 180}')
+  where not document->'policy' ? 'practice';
+
 create table practice_exam (
   org text not null,
   id uuid not null,
@@ -186,6 +192,8 @@ grant execute on function runs_of_exam(uuid) to geolabe_app;
 
 -- Down Migration
 set search_path to geolabe;
+update place set document = document #- '{policy,practice}';
+update place_drawing set document = document #- '{policy,practice}';
 drop table practice_certificate, practice_note;
 drop trigger run_is_its_try on practice_run;
 drop function runs_of_exam(uuid), run_is_its_try();
