@@ -1,5 +1,21 @@
-import type { Exam, MachineFile } from '@geolabe/contract'
-import { itemsOfRound, misreadingsOf, type Opinion } from '@geolabe/core'
+import { randomUUID } from 'node:crypto'
+import type { Exam, MachineFile, PeoplePage } from '@geolabe/contract'
+import {
+  answerTo,
+  emergencyCards,
+  itemsOfRound,
+  keep,
+  type Machine,
+  misreadingsOf,
+  type Opinion,
+  offerAt,
+  type ProcedureStep,
+  type SequenceAct,
+  type SequenceCourse,
+  SequenceDrill,
+  sequenceCourse,
+  statesOfCourse,
+} from '@geolabe/core'
 import { expect, type Page } from '@playwright/test'
 import { post } from './by-api'
 import { look } from './day'
@@ -430,6 +446,117 @@ test('an exam: set by an assessor, sat by another, a try left counts, passed, ce
   await check(file.replace('Ines Haldane', 'Tomas Brekke'), 'Altered: it is not what was signed.')
   await check('{}', 'This is no certificate of practice.')
   await desk.context().setOffline(false)
+})
+
+const words = (s: ProcedureStep) =>
+  s.member ? `${s.label.slice(0, -`: ${s.member.label}`.length)} · ${s.member.label}` : s.label
+
+/** One act of an order of work, as somebody does it who has the screen before them. */
+async function act(page: Page, course: SequenceCourse, a: SequenceAct): Promise<void> {
+  const { file } = course
+  const tell = async (name: string) => {
+    await page.getByRole('button', { name: 'Something is wrong' }).click()
+    await page.getByRole('button', { name, exact: true }).click()
+  }
+  const key = (name: string) => page.getByRole('button', { name, exact: true }).click()
+  if (a.do === 'look') {
+    const at = statesOfCourse(course).findIndex((s) => s.id === a.state)
+    await page.getByRole('region', { name: 'As you have been told' }).getByRole('button').nth(at).click()
+  } else if (a.do === 'step') {
+    const step = file.procedures.flatMap((p) => p.steps).find((s) => s.id === a.step)
+    await page
+      .getByRole('region', { name: 'What comes next?' })
+      .getByRole('button', { name: step ? words(step) : '', exact: true })
+      .click()
+  } else if (a.do === 'stop') await tell(file.stops.find((s) => s.id === a.stop)?.label ?? '')
+  else if (a.do === 'lost') await tell({ sight: 'Contact lost', impact: 'It was knocked', moved: 'It has moved' }[a.why])
+  else if (a.do === 'symptom') await tell(a.symptom)
+  else if (a.do === 'emergency') await tell(emergencyCards(file.emergency).find((c) => c.id === a.card)?.label ?? '')
+  else if (a.do === 'call') await key('Stand still and call')
+  else if (a.do === 'next') await key(a.words)
+  else if (a.do === 'answer') await key(a.label)
+  // The second tap of a finger is not taken for another act.
+  await page.waitForTimeout(350)
+}
+
+test('an order of work kept while things go wrong: what would break is shown, a try is passed without network, nobody’s word taken', async ({
+  page,
+  openPage,
+}) => {
+  const desk = await openPage()
+  await signOn(desk, 'Signe Abara')
+  const people: PeoplePage = await (await desk.request.get('/api/people')).json()
+  const id = randomUUID()
+  await post(desk, '/practice/exams', {
+    id,
+    person: people.people.find((p) => p.name === 'Ines Haldane')?.id,
+    machine: 'tern',
+    game: 'sequence',
+    level: 0.5,
+    tries: 2,
+    until: '2099-12-31',
+  })
+  await signOn(page, 'Ines Haldane')
+  const exam = async (): Promise<Exam> => (await page.request.get(`/api/practice/exams/${id}`)).json()
+  const tern: Machine = ((await (await page.request.get('/api/machines/tern')).json()) as MachineFile).definition
+  /** A try begun, and the same course here. */
+  const begin = async (n: number) => {
+    await page.goto(`/practice/tern/order?exam=${id}`)
+    await page.getByRole('button', { name: `Begin try ${n} of 2` }).click()
+    await expect(page.getByText('Somebody hands it over to you, part of the way. Go on in order.')).toBeVisible()
+    const { made, level } = await exam()
+    const seed = made[n - 1]?.seed ?? 0
+    return { seed, course: sequenceCourse(tern, seed, level) }
+  }
+  const first = await begin(1)
+  await audit(page)
+  await page.getByRole('button', { name: 'Begin', exact: true }).click()
+  // What has come is met before anything is tried.
+  const met = (): [SequenceDrill, SequenceAct[]] => {
+    const [drill, acts]: [SequenceDrill, SequenceAct[]] = [new SequenceDrill(tern, first.course, first.seed), []]
+    for (let a = answerTo(drill); a; a = answerTo(drill)) {
+      acts.push(a)
+      drill.do([1, a])
+    }
+    return [drill, acts]
+  }
+  const [one, acts] = met()
+  for (const a of acts) await act(page, first.course, a)
+  const refused = offerAt(first.course, one.told, first.seed, one.taken).find(
+    (s) => met()[0].do([2, { do: 'step', step: s.id }]).of === 'refused',
+  )
+  if (!refused) throw new Error('nothing among what is offered is out of order')
+  await act(page, first.course, { do: 'step', step: refused.id })
+  await expect(page.getByText(`Not yet: ${refused.label}`)).toBeVisible()
+  await audit(page)
+  await fits(page)
+  await look(page, 'practice-order-refused')
+  await page.getByRole('button', { name: 'Something is wrong' }).click()
+  await expect(page.getByRole('heading', { name: 'A stop was pressed' })).toBeVisible()
+  await audit(page)
+  await fits(page)
+  await look(page, 'practice-order-wrong')
+  await page.getByRole('button', { name: 'Leave practice' }).click()
+
+  const second = await begin(2)
+  await page.context().setOffline(true)
+  await page.getByRole('button', { name: 'Begin', exact: true }).click()
+  const two = new SequenceDrill(tern, second.course, second.seed)
+  for (const a of keep(new SequenceDrill(tern, second.course, second.seed), true)) {
+    const before = two.told
+    const came = two.do([1, a])
+    // Whoever wants to see everything may; here only what is not as it was said is looked at.
+    if (came.of === 'seen' && two.told === before) continue
+    await act(page, second.course, a)
+  }
+  expect(two.over).toBe(true)
+  await expect(page.getByRole('heading', { name: 'Kept in order, and everything met as it came.' })).toBeVisible()
+  await audit(page)
+  await fits(page)
+  await look(page, 'practice-order-after')
+  await page.context().setOffline(false)
+  await expect.poll(async () => (await exam()).made[1]?.result?.passed, { timeout: 30_000 }).toBe(true)
+  expect((await exam()).made[1]?.claimed).toBeNull()
 })
 
 test('a site that asks for practice says so before a machine is taken, and only that site', async ({ page, openPage }) => {

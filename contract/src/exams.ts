@@ -4,7 +4,7 @@ import { clientId, type PersonRef, personRef } from './common'
 import type { Game, PracticeGames, PracticeResult, PracticeRun } from './practice'
 import { fileSignature } from './shift'
 
-export const games = ['load', 'drive', 'signal', 'judge'] as const satisfies readonly Game[]
+export const games = ['load', 'drive', 'sequence', 'signal', 'judge'] as const satisfies readonly Game[]
 const game = z.enum(games)
 const isoDay = z.iso.date()
 
@@ -145,7 +145,7 @@ export interface CertificatePage {
 
 /** What can be practised on a machine, as far as a site may ask for it. */
 export const offerIn = (of: PracticeGames['machines'][number]): Offer =>
-  of.load || of.drive ? 'levers' : of.signal || of.judge.length > 0 ? 'other' : 'nothing'
+  of.load || of.drive ? 'levers' : of.signal || of.sequence || of.judge.length > 0 ? 'other' : 'nothing'
 
 /** Done with the machine's own levers, and moving it or its load. */
 export const isByLevers = (of: Game): boolean => of === 'load' || of === 'drive'
@@ -164,6 +164,7 @@ export function lastedOf(run: { seed: number; level: number; ticks?: number }, r
     case 'load':
       return (run.ticks ?? 0) * tick_s
     case 'drive':
+    case 'sequence':
       return result.time_s
     case 'signal':
       return (signalCourse(run.seed, run.level).at(-1)?.until ?? 0) * tick_s

@@ -10,15 +10,17 @@ import type {
   LoadPoint,
   Misreading,
   Plane,
+  SequenceMarks,
+  SequencePoint,
   SignalFault,
   SignalMarks,
   Stopped,
 } from '@geolabe/core'
-import { driveRun, judgeRound, loadRun, signalRun } from '@geolabe/core'
+import { driveRun, judgeRound, loadRun, sequenceRun, signalRun } from '@geolabe/core'
 import { z } from 'zod'
 
 /** What somebody practised, as it was done: everything else follows from it. */
-export const practiceRun = z.discriminatedUnion('game', [loadRun, judgeRound, signalRun, driveRun])
+export const practiceRun = z.discriminatedUnion('game', [loadRun, judgeRound, signalRun, driveRun, sequenceRun])
 export type PracticeRun = z.infer<typeof practiceRun>
 export type Game = PracticeRun['game']
 
@@ -47,8 +49,11 @@ export type SignalOutcome = SignalMarks & { game: 'signal' }
 /** What a drive came to. */
 export type DriveOutcome = DriveMarks & { game: 'drive' }
 
+/** What an order of work came to. */
+export type SequenceOutcome = SequenceMarks & { game: 'sequence' }
+
 /** What a run came to, as the records have worked it out again from what was done. */
-export type PracticeResult = LoadOutcome | JudgeOutcome | SignalOutcome | DriveOutcome
+export type PracticeResult = LoadOutcome | JudgeOutcome | SignalOutcome | DriveOutcome | SequenceOutcome
 
 export type PracticeRecord = PracticeResult & {
   id: string
@@ -75,6 +80,7 @@ export interface PracticeGames {
     load: boolean
     signal: boolean
     drive: boolean
+    sequence: boolean
     /** Ways of misreading its tables; none: not offered. */
     judge: Misreading[]
   }[]
@@ -87,7 +93,7 @@ export interface PointLine {
   machine: string
   machineName: string
   game: Game
-  point: LoadPoint | JudgePoint | SignalFault | DrivePoint
+  point: LoadPoint | JudgePoint | SignalFault | DrivePoint | SequencePoint
   dueAt: string
   /** How much of it is left now. */
   recall_share: number

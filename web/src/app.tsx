@@ -39,6 +39,7 @@ const Certificates = lazy(() => import('./practice/certificates').then((m) => ({
 const FiveMinutesOffer = lazy(() => import('./practice/offer').then((m) => ({ default: m.FiveMinutesOffer })))
 const DriveOn = lazy(() => import('./practice/driving').then((m) => ({ default: m.DriveOn })))
 const SignalsOn = lazy(() => import('./practice/signals').then((m) => ({ default: m.SignalsOn })))
+const OrderOn = lazy(() => import('./practice/order').then((m) => ({ default: m.OrderOn })))
 const PracticeOn = lazy(() => import('./practice/practice').then((m) => ({ default: m.PracticeOn })))
 const Records = lazy(() => import('./records/records').then((m) => ({ default: m.Records })))
 const ShiftRecord = lazy(() => import('./records/shift-record').then((m) => ({ default: m.ShiftRecord })))
@@ -119,6 +120,7 @@ export function App() {
                   <Route path="practice/:machine/tables" element={<JudgeOn />} />
                   <Route path="practice/:machine/signals" element={<SignalsOn />} />
                   <Route path="practice/:machine/driving" element={<DriveOn />} />
+                  <Route path="practice/:machine/order" element={<OrderOn />} />
                   <Route path="records" element={<Records me={person} />} />
                   <Route path="records/:id" element={<ShiftRecord />} />
                   <Route path="*" element={<Navigate to="/" replace />} />

@@ -7,6 +7,7 @@ import {
   type Machine,
   markDrive,
   markRound,
+  markSequence,
   markSignals,
   type Offered,
   type ProcedureFile,
@@ -67,6 +68,8 @@ function resultOf(machine: Machine, tables: RatingTable[], run: PracticeRun): ob
       return markSignals(machine, run)
     case 'drive':
       return markDrive(machine, run)
+    case 'sequence':
+      return markSequence(machine, run)
   }
 }
 

@@ -1,5 +1,5 @@
 import { practiceRun } from '@geolabe/contract'
-import { markDrive, markRound, markSignals, parseOrRefuse, playRun, Refusal } from '@geolabe/core'
+import { markDrive, markRound, markSequence, markSignals, parseOrRefuse, playRun, Refusal } from '@geolabe/core'
 import { readMachineFile, readOrganisations, readTableFile } from '../demo/files'
 import { answerFile } from './from-file'
 
@@ -15,6 +15,7 @@ answerFile((content) => {
   if (run.game === 'judge') return markRound(machine, machine.tables.map(readTableFile), run)
   if (run.game === 'signal') return markSignals(machine, run)
   if (run.game === 'drive') return markDrive(machine, run)
+  if (run.game === 'sequence') return markSequence(machine, run)
   const { drill, result } = playRun(machine, run)
   return { ...result, key: drill.key() }
 })

@@ -126,7 +126,7 @@ async function examsWhere(tx: Tx, where: string, values: unknown[]): Promise<Exa
     [ids],
   )
   const kept = await tx.query<KeptRow>(
-    "select r.id, r.result, r.run - 'inputs' - 'keys' - 'answers' - 'notes' as run, r.claimed, r.at from unnest($1::uuid[]) as e(id) cross join lateral runs_of_exam(e.id) r",
+    "select r.id, r.result, r.run - 'inputs' - 'keys' - 'answers' - 'notes' - 'acts' as run, r.claimed, r.at from unnest($1::uuid[]) as e(id) cross join lateral runs_of_exam(e.id) r",
     [ids],
   )
   const notes = await tx.query<NoteRow>(

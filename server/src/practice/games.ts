@@ -1,5 +1,5 @@
 import type { PracticeGames } from '@geolabe/contract'
-import { canDrive, canPractise, canSignal, type Machine, misreadingsOf, type RatingTable } from '@geolabe/core'
+import { canDrive, canPractise, canSequence, canSignal, type Machine, misreadingsOf, type RatingTable } from '@geolabe/core'
 
 /** What can be practised on a machine, from its own data. */
 export const offeredOn = (m: Machine, tables: readonly RatingTable[]): PracticeGames['machines'][number] => ({
@@ -7,5 +7,6 @@ export const offeredOn = (m: Machine, tables: readonly RatingTable[]): PracticeG
   load: canPractise(m),
   signal: canSignal(m),
   drive: canDrive(m),
+  sequence: canSequence(m),
   judge: misreadingsOf(tables),
 })

@@ -7,6 +7,7 @@ const margin = 48
 const gameWords: Record<Game, string> = {
   load: 'Load control',
   drive: 'Driving',
+  sequence: 'Order of work',
   signal: 'Hand signals',
   judge: 'Reading its tables',
 }

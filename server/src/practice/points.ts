@@ -9,6 +9,7 @@ import {
   loadLessons,
   type Machine,
   recallAfter,
+  sequenceLessons,
   signalLessons,
   weakPointAfter,
 } from '@geolabe/core'
@@ -35,6 +36,8 @@ export function lessonsOf(r: PracticeResult): Lesson[] {
       return signalLessons(r)
     case 'drive':
       return driveLessons(r)
+    case 'sequence':
+      return sequenceLessons(r)
   }
 }
 

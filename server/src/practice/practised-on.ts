@@ -26,7 +26,9 @@ export interface PractisedMachine {
 export async function practisedNow(tx: Tx, id: string, game: Game): Promise<PractisedMachine> {
   const { document: machine } = await documentOf<Machine>(tx, 'machine', id, 'This machine')
   const tables = game === 'judge' ? (await tablesOf(tx, id)).map((t) => ({ id: t.id, revision: t.revision })) : []
-  return { machine, digest: sha256({ on: digestOf(machine), tables }) }
+  // Of an order of work it is the order itself that was practised.
+  const order = game === 'sequence' ? [machine.procedures, machine.symptoms, machine.shows] : []
+  return { machine, digest: sha256({ on: digestOf(machine), tables, order }) }
 }
 
 /** The same for a list: each machine and game is looked up once. */

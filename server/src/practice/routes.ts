@@ -52,7 +52,7 @@ const recordOf = (r: Row): PracticeRecord => ({
   claimed: r.claimed,
 })
 
-const select = `select r.id, r.machine, m.document->>'name' as name, r.machine_revision, r.run - 'inputs' - 'keys' - 'answers' - 'notes' as run, r.result, r.claimed, r.at
+const select = `select r.id, r.machine, m.document->>'name' as name, r.machine_revision, r.run - 'inputs' - 'keys' - 'answers' - 'notes' - 'acts' as run, r.result, r.claimed, r.at
   from practice_run r join machine m on m.org = r.org and m.id = r.machine`
 
 const asked = z.object({

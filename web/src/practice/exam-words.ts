@@ -7,6 +7,7 @@ export const examWords = ({ game, machine: { name } }: Pick<Exam, 'game' | 'mach
   ({
     load: t`load control on ${name}`,
     drive: t`driving ${name}`,
+    sequence: t`order of work of ${name}`,
     signal: t`hand signals on ${name}`,
     judge: t`tables of ${name}`,
   })[game]

@@ -125,6 +125,7 @@ function MachineCard({
 const ofMachine: Record<Game, (name: string) => string> = {
   load: (name) => t`on ${name},`,
   drive: (name) => t`with ${name},`,
+  sequence: (name) => t`of ${name},`,
   signal: (name) => t`on ${name},`,
   judge: (name) => t`of ${name},`,
 }

@@ -1,6 +1,6 @@
 import type { PracticeResult } from '@geolabe/contract'
-import { type JudgeResult, type Say, type SignalMarks, signalFaults } from '@geolabe/core'
-import { plural, t } from '../language/t'
+import { type JudgeResult, type Say, type SequenceMarks, type SignalMarks, signalFaults } from '@geolabe/core'
+import { plural, t, told } from '../language/t'
 import { afterWords, driveWords, pointWords } from './words'
 
 /** The one sentence after a run of signals: the gravest mistake, or what went well. */
@@ -29,6 +29,20 @@ export function judgeWords(marks: Pick<JudgeResult, 'missed' | 'falseAlarms'>): 
       : t`Every bold figure seen, and none that was right called wrong`
 }
 
+/** The one sentence after an order of work: the gravest, or what went well. */
+export function sequenceWords({ tries, met, overrides, ended, passed }: SequenceMarks): string {
+  if (!ended) return t`Not brought to its end`
+  const trusted = tries.find((x) => x.trusted)
+  if (trusted) return t`“${told(trusted.step)}” taken on somebody’s word: it was not so`
+  const first = met.find((m) => m.wrongFirst)
+  if (first) return pointWords[first.kind]
+  const grave = tries.filter((x) => x.grave).length
+  if (grave > 0) return plural(grave, { one: '# step out of order that can hurt', other: '# steps out of order that can hurt' })
+  if (overrides > 0) return pointWords.override
+  if (tries.length > 0) return plural(tries.length, { one: '# step out of order', other: '# steps out of order' })
+  return passed ? t`Kept in order, and everything met as it came` : t`In order, but slowly where something came`
+}
+
 /** What any run came to, in one sentence. */
 export function resultWords(r: PracticeResult, say: Say): string {
   switch (r.game) {
@@ -36,6 +50,8 @@ export function resultWords(r: PracticeResult, say: Say): string {
       return afterWords(r, say)
     case 'drive':
       return t`${driveWords(r)}.`
+    case 'sequence':
+      return t`${sequenceWords(r)}.`
     case 'signal':
       return t`${signalWords(r)}.`
     case 'judge':

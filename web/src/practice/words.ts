@@ -98,6 +98,7 @@ export const gameWords: Record<Game, string> = {
   judge: t`its tables`,
   signal: t`hand signals`,
   drive: t`driving`,
+  sequence: t`order of work`,
 }
 
 /** What may be said of a figure that somebody read. */
@@ -147,6 +148,15 @@ export const pointWords: Record<PointLine['point'], string> = {
   'travel-height': t`Forks too high or dragging on the way`,
   'mast-back': t`Driving with the mast not tilted back`,
   touched: t`Driving into something`,
+  trusted: t`Taking somebody’s word without looking`,
+  grave: t`A step out of order that can hurt`,
+  refused: t`A step out of order`,
+  emergency: t`Not the card first in an emergency`,
+  stop: t`Going on when a stop is pressed`,
+  lost: t`Going on when something is lost`,
+  symptom: t`Going on when the machine does what it should not`,
+  unlisted: t`Not standing still when nobody knows what it is`,
+  override: t`Reaching for an override`,
 }
 
 /** What went wrong with one signal. */

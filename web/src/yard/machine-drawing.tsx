@@ -3,7 +3,7 @@ import { MachineSide } from '../instruments/machine-shape'
 import { t } from '../language/t'
 
 /** A machine from its left, its boom stowed: to be known at a glance. */
-export function MachineDrawing({ machine: m, className }: { machine: YardMachine; className: string }) {
+export function MachineDrawing({ machine: m, className }: { machine: Pick<YardMachine, 'name' | 'drawing'>; className: string }) {
   const { outline, boom } = m.drawing
   const points = outline.side.flatMap((p) => p.points)
   const xs = [...points.map(([x]) => x), ...(boom ? [(boom.lengths_m[0] ?? 0) - boom.pivot.back_m + 0.4] : [])]

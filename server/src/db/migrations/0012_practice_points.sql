@@ -2,14 +2,14 @@
 set search_path to geolabe;
 
 alter table practice_run drop constraint practice_run_game_check;
-alter table practice_run add constraint practice_run_game_check check (game in ('load', 'judge', 'signal', 'drive'));
+alter table practice_run add constraint practice_run_game_check check (game in ('load', 'judge', 'signal', 'drive', 'sequence'));
 
 -- What somebody got wrong in practice, on which kind of machine, and how long it lasts until it is asked again.
 create table practice_point (
   org text not null,
   person text not null,
   kind text not null,
-  game text not null check (game in ('load', 'judge', 'signal', 'drive')),
+  game text not null check (game in ('load', 'judge', 'signal', 'drive', 'sequence')),
   point text not null,
   -- The machine on which it was shown last.
   machine text not null,

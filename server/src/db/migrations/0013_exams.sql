@@ -18,7 +18,7 @@ create table practice_exam (
   machine_revision integer not null check (machine_revision > 0),
   -- What of the machine is practised, in short: another one is another machine.
   practised_on text not null,
-  game text not null check (game in ('load', 'judge', 'signal', 'drive')),
+  game text not null check (game in ('load', 'judge', 'signal', 'drive', 'sequence')),
   level double precision not null check (level between 0 and 1),
   tries integer not null check (tries between 1 and 10),
   until date not null,

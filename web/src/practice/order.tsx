@@ -1,0 +1,208 @@
+import {
+  longest_ticks,
+  type Machine,
+  offerAt,
+  type SequenceAct,
+  type SequenceCourse,
+  SequenceDrill,
+  type SequenceRun,
+  sequenceCourse,
+  sequenceVersion,
+  type TimedAct,
+  tick_s,
+} from '@geolabe/core'
+import { useEffect, useMemo, useRef, useState } from 'react'
+import { t, told } from '../language/t'
+import { Button } from '../look/button'
+import { Station } from '../look/station'
+import { useGiven, useLeave, useRunId } from './given'
+import { levelAfter, newSeed } from './level'
+import { Halted, NotOffered, OnMachine } from './on-machine'
+import { OrderAfter } from './order-after'
+import { type Act, Called, Came, FollowingKeys, HandedOver, SomethingWrong, StepKeys } from './order-parts'
+import { cueWords } from './order-words'
+
+/** A part of the machine's own order of work, while things go wrong in it. */
+export const OrderOn = () => (
+  <OnMachine game="sequence">
+    {(f, level) => <Rounds key={f.definition.revision} machine={f.definition} level={level} />}
+  </OnMachine>
+)
+
+interface How {
+  seed: number
+  level: number
+}
+
+function Rounds({ machine, level }: { machine: Machine; level: number }) {
+  const [given, leaveTo] = [useGiven(), useLeave()]
+  const [how, setHow] = useState<How>(() => ({ seed: given?.seed ?? newSeed(), level }))
+  const [run, setRun] = useState<SequenceRun | null>(null)
+  const [turn, setTurn] = useState(0)
+  const made = useMemo(() => {
+    try {
+      return { course: sequenceCourse(machine, how.seed, how.level) }
+    } catch (e) {
+      return { refused: e }
+    }
+  }, [machine, how])
+  const leave = () => leaveTo()
+  const begin = (to: How) => {
+    setRun(null)
+    setHow(to)
+    setTurn(turn + 1)
+  }
+  if ('refused' in made) return <NotOffered title={t`Order of work of ${machine.name}`} error={made.refused} onLeave={leave} />
+  if (run)
+    return (
+      <OrderAfter
+        machine={machine}
+        course={made.course}
+        run={run}
+        onAgain={() => begin({ ...how })}
+        onNext={(passed) => begin({ seed: newSeed(), level: levelAfter({ level: how.level, passed }) })}
+        onLeave={leave}
+      />
+    )
+  return <Keeping key={turn} machine={machine} course={made.course} how={how} onOver={setRun} onLeave={leave} />
+}
+
+/** How long somebody has been at it; while the page is hidden time stands still. */
+function useTicks(): { begin: () => void; now: () => number } {
+  const [since, gone] = [useRef<number | null>(null), useRef<number | null>(null)]
+  useEffect(() => {
+    const turn = () => {
+      if (since.current === null) return
+      if (document.hidden) gone.current = performance.now()
+      else if (gone.current !== null) {
+        since.current += performance.now() - gone.current
+        gone.current = null
+      }
+    }
+    document.addEventListener('visibilitychange', turn)
+    return () => document.removeEventListener('visibilitychange', turn)
+  }, [since, gone])
+  return {
+    begin: () => {
+      since.current = performance.now()
+    },
+    now: () => Math.min(longest_ticks, Math.floor((performance.now() - (since.current ?? performance.now())) / 1000 / tick_s)),
+  }
+}
+
+const second_tap_ticks = Math.round(0.3 / tick_s)
+
+function Keeping({
+  machine,
+  course,
+  how,
+  onOver,
+  onLeave,
+}: {
+  machine: Machine
+  course: SequenceCourse
+  how: How
+  onOver: (run: SequenceRun) => void
+  onLeave: () => void
+}) {
+  const runId = useRunId()
+  const ticks = useTicks()
+  const [ready, setReady] = useState(false)
+  const [acts, setActs] = useState<readonly TimedAct[]>([])
+  const [isWrong, setIsWrong] = useState(false)
+  const drill = useMemo(() => {
+    const d = new SequenceDrill(machine, course, how.seed)
+    for (const a of acts) d.do(a)
+    return d
+  }, [machine, course, how, acts])
+  const act: Act = (a: SequenceAct) => {
+    // What is offered changes with each act: a second tap of the same finger is not for it.
+    const now = ticks.now()
+    if (now - (acts.at(-1)?.[0] ?? -second_tap_ticks) < second_tap_ticks) return
+    setIsWrong(false)
+    const all: TimedAct[] = [...acts, [now, a]]
+    setActs(all)
+    const d = new SequenceDrill(machine, course, how.seed)
+    for (const x of all) d.do(x)
+    if (!d.over) return
+    scrollTo(0, 0)
+    onOver({
+      format: 'geolabe.practice/1',
+      id: runId(),
+      game: 'sequence',
+      version: sequenceVersion,
+      machine: { id: machine.id, revision: machine.revision },
+      ...how,
+      acts: all,
+    })
+  }
+  const looked = new Set(acts.flatMap(([, a]) => (a.do === 'look' ? [a.state] : [])))
+  const title = t`Order of work of ${machine.name}`
+  const below = t`Practice: ${told(course.procedure.label)}`
+  if (!ready)
+    return (
+      <Station
+        title={title}
+        below={below}
+        first="sheet"
+        drawing={<HandedOver drill={drill} looked={looked} act={null} />}
+        sheet={
+          <Halted
+            ready
+            onGo={() => {
+              ticks.begin()
+              setReady(true)
+            }}
+            onLeave={onLeave}
+          >
+            <p className="text-lg font-bold">{t`Somebody hands it over to you, part of the way. Go on in order.`}</p>
+            <ul className="mt-2 grid list-disc gap-1 pl-5">
+              <li>{t`What you have been told may not be so. Look before you rest a step on it.`}</li>
+              <li>{t`When something comes, meet it first. Where no key fits, stand still and call.`}</li>
+            </ul>
+          </Halted>
+        }
+      />
+    )
+  const cue = drill.active?.cue
+  const steps = offerAt(course, drill.told, how.seed, drill.taken)
+  return (
+    <Station
+      title={title}
+      below={below}
+      first="sheet"
+      head={
+        <>
+          {cue && (
+            <p role="alert" className="rounded-lg border-3 border-outside px-3 py-2 text-lg font-bold">
+              {cueWords(cue, course.file)}
+            </p>
+          )}
+          <Called drill={drill} />
+        </>
+      }
+      drawing={<HandedOver drill={drill} looked={looked} act={act} />}
+      sheet={
+        <div className="grid content-start gap-3 overflow-y-auto roomy:h-full">
+          {!isWrong && <Came drill={drill} />}
+          {isWrong ? (
+            <SomethingWrong drill={drill} act={act} />
+          ) : drill.following ? (
+            <FollowingKeys following={drill.following} finds={drill.finds} act={act} />
+          ) : (
+            <StepKeys steps={steps} act={act} />
+          )}
+        </div>
+      }
+      actions={
+        <>
+          <Button look="quiet" onClick={onLeave}>{t`Leave practice`}</Button>
+          <Button onClick={() => setIsWrong(!isWrong)} aria-expanded={isWrong}>
+            {isWrong ? t`Back to the steps` : t`Something is wrong`}
+          </Button>
+          <Button look="stop" className="min-h-16" onClick={() => act({ do: 'call' })}>{t`Stand still and call`}</Button>
+        </>
+      }
+    />
+  )
+}
