@@ -107,6 +107,7 @@ test('every sentence is in the catalogue, and screens hold with longer ones', as
     '/practice/tern/tables',
     '/practice/tern/signals',
     '/practice/whimbrel/driving',
+    '/practice/tern/order',
   ])
     await open(path)
   await page.goto('/places/net-loft-yard')

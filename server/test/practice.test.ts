@@ -6,10 +6,15 @@ import {
   itemsOfRound,
   type JudgeRound,
   judgeVersion,
+  keep,
   type LoadRun,
   misreadingsOf,
   playRun,
   practiceVersion,
+  SequenceDrill,
+  type SequenceRun,
+  sequenceCourse,
+  sequenceVersion,
   signalVersion,
 } from '@geolabe/core'
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
@@ -20,6 +25,7 @@ import { type Person, type Running, start } from './helper'
 let app: Running
 let [ines, tomas] = [] as unknown as [Person, Person]
 const tern = readMachineFile('tern')
+const dunlin = readMachineFile('dunlin')
 beforeAll(async () => {
   app = await start()
   ines = await app.as('Ines Haldane')
@@ -200,10 +206,10 @@ describe('a round of judgement', () => {
   it('is offered for each machine by its own tables and drives', async () => {
     const { machines } = (await ines.get('/practice/games')).body
     const of = (id: string) => machines.find((m: { machine: string }) => m.machine === id)
-    expect(of('tern')).toEqual({ machine: 'tern', load: true, signal: true, drive: false, judge: offered })
+    expect(of('tern')).toEqual({ machine: 'tern', load: true, sequence: true, signal: true, drive: false, judge: offered })
     expect(of('dunlin').load).toBe(false)
     expect(of('dunlin').judge.length).toBeGreaterThan(0)
-    expect(of('sandpiper')).toEqual({ machine: 'sandpiper', load: false, signal: false, drive: false, judge: [] })
+    expect(of('sandpiper')).toEqual({ machine: 'sandpiper', load: false, sequence: true, signal: false, drive: false, judge: [] })
   })
 })
 
@@ -229,6 +235,72 @@ describe('how skills go', () => {
     ])
     expect(skills[0].values).toEqual(Array.from({ length: 30 }, (_, i) => 11 + i))
     expect(skills[1].values).toEqual(Array.from({ length: 30 }, () => 0.3))
+  })
+})
+
+describe('an order of work kept', () => {
+  const run = (acts: SequenceRun['acts'], more: object = {}) => ({
+    format: 'geolabe.practice/1',
+    id: randomUUID(),
+    game: 'sequence',
+    version: sequenceVersion,
+    machine: { id: 'dunlin', revision: dunlin.revision },
+    seed: 12,
+    level: 0.3,
+    acts,
+    ...more,
+  })
+  const kept = (looks: boolean, seed = 12) =>
+    keep(new SequenceDrill(dunlin, sequenceCourse(dunlin, seed, 0.3), seed), looks).map((a, i): SequenceRun['acts'][number] => [
+      120 * i,
+      a,
+    ])
+
+  it('is marked here from its acts, kept once, and what went wrong comes again', async () => {
+    const good = run(kept(true))
+    const { status, body } = await tomas.post(path, { run: good, score: 100 })
+    expect(status).toBe(200)
+    expect(body).toMatchObject({ game: 'sequence', score: 100, passed: true, claimed: null })
+    const bad = run([[0, { do: 'step', step: 'nothing-like-it' }], ...kept(true).slice(0, 2)])
+    expect((await tomas.post(path, { run: bad, score: 100 })).body).toMatchObject({
+      score: 0,
+      passed: false,
+      ended: false,
+      claimed: 100,
+    })
+    const all = (await own(tomas)).runs.filter((r: { game: string }) => r.game === 'sequence')
+    expect(all).toHaveLength(2)
+    expect(all.every((r: object) => !('acts' in r))).toBe(true)
+    expect((await own(ines)).runs.some((r: { id: string }) => r.id === good.id)).toBe(false)
+  })
+  it('brings back what was taken on somebody’s word', async () => {
+    const seed = Array.from({ length: 50 }, (_, i) => i).find((x) =>
+      sequenceCourse(dunlin, x, 0.3).faults.some((f) => f.kind === 'untrue'),
+    )
+    const { body } = await tomas.post(path, { run: run(kept(false, seed), { seed }), score: 0 })
+    expect(body).toMatchObject({ untold: true, passed: false })
+    expect((await points(tomas)).points.map((p: { point: string }) => p.point)).toContain('trusted')
+    expect((await points(ines)).points).toEqual([])
+  })
+  it('is refused with what is wrong of it', async () => {
+    for (const [more, code, at] of [
+      [
+        {
+          acts: [
+            [5, { do: 'call' }],
+            [4, { do: 'call' }],
+          ],
+        },
+        'inputs-order',
+        'run.acts.1',
+      ],
+      [{ acts: [[999_999, { do: 'call' }]] }, 'inputs-too-long', 'run.acts'],
+      [{ acts: [[0, { do: 'pray' }]] }, 'bad-input', 'run.acts.0.1.do'],
+      [{ version: 9 }, 'version-unknown', 'run.version'],
+    ] as const) {
+      const { status, body } = await tomas.post(path, { run: run([], more), score: 0 })
+      expect({ status, code: body.error.code, path: body.error.path }).toEqual({ status: 422, code, path: at })
+    }
   })
 })
 
@@ -281,7 +353,6 @@ describe('a run of signals', () => {
 })
 
 describe('a load driven', () => {
-  const dunlin = readMachineFile('dunlin')
   const run = (more: object = {}) => ({
     format: 'geolabe.practice/1',
     id: randomUUID(),

@@ -55,8 +55,6 @@ export type Following =
   | { of: 'card'; card: EmergencyCard; left: readonly string[]; offered: readonly string[] }
   | { of: 'way'; path: SymptomPath; answers: readonly string[]; question: SymptomQuestion; looked: boolean }
 
-type Did<K extends SequenceAct['do']> = Extract<SequenceAct, { do: K }>
-
 /**
  * An order of work kept, act by act: what is known and what is so, what happens, and how it is met. The same acts come to the same everywhere.
  */
@@ -117,7 +115,7 @@ export class SequenceDrill {
   do([tick, act]: TimedAct): Told {
     if (this.over) return this.last
     this.tick = tick
-    this.last = (this.acts[act.do] as (a: SequenceAct) => Told)(act)
+    this.last = this.came(act)
     this.happens()
     this.over ||= this.isEnded
     return this.last
@@ -150,18 +148,31 @@ export class SequenceDrill {
     this.claims.push({ step, true: isTrue })
   }
 
-  private readonly acts: { [K in SequenceAct['do']]: (a: Did<K>) => Told } = {
-    look: ({ state }) => this.look(state),
-    step: ({ step }) => this.step(step),
-    stop: ({ stop }) => this.meet((c) => c.kind === 'stop' && c.stop === stop),
-    lost: ({ why }) => this.meet((c) => c.kind === 'lost' && c.why === why),
-    symptom: ({ symptom }) => this.meet((c) => c.kind === 'symptom' && c.symptom === symptom),
-    emergency: ({ card }) => this.meet((c) => c.kind === 'emergency' && c.card === card),
-    call: () => this.call(),
-    override: ({ override }) => this.override(override),
-    next: ({ words }) => this.inOrder(words),
-    see: () => this.see(),
-    answer: ({ label }) => this.answer(label),
+  private came(a: SequenceAct): Told {
+    switch (a.do) {
+      case 'look':
+        return this.look(a.state)
+      case 'step':
+        return this.step(a.step)
+      case 'stop':
+        return this.meet((c) => c.kind === 'stop' && c.stop === a.stop)
+      case 'lost':
+        return this.meet((c) => c.kind === 'lost' && c.why === a.why)
+      case 'symptom':
+        return this.meet((c) => c.kind === 'symptom' && c.symptom === a.symptom)
+      case 'emergency':
+        return this.meet((c) => c.kind === 'emergency' && c.card === a.card)
+      case 'call':
+        return this.call()
+      case 'override':
+        return this.override(a.override)
+      case 'next':
+        return this.inOrder(a.words)
+      case 'see':
+        return this.see()
+      case 'answer':
+        return this.answer(a.label)
+    }
   }
 
   private look(state: string): Told {

@@ -13,14 +13,15 @@ const least_steps = 3
 const [shortest, longest] = [6, 10]
 const tries = 200
 
+/** Of what is not as it is said, so much is so from the beginning; the rest is called over on the way. */
+const handedOver_share = 0.7
+
 /** So many things happen. */
 const happen = (level: number) => 2 + Math.round(2 * level)
 
 function faultsFor(random: Random, m: Machine, c: SequenceCourse, walk: Walk['worlds'], level: number): SequenceFault[] {
-  const lie = pick(
-    random,
-    [untrueIn(random, c, walk), claimedIn(random, c, walk)].filter((x) => x !== null),
-  )
+  const [untrue, claimed] = [untrueIn(random, c, walk), claimedIn(random, c, walk)]
+  const lie = random() < handedOver_share ? (untrue ?? claimed) : (claimed ?? untrue)
   const all = [...(lie ? [lie] : []), ...cuesFor(random, m, c)].slice(0, happen(level))
   // Of what ends it only one, and as the last.
   const last = all.find((x) => endsIt(m, x))

@@ -234,11 +234,11 @@ export function Called({ drill }: { drill: SequenceDrill }) {
   const last = claims.at(-1)
   if (!last || heard === claims.length) return null
   return (
-    <p role="status" className="flex flex-wrap items-center gap-x-4 rounded-lg border-2 border-near px-3 py-1.5">
+    <p role="status" className="flex items-center gap-x-4 rounded-lg border-2 border-near px-3">
       <strong className="grow">{t`Somebody calls: “${told(last.step.label)}: done.”`}</strong>
       <button
         type="button"
-        className="min-h-12 px-2 underline underline-offset-4"
+        className="min-h-12 shrink-0 px-2 underline underline-offset-4"
         onClick={() => setHeard(claims.length)}
       >{t`Heard`}</button>
     </p>

@@ -138,12 +138,12 @@ function Keeping({
   }
   const looked = new Set(acts.flatMap(([, a]) => (a.do === 'look' ? [a.state] : [])))
   const title = t`Order of work of ${machine.name}`
-  const below = t`Practice: ${told(course.procedure.label)}`
+  const what = t`Practice: ${told(course.procedure.label)}`
   if (!ready)
     return (
       <Station
         title={title}
-        below={below}
+        below={what}
         first="sheet"
         drawing={<HandedOver drill={drill} looked={looked} act={null} />}
         sheet={
@@ -169,7 +169,11 @@ function Keeping({
   return (
     <Station
       title={title}
-      below={below}
+      below={
+        <>
+          {what} <Button look="quiet" onClick={onLeave}>{t`Leave practice`}</Button>
+        </>
+      }
       first="sheet"
       head={
         <>
@@ -178,7 +182,7 @@ function Keeping({
               {cueWords(cue, course.file)}
             </p>
           )}
-          <Called drill={drill} />
+          {!isWrong && <Called drill={drill} />}
         </>
       }
       drawing={<HandedOver drill={drill} looked={looked} act={act} />}
@@ -195,13 +199,12 @@ function Keeping({
         </div>
       }
       actions={
-        <>
-          <Button look="quiet" onClick={onLeave}>{t`Leave practice`}</Button>
-          <Button onClick={() => setIsWrong(!isWrong)} aria-expanded={isWrong}>
+        <div className="grid grid-cols-2 gap-3 sm:flex">
+          <Button className="min-h-16" onClick={() => setIsWrong(!isWrong)} aria-expanded={isWrong}>
             {isWrong ? t`Back to the steps` : t`Something is wrong`}
           </Button>
           <Button look="stop" className="min-h-16" onClick={() => act({ do: 'call' })}>{t`Stand still and call`}</Button>
-        </>
+        </div>
       }
     />
   )
