@@ -495,7 +495,9 @@ test('an order of work kept while things go wrong: what would break is shown, a 
     level: 0.5,
     tries: 2,
     until: '2099-12-31',
+    word: true,
   })
+  await desk.goto(`/practice/exams/${id}`)
   await signOn(page, 'Ines Haldane')
   const exam = async (): Promise<Exam> => (await page.request.get(`/api/practice/exams/${id}`)).json()
   const tern: Machine = ((await (await page.request.get('/api/machines/tern')).json()) as MachineFile).definition
@@ -503,6 +505,14 @@ test('an order of work kept while things go wrong: what would break is shown, a 
   const begin = async (n: number) => {
     await page.goto(`/practice/tern/order?exam=${id}`)
     await page.getByRole('button', { name: `Begin try ${n} of 2` }).click()
+    await expect(page.getByText('Wait for the word.')).toBeVisible()
+    await expect(desk.getByText('Ines Haldane waits for your word.')).toBeVisible()
+    if (n === 1) {
+      await audit(page)
+      await audit(desk)
+      await fits(desk)
+    }
+    await desk.getByRole('button', { name: 'Give the word' }).click()
     await expect(page.getByText('Somebody hands it over to you, part of the way. Go on in order.')).toBeVisible()
     const { made, level } = await exam()
     const seed = made[n - 1]?.seed ?? 0
@@ -558,6 +568,34 @@ test('an order of work kept while things go wrong: what would break is shown, a 
   await page.context().setOffline(false)
   await expect.poll(async () => (await exam()).made[1]?.result?.passed, { timeout: 30_000 }).toBe(true)
   expect((await exam()).made[1]?.claimed).toBeNull()
+})
+
+test('an exam of load control with a swing that the assessor gives the load', async ({ page, openPage }) => {
+  const desk = await openPage()
+  await signOn(desk, 'Signe Abara')
+  await desk.goto('/practice/exams')
+  await desk.getByLabel('Who', { exact: true }).selectOption({ label: 'Ines Haldane' })
+  await desk.getByLabel('On which machine').selectOption({ label: 'Tern' })
+  await desk.getByRole('radio', { name: 'Load control' }).click()
+  await desk.getByRole('radio', { name: 'Across the boom' }).click()
+  await desk.getByLabel('How wide, 1 to 15 degrees of the rope').fill('40')
+  await desk.getByRole('button', { name: 'Set this exam' }).click()
+  await expect(desk.getByText('From 1 to 15 degrees.')).toBeVisible()
+  await desk.getByLabel('How wide, 1 to 15 degrees of the rope').fill('15')
+  await desk.getByLabel('Let go').selectOption({ label: 'at its top, to the right' })
+  await audit(desk)
+  await fits(desk)
+  await look(desk, 'practice-exam-swing')
+  await desk.getByRole('button', { name: 'Set this exam' }).click()
+  await expect(desk.getByRole('heading', { name: 'Exam: load control on Tern' })).toBeVisible()
+  const id = desk.url().split('/').at(-1)
+  await signOn(page, 'Ines Haldane')
+  await page.goto(`/practice/tern?exam=${id}`)
+  await page.getByRole('button', { name: 'Begin try 1 of 3' }).click()
+  await expect(page.getByText(/^It swings across the boom as you begin\. Catch it first/)).toBeVisible()
+  await page.getByRole('button', { name: 'Begin', exact: true }).click()
+  // Left alone it is beside the hook by as much as it was given.
+  await expect.poll(() => figure(page, 'Beside the hook'), { timeout: 20_000, intervals: [50] }).toBeGreaterThan(1)
 })
 
 test('a site that asks for practice says so before a machine is taken, and only that site', async ({ page, openPage }) => {

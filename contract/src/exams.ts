@@ -1,4 +1,4 @@
-import { first_level, maybeWords, type Offer, type Practised, signalCourse, tick_s } from '@geolabe/core'
+import { first_level, maybeWords, type Offer, type Practised, type SwingSet, signalCourse, swingSet, tick_s } from '@geolabe/core'
 import { z } from 'zod'
 import { clientId, type PersonRef, personRef } from './common'
 import type { Game, PracticeGames, PracticeResult, PracticeRun } from './practice'
@@ -17,11 +17,18 @@ export const examRequest = z.strictObject({
   level: z.number().min(first_level, 'No easier than practice begins.').max(1),
   tries: z.int().min(1, 'At least one try.').max(10, 'At most ten tries.'),
   until: z.iso.date('Give the last day.'),
+  /** Of load control: how the load swings to begin with; null: as the course has it. */
+  start: swingSet.nullable().default(null),
+  /** No try goes on before the assessor has given the word. */
+  word: z.boolean().default(false),
 })
 export type ExamRequest = z.infer<typeof examRequest>
 
 /** A try begins: its id is the id that the run will carry. */
 export const beginTryRequest = z.strictObject({ id: clientId })
+
+/** The assessor gives the word: the try that waits for it goes on. */
+export const wordRequest = z.strictObject({})
 
 /** What the assessor notes of a try: at a moment of it or of all of it, with or without a score by hand. The computed score stands beside it. */
 export const tryNoteRequest = z
@@ -52,6 +59,8 @@ export interface ExamTry {
   number: number
   begunAt: string
   seed: number
+  /** When the word was given; null: not yet, or none was wanted. */
+  wordAt: string | null
   /** Null: begun and not kept; it counts as a try all the same. */
   result: PracticeResult | null
   /** When the records had it. */
@@ -74,6 +83,8 @@ export interface Exam {
   level: number
   tries: number
   until: string
+  start: SwingSet | null
+  word: boolean
   setAt: string
   made: ExamTry[]
   certificate: string | null
@@ -89,6 +100,8 @@ export interface BegunTry {
   id: string
   seed: number
   level: number
+  start: SwingSet | null
+  word: boolean
 }
 
 /** A try with everything that was done in it. */

@@ -326,6 +326,41 @@ describe('a course', () => {
       { numRuns: runs(2000, 200) },
     )
   })
+  it('begins with the swing that an assessor sets, as wide and where in it as they say; the reference catches it, in one move where one takes it', () => {
+    const sets = fc.record({
+      plane: fc.constantFrom('across', 'along'),
+      amplitude_deg: fc.double({ min: 2, max: 15, noNaN: true }),
+      phase_deg: fc.double({ min: 0, max: 359, noNaN: true }),
+    })
+    fc.assert(
+      fc.property(anyMachine, seeds, sets, (m, seed, set) => {
+        const rig = rigOf(machineOf(m))
+        const course = courseFor(rig, seed, 0.3, set)
+        const { start } = course
+        const { rope_m } = restingAt(rig)
+        expect(course.legs).toEqual(courseFor(rig, seed, 0.3).legs)
+        expect(start?.amplitude_m ?? 0).toBeCloseTo(rope_m * Math.sin((set.amplitude_deg * Math.PI) / 180), 9)
+        // Left alone it swings as wide as it was set, in its plane and in no other, and its first top is where its phase says.
+        const d = new Drill(rig, course)
+        const period_s = swingPeriod_s(rope_m, set.amplitude_deg)
+        for (let k = 0; k < 1.2 * period_s * 120; k++) d.step(still(rig))
+        const i = set.plane === 'along' ? 0 : 1
+        const beside = d.samples.map((x) => x.beside_m[i])
+        const widest = Math.max(...beside.map(Math.abs))
+        expect(Math.abs(widest / (start?.amplitude_m ?? 1) - 1)).toBeLessThan(0.1)
+        expect(Math.max(...d.samples.map((x) => Math.abs(x.beside_m[1 - i] ?? 0)))).toBeLessThan(0.01 * widest + 1e-6)
+        const phase = (set.phase_deg * Math.PI) / 180
+        const began = d.samples[0]
+        expect(Math.abs((beside[0] ?? 0) - widest * Math.cos(phase))).toBeLessThan(0.12 * widest)
+        if (Math.abs(Math.sin(phase)) > 0.2) expect(Math.sign(began?.beside_mps[i] ?? 0)).toBe(-Math.sign(Math.sin(phase)))
+        const reference = referenceRun(rig, course)
+        const own = scoreOf(reference, barOf(reference))
+        expect([own.stopped, own.passed]).toEqual([null, true])
+        if (start?.inOne && start.amplitude_m > 0.3) expect(attemptsOf(reference).attempts[0]?.word).toBe('caught-in-one')
+      }),
+      { numRuns: runs(200, 12) },
+    )
+  })
   it('is driven by the reference for ninety and more, and nothing that gets round it scores over thirty', () => {
     fc.assert(
       fc.property(anyMachine, seeds, levels, (m, seed, level) => {

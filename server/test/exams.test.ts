@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import type { Exam, PracticeCertificate } from '@geolabe/contract'
-import { type DriveRun, first_level, neverPractised, type Practised, usualPolicy } from '@geolabe/core'
+import { type DriveRun, first_level, neverPractised, type Practised, practiceVersion, usualPolicy } from '@geolabe/core'
 import fc from 'fast-check'
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import { drivenBy, SteadyDriver } from '../../core/test/driver'
@@ -11,7 +11,7 @@ import { type Person, type Running, start } from './helper'
 
 let app: Running
 let [ines, tomas, signe, wil] = [] as unknown as [Person, Person, Person, Person]
-const whimbrel = readMachineFile('whimbrel')
+const [whimbrel, tern] = [readMachineFile('whimbrel'), readMachineFile('tern')]
 const level = 0.2
 /** Long enough after today that no clock of a test machine gets there. */
 const until = new Date(Date.now() + 30 * 86_400_000).toISOString().slice(0, 10)
@@ -76,6 +76,75 @@ async function passed(over: object = {}): Promise<Exam> {
 }
 const certify = (exam: string, p: Person = signe, id: string = randomUUID()) =>
   p.post('/practice/certificates', { id, exam, words: 'Quiet hands.' })
+
+describe('what an assessor sets beside', () => {
+  const swing = { plane: 'across', amplitude_deg: 5, phase_deg: 90 }
+  const lowered = (id: string, seed: number, more: object = {}) => ({
+    format: 'geolabe.practice/1',
+    id,
+    game: 'load',
+    version: practiceVersion,
+    machine: { id: 'tern', revision: tern.revision },
+    seed,
+    level,
+    inputs: [],
+    stops: [],
+    ticks: 10,
+    keys: [],
+    ...more,
+  })
+  const backdated = (id: string) =>
+    app.owner.query("update practice_try set begun_at = begun_at - interval '5 minutes' where id = $1", [id])
+
+  it('is a swing to begin with: of load control alone, within what a rope may stand, of the try and of nothing else', async () => {
+    for (const [over, at] of [
+      [{ start: swing }, 'start'],
+      [{ machine: 'tern', game: 'load', start: { ...swing, amplitude_deg: 16 } }, 'start.amplitude_deg'],
+      [{ machine: 'tern', game: 'load', start: { ...swing, plane: 'up' } }, 'start.plane'],
+      [{ machine: 'tern', game: 'load', start: { ...swing, phase_deg: 360 } }, 'start.phase_deg'],
+    ] as const) {
+      const { status, body } = await signe.post('/practice/exams', examBody(over))
+      expect([status, body.error.code, body.error.path]).toEqual([422, 'bad-input', at])
+    }
+    const exam = await anExam({ machine: 'tern', game: 'load', start: swing })
+    expect(exam.start).toEqual(swing)
+    const { id, seed, start: set } = (await begin(ines, exam.id)).body
+    expect(set).toEqual(swing)
+    await backdated(id)
+    for (const more of [{}, { settings: { start: { ...swing, amplitude_deg: 1 } } }])
+      expect((await send(ines, lowered(id, seed, more))).body.error).toMatchObject({ code: 'exam-differs', path: 'run.settings' })
+    // Nobody sets it for themselves, by whatever way.
+    expect((await send(ines, lowered(randomUUID(), 5, { settings: { start: swing } }))).body.error).toMatchObject({
+      code: 'exam-differs',
+      path: 'run.settings',
+    })
+    expect((await send(ines, lowered(id, seed, { settings: { start: swing } }))).status).toBe(200)
+    const { made } = (await signe.get(`/practice/exams/${exam.id}`)).body as Exam
+    expect(made[0]?.result).toMatchObject({ game: 'load', passed: false })
+  })
+  it('is the word: given once, by the assessor; before it nothing counts', async () => {
+    const exam = await anExam({ word: true })
+    const { id } = (await begin(ines, exam.id)).body
+    await app.owner.query("update practice_try set seed = 5, begun_at = begun_at - interval '5 minutes' where id = $1", [id])
+    const word = (p: Person, of = exam.id) => p.post(`/practice/exams/${of}/tries/${id}/word`, {})
+    expect((await send(ines, steady(5, id))).body.error).toMatchObject({ code: 'exam-differs', path: 'run.id' })
+    expect(code(await word(ines))).toBe('not-your-part')
+    expect((await word(tomas)).status).toBe(404)
+    const other = await anExam()
+    expect((await word(signe, other.id)).status).toBe(404)
+    const given = await word(signe)
+    expect(given.status).toBe(200)
+    expect((await word(signe)).body.made[0].wordAt).toBe(given.body.made[0].wordAt)
+    // Time begins with it: nobody drives a course in no time.
+    expect((await send(ines, steady(5, id))).body.error).toMatchObject({ code: 'exam-differs', path: 'run.inputs' })
+    await app.owner.query(
+      "alter table practice_try disable trigger user; update practice_try set word_at = word_at - interval '4 minutes'; alter table practice_try enable trigger user",
+    )
+    expect((await send(ines, steady(5, id))).body).toMatchObject({ passed: true })
+    const quiet = (await begin(ines, other.id)).body
+    expect(code(await signe.post(`/practice/exams/${other.id}/tries/${quiet.id}/word`, {}))).toBe('wrong-state')
+  })
+})
 
 describe('an exam', () => {
   it('is set by an assessor for somebody else, on a machine that offers it', async () => {

@@ -1,3 +1,4 @@
+import { z } from 'zod'
 import { rad } from '../physics'
 import { Refusal } from '../refusal'
 import { catchSpeed, type Plane } from './planes'
@@ -14,7 +15,19 @@ export interface Ring {
 export interface StartSwing {
   plane: Plane
   amplitude_m: number
+  /** Where in its swing it is let go: 0 at its top outward or to the left, 90 on its way back through the middle. */
+  phase_deg: number
+  /** One move takes it; otherwise it needs two. */
+  inOne: boolean
 }
+
+/** A swing to begin with as an assessor sets it, instead of the course's own. */
+export const swingSet = z.strictObject({
+  plane: z.enum(['across', 'along']),
+  amplitude_deg: z.number().min(1, 'From 1 to 15 degrees.').max(15, 'From 1 to 15 degrees.'),
+  phase_deg: z.number().min(0).lt(360),
+})
+export type SwingSet = z.infer<typeof swingSet>
 export interface Course {
   legs: readonly Ring[]
   start: StartSwing | null
@@ -78,7 +91,14 @@ function startOf(rig: Rig, random: () => number, level: number, at: Ring, rope_m
   const most_m = (plane: Plane) => Math.min(catchSpeed(rig, plane, at.radius_m).most_m(rope_m) / 2, rope_m * Math.sin(6 * rad))
   const planes = (['across', 'along'] as const).filter((p) => most_m(p) >= leastStart_m)
   const plane = planes[Math.floor(random() * planes.length)]
-  return plane ? { plane, amplitude_m: Math.max(leastStart_m, between(0.4, 0.9, level) * most_m(plane)) } : null
+  if (!plane) return null
+  return { plane, amplitude_m: Math.max(leastStart_m, between(0.4, 0.9, level) * most_m(plane)), phase_deg: 0, inOne: true }
+}
+
+/** The same as it is set, however wide. */
+function startSet(rig: Rig, { plane, amplitude_deg, phase_deg }: SwingSet, at: Ring, rope_m: number): StartSwing {
+  const amplitude_m = rope_m * Math.sin(amplitude_deg * rad)
+  return { plane, amplitude_m, phase_deg, inOne: amplitude_m <= catchSpeed(rig, plane, at.radius_m).most_m(rope_m) }
 }
 
 /**
@@ -86,10 +106,11 @@ function startOf(rig: Rig, random: () => number, level: number, at: Ring, rope_m
  * seed gives the same course.
  *
  * @param level 0 easy to 1 hard
+ * @param set a swing to begin with that an assessor has set; left out, the course's own
  * @throws Refusal `no-course` where no rings fit
  * @example courseFor(rigOf(tern), 7, 0.2).legs.length // 3
  */
-export function courseFor(rig: Rig, seed: number, level: number): Course {
+export function courseFor(rig: Rig, seed: number, level: number, set?: SwingSet): Course {
   const random = randomFrom(seed, 'course')
   const hangs = restingAt(rig)
   const here: Ring = { slew_deg: hangs.slew_deg, radius_m: hangs.radius_m, ring_m: 0.5 }
@@ -100,7 +121,9 @@ export function courseFor(rig: Rig, seed: number, level: number): Course {
       if (ring) rings.push(ring)
     }
     if (rings.length <= legs) continue
-    const start = startOf(rig, randomFrom(seed, 'start'), level, here, hangs.rope_m)
+    const start = set
+      ? startSet(rig, set, here, hangs.rope_m)
+      : startOf(rig, randomFrom(seed, 'start'), level, here, hangs.rope_m)
     // A long rope swings wide in as many degrees: what is allowed goes with it.
     const allowed_m = between(0.07, 0.035, level) * Math.min(18, hangs.rope_m + hangs_m)
     return { legs: rings.slice(1), start, allowed_m: Math.max(0.25, allowed_m) }

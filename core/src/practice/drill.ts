@@ -91,11 +91,17 @@ function energyOf(s: OnRope, d: Drive, mass_kg: number): number {
   return 0.5 * mass_kg * (v[0] ** 2 + v[1] ** 2 + v[2] ** 2) + mass_kg * g_mps2 * p[2] - s.work_J + s.lost_J
 }
 
-/** The load as somebody lets it go: out along the boom, or to its left. */
-function startOf(course: Course, { rope_m, slew_deg }: { rope_m: number; slew_deg: number }): OnRope {
-  const { start } = course
+/** The load as somebody lets it go: out along the boom, or to its left; where it is let go on its way, with the speed that it has there. */
+function startOf({ start }: Course, { rope_m, slew_deg }: { rope_m: number; slew_deg: number }): OnRope {
   if (!start) return letGo(0, 0)
-  return letGo(Math.asin(Math.min(0.25, start.amplitude_m / rope_m)) / rad, slew_deg + (start.plane === 'along' ? 0 : 90))
+  const [whole, phase] = [Math.asin(Math.min(1, start.amplitude_m / rope_m)), start.phase_deg * rad]
+  const towards_deg = slew_deg + (start.plane === 'along' ? 0 : 90)
+  const angle = whole * Math.cos(phase)
+  // Of a pendulum: as much as it has come down since its top.
+  const rate = -Math.sign(Math.sin(phase)) * Math.sqrt(Math.max(0, (2 * g_mps2 * (Math.cos(angle) - Math.cos(whole))) / rope_m))
+  const [x, y] = [Math.cos(towards_deg * rad), Math.sin(towards_deg * rad)]
+  const let_go = letGo(angle / rad, towards_deg)
+  return { ...let_go, rate: [rate * Math.cos(angle) * x, rate * Math.cos(angle) * y, rate * Math.sin(angle)] }
 }
 
 const calm = (): Vec => [0, 0, 0]

@@ -4,7 +4,7 @@ import { tick_s } from '../swing/axis'
 import { catchInOne } from '../swing/reference'
 import { swingPeriod_s } from '../swing/swing'
 import type { Vec } from '../swing/vector'
-import type { Course, Ring } from './course'
+import type { Course, Ring, StartSwing } from './course'
 import { Drill } from './drill'
 import { catchSpeed } from './planes'
 import { hangs_m, type Rig, restingAt } from './rig'
@@ -63,25 +63,43 @@ const wait = (d: Drill, rig: Rig, ticks: number) => {
   for (let k = 0; k < ticks && !d.over; k++) d.step(rig.axes.map(() => 0))
 }
 
-/** The lever's move that catches what swings in the course's starting plane, at the first top that leaves time for it. */
+/** What swings in a plane now: how wide, and how long until it is next at its top outward or to the left; before the first tick as it is let go. */
+function swingNow(d: Drill, { plane, amplitude_m, phase_deg }: StartSwing, rope_m: number) {
+  const now = d.samples.at(-1)
+  const w = Math.sqrt(g_mps2 / rope_m)
+  const i = plane === 'along' ? 0 : 1
+  const [s, v] = now ? [now.beside_m[i], now.beside_mps[i] / w] : [1, 0]
+  const width_m = now ? Math.hypot(s, v) : amplitude_m
+  const phase_deg_now = now ? Math.atan2(-v, s) / rad : phase_deg
+  const period_s = swingPeriod_s(rope_m, (width_m / rope_m) * 57.3)
+  return { width_m, period_s, top_s: (((((360 - phase_deg_now) % 360) + 360) % 360) / 360) * period_s }
+}
+
+/** Of what one move can take, so much is asked of it. */
+const ofOne_share = 0.9
+
+/** The lever's moves that catch what swings in the course's starting plane, each at the first top that leaves time for it: one where one takes it. */
 function catchFirst(d: Drill, rig: Rig, course: Course, radius_m: number) {
-  if (!course.start) return
-  const { plane, amplitude_m } = course.start
-  const { axis, tip, sense } = catchSpeed(rig, plane, radius_m)
+  const { start } = course
+  if (!start) return
+  const { axis, tip, sense, most_m } = catchSpeed(rig, start.plane, radius_m)
   const rope_m = restingAt(rig).rope_m
-  // Let go outward, or to the left: its tops are there at whole periods, on the other side at halves. Raising follows it inward.
-  const period_s = swingPeriod_s(rope_m, (amplitude_m / rope_m) * 57.3)
-  const inward = plane === 'along' && rig.reach.motion === 'luff'
-  const first_s = inward ? period_s / 2 : period_s
-  // What bearing and rope take until then is not caught any more.
-  const left_m = (time_s: number) => amplitude_m * Math.exp((-rig.load.loss_per_s * time_s) / 2)
-  const c = catchInOne(tip, rope_m, left_m(first_s))
-  const top_s = first_s + period_s * Math.max(0, Math.ceil((c.lead_s - first_s) / period_s))
-  wait(d, rig, Math.round((top_s - c.lead_s) / tick_s))
-  const u = sense * (inward ? -1 : 1)
-  const held = Math.round(c.hold_s / tick_s)
-  for (let k = 0; k < held; k++) d.step(rig.axes.map((_, i) => (i === axis ? u : 0)))
-  wait(d, rig, Math.round((period_s * 0.6) / tick_s))
+  // Raising follows it inward: its tops are there half a period later.
+  const inward = start.plane === 'along' && rig.reach.motion === 'luff'
+  for (let move = 0; move < (start.inOne ? 1 : 2); move++) {
+    const { width_m, period_s, top_s: outward_s } = swingNow(d, start, rope_m)
+    const to_s = (outward_s + (inward ? period_s / 2 : 0)) % period_s
+    const first_s = to_s > 0 ? to_s : period_s
+    // What bearing and rope take until then is not caught any more.
+    const left_m = width_m * Math.exp((-rig.load.loss_per_s * first_s) / 2)
+    const c = catchInOne(tip, rope_m, start.inOne ? left_m : Math.min(left_m, ofOne_share * most_m(rope_m)))
+    const top_s = first_s + period_s * Math.max(0, Math.ceil((c.lead_s - first_s) / period_s))
+    wait(d, rig, Math.round((top_s - c.lead_s) / tick_s))
+    const u = sense * (inward ? -1 : 1)
+    const held = Math.round(c.hold_s / tick_s)
+    for (let k = 0; k < held; k++) d.step(rig.axes.map((_, i) => (i === axis ? u : 0)))
+    wait(d, rig, Math.round((period_s * 0.6) / tick_s))
+  }
 }
 
 /** From nought to one and still at both ends, in its first three rates too. */

@@ -102,7 +102,8 @@ export function barOf(reference: Drill): Bar[] {
 }
 
 /** The moves that a leg takes: out and back of slew and reach, one to land, two for a swing to begin with. */
-const wantedMoves = (d: Drill, i: number) => 4 + 1 + (i > 0 ? 1 : 0) + (i === 0 && d.course.start ? 2 : 0)
+const wantedMoves = (d: Drill, i: number) =>
+  4 + 1 + (i > 0 ? 1 : 0) + (i === 0 && d.course.start ? (d.course.start.inOne ? 2 : 4) : 0)
 
 function legScore(d: Drill, leg: Leg, i: number, bar: Bar): LegScore {
   const { landed } = leg

@@ -2,6 +2,7 @@ import { randomInt } from 'node:crypto'
 import {
   type BegunTry,
   beginTryRequest,
+  canonical,
   type Exam,
   type ExamPage,
   type ExamRequest,
@@ -15,8 +16,9 @@ import {
   type TriedRun,
   type TryNote,
   tryNoteRequest,
+  wordRequest,
 } from '@geolabe/contract'
-import { misreadingsOf, type RatingTable } from '@geolabe/core'
+import { misreadingsOf, type RatingTable, type SwingSet } from '@geolabe/core'
 import { Router } from 'express'
 import type { Database, Tx } from '../db/database'
 import { notFound, reads, requireRole, uuidParam, writes } from '../http/routes'
@@ -42,6 +44,8 @@ interface Row {
   level: number
   tries: number
   until: string
+  start: SwingSet | null
+  word: boolean
   at: Date
   certificate: string | null
 }
@@ -52,6 +56,7 @@ interface TryRow {
   number: number
   seed: string
   begun_at: Date
+  word_at: Date | null
 }
 
 interface KeptRow {
@@ -72,7 +77,7 @@ interface NoteRow {
 }
 
 const select = `select e.id, e.person, p.name as person_name, e.set_by, s.name as set_by_name, e.machine, m.document->>'name' as machine_name,
-    e.machine_revision, e.practised_on, e.game, e.level, e.tries, e.until::text as until, e.at, c.id as certificate
+    e.machine_revision, e.practised_on, e.game, e.level, e.tries, e.until::text as until, e.start, e.word, e.at, c.id as certificate
   from practice_exam e join person p on p.org = e.org and p.id = e.person join person s on s.org = e.org and s.id = e.set_by
   join machine m on m.org = e.org and m.id = e.machine left join practice_certificate c on c.org = e.org and c.exam = e.id`
 
@@ -94,6 +99,7 @@ function examOf(
         number: t.number,
         begunAt: t.begun_at.toISOString(),
         seed: Number(t.seed),
+        wordAt: t.word_at?.toISOString() ?? null,
         result: run?.result ?? null,
         keptAt: run?.at.toISOString() ?? null,
         lasted_s: run ? lastedOf(run.run, run.result) : null,
@@ -111,6 +117,8 @@ function examOf(
     level: r.level,
     tries: r.tries,
     until: r.until,
+    start: r.start,
+    word: r.word,
     setAt: r.at.toISOString(),
     made,
     certificate: r.certificate,
@@ -122,7 +130,7 @@ async function examsWhere(tx: Tx, where: string, values: unknown[]): Promise<Exa
   const exams = await tx.query<Row>(`${select} where ${where} order by e.at desc, e.id limit ${mostExams}`, values)
   const ids = exams.rows.map((e) => e.id)
   const tries = await tx.query<TryRow>(
-    'select id, exam, number, seed, begun_at from practice_try where exam = any($1) order by number',
+    'select id, exam, number, seed, begun_at, word_at from practice_try where exam = any($1) order by number',
     [ids],
   )
   const kept = await tx.query<KeptRow>(
@@ -161,6 +169,8 @@ async function setExam(tx: Tx, b: ExamRequest): Promise<Exam> {
   const person = known.rows[0]
   if (!person) throw notFound('This person')
   if (person.past) throw new Problem(422, 'bad-input', 'The last day of an exam is today or later.', 'until')
+  if (b.start && b.game !== 'load')
+    throw new Problem(422, 'bad-input', 'A swing to begin with is for load control alone: leave it out.', 'start')
   const { machine, digest } = await practisedNow(tx, b.machine, b.game)
   if (!gamesIn(offeredOn(machine, await tablesOf(tx, machine.id))).includes(b.game))
     throw new Problem(
@@ -170,8 +180,22 @@ async function setExam(tx: Tx, b: ExamRequest): Promise<Exam> {
       'game',
     )
   await tx.query(
-    'insert into practice_exam (org, id, person, set_by, machine, machine_revision, practised_on, game, level, tries, until) values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11)',
-    [tx.who.org, b.id, b.person, tx.who.person, machine.id, machine.revision, digest, b.game, b.level, b.tries, b.until],
+    'insert into practice_exam (org, id, person, set_by, machine, machine_revision, practised_on, game, level, tries, until, start, word) values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13)',
+    [
+      tx.who.org,
+      b.id,
+      b.person,
+      tx.who.person,
+      machine.id,
+      machine.revision,
+      digest,
+      b.game,
+      b.level,
+      b.tries,
+      b.until,
+      b.start && JSON.stringify(b.start),
+      b.word,
+    ],
   )
   await tx.journal('exam-set', b.person, { exam: b.id, machine: machine.id, game: b.game, level: b.level })
   return examNamed(tx, b.id)
@@ -195,7 +219,7 @@ async function beginTry(tx: Tx, exam: Exam, id: string): Promise<BegunTry> {
     exam.made.length + 1,
     seed,
   ])
-  return { id, seed, level: exam.level }
+  return { id, seed, level: exam.level, start: exam.start, word: exam.word }
 }
 
 /**
@@ -211,13 +235,21 @@ export async function refuseOtherThanTry(tx: Tx, run: PracticeRun, tables: reado
     machine_revision: number
     game: Game
     person: string
+    start: SwingSet | null
+    waits: boolean
   }>(
-    `select t.seed, e.level, e.machine, e.machine_revision, e.game, e.person from practice_try t
+    `select e.start, e.word and t.word_at is null as waits, t.seed, e.level, e.machine, e.machine_revision, e.game, e.person from practice_try t
      join practice_exam e on e.org = t.org and e.id = t.exam where t.id = $1`,
     [run.id],
   )
   const of = r.rows[0]
-  if (!of) return
+  const set = run.game === 'load' ? (run.settings?.start ?? null) : null
+  if (!of) {
+    if (set) throw new Problem(422, 'exam-differs', 'A swing to begin with is set by an assessor, for a try.', 'run.settings')
+    return
+  }
+  if (of.waits)
+    throw new Problem(422, 'exam-differs', 'This try waits for the assessor’s word; nothing of it counts before.', 'run.id')
   const differs = (
     [
       ['id', of.person === tx.who.person],
@@ -225,6 +257,7 @@ export async function refuseOtherThanTry(tx: Tx, run: PracticeRun, tables: reado
       ['machine', of.machine === run.machine.id && of.machine_revision === run.machine.revision],
       ['seed', Number(of.seed) === run.seed],
       ['level', of.level === run.level],
+      ['settings', canonical(of.start) === canonical(set)],
       // Nobody chooses what is asked of them.
       ['only', run.game !== 'judge' || misreadingsOf(tables).every((m) => run.only.includes(m))],
     ] as const
@@ -243,7 +276,7 @@ const slack_s = 2
  */
 export async function refuseFasterThanTime(tx: Tx, run: PracticeRun, result: PracticeResult): Promise<void> {
   const r = await tx.query<{ since_s: number }>(
-    'select extract(epoch from clock_timestamp() - begun_at)::float8 as since_s from practice_try where id = $1',
+    'select extract(epoch from clock_timestamp() - coalesce(word_at, begun_at))::float8 as since_s from practice_try where id = $1',
     [run.id],
   )
   const lasted_s = lastedOf(run, result)
@@ -266,6 +299,19 @@ export function examRoutes(db: Database): Router {
   router.post(
     '/practice/exams/:id/tries',
     writes(db, beginTryRequest, async (tx, b, req) => beginTry(tx, await examNamed(tx, uuidParam(req)), b.id)),
+  )
+  router.post(
+    '/practice/exams/:id/tries/:try/word',
+    writes(db, wordRequest, async (tx, _b, req) => {
+      const exam = await examNamed(tx, uuidParam(req))
+      const of = exam.made.find((t) => t.id === uuidParam(req, 'try'))
+      if (!of) throw notFound('This try')
+      if (exam.assessor.id !== tx.who.person)
+        throw new Problem(403, 'not-your-part', `The word is ${exam.assessor.name}’s to give.`)
+      if (!exam.word) throw new Problem(409, 'wrong-state', 'This exam waits for no word.')
+      if (of.wordAt === null) await tx.query('update practice_try set word_at = clock_timestamp() where id = $1', [of.id])
+      return examNamed(tx, exam.id)
+    }),
   )
   router.get(
     '/practice/exams/:id/tries/:try',

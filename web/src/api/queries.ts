@@ -81,8 +81,13 @@ export const useInspectionReport = (enabled: boolean) =>
   useQuery({ queryKey: ['inspections', 'report'], queryFn: () => get<InspectionReport>('/inspections/report'), enabled })
 /** Exams of practice that one sits or has set; certificates that one may see; what is on record of oneself, by kind of machine. */
 export const useExams = () => useQuery({ queryKey: ['practice', 'exams'], queryFn: () => get<ExamPage>('/practice/exams') })
-export const useExam = (id: string) =>
-  useQuery({ queryKey: ['practice', 'exams', id], queryFn: () => get<Exam>(`/practice/exams/${id}`) })
+/** @param every_ms asked again so often, where somebody waits for something; left out: not */
+export const useExam = (id: string, every_ms?: number) =>
+  useQuery({
+    queryKey: ['practice', 'exams', id],
+    queryFn: () => get<Exam>(`/practice/exams/${id}`),
+    refetchInterval: every_ms ?? false,
+  })
 export const useTriedRun = (exam: string, id: string | null) =>
   useQuery({
     queryKey: ['practice', 'tried', id],

@@ -54,7 +54,7 @@ class LoadAgain extends Stepped {
   ) {
     super()
     const rig = rigOf(machine)
-    this.drill = new Drill(rig, courseFor(rig, run.seed, run.level))
+    this.drill = new Drill(rig, courseFor(rig, run.seed, run.level, run.settings?.start))
     this.next = stepsOf(this.drill, run)
     this.ticks = run.ticks
     this.to(1)

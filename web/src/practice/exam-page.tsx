@@ -21,7 +21,13 @@ import { SeenAgain } from './seen-again'
 /** One exam: for who sits it, for who has set it. */
 export function ExamPage() {
   const { id = '' } = useParams()
-  return <Loaded query={useExam(id)}>{(e) => <Shown exam={e} />}</Loaded>
+  const me = useMe().data
+  const known = useExam(id)
+  // Whoever is to give the word has to see that somebody waits for it.
+  const e = known.data
+  const waits = e?.word && e.assessor.id === me?.id && (triesLeft(e) > 0 || e.made.some((m) => m.wordAt === null))
+  useExam(id, waits ? 2000 : undefined)
+  return <Loaded query={known}>{(x) => <Shown exam={x} />}</Loaded>
 }
 
 const big =
@@ -105,6 +111,23 @@ function Seen({ exam, made }: { exam: Exam; made: ExamTry }) {
   )
 }
 
+/** A try that waits for the word. */
+function Word({ exam: e, made: m, assesses }: { exam: Exam; made: ExamTry; assesses: boolean }) {
+  const [error, setError] = useState<unknown>(null)
+  const [key] = useState(newId)
+  if (!assesses)
+    return <p className="font-semibold">{t`Begun ${when(m.begunAt)}; it waits for the word of ${e.assessor.name}.`}</p>
+  const give = () =>
+    call<Exam>({ method: 'POST', path: `/practice/exams/${e.id}/tries/${m.id}/word`, body: {}, key }).then(again, setError)
+  return (
+    <>
+      <p className="font-semibold">{t`${e.person.name} waits for your word.`}</p>
+      <Refused error={error} />
+      <Button look="next" className="mt-2" onClick={() => void give()}>{t`Give the word`}</Button>
+    </>
+  )
+}
+
 function Try({ exam: e, made: m, assesses }: { exam: Exam; made: ExamTry; assesses: boolean }) {
   const say = useSay()
   const [noting, setNoting] = useState(false)
@@ -125,6 +148,8 @@ function Try({ exam: e, made: m, assesses }: { exam: Exam; made: ExamTry; assess
             <p className="font-semibold text-outside">{t`The device had made ${Math.round(m.claimed)} of it; what counts was worked out here.`}</p>
           )}
         </>
+      ) : e.word && m.wordAt === null ? (
+        <Word exam={e} made={m} assesses={assesses} />
       ) : (
         <p className="font-semibold">{t`Begun ${when(m.begunAt)}; its run has not come. It counts all the same.`}</p>
       )}

@@ -1,5 +1,5 @@
 import { type Exam, examRequest, gamesIn, type PeoplePage, type PracticeGames } from '@geolabe/contract'
-import { first_level } from '@geolabe/core'
+import { first_level, type SwingSet } from '@geolabe/core'
 import clsx from 'clsx'
 import { useState } from 'react'
 import { Link, useNavigate } from 'react-router'
@@ -9,8 +9,10 @@ import { queryClient, useMe } from '../api/me'
 import { useExams, usePeople, usePracticeGames, useYard } from '../api/queries'
 import { plural, t } from '../language/t'
 import { Button } from '../look/button'
+import { Choice } from '../look/choice'
 import { DateEntry } from '../look/date-entry'
 import { ChoiceEntry, FigureEntry, SelectEntry } from '../look/entries'
+import { SelectField } from '../look/field'
 import { Form, useEntry } from '../look/form'
 import { Loaded, Refused, Sheet, Title } from '../look/page'
 import { date } from '../look/when'
@@ -101,6 +103,14 @@ function SetExam() {
 
 const inTwoWeeks = () => new Date(Date.now() + 14 * 86_400_000).toISOString().slice(0, 10)
 
+/** Where in its swing a load is let go. */
+const phases = (plane: SwingSet['plane']) => [
+  { value: '0', label: plane === 'across' ? t`at its top, to the left` : t`at its top, outward` },
+  { value: '90', label: t`through the middle, on its way back` },
+  { value: '180', label: plane === 'across' ? t`at its top, to the right` : t`at its top, inward` },
+  { value: '270', label: t`through the middle, on its way there` },
+]
+
 /** As it is typed: how hard in hundredths. */
 const entered = examRequest.extend({
   level: z
@@ -121,15 +131,17 @@ function SetForm({
   const navigate = useNavigate()
   const me = useMe().data
   const [error, setError] = useState<unknown>(null)
-  const { control, handleSubmit, watch } = useEntry(entered, {
+  const { control, handleSubmit, watch, setValue } = useEntry(entered, {
     id: newId(),
     person: '',
     machine: '',
     level: 20,
     tries: 3,
     until: inTwoWeeks(),
+    start: null,
+    word: false,
   })
-  const [machine, game] = watch(['machine', 'game'])
+  const [machine, game, start, word] = watch(['machine', 'game', 'start', 'word'])
   const of = offered.machines.find((m) => m.machine === machine)
   const there = of ? gamesIn(of) : []
   const set = handleSubmit(async (body) => {
@@ -138,7 +150,7 @@ function SetForm({
       const e = await call<Exam>({
         method: 'POST',
         path: '/practice/exams',
-        body: { ...body, level: body.level / 100 },
+        body: { ...body, level: body.level / 100, start: body.game === 'load' ? body.start : null },
         key: body.id,
       })
       await queryClient.invalidateQueries({ queryKey: ['practice', 'exams'] })
@@ -170,6 +182,42 @@ function SetForm({
           name="game"
           label={t`What`}
           options={there.map((g) => ({ value: g, label: gameNames[g] }))}
+        />
+      )}
+      {game === 'load' && (
+        <>
+          <Choice
+            label={t`How the load swings to begin with`}
+            options={[
+              { value: 'course', label: t`As the course has it` },
+              { value: 'across', label: t`Across the boom` },
+              { value: 'along', label: t`Along the boom` },
+            ]}
+            value={start?.plane ?? 'course'}
+            onChange={(v) => setValue('start', v === 'course' ? null : { amplitude_deg: 4, phase_deg: 0, ...start, plane: v })}
+          />
+          {start && (
+            <div className="grid gap-3 sm:grid-cols-2">
+              <FigureEntry control={control} name="start.amplitude_deg" label={t`How wide, 1 to 15 degrees of the rope`} />
+              <SelectField
+                label={t`Let go`}
+                value={String(start.phase_deg)}
+                options={phases(start.plane)}
+                onChange={(v) => setValue('start', { ...start, phase_deg: Number(v) })}
+              />
+            </div>
+          )}
+        </>
+      )}
+      {game && (
+        <Choice
+          label={t`When a try goes on`}
+          options={[
+            { value: 'begun', label: t`As soon as it is begun` },
+            { value: 'word', label: t`At my word` },
+          ]}
+          value={word ? 'word' : 'begun'}
+          onChange={(v) => setValue('word', v === 'word')}
         />
       )}
       {game && (

@@ -1,4 +1,4 @@
-import type { Course, LoadRun, Machine, Rig } from '@geolabe/core'
+import type { Course, LoadRun, Machine, Rig, SwingSet } from '@geolabe/core'
 import clsx from 'clsx'
 import { useMemo, useRef, useState } from 'react'
 import { t } from '../language/t'
@@ -13,6 +13,8 @@ import { useRun } from './use-run'
 export interface Asked {
   seed: number
   level: number
+  /** A swing to begin with that an assessor has set. */
+  start?: SwingSet | undefined
 }
 
 /** Minutes and seconds of a run. */
@@ -45,9 +47,8 @@ function Opening({ start }: { start: Course['start'] }) {
       <p className="text-lg font-bold">{t`Set the load down in each ring, in turn.`}</p>
       {start && (
         <p className="mt-1">
-          {start.plane === 'across'
-            ? t`It swings across the boom as you begin: catch it first, in one move.`
-            : t`It swings along the boom as you begin: catch it first, in one move.`}
+          {start.plane === 'across' ? t`It swings across the boom as you begin.` : t`It swings along the boom as you begin.`}{' '}
+          {start.inOne ? t`Catch it first, in one move.` : t`Catch it first; it is wider than one move takes: two.`}
         </p>
       )}
       <p className="mt-1 text-quiet">

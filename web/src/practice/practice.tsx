@@ -137,13 +137,13 @@ export const PracticeOn = () => (
 
 function Rounds({ machine, level }: { machine: Machine; level: number }) {
   const [given, leaveTo] = [useGiven(), useLeave()]
-  const [asked, setAsked] = useState<Asked>(() => ({ seed: given?.seed ?? newSeed(), level }))
+  const [asked, setAsked] = useState<Asked>(() => ({ seed: given?.seed ?? newSeed(), level, start: given?.start ?? undefined }))
   const [turn, setTurn] = useState(0)
   const [run, setRun] = useState<LoadRun | null>(null)
   const made = useMemo(() => {
     try {
       const rig = rigOf(machine)
-      return { rig, course: courseFor(rig, asked.seed, asked.level) }
+      return { rig, course: courseFor(rig, asked.seed, asked.level, asked.start) }
     } catch (e) {
       return { refused: e }
     }

@@ -7,6 +7,7 @@ import {
   type Machine,
   practiceVersion,
   type Rig,
+  type SwingSet,
   tick_s,
 } from '@geolabe/core'
 import { Pace } from './pace'
@@ -25,7 +26,7 @@ export class Recorder {
     private readonly machine: Pick<Machine, 'id' | 'revision'>,
     readonly rig: Rig,
     course: Course,
-    private readonly how: { seed: number; level: number },
+    private readonly how: { seed: number; level: number; start?: SwingSet | undefined },
   ) {
     this.drill = new Drill(rig, course)
     this.notes = new LeverNotes(rig.axes.length)
@@ -71,6 +72,7 @@ export class Recorder {
       stops: this.stops,
       ticks: Math.max(1, this.ticks),
       keys: this.keys,
+      ...(this.how.start ? { settings: { start: this.how.start } } : {}),
     }
   }
 }

@@ -1,5 +1,5 @@
 import type { BegunTry, Exam } from '@geolabe/contract'
-import { type ReactNode, useState } from 'react'
+import { type ReactNode, useEffect, useState } from 'react'
 import { useNavigate } from 'react-router'
 import { call, newId } from '../api/client'
 import { queryClient } from '../api/me'
@@ -15,8 +15,37 @@ import { Sitting } from './given'
 export function Sit({ exam, children }: { exam: string; children: (level: number) => ReactNode }) {
   const found = useExam(exam)
   const [begun, setBegun] = useState<BegunTry | null>(null)
+  const [said, setSaid] = useState(false)
+  if (begun?.word && !said) return <AwaitWord exam={exam} id={begun.id} onWord={() => setSaid(true)} />
   if (begun) return <Sitting value={{ ...begun, exam }}>{children(begun.level)}</Sitting>
   return <Loaded query={found}>{(e) => <Opening exam={e} onBegun={setBegun} />}</Loaded>
+}
+
+/** Whether the word has been given is asked so often. */
+const ask_ms = 1000
+
+/** A try that goes on at the assessor's word. */
+function AwaitWord({ exam, id, onWord }: { exam: string; id: string; onWord: () => void }) {
+  const found = useExam(exam, ask_ms)
+  const said = found.data?.made.find((m) => m.id === id)?.wordAt ?? null
+  useEffect(() => {
+    if (said !== null) onWord()
+  }, [said, onWord])
+  return (
+    <Loaded query={found}>
+      {(e) => (
+        <>
+          <Title below={t`Practice, seen by ${e.assessor.name}. It is no licence.`}>{t`Exam: ${examWords(e)}`}</Title>
+          <div role="status">
+            <Sheet>
+              <p className="text-[1.5rem] font-bold">{t`Wait for the word.`}</p>
+              <p className="mt-1">{t`${e.assessor.name} gives it; your time begins with it.`}</p>
+            </Sheet>
+          </div>
+        </>
+      )}
+    </Loaded>
+  )
 }
 
 function Opening({ exam: e, onBegun }: { exam: Exam; onBegun: (b: BegunTry) => void }) {
@@ -51,6 +80,7 @@ function Opening({ exam: e, onBegun }: { exam: Exam; onBegun: (b: BegunTry) => v
           <li>{t`A try counts from the moment it begins, also where you leave it.`}</li>
           <li>{t`The course is new with every try; nobody has seen it.`}</li>
           <li>{t`${e.assessor.name} sees how you did it, and how long it took by the clock.`}</li>
+          {e.word && <li>{t`It goes on at the word of ${e.assessor.name}.`}</li>}
         </ul>
       </Sheet>
       <div className="mt-4">

@@ -22,6 +22,10 @@ create table practice_exam (
   level double precision not null check (level between 0 and 1),
   tries integer not null check (tries between 1 and 10),
   until date not null,
+  -- How a load swings to begin with, where the assessor has set it.
+  start jsonb,
+  -- No try goes on before the assessor's word.
+  word boolean not null default false,
   at timestamptz not null default now(),
   primary key (org, id),
   foreign key (org, person) references person,
@@ -40,6 +44,7 @@ create table practice_try (
   number integer not null check (number > 0),
   seed bigint not null check (seed between 0 and 4294967295),
   begun_at timestamptz not null default now(),
+  word_at timestamptz,
   primary key (org, id),
   unique (org, exam, number),
   foreign key (org, exam) references practice_exam
@@ -111,6 +116,18 @@ begin
 end $$;
 create trigger try_guard before insert on practice_try for each row execute function try_guard();
 
+-- Of a try the app can change nothing but that the word is given; that once, by who set the exam.
+create function word_guard() returns trigger language plpgsql as $$
+begin
+  if new.word_at is null or old.word_at is not null or not exists (
+    select from geolabe.practice_exam e where e.org = new.org and e.id = new.exam and e.word and e.set_by = geolabe.current_person()
+  ) then
+    raise exception 'the word is given once, by the assessor who set the exam' using errcode = 'GL003';
+  end if;
+  return new;
+end $$;
+create trigger word_guard before update of word_at on practice_try for each row execute function word_guard();
+
 create function practice_note_guard() returns trigger language plpgsql as $$
 begin
   if new."by" is distinct from geolabe.current_person() or not exists (
@@ -140,8 +157,13 @@ begin
   if exists (
     select from practice_try t join practice_exam e on e.org = t.org and e.id = t.exam
     where t.org = new.org and t.id = new.id
-      and (e.person, e.machine, e.machine_revision, e.game, t.seed, e.level) is distinct from
-        (new.person, new.machine, new.machine_revision, new.game, (new.run->>'seed')::bigint, (new.run->>'level')::double precision)
+      and ((e.person, e.machine, e.machine_revision, e.game, t.seed, e.level, e.start) is distinct from
+        (new.person, new.machine, new.machine_revision, new.game, (new.run->>'seed')::bigint, (new.run->>'level')::double precision,
+          new.run->'settings'->'start')
+        or (e.word and t.word_at is null))
+  ) or (
+    -- What an assessor sets is set for a try and for nothing else.
+    new.run ? 'settings' and not exists (select from practice_try t where t.org = new.org and t.id = new.id)
   ) then
     raise exception 'this run is not its try' using errcode = 'GL010';
   end if;
@@ -158,8 +180,9 @@ language sql stable security definer set search_path = geolabe, pg_temp as $$
   where e.org = current_org() and e.id = which and current_person() in (e.person, e.set_by)
     -- A run made before its try began, under an id that the try then took, is another.
     and r.at >= t.begun_at
-    and (e.person, e.machine, e.machine_revision, e.game, t.seed, e.level) is not distinct from
-      (r.person, r.machine, r.machine_revision, r.game, (r.run->>'seed')::bigint, (r.run->>'level')::double precision)
+    and (e.person, e.machine, e.machine_revision, e.game, t.seed, e.level, e.start) is not distinct from
+      (r.person, r.machine, r.machine_revision, r.game, (r.run->>'seed')::bigint, (r.run->>'level')::double precision,
+        r.run->'settings'->'start')
 $$;
 
 do $$
@@ -189,6 +212,7 @@ create policy theirs on practice_certificate
 create trigger kept before update or delete on practice_certificate for each row execute function refuse_change();
 create trigger kept before update or delete on practice_note for each row execute function refuse_change();
 grant execute on function runs_of_exam(uuid) to geolabe_app;
+grant update (word_at) on practice_try to geolabe_app;
 
 -- Down Migration
 set search_path to geolabe;
@@ -198,4 +222,4 @@ drop table practice_certificate, practice_note;
 drop trigger run_is_its_try on practice_run;
 drop function runs_of_exam(uuid), run_is_its_try();
 drop table practice_try, practice_exam;
-drop function exam_guard(), try_guard(), practice_note_guard(), certificate_guard();
+drop function exam_guard(), try_guard(), word_guard(), practice_note_guard(), certificate_guard();
