@@ -114,6 +114,8 @@ export interface SkillLine {
   measure: 'score' | 'off_s' | 'answer_s'
   /** Of a catch. */
   plane: Plane | null
+  /** Of a catch along the boom: the tip brought in, or let out. */
+  inward: boolean | null
   values: number[]
 }
 

@@ -195,6 +195,33 @@ describe('what goes wrong in an order of work', () => {
     expect(late(600)).toBe(90)
   })
 
+  it('comes no further by doing and undoing: what ends it is only met once the rest is done', () => {
+    for (const kind of ['emergency', 'symptom'] as const) {
+      const { seed, course } = courseWith(m, kind)
+      const drill = new SequenceDrill(m, course, seed)
+      const last = course.faults.at(-1)
+      if (!last || last.after < course.steps.length - 1) continue
+      const all = course.file.procedures.flatMap((p) => p.steps)
+      const own = new Set(course.steps.slice(0, 2).map((s) => s.id))
+      for (let i = 0; i < 200; i++) {
+        const answer = answerTo(drill)
+        if (answer) drill.do([i, answer])
+        else {
+          for (const s of drill.toLookAt) drill.do([i, { do: 'look', state: s.id }])
+          const step = all.find(
+            (s, k) =>
+              (own.has(s.id) || !course.steps.includes(s)) &&
+              k % 7 === i % 7 &&
+              'ok' in permitted(course.file, drill.told, s.id, inPractice),
+          )
+          if (step) drill.do([i, { do: 'step', step: step.id }])
+        }
+      }
+      expect(drill.taken).toBeLessThanOrEqual(2)
+      expect(drill.over).toBe(false)
+    }
+  })
+
   it('counts an override as what it is not for', () => {
     const { seed, level } = courseWith(m, 'lost')
     const acts = keep(new SequenceDrill(m, sequenceCourse(m, seed, level), seed), true)

@@ -217,8 +217,9 @@ describe('how skills go', () => {
   it('is told of the last thirty runs and catches of each, oldest first', async () => {
     const result = {
       attempts: [
-        { plane: 'across', late_s: -0.3 },
-        { plane: 'along', late_s: 0.2 },
+        { plane: 'across', inward: null, late_s: -0.3 },
+        { plane: 'along', inward: true, late_s: 0.2 },
+        { plane: 'along', inward: false, late_s: 0.6 },
       ],
     }
     await app.owner.query(
@@ -228,10 +229,13 @@ describe('how skills go', () => {
       [JSON.stringify(result)],
     )
     const { skills } = (await ines.get('/practice/progress')).body
-    expect(skills.map((s: { measure: string; plane: string | null }) => [s.measure, s.plane])).toEqual([
-      ['score', null],
-      ['off_s', 'across'],
-      ['off_s', 'along'],
+    expect(
+      skills.map((s: { measure: string; plane: string | null; inward: boolean | null }) => [s.measure, s.plane, s.inward]),
+    ).toEqual([
+      ['score', null, null],
+      ['off_s', 'across', null],
+      ['off_s', 'along', true],
+      ['off_s', 'along', false],
     ])
     expect(skills[0].values).toEqual(Array.from({ length: 30 }, (_, i) => 11 + i))
     expect(skills[1].values).toEqual(Array.from({ length: 30 }, () => 0.3))
@@ -331,6 +335,7 @@ describe('a run of signals', () => {
       game: 'signal',
       measure: 'score',
       plane: null,
+      inward: null,
       values: [body.score],
     })
     expect(await skills(tomas)).toEqual([])

@@ -153,6 +153,7 @@ describe('a recorded run', () => {
 describe('what is said after a run', () => {
   const attempt = {
     plane: 'across',
+    inward: null,
     from: 100,
     to: 900,
     caught: false,
@@ -166,6 +167,9 @@ describe('what is said after a run', () => {
   it('names the largest mistake with its size, and what stopped it before anything else', () => {
     expect(attemptWords({ ...attempt, word: 'late' })).toBe('Across: 0.7 s late; the load was already coming back.')
     expect(attemptWords({ ...attempt, plane: 'along', word: 'overcorrected', gain: 1.4 })).toMatch(/^Along: too much, 40 % over/)
+    expect(attemptWords({ ...attempt, plane: 'along', inward: false, word: 'late' })).toBe(
+      'Along: 0.7 s late; the load was already coming back. Follow it in rather than out: that is easier, and the radius gets less.',
+    )
     const small = { ...attempt, word: 'nearly', left: 0.3, plane: 'along' } as const
     expect(afterWords({ ...clean, attempts: [small, { ...attempt, word: 'late' }] }, say)).toMatch(/^Across/)
     expect(afterWords({ ...clean, attempts: [{ ...attempt, word: 'late' }], stopped: 'side-pull' }, say)).toMatch(/^Stopped/)

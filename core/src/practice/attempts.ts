@@ -18,6 +18,8 @@ export type CatchWord =
 
 export interface Attempt {
   plane: Plane
+  /** Along a boom that luffs: its first move brought the tip in, as raising does; elsewhere there is no easier way: null. */
+  inward: boolean | null
   /** The tick its first move began, and the one at which it was over. */
   from: number
   to: number
@@ -75,6 +77,8 @@ interface Seen {
   i: 0 | 1
   samples: readonly Sample[]
   moves: readonly Move[]
+  /** Its moves raise and lower the boom. */
+  luffs: boolean
 }
 
 const omega = (s: Sample) => Math.sqrt(g_mps2 / s.rope_m)
@@ -106,6 +110,10 @@ function restOf(x: Seen, m: Move, next: Move | undefined): number {
   }
   return x.samples.length
 }
+
+/** How far the tip goes in its plane between two ticks, metres. */
+const travelOf = ({ samples, i }: Seen, from: number, to: number): number =>
+  samples.slice(from, to).reduce((sum, s) => sum + s.tip_mps[i] * tick_s, 0)
 
 /** When a try is over: still for half a period, two periods without a move, or set down. */
 function endOf(x: Seen, from: number, moves: readonly Move[], half_ticks: number): { to: number; caught: boolean } {
@@ -140,6 +148,7 @@ function attemptAt(x: Seen, at: number): Attempt | null {
   const { gain, late_s } = judged
   return {
     plane: x.plane,
+    inward: x.luffs ? travelOf(x, m.from, restOf(x, m, next)) < 0 : null,
     from: m.from,
     to,
     word,
@@ -205,7 +214,7 @@ export function attemptsOf(d: Pick<Drill, 'rig' | 'samples' | 'course'>): { atte
   const faults: Fault[] = []
   for (const [i, plane] of (['along', 'across'] as const).entries()) {
     const moves = all.filter((m) => planeOf[d.rig.axes[m.axis]?.motion ?? 'hoist'] === plane)
-    const x: Seen = { plane, i: i as 0 | 1, samples: d.samples, moves }
+    const x: Seen = { plane, i: i as 0 | 1, samples: d.samples, moves, luffs: plane === 'along' && d.rig.reach.motion === 'luff' }
     let until = -1
     for (const [at, m] of moves.entries()) {
       if (m.from < until) continue

@@ -66,8 +66,8 @@ export class SequenceDrill {
   private untaken: { step: Step; before: World } | null = null
   /** What was known before it was lost. */
   private readonly before = new Map<string, StateValue>()
-  /** Steps taken, from which it follows what comes. */
-  taken = 0
+  /** Steps of the course that have been taken, each counted once however often it is done and undone. */
+  private readonly own = new Set<string>()
   active: Met | null = null
   following: Following | null = null
   over = false
@@ -89,6 +89,11 @@ export class SequenceDrill {
     this.waiting = course.faults.filter((f) => f.kind !== 'untrue')
     for (const f of course.faults) if (f.kind === 'untrue') this.hidden.set(f.state, f.is)
     this.happens()
+  }
+
+  /** How far it has come, from which it follows what comes next. */
+  get taken(): number {
+    return this.own.size
   }
 
   /** As it is, whatever has been said. */
@@ -220,7 +225,7 @@ export class SequenceDrill {
     }
     this.told = doneRight(file, this.told, step)
     this.made(setBy(step))
-    this.taken++
+    if (this.course.steps.includes(step)) this.own.add(step.id)
     return { of: 'taken', step }
   }
 

@@ -11,7 +11,7 @@ import { type Walk, walksOf } from './walks'
 /** A procedure with fewer is no sequence. */
 const least_steps = 3
 const [shortest, longest] = [6, 10]
-const tries = 200
+const tries = 60
 
 /** Of what is not as it is said, so much is so from the beginning; the rest is called over on the way. */
 const handedOver_share = 0.7

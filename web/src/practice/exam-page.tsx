@@ -51,6 +51,14 @@ function Shown({ exam: e }: { exam: Exam }) {
             {t`${e.made.length} of ${plural(e.tries, { one: '# try', other: '# tries' })} made.`}
             {e.machineChanged && ` ${t`${e.machine.name} has changed since: an exam on it is set again.`}`}
           </p>
+          {e.start && (
+            <p className="mt-1">
+              {e.start.plane === 'across'
+                ? t`The load begins swinging ${e.start.amplitude_deg}° across the boom.`
+                : t`The load begins swinging ${e.start.amplitude_deg}° along the boom.`}
+            </p>
+          )}
+          {e.word && <p className="mt-1">{t`Each try goes on at the word of ${e.assessor.name}.`}</p>}
           {e.certificate !== null && (
             <Link
               to="/practice/certificates"

@@ -198,7 +198,7 @@ function SetForm({
           />
           {start && (
             <div className="grid gap-3 sm:grid-cols-2">
-              <FigureEntry control={control} name="start.amplitude_deg" label={t`How wide, 1 to 15 degrees of the rope`} />
+              <FigureEntry control={control} name="start.amplitude_deg" label={t`How wide, 1 to 15°`} />
               <SelectField
                 label={t`Let go`}
                 value={String(start.phase_deg)}

@@ -4,7 +4,7 @@ import { usePracticeProgress } from '../api/queries'
 import { t } from '../language/t'
 import { Loaded, Sheet, Title } from '../look/page'
 import { NothingYet } from './on-machine'
-import { gameWords, planeWords } from './words'
+import { catchesWords, gameWords } from './words'
 
 /** What a line is of, and whether more of it is better. */
 function about(s: SkillLine): { what: string; more: boolean; figure: (x: number) => string; fine: (x: number) => string } {
@@ -16,7 +16,7 @@ function about(s: SkillLine): { what: string; more: boolean; figure: (x: number)
       return { what: t`hand signals, half of the answers within`, more: false, figure: seconds, fine: seconds }
     case 'off_s':
       return {
-        what: t`catching ${planeWords[s.plane ?? 'across']}, off the moment by`,
+        what: catchesWords(s),
         more: false,
         figure: seconds,
         fine: seconds,
@@ -75,7 +75,7 @@ export function PracticeProgress() {
                       return (
                         p && (
                           <li
-                            key={`${s.game} ${s.measure} ${s.plane}`}
+                            key={`${s.game} ${s.measure} ${s.plane} ${s.inward}`}
                             className="flex flex-wrap items-center gap-x-4 gap-y-1 border-t border-line pt-2 first:border-t-0 first:pt-0"
                           >
                             <span className="w-24 text-[1.7rem] leading-none font-bold tabular-nums">{figure(p.median)}</span>

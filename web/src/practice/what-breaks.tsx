@@ -81,14 +81,14 @@ const pictures: Record<Hazard, ReactNode> = {
 }
 
 const words: Record<Hazard, string> = {
-  drop: t`It comes down.`,
-  roll: t`It rolls away.`,
-  tip: t`It goes over.`,
-  crush: t`It closes on what is between.`,
-  pressure: t`It sprays out under pressure.`,
-  fall: t`There is nothing to stand on.`,
-  shock: t`It is live.`,
-  fire: t`It burns.`,
+  drop: t`It can come down.`,
+  roll: t`It can roll away.`,
+  tip: t`It can go over.`,
+  crush: t`It can close on what is between.`,
+  pressure: t`It can spray out under pressure.`,
+  fall: t`Somebody can fall.`,
+  shock: t`It can be live.`,
+  fire: t`It can catch fire.`,
 }
 
 /** What would have broken, played once. */

@@ -22,8 +22,13 @@ const planes: Record<Plane, string> = { across: t`Across`, along: t`Along` }
 const seconds = (s: number) => Math.abs(s).toFixed(1)
 const percent = (share: number) => Math.round(100 * share)
 
-/** What a try at a swing came to, in one sentence that says what to do otherwise. */
-export function attemptWords(a: Attempt): string {
+/** What a try at a swing came to: a sentence that says what to do otherwise; letting the tip out after the load is the harder way. */
+export const attemptWords = (a: Attempt): string =>
+  a.inward === false && !a.caught
+    ? t`${catchWords(a)} Follow it in rather than out: that is easier, and the radius gets less.`
+    : catchWords(a)
+
+function catchWords(a: Attempt): string {
   const plane = planes[a.plane]
   switch (a.word) {
     case 'caught-in-one':
@@ -90,8 +95,14 @@ export function afterWords(r: Told, say: Say): string {
   return r.passed ? t`Set down where it belonged, with the load kept still.` : t`Not every ring was reached.`
 }
 
-/** A plane of swing, within a sentence. */
-export const planeWords: Record<Plane, string> = { across: t`across the boom`, along: t`along the boom` }
+/** Which catches they are, within a sentence. */
+export const catchesWords = ({ plane, inward }: { plane: Plane | null; inward: boolean | null }): string => {
+  if (plane !== 'along') return t`catching across the boom, off the moment by`
+  if (inward === null) return t`catching along the boom, off the moment by`
+  return inward
+    ? t`catching along the boom coming in, off the moment by`
+    : t`catching along the boom going out, off the moment by`
+}
 
 export const gameWords: Record<Game, string> = {
   load: t`load control`,
