@@ -10,7 +10,7 @@ import {
   symptomsOf,
 } from '@geolabe/core'
 import { Eye } from 'lucide-react'
-import { type ReactNode, useState } from 'react'
+import type { ReactNode } from 'react'
 import { t, told } from '../language/t'
 import { StepName } from '../order/steps'
 import { MachineDrawing } from '../yard/machine-drawing'
@@ -227,20 +227,14 @@ export function Came({ drill }: { drill: SequenceDrill }) {
   return <p role="status" />
 }
 
-/** What somebody calls over, as long as nothing has been done since. */
-export function Called({ drill }: { drill: SequenceDrill }) {
-  const { claims } = drill
-  const [heard, setHeard] = useState(0)
+/** What somebody calls over, until it has been heard. */
+export function Called({ claims, onHeard }: { claims: SequenceDrill['claims']; onHeard: () => void }) {
   const last = claims.at(-1)
-  if (!last || heard === claims.length) return null
+  if (!last) return null
   return (
     <p role="status" className="flex items-center gap-x-4 rounded-lg border-2 border-near px-3">
       <strong className="grow">{t`Somebody calls: “${told(last.step.label)}: done.”`}</strong>
-      <button
-        type="button"
-        className="min-h-12 shrink-0 px-2 underline underline-offset-4"
-        onClick={() => setHeard(claims.length)}
-      >{t`Heard`}</button>
+      <button type="button" className="min-h-12 shrink-0 px-2 underline underline-offset-4" onClick={onHeard}>{t`Heard`}</button>
     </p>
   )
 }

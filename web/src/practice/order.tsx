@@ -110,6 +110,7 @@ function Keeping({
   const [ready, setReady] = useState(false)
   const [acts, setActs] = useState<readonly TimedAct[]>([])
   const [isWrong, setIsWrong] = useState(false)
+  const [heard, setHeard] = useState(0)
   const drill = useMemo(() => {
     const d = new SequenceDrill(machine, course, how.seed)
     for (const a of acts) d.do(a)
@@ -182,7 +183,9 @@ function Keeping({
               {cueWords(cue, course.file)}
             </p>
           )}
-          {!isWrong && <Called drill={drill} />}
+          {!isWrong && !cue && !drill.following && (
+            <Called claims={drill.claims.slice(heard)} onHeard={() => setHeard(drill.claims.length)} />
+          )}
         </>
       }
       drawing={<HandedOver drill={drill} looked={looked} act={act} />}
