@@ -2,10 +2,9 @@ import type { Machine } from '../machine/machine'
 import { randomFrom } from '../practice/random'
 import { type StateValue, unknown } from '../procedure/condition'
 import { type EmergencyCard, emergencyCards } from '../procedure/emergency'
-import { isDone, permitted } from '../procedure/engine'
+import { ahead, isDone, permitted } from '../procedure/engine'
 import { type Need, type StateDeclaration, type Step, setBy } from '../procedure/file'
 import { declarations, stepNamed, type World } from '../procedure/world'
-import { tick_s } from '../swing/axis'
 import { follow, isEnd, type SymptomPath, type SymptomQuestion } from '../troubleshooting/path'
 import { symptomsOf } from '../troubleshooting/shown'
 import type { SequenceAct, TimedAct } from './act'
@@ -45,7 +44,10 @@ export type Told =
   | { of: 'met'; cue: Cue }
   | { of: 'wrong'; cue: Cue }
   | { of: 'slip' }
+  /** Stood still, and called. */
   | { of: 'waited' }
+  /** The right one of what is done in order. */
+  | { of: 'on' }
   | { of: 'override'; label: string }
   | { of: 'nothing' }
 
@@ -108,6 +110,11 @@ export class SequenceDrill {
     return statesOfCourse(this.course).filter(
       (s) => s.usual !== undefined && (this.told.states[s.id]?.value ?? unknown) === unknown,
     )
+  }
+
+  /** As things are known no step of the procedure can be taken: something has to be looked at. */
+  get isStuck(): boolean {
+    return !('step' in ahead(this.course.file, this.told, this.course.procedure, inPractice))
   }
 
   /** Every step of the course is done, nothing stands open, nothing more comes. */
@@ -328,12 +335,12 @@ export class SequenceDrill {
       if (now.of === 'reset') this.happen({ do: 'reset', stop: now.stop })
       else this.over = true
     }
-    return { of: 'waited' }
+    return { of: 'on' }
   }
 
   private see(): Told {
     if (this.following?.of === 'way') this.following = { ...this.following, looked: true }
-    return { of: 'waited' }
+    return { of: 'on' }
   }
 
   /** What is to be found at the question that is open. */
@@ -347,9 +354,6 @@ export class SequenceDrill {
     if (now?.of !== 'way') return { of: 'nothing' }
     if (label !== this.finds) return this.slip()
     this.following = this.asking(now.path, [...now.answers, label])
-    return { of: 'waited' }
+    return { of: 'on' }
   }
-
-  /** Seconds of an act, from the beginning. */
-  static seconds = (tick: number): number => tick * tick_s
 }

@@ -23,10 +23,20 @@ const key =
   'flex min-h-14 w-full items-center rounded-lg border-2 border-ink bg-paper px-3 py-1.5 text-left font-semibold hover:bg-sunk'
 
 /** Steps to choose from, in no order. */
-export function StepKeys({ steps, act }: { steps: readonly ProcedureStep[]; act: Act }) {
+export function StepKeys({
+  steps,
+  isStuck,
+  act,
+}: {
+  steps: readonly ProcedureStep[]
+  /** None of them can be right as things are known. */
+  isStuck: boolean
+  act: Act
+}) {
   return (
     <section aria-label={t`What comes next?`}>
       <h2 className="mb-1.5 text-[1.15rem]">{t`What comes next?`}</h2>
+      {isStuck && <p className="mb-1.5 border-l-4 border-near pl-3">{t`Nothing, as far as is known: look first.`}</p>}
       <ul className="grid grid-cols-2 gap-2">
         {steps.map((s) => (
           <li key={s.id} className="grid">
@@ -221,6 +231,12 @@ export function Came({ drill }: { drill: SequenceDrill }) {
     return (
       <p role="status" className={`${line} border-inside`}>
         {t`Done: ${told(last.step.label)}`}
+      </p>
+    )
+  if (last.of === 'on')
+    return (
+      <p role="status" className={`${line} border-inside`}>
+        {t`Right; go on.`}
       </p>
     )
   if (last.of === 'waited') return <p role="status" className={`${line} border-line`}>{t`You stand still, and nothing moves.`}</p>

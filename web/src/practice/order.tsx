@@ -197,7 +197,7 @@ function Keeping({
           ) : drill.following ? (
             <FollowingKeys following={drill.following} finds={drill.finds} act={act} />
           ) : (
-            <StepKeys steps={steps} act={act} />
+            <StepKeys steps={steps} isStuck={drill.isStuck && !cue} act={act} />
           )}
         </div>
       }
