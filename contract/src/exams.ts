@@ -119,6 +119,8 @@ export const practiceCertificate = z.strictObject({
   machine: z.strictObject({ id: z.string(), name: z.string(), kind: z.string(), revision: z.int() }),
   game,
   level: z.number(),
+  /** The swing that the assessor gave the load; null: the course's own, or no load. */
+  start: swingSet.nullable(),
   /** Tries that were passed. */
   runs: z
     .array(

@@ -298,7 +298,14 @@ describe('a certificate of practice', () => {
     const { body } = await certify(exam.id)
     expect(body.error).toBeUndefined()
     const { file } = body as { file: PracticeCertificate }
-    expect(file).toMatchObject({ level, game: 'drive', triesMade: 1, words: 'Quiet hands.', person: { name: 'Ines Haldane' } })
+    expect(file).toMatchObject({
+      level,
+      start: null,
+      game: 'drive',
+      triesMade: 1,
+      words: 'Quiet hands.',
+      person: { name: 'Ines Haldane' },
+    })
     expect(file.says).toContain('It is no licence')
     expect(file.runs).toHaveLength(1)
     expect(code(await certify(exam.id))).toBe('wrong-state')
@@ -313,6 +320,7 @@ describe('a certificate of practice', () => {
     expect(file.signature.publicKey).toBe(publicKey)
     for (const other of [
       { ...file, level: 1 },
+      { ...file, start: { plane: 'across', amplitude_deg: 15, phase_deg: 0 } },
       { ...file, person: { id: 'tomas-brekke', name: 'Tomas Brekke' } },
       { ...file, validUntil: '2099-01-01' },
       { ...file, runs: [{ ...file.runs[0], score: 100 }] },

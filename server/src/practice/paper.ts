@@ -39,6 +39,7 @@ export function certificateOnPaper({ file: c, state }: CertificateLine): PDFKit.
   if (mark) doc.moveDown(0.4).fontSize(13).fillColor('#8c1d40').text(mark, { width })
   doc.moveDown(1).fillColor(ink).fontSize(20).text(c.person.name).moveDown(0.5)
   line('Practised', `${gameWords[c.game]}, level ${Math.round(100 * c.level)} of 100`)
+  if (c.start) line('The load began swinging', `${c.start.amplitude_deg}° ${c.start.plane} the boom, as the assessor set it`)
   line('On', `${c.machine.name}, ${c.machine.kind}, revision ${c.machine.revision}`)
   line('Passed', `${c.runs.length} of ${c.triesMade === 1 ? '1 try' : `${c.triesMade} tries`}`)
   line('Assessed by', c.assessor.name)

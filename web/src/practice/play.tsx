@@ -48,7 +48,7 @@ function Opening({ start }: { start: Course['start'] }) {
       {start && (
         <p className="mt-1">
           {start.plane === 'across' ? t`It swings across the boom as you begin.` : t`It swings along the boom as you begin.`}{' '}
-          {start.inOne ? t`Catch it first, in one move.` : t`Catch it first; it is wider than one move takes: two.`}
+          {start.inOne ? t`Catch it first, in one move.` : t`Catch it first; it is wider than one move takes.`}
         </p>
       )}
       <p className="mt-1 text-quiet">

@@ -86,7 +86,13 @@ function Opening({ exam: e, onBegun }: { exam: Exam; onBegun: (b: BegunTry) => v
       <div className="mt-4">
         <Refused error={error} />
       </div>
-      <ActionBar why={t`To begin it needs the network; from then on it does not.`}>
+      <ActionBar
+        why={
+          e.word
+            ? t`Until the word it needs the network; from then on it does not.`
+            : t`To begin it needs the network; from then on it does not.`
+        }
+      >
         <Button look="quiet" onClick={() => navigate(`/practice/exams/${e.id}`)}>{t`Not now`}</Button>
         <Button look="next" disabled={asking || left === 0} onClick={() => void begin()}>
           {t`Begin try ${e.made.length + 1} of ${e.tries}`}
