@@ -77,6 +77,8 @@ function swingNow(d: Drill, { plane, amplitude_m, phase_deg }: StartSwing, rope_
 
 /** Of what one move can take, so much is asked of it. */
 const ofOne_share = 0.9
+/** A swing that an assessor sets wide may take so many; less than this is caught. */
+const [most_moves, caught_m] = [12, 0.2]
 
 /** The lever's moves that catch what swings in the course's starting plane, each at the first top that leaves time for it: one where one takes it. */
 function catchFirst(d: Drill, rig: Rig, course: Course, radius_m: number) {
@@ -86,8 +88,9 @@ function catchFirst(d: Drill, rig: Rig, course: Course, radius_m: number) {
   const rope_m = restingAt(rig).rope_m
   // Raising follows it inward: its tops are there half a period later.
   const inward = start.plane === 'along' && rig.reach.motion === 'luff'
-  for (let move = 0; move < (start.inOne ? 1 : 2); move++) {
+  for (let move = 0; move < (start.inOne ? 1 : most_moves); move++) {
     const { width_m, period_s, top_s: outward_s } = swingNow(d, start, rope_m)
+    if (move > 0 && width_m < caught_m) return
     const to_s = (outward_s + (inward ? period_s / 2 : 0)) % period_s
     const first_s = to_s > 0 ? to_s : period_s
     // What bearing and rope take until then is not caught any more.
