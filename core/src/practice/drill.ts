@@ -39,7 +39,8 @@ export interface Landed {
 /** At rest so long a load is landed, ticks. */
 const rest_ticks = 60
 const hard_mps = 0.3
-const dragged_mps = 0.2
+/** Sideways over a deck faster than this is dragged. */
+export const dragged_mps = 0.2
 const sidePull_m = 0.5
 const flattest_deg = 75
 /** Twenty minutes. */

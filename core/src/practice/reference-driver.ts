@@ -4,9 +4,9 @@ import { tick_s } from '../swing/axis'
 import { catchInOne } from '../swing/reference'
 import { swingPeriod_s } from '../swing/swing'
 import type { Vec } from '../swing/vector'
-import type { Course, Ring, StartSwing } from './course'
-import { Drill } from './drill'
-import { catchSpeed } from './planes'
+import type { Course, Ring } from './course'
+import { Drill, dragged_mps } from './drill'
+import { catchSpeed, type Plane } from './planes'
 import { hangs_m, type Rig, restingAt } from './rig'
 
 /** One speed a tick for one axis, in its own unit a second. */
@@ -63,45 +63,67 @@ const wait = (d: Drill, rig: Rig, ticks: number) => {
   for (let k = 0; k < ticks && !d.over; k++) d.step(rig.axes.map(() => 0))
 }
 
-/** What swings in a plane now: how wide, and how long until it is next at its top outward or to the left; before the first tick as it is let go. */
-function swingNow(d: Drill, { plane, amplitude_m, phase_deg }: StartSwing, rope_m: number) {
-  const now = d.samples.at(-1)
-  const w = Math.sqrt(g_mps2 / rope_m)
-  const i = plane === 'along' ? 0 : 1
-  const [s, v] = now ? [now.beside_m[i], now.beside_mps[i] / w] : [1, 0]
-  const width_m = now ? Math.hypot(s, v) : amplitude_m
-  const phase_deg_now = now ? Math.atan2(-v, s) / rad : phase_deg
-  const period_s = swingPeriod_s(rope_m, (width_m / rope_m) * 57.3)
-  return { width_m, period_s, top_s: (((((360 - phase_deg_now) % 360) + 360) % 360) / 360) * period_s }
+/** How wide it swings in a plane now, and how far it is past its top outward or to the left. */
+interface Swing {
+  plane: Plane
+  width_m: number
+  phase_deg: number
 }
 
-/** Of what one move can take, so much is asked of it. */
-const ofOne_share = 0.9
-/** A swing that an assessor sets wide may take so many; less than this is caught. */
-const [most_moves, caught_m] = [12, 0.2]
+/** The wider of what swings along and across. */
+function widest(d: Drill, rope_m: number): Swing {
+  const now = d.samples.at(-1)
+  const w = Math.sqrt(g_mps2 / rope_m)
+  const [along, across] = (['along', 'across'] as const).map((plane, i): Swing => {
+    const [s, v] = [now?.beside_m[i] ?? 0, (now?.beside_mps[i] ?? 0) / w]
+    return { plane, width_m: Math.hypot(s, v), phase_deg: Math.atan2(-v, s) / rad }
+  })
+  if (!along || !across) throw new RangeError('A load swings along and across.')
+  return along.width_m > across.width_m ? along : across
+}
 
-/** The lever's moves that catch what swings in the course's starting plane, each at the first top that leaves time for it: one where one takes it. */
-function catchFirst(d: Drill, rig: Rig, course: Course, radius_m: number) {
-  const { start } = course
-  if (!start) return
-  const { axis, tip, sense, most_m } = catchSpeed(rig, start.plane, radius_m)
+/** Of what one move can take, so much is asked of it where it cannot take all. */
+const ofOne_share = 0.9
+
+/** The lever's move that catches what swings in a plane, at the first top that leaves time for it; of more than one move takes, as much as it can. */
+function catchIn(d: Drill, rig: Rig, { plane, width_m, phase_deg }: Swing, radius_m: number) {
+  const { axis, tip, sense, most_m } = catchSpeed(rig, plane, radius_m)
   const rope_m = restingAt(rig).rope_m
+  const period_s = swingPeriod_s(rope_m, (width_m / rope_m) * 57.3)
   // Raising follows it inward: its tops are there half a period later.
-  const inward = start.plane === 'along' && rig.reach.motion === 'luff'
-  for (let move = 0; move < (start.inOne ? 1 : most_moves); move++) {
-    const { width_m, period_s, top_s: outward_s } = swingNow(d, start, rope_m)
-    if (move > 0 && width_m < caught_m) return
-    const to_s = (outward_s + (inward ? period_s / 2 : 0)) % period_s
-    const first_s = to_s > 0 ? to_s : period_s
-    // What bearing and rope take until then is not caught any more.
-    const left_m = width_m * Math.exp((-rig.load.loss_per_s * first_s) / 2)
-    const c = catchInOne(tip, rope_m, start.inOne ? left_m : Math.min(left_m, ofOne_share * most_m(rope_m)))
-    const top_s = first_s + period_s * Math.max(0, Math.ceil((c.lead_s - first_s) / period_s))
-    wait(d, rig, Math.round((top_s - c.lead_s) / tick_s))
-    const u = sense * (inward ? -1 : 1)
-    const held = Math.round(c.hold_s / tick_s)
-    for (let k = 0; k < held; k++) d.step(rig.axes.map((_, i) => (i === axis ? u : 0)))
-    wait(d, rig, Math.round((period_s * 0.6) / tick_s))
+  const inward = plane === 'along' && rig.reach.motion === 'luff'
+  const to_top = (((((inward ? 180 : 0) - phase_deg) % 360) + 360) % 360) / 360
+  const first_s = (to_top > 0 ? to_top : 1) * period_s
+  // What bearing and rope take until then is not caught any more.
+  const left_m = width_m * Math.exp((-rig.load.loss_per_s * first_s) / 2)
+  const one_m = most_m(rope_m)
+  const c = catchInOne(tip, rope_m, left_m <= one_m ? left_m : ofOne_share * one_m)
+  const top_s = first_s + period_s * Math.max(0, Math.ceil((c.lead_s - first_s) / period_s))
+  wait(d, rig, Math.round((top_s - c.lead_s) / tick_s))
+  const u = sense * (inward ? -1 : 1)
+  const held = Math.round(c.hold_s / tick_s)
+  for (let k = 0; k < held; k++) d.step(rig.axes.map((_, i) => (i === axis ? u : 0)))
+  wait(d, rig, Math.round((period_s * 0.6) / tick_s))
+}
+
+/** A swing that an assessor sets wide may take so many moves. */
+const most_moves = 12
+/** Set down still swinging, it stays below so much of what drags. */
+const ofDragged_share = 0.8
+
+/**
+ * What the load begins with, caught: in one move where one takes it. What is left of a wide one, also where slewing has turned it along the boom, is
+ * caught as well, until it would not drag as it is set down.
+ */
+function catchFirst(d: Drill, rig: Rig, { start }: Course) {
+  if (!start) return
+  const { rope_m, radius_m } = restingAt(rig)
+  const { plane, amplitude_m, phase_deg } = start
+  catchIn(d, rig, { plane, width_m: amplitude_m, phase_deg }, radius_m)
+  for (let move = 1; move < most_moves; move++) {
+    const left = widest(d, rope_m)
+    if (left.width_m * Math.sqrt(g_mps2 / rope_m) <= ofDragged_share * dragged_mps) return
+    catchIn(d, rig, left, d.samples.at(-1)?.radius_m ?? radius_m)
   }
 }
 
@@ -202,8 +224,7 @@ function toRing(d: Drill, rig: Rig, course: Course, leg: number) {
  */
 export function referenceRun(rig: Rig, course: Course): Drill {
   const d = new Drill(rig, course)
-  const start = restingAt(rig)
-  catchFirst(d, rig, course, start.radius_m)
+  catchFirst(d, rig, course)
   for (let leg = 0; leg < course.legs.length && !d.over; leg++) {
     if (leg > 0) liftPlumb(d, rig)
     else wait(d, rig, 1)
