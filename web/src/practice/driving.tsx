@@ -19,8 +19,8 @@ import { useSay } from '../units/units'
 import { DriveAfter } from './drive-after'
 import { DriveRecorder } from './drive-recorder'
 import { drawDrive, drawTriangle } from './drive-scene'
-import { useGiven, useLeave, useRunId } from './given'
-import { levelAfter, newSeed } from './level'
+import { useRunId } from './given'
+import { newSeed } from './level'
 import { LeverRow } from './lever-pad'
 import { drivingLeversOf } from './levers'
 import { onKeys } from './on-keys'
@@ -28,6 +28,7 @@ import { Halted, NotOffered, OnMachine } from './on-machine'
 import { clockOf, Figure } from './play'
 import { sheetOf } from './scene'
 import { usePictures } from './use-pictures'
+import { type How, orRefused, useRounds } from './use-rounds'
 import { useTurn } from './use-turn'
 import { edgeWords } from './words'
 
@@ -35,11 +36,6 @@ import { edgeWords } from './words'
 export const DriveOn = () => (
   <OnMachine game="drive">{(f, level) => <Rounds key={f.definition.revision} machine={f.definition} level={level} />}</OnMachine>
 )
-
-interface How {
-  seed: number
-  level: number
-}
 
 /** What is due and comes up on some courses only. */
 const sometimes: readonly DriveRule[] = ['view-blocked', 'load-uphill', 'look-back']
@@ -52,42 +48,16 @@ function seedFor(level: number, due: readonly DriveRule[]): number {
 }
 
 function Rounds({ machine, level }: { machine: Machine; level: number }) {
-  const [given, leaveTo] = [useGiven(), useLeave()]
   const [query] = useSearchParams()
   const only = query.get('only')?.split(',') ?? []
   const due = sometimes.filter((r) => only.includes(r))
-  const [how, setHow] = useState<How>(() => ({ seed: given?.seed ?? seedFor(level, due), level }))
-  const [turn, setTurn] = useState(0)
-  const [run, setRun] = useState<DriveRun | null>(null)
+  const { how, turn, run, over, again, next, leave } = useRounds<DriveRun>(level, (l) => seedFor(l, due))
   // Made before the first frame, so that a machine that is not offered says why.
-  const made = useMemo(() => {
-    try {
-      return { recorder: new DriveRecorder(machine, how), turn }
-    } catch (e) {
-      return { refused: e }
-    }
-  }, [machine, how, turn])
-  const leave = () => leaveTo()
-  const begin = (to: How) => {
-    setRun(null)
-    setHow(to)
-    setTurn(turn + 1)
-  }
-  if ('refused' in made) return <NotOffered title={t`Driving ${machine.name}`} error={made.refused} onLeave={leave} />
-  if (run)
-    return (
-      <DriveAfter
-        machine={machine}
-        run={run}
-        onAgain={() => begin({ ...how })}
-        onNext={(passed) => {
-          const next = levelAfter({ level: how.level, passed })
-          begin({ seed: seedFor(next, due), level: next })
-        }}
-        onLeave={leave}
-      />
-    )
-  return <Play key={turn} machine={machine} recorder={made.recorder} how={how} onOver={setRun} onLeave={leave} />
+  const made = useMemo(() => orRefused(() => ({ recorder: new DriveRecorder(machine, how), turn })), [machine, how, turn])
+  const onLeave = () => leave()
+  if ('refused' in made) return <NotOffered title={t`Driving ${machine.name}`} error={made.refused} onLeave={onLeave} />
+  if (run) return <DriveAfter machine={machine} run={run} onAgain={again} onNext={next} onLeave={onLeave} />
+  return <Play key={turn} machine={machine} recorder={made.recorder} how={how} onOver={over} onLeave={onLeave} />
 }
 
 /** Figures on the screen are written anew so often, ms: more often nobody reads them. */

@@ -18,11 +18,11 @@ import { useSearchParams } from 'react-router'
 import { t } from '../language/t'
 import { Button } from '../look/button'
 import { Station } from '../look/station'
-import { useGiven, useLeave, useRunId } from './given'
+import { useRunId } from './given'
 import { Claim, ItemSheets, Told } from './item-sheets'
 import { JudgeAfter } from './judge-after'
-import { levelAfter, newSeed } from './level'
 import { NotOffered, OnMachine } from './on-machine'
+import { orRefused, useRounds } from './use-rounds'
 import { opinionWords } from './words'
 
 /** Tables of one machine, read by somebody else: what is wrong with what they say? */
@@ -45,11 +45,6 @@ export function JudgeOn() {
   )
 }
 
-interface How {
-  seed: number
-  level: number
-}
-
 function Rounds({
   machine,
   tables,
@@ -61,23 +56,20 @@ function Rounds({
   asked: readonly Misreading[]
   level: number
 }) {
-  const [given, leaveTo, runId] = [useGiven(), useLeave(), useRunId()]
+  const runId = useRunId()
+  const { given, how, run: round, over: setRound, next, leave: leaveTo } = useRounds<JudgeRound>(level)
   const offered = useMemo(() => misreadingsOf(tables), [tables])
   // Of an exam nobody chooses what is asked.
   const due = given ? [] : offered.filter((m) => asked.includes(m))
   // What is due, as long as the tables still offer it.
   const only = due.length > 0 ? due : offered
-  const [how, setHow] = useState<How>(() => ({ seed: given?.seed ?? newSeed(), level }))
   const [answers, setAnswers] = useState<readonly Judged[]>([])
-  const [round, setRound] = useState<JudgeRound | null>(null)
   const key = only.join()
-  const made = useMemo(() => {
-    try {
-      return { items: itemsOfRound(tables, { ...how, only: misreadings.filter((m) => key.split(',').includes(m)) }) }
-    } catch (e) {
-      return { refused: e }
-    }
-  }, [tables, how, key])
+  const made = useMemo(
+    () =>
+      orRefused(() => ({ items: itemsOfRound(tables, { ...how, only: misreadings.filter((m) => key.split(',').includes(m)) }) })),
+    [tables, how, key],
+  )
   const leave = () => leaveTo(due.length > 0 ? '/practice/five' : '/practice')
   if ('refused' in made) return <NotOffered title={t`Tables of ${machine.name}`} error={made.refused} onLeave={leave} />
   const { items } = made
@@ -89,9 +81,8 @@ function Rounds({
         items={items}
         round={round}
         onNext={(passed) => {
-          setHow({ seed: newSeed(), level: levelAfter({ level: how.level, passed }) })
           setAnswers([])
-          setRound(null)
+          next(passed)
         }}
         onLeave={leave}
       />

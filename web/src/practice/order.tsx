@@ -15,12 +15,12 @@ import { useEffect, useMemo, useRef, useState } from 'react'
 import { t, told } from '../language/t'
 import { Button } from '../look/button'
 import { Station } from '../look/station'
-import { useGiven, useLeave, useRunId } from './given'
-import { levelAfter, newSeed } from './level'
+import { useRunId } from './given'
 import { Halted, NotOffered, OnMachine } from './on-machine'
 import { OrderAfter } from './order-after'
 import { type Act, Called, Came, FollowingKeys, HandedOver, SomethingWrong, StepKeys } from './order-parts'
 import { cueWords } from './order-words'
+import { type How, orRefused, useRounds } from './use-rounds'
 
 /** A part of the machine's own order of work, while things go wrong in it. */
 export const OrderOn = () => (
@@ -29,42 +29,13 @@ export const OrderOn = () => (
   </OnMachine>
 )
 
-interface How {
-  seed: number
-  level: number
-}
-
 function Rounds({ machine, level }: { machine: Machine; level: number }) {
-  const [given, leaveTo] = [useGiven(), useLeave()]
-  const [how, setHow] = useState<How>(() => ({ seed: given?.seed ?? newSeed(), level }))
-  const [run, setRun] = useState<SequenceRun | null>(null)
-  const [turn, setTurn] = useState(0)
-  const made = useMemo(() => {
-    try {
-      return { course: sequenceCourse(machine, how.seed, how.level) }
-    } catch (e) {
-      return { refused: e }
-    }
-  }, [machine, how])
-  const leave = () => leaveTo()
-  const begin = (to: How) => {
-    setRun(null)
-    setHow(to)
-    setTurn(turn + 1)
-  }
-  if ('refused' in made) return <NotOffered title={t`Order of work of ${machine.name}`} error={made.refused} onLeave={leave} />
-  if (run)
-    return (
-      <OrderAfter
-        machine={machine}
-        course={made.course}
-        run={run}
-        onAgain={() => begin({ ...how })}
-        onNext={(passed) => begin({ seed: newSeed(), level: levelAfter({ level: how.level, passed }) })}
-        onLeave={leave}
-      />
-    )
-  return <Keeping key={turn} machine={machine} course={made.course} how={how} onOver={setRun} onLeave={leave} />
+  const { how, turn, run, over, again, next, leave } = useRounds<SequenceRun>(level)
+  const made = useMemo(() => orRefused(() => ({ course: sequenceCourse(machine, how.seed, how.level) })), [machine, how])
+  const onLeave = () => leave()
+  if ('refused' in made) return <NotOffered title={t`Order of work of ${machine.name}`} error={made.refused} onLeave={onLeave} />
+  if (run) return <OrderAfter machine={machine} course={made.course} run={run} onAgain={again} onNext={next} onLeave={onLeave} />
+  return <Keeping key={turn} machine={machine} course={made.course} how={how} onOver={over} onLeave={onLeave} />
 }
 
 /** How long somebody has been at it; while the page is hidden time stands still. */

@@ -8,14 +8,8 @@ import { LeverRow } from './lever-pad'
 import { leversOf } from './levers'
 import { Halted } from './on-machine'
 import { Recorder } from './recorder'
+import type { How } from './use-rounds'
 import { useRun } from './use-run'
-
-export interface Asked {
-  seed: number
-  level: number
-  /** A swing to begin with that an assessor has set. */
-  start?: SwingSet | undefined
-}
 
 /** Minutes and seconds of a run. */
 export const clockOf = (s: number) => `${Math.floor(s / 60)}:${String(Math.floor(s % 60)).padStart(2, '0')}`
@@ -63,19 +57,20 @@ export function Play({
   machine,
   rig,
   course,
-  asked,
+  how,
   onOver,
   onLeave,
 }: {
   machine: Machine
   rig: Rig
   course: Course
-  asked: Asked
+  /** With a swing to begin with that an assessor has set. */
+  how: How & { start: SwingSet | undefined }
   onOver: (run: LoadRun) => void
   onLeave: () => void
 }) {
   const say = useSay()
-  const [recorder] = useState(() => new Recorder(machine, rig, course, asked))
+  const [recorder] = useState(() => new Recorder(machine, rig, course, how))
   const levers = useMemo(() => leversOf(machine.controls, rig), [machine, rig])
   const plan = useRef<HTMLCanvasElement>(null)
   const side = useRef<HTMLCanvasElement>(null)

@@ -2,7 +2,7 @@ import { type Game, gamesIn, type PracticeGames, type PracticeRecord, type YardM
 import type { LoadRun, Machine } from '@geolabe/core'
 import { courseFor, rigOf } from '@geolabe/core'
 import clsx from 'clsx'
-import { useMemo, useState } from 'react'
+import { useMemo } from 'react'
 import { Link } from 'react-router'
 import { usePractice, usePracticeGames, usePracticePoints, useYard } from '../api/queries'
 import { t } from '../language/t'
@@ -12,10 +12,10 @@ import { MachineDrawing } from '../yard/machine-drawing'
 import { After } from './after'
 import { dueNow, dueWords } from './due'
 import { ExamsOffer } from './exams-offer'
-import { useGiven, useLeave } from './given'
-import { lastOf, levelAfter, newSeed } from './level'
+import { lastOf } from './level'
 import { NotOffered, OnMachine } from './on-machine'
-import { type Asked, Play } from './play'
+import { Play } from './play'
+import { orRefused, useRounds } from './use-rounds'
 import { gameNames, wayTo } from './ways'
 import { gameWords } from './words'
 
@@ -136,35 +136,28 @@ export const PracticeOn = () => (
 )
 
 function Rounds({ machine, level }: { machine: Machine; level: number }) {
-  const [given, leaveTo] = [useGiven(), useLeave()]
-  const [asked, setAsked] = useState<Asked>(() => ({ seed: given?.seed ?? newSeed(), level, start: given?.start ?? undefined }))
-  const [turn, setTurn] = useState(0)
-  const [run, setRun] = useState<LoadRun | null>(null)
-  const made = useMemo(() => {
-    try {
-      const rig = rigOf(machine)
-      return { rig, course: courseFor(rig, asked.seed, asked.level, asked.start) }
-    } catch (e) {
-      return { refused: e }
-    }
-  }, [machine, asked])
-  const begin = (to: Asked) => {
-    setRun(null)
-    setAsked(to)
-    setTurn(turn + 1)
-  }
-  const leave = () => leaveTo()
-  if ('refused' in made) return <NotOffered title={t`Practice on ${machine.name}`} error={made.refused} onLeave={leave} />
-  if (run)
-    return (
-      <After
-        machine={machine}
-        course={made.course}
-        run={run}
-        onAgain={() => begin({ ...asked })}
-        onNext={(passed) => begin({ seed: newSeed(), level: levelAfter({ level: asked.level, passed }) })}
-        onLeave={leave}
-      />
-    )
-  return <Play key={turn} machine={machine} rig={made.rig} course={made.course} asked={asked} onOver={setRun} onLeave={leave} />
+  const { given, how, turn, run, over, again, next, leave } = useRounds<LoadRun>(level)
+  const start = given?.start ?? undefined
+  const made = useMemo(
+    () =>
+      orRefused(() => {
+        const rig = rigOf(machine)
+        return { rig, course: courseFor(rig, how.seed, how.level, start) }
+      }),
+    [machine, how, start],
+  )
+  const onLeave = () => leave()
+  if ('refused' in made) return <NotOffered title={t`Practice on ${machine.name}`} error={made.refused} onLeave={onLeave} />
+  if (run) return <After machine={machine} course={made.course} run={run} onAgain={again} onNext={next} onLeave={onLeave} />
+  return (
+    <Play
+      key={turn}
+      machine={machine}
+      rig={made.rig}
+      course={made.course}
+      how={{ ...how, start }}
+      onOver={over}
+      onLeave={onLeave}
+    />
+  )
 }

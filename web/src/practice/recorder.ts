@@ -11,6 +11,7 @@ import {
   tick_s,
 } from '@geolabe/core'
 import { Pace } from './pace'
+import type { How } from './use-rounds'
 
 /** A run under way: levers go in, time passes, and what was done is noted so that it can be played again anywhere. */
 export class Recorder {
@@ -26,7 +27,7 @@ export class Recorder {
     private readonly machine: Pick<Machine, 'id' | 'revision'>,
     readonly rig: Rig,
     course: Course,
-    private readonly how: { seed: number; level: number; start?: SwingSet | undefined },
+    private readonly how: How & { start?: SwingSet | undefined },
   ) {
     this.drill = new Drill(rig, course)
     this.notes = new LeverNotes(rig.axes.length)

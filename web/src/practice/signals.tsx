@@ -4,14 +4,14 @@ import { t } from '../language/t'
 import { Button } from '../look/button'
 import { Title } from '../look/page'
 import { HandSignals, Signaller } from '../signals/hand-signals'
-import { useGiven, useLeave, useRunId } from './given'
-import { levelAfter, newSeed } from './level'
+import { useRunId } from './given'
 import { LeverRow } from './lever-pad'
 import { leversOf } from './levers'
 import { Halted, NotOffered, OnMachine } from './on-machine'
 import { clockOf } from './play'
 import { SignalAfter } from './signal-after'
 import { SignalRecorder } from './signal-recorder'
+import { type How, orRefused, useRounds } from './use-rounds'
 import { useTurn } from './use-turn'
 
 /** The load out of view, a signaller in view: answered with the machine's own levers. */
@@ -19,39 +19,15 @@ export const SignalsOn = () => (
   <OnMachine game="signal">{(f, level) => <Rounds key={f.definition.revision} machine={f.definition} level={level} />}</OnMachine>
 )
 
-interface How {
-  seed: number
-  level: number
-}
-
 function Rounds({ machine, level }: { machine: Machine; level: number }) {
-  const [given, leaveTo] = [useGiven(), useLeave()]
-  const [how, setHow] = useState<How>(() => ({ seed: given?.seed ?? newSeed(), level }))
-  const [run, setRun] = useState<SignalRun | null>(null)
+  const { how, run, over, next, leave } = useRounds<SignalRun>(level)
   const [latency_s, setLatency] = useState<number | null>(null)
-  const made = useMemo(() => {
-    try {
-      return { rig: rigOf(machine) }
-    } catch (e) {
-      return { refused: e }
-    }
-  }, [machine])
-  const leave = () => leaveTo()
-  if ('refused' in made) return <NotOffered title={t`Hand signals on ${machine.name}`} error={made.refused} onLeave={leave} />
-  if (run)
-    return (
-      <SignalAfter
-        machine={machine}
-        run={run}
-        onNext={(passed) => {
-          setHow({ seed: newSeed(), level: levelAfter({ level: how.level, passed }) })
-          setRun(null)
-        }}
-        onLeave={leave}
-      />
-    )
-  if (latency_s === null) return <Opening machine={machine} onReady={setLatency} onLeave={leave} />
-  return <Play key={how.seed} machine={machine} rig={made.rig} how={how} latency_s={latency_s} onOver={setRun} onLeave={leave} />
+  const made = useMemo(() => orRefused(() => ({ rig: rigOf(machine) })), [machine])
+  const onLeave = () => leave()
+  if ('refused' in made) return <NotOffered title={t`Hand signals on ${machine.name}`} error={made.refused} onLeave={onLeave} />
+  if (run) return <SignalAfter machine={machine} run={run} onNext={next} onLeave={onLeave} />
+  if (latency_s === null) return <Opening machine={machine} onReady={setLatency} onLeave={onLeave} />
+  return <Play key={how.seed} machine={machine} rig={made.rig} how={how} latency_s={latency_s} onOver={over} onLeave={onLeave} />
 }
 
 const taps = 10
