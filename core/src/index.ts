@@ -485,7 +485,7 @@ export {
 } from './swing/pendulum'
 export { type Catch, catchInOne, greatestCatch_m, quietTravel, type TipSpeed, type Travel } from './swing/reference'
 export { swing, swingCalculator, swingPeriod_s, thrownOut_m } from './swing/swing'
-export { type BoomFigures, boomTip, type Drive, driveOf, type Motion, type Moving, stillMotion } from './swing/tip'
+export { type BoomFigures, boomTip, type Drive, driveOf, hingedTip, type Motion, type Moving, stillMotion } from './swing/tip'
 export { type AtWork, type Part, type Space, spacesOf } from './together/spaces'
 export { type Meeting, together, type Waiting } from './together/together'
 export {

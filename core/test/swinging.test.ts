@@ -9,12 +9,15 @@ import {
   type Drive,
   driveOf,
   energyError_J,
+  foldingTip,
   g_mps2,
   hangingStill,
+  hingedTip,
   into,
   letGo,
   loadOf,
   type Motion,
+  type Moving,
   onLever,
   pull_N,
   quietTravel,
@@ -186,6 +189,38 @@ describe('the swinging load', () => {
     const end = against(luffed.at(-1) as never, 0)
     expect(left(end.along, end.alongSpeed, 12)).toBeCloseTo(0.746299, 6)
     expect(largest(luffed.map(offset))).toBeCloseTo(0.6638, 5)
+  })
+  it('follows the head of a folding boom, every joint moving at once, as its place is worked out and then its speed from that', () => {
+    const pivot = { back_m: 0.1, height_m: 2.6 }
+    const joint = (least: number, most: number) => {
+      const figure = (a: number, b: number) => fc.double({ min: a, max: b, noNaN: true })
+      return fc.record({ at: figure(least, most), speed: figure(-5, 5), acceleration: figure(-5, 5) })
+    }
+    fc.assert(
+      fc.property(joint(-10, 80), joint(-165, 0), joint(3, 9), (inner, outer, drawn) => {
+        const moved = (m: Moving, t: number): Moving => ({
+          at: m.at + m.speed * t + (m.acceleration * t * t) / 2,
+          speed: m.speed + m.acceleration * t,
+          acceleration: m.acceleration,
+        })
+        const at = (t: number) =>
+          hingedTip({ back_m: 0.1, foot_m: 2.6, inner_m: 2.9 }, moved(inner, t), moved(outer, t), moved(drawn, t))
+        const now = at(0)
+        const stands = foldingTip({ inner_m: 2.9, outer_m: drawn.at, pivot }, { angle_deg: inner.at, fold_deg: -outer.at })
+        expect(now.radius_m).toBeCloseTo(stands.radius_m, 9)
+        expect(now.height_m).toBeCloseTo(stands.height_m, 9)
+        const h = 1e-4
+        const [before, after] = [at(-h), at(h)]
+        for (const [place, speed, change] of [
+          ['radius_m', 'radius_mps', 'radius_mps2'],
+          ['height_m', 'height_mps', 'height_mps2'],
+        ] as const) {
+          expect(now[speed]).toBeCloseTo((after[place] - before[place]) / (2 * h), 5)
+          expect(now[change]).toBeCloseTo((after[speed] - before[speed]) / (2 * h), 5)
+        }
+      }),
+      { numRuns: runs(2000, 100) },
+    )
   })
   it('stands out in a steady wind where its weight holds it', () => {
     const load: RopeLoad = { mass_kg: 1500, cA_m2: 6, loss_per_s: 0.6 }

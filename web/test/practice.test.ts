@@ -13,9 +13,11 @@ const say = sayIn('metric')
 const tern = readMachineFile('tern')
 const rig = rigOf(tern)
 
+const withHook = ['tern', 'petrel', 'plover', 'turnstone', 'kittiwake', 'cormorant', 'heron', 'curlew']
+
 describe('the levers of practice', () => {
   it('stand as the machine has them, every motion both ways, each with a key of its own', () => {
-    for (const id of ['tern', 'petrel', 'plover', 'turnstone', 'kittiwake', 'cormorant']) {
+    for (const id of withHook) {
       const m = readMachineFile(id)
       const r = rigOf(m)
       const ways = leversOf(m.controls, r).flatMap((l) => l.ways)
@@ -57,7 +59,7 @@ describe('the levers of practice', () => {
 describe('a gamepad', () => {
   const still = { forward: 0, right: 0 }
   it('has every lever of every machine, no two on the same, each motion both ways by itself', () => {
-    for (const id of ['tern', 'petrel', 'plover', 'turnstone', 'kittiwake', 'cormorant']) {
+    for (const id of withHook) {
       const m = readMachineFile(id)
       const r = rigOf(m)
       const levers = leversOf(m.controls, r)
@@ -68,17 +70,22 @@ describe('a gamepad', () => {
       ).toBe(true)
       expect(new Set(places.map((x) => JSON.stringify(x))).size).toBe(levers.length)
       const n = r.axes.length
-      expect(bySticks(levers, [still, still], n)).toEqual(r.axes.map(() => 0))
+      expect(bySticks(levers, { sticks: [still, still], triggers: 0 }, n)).toEqual(r.axes.map(() => 0))
       const reached = new Set<string>()
-      for (const stick of [0, 1] as const)
-        for (const along of ['forward', 'right'] as const)
-          for (const to of [-1, 1]) {
-            const moved = { ...still, [along]: to }
-            const said = bySticks(levers, stick === 0 ? [moved, still] : [still, moved], n)
-            const on = said.flatMap((u, axis) => (u === 0 ? [] : [`${axis} ${u}`]))
-            expect(on.length, `${id} ${stick} ${along} ${to}`).toBeLessThanOrEqual(1)
-            for (const x of on) reached.add(x)
-          }
+      for (const to of [-1, 1]) {
+        const one = (['forward', 'right'] as const).map((along) => ({ ...still, [along]: to }))
+        const pads = [
+          ...one.flatMap((moved) =>
+            [[moved, still] as const, [still, moved] as const].map((sticks) => ({ sticks, triggers: 0 })),
+          ),
+          { sticks: [still, still] as const, triggers: to },
+        ]
+        for (const pad of pads) {
+          const on = bySticks(levers, pad, n).flatMap((u, axis) => (u === 0 ? [] : [`${axis} ${u}`]))
+          expect(on.length, `${id} ${JSON.stringify(pad)}`).toBeLessThanOrEqual(1)
+          for (const x of on) reached.add(x)
+        }
+      }
       expect(reached.size, id).toBe(2 * n)
     }
   })
@@ -88,15 +95,27 @@ describe('a gamepad', () => {
     // Right stick pulled back: boom up; left stick to the left: slew left.
     const said = bySticks(
       right,
-      [
-        { forward: 0, right: -1 },
-        { forward: -1, right: 0 },
-      ],
+      {
+        sticks: [
+          { forward: 0, right: -1 },
+          { forward: -1, right: 0 },
+        ],
+        triggers: 0,
+      },
       rig.axes.length,
     )
     expect([said[axis('luff')], said[axis('slew')], said[axis('hoist')], said[axis('extend')]]).toEqual([1, 1, 0, 0])
     const kittiwake = readMachineFile('kittiwake')
     expect(onPad(leversOf(kittiwake.controls, rigOf(kittiwake)))[0]).toEqual({ stick: 0, along: 'right' })
+    // One that goes every way keeps a stick to itself; what has no room left lies on the triggers.
+    const curlew = readMachineFile('curlew')
+    expect(onPad(leversOf(curlew.controls, rigOf(curlew)))).toEqual([
+      { stick: 0, along: 'forward' },
+      { stick: 1, along: 'both' },
+      { stick: 0, along: 'right' },
+    ])
+    const heron = readMachineFile('heron')
+    expect(onPad(leversOf(heron.controls, rigOf(heron))).at(-1)).toBe('triggers')
   })
 })
 

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { notNegative, positive } from '../quantity/measured'
 
-/** How a motion answers its lever: degrees for slew and luff, metres for the rest, a second. */
+/** How a motion answers its lever: degrees for slew, luff and outer boom, metres for the rest, a second. */
 export const drive = z.strictObject({
   greatest: positive,
   up: positive,
@@ -14,6 +14,8 @@ export const drive = z.strictObject({
 export const drivesPart = z.strictObject({
   slew: drive.optional(),
   luff: drive.optional(),
+  /** The outer boom of a folding one on its hinge, degrees against the inner boom. */
+  outer: drive.optional(),
   extend: drive.optional(),
   trolley: drive.optional(),
   hoist: drive,

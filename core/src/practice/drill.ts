@@ -25,6 +25,8 @@ export interface Sample {
   beside_mps: readonly [number, number]
   load: Vec
   tip: Vec
+  /** Out along a folding boom and up, where its hinge is. */
+  elbow: readonly [number, number] | null
   standing: boolean
 }
 
@@ -197,6 +199,7 @@ export class Drill {
       slew_deg,
       rope_m: d.rope_m,
       tip: d.tip,
+      elbow: this.rig.elbowAt?.(this.axes) ?? null,
       standing: isStanding(this.s),
       ...beside(this.s, d, slew_deg),
     })

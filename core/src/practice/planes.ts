@@ -10,6 +10,7 @@ export type Plane = 'along' | 'across'
 export const planeOf: Readonly<Record<MotionName, Plane | null>> = {
   slew: 'across',
   luff: 'along',
+  outer: 'along',
   extend: 'along',
   trolley: 'along',
   hoist: null,

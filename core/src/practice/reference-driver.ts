@@ -198,6 +198,33 @@ const slowest = 60
 /** Whether a way can be driven is looked at every so many ticks. */
 const coarse = 12
 
+/** So much longer than the quickest it may take, in steps, where that spares the levers. */
+const longer = [1, 1.15, 1.3, 1.5]
+
+/** How often the lever of an axis turns round along a way. */
+function turnsOf(path: readonly number[], least: number): number {
+  let [turns, way, from] = [0, 0, path[0] ?? 0]
+  for (const at of path) {
+    if (Math.abs(at - from) < least) continue
+    const now = Math.sign(at - from)
+    if (way !== 0 && now !== way) turns++
+    way = now
+    from = at
+  }
+  return turns
+}
+
+/** Of a few ways, the first on which no lever turns round more than on any: a boom that slews quickly throws the load out, and luffing would have to follow. */
+function calmest(rig: Rig, quick: number, wayIn: (ticks: number) => Way): number {
+  const ways = longer.map((by) => {
+    const ticks = Math.round(quick * by)
+    const turns = [...wayIn(ticks).at].map(([axis, path]) => turnsOf(path, (rig.axes[axis]?.limits.greatest ?? 1) * 0.02))
+    return { ticks, turns: turns.reduce((a, b) => a + b, 0) }
+  })
+  const fewest = Math.min(...ways.map((w) => w.turns))
+  return ways.find((w) => w.turns === fewest)?.ticks ?? quick
+}
+
 /** From where the load hangs to over a ring, as quickly as leaves no swing, at its height; then let down. */
 function toRing(d: Drill, rig: Rig, course: Course, leg: number) {
   const ring = course.legs[leg]
@@ -209,7 +236,8 @@ function toRing(d: Drill, rig: Rig, course: Course, leg: number) {
   const fits = (ticks: number) => wayTo(rig, figures, now.load, ring, ticks, coarse).strain <= most_strain
   // Never quicker than one swing there and back: a load cannot follow.
   const least = Math.round(swingPeriod_s(now.rope_m) / tick_s)
-  const ticks = Math.ceil(boundary((t) => !fits(Math.round(t)), least, least * slowest, 4))
+  const quick = Math.ceil(boundary((t) => !fits(Math.round(t)), least, least * slowest, 4))
+  const ticks = calmest(rig, quick, (t) => wayTo(rig, figures, now.load, ring, t, coarse))
   const { at } = wayTo(rig, figures, now.load, ring, ticks)
   const speedsOf = (path: readonly number[], start: number) => path.map((x, k) => (x - (path[k - 1] ?? start)) / tick_s)
   drive(d, rig, new Map([...at].map(([axis, path]) => [axis, speedsOf(path, figures[axis] ?? 0)])))

@@ -1,11 +1,13 @@
 import type { Machine } from '../machine/machine'
+import type { ArticulatedPart } from '../parts/booms/articulated-part'
 import { type DrivesPart, type MotionName, motionNames } from '../parts/drives'
+import { rad } from '../physics'
 import { Refusal } from '../refusal'
 import type { AxisLimits } from '../swing/axis'
 import type { RopeLoad } from '../swing/pendulum'
-import { boomTip, type Motion, type Moving } from '../swing/tip'
+import { boomTip, hingedTip, type Motion, type Moving, type TipMotion } from '../swing/tip'
 
-/** One motion of a machine in practice, between its ends; degrees for slew and luff, metres for the rest. */
+/** One motion of a machine in practice, between its ends; degrees for slew, luff and outer boom, metres for the rest. */
 export interface RigAxis {
   motion: MotionName
   limits: AxisLimits
@@ -38,6 +40,8 @@ export interface Rig {
   reach: { motion: 'luff' | 'trolley'; at: (radius_m: number) => number }
   /** Foot of what carries the tip, behind the slew centre and over the ground. */
   foot: { back_m: number; height_m: number }
+  /** Out along the boom and up, where it is hinged; none on a straight one. */
+  elbowAt: ((moving: readonly Moving[]) => readonly [number, number]) | null
   /** What stands under the boom: a box in plan that no load comes over. */
   body: Box
   motionOf: (moving: readonly Moving[]) => Motion
@@ -53,6 +57,8 @@ const longest_m = 18
 /** So high over the deck the load hangs as practice begins. */
 export const hangs_m = 1.5
 const half_m = 0.4
+/** A hook without a block swings with chains of so much. */
+const least_kg = 30
 const noMotion: Moving = { at: 0, speed: 0, acceleration: 0 }
 
 /** A boom half drawn out, or as far as it takes to come round one end of the machine itself. */
@@ -60,19 +66,16 @@ function lengthFor(boom: NonNullable<Machine['boom']>, body: Box): number {
   const { lengths_m } = boom
   const half = Math.floor((lengths_m.length - 1) / 2)
   const round_m = 1.2 * Math.min(-body.x[0], body.x[1]) + 1
-  const enough = lengths_m.slice(half).find((l) => boom.trolley || boomed(boom, l).radii.most_m >= round_m)
+  const enough = lengths_m.slice(half).find((l) => boom.trolley || tipOf(boom, l).radii.most_m >= round_m)
   return enough ?? Math.max(...lengths_m)
 }
 
 export function canPractise(m: Machine): boolean {
-  return Boolean(m.drives?.slew && m.boom && !m.boom.articulated && m.hoist && (m.drives.luff || m.drives.trolley))
+  return Boolean(m.drives?.slew && m.boom && m.hoist && (m.drives.luff || m.drives.trolley))
 }
 
 interface Tip {
-  of: (
-    angle: Moving,
-    length: Moving,
-  ) => Omit<Motion, 'slew_deg' | 'slew_deg_s' | 'slew_deg_s2' | 'rope_m' | 'payOut_mps' | 'payOut_mps2'>
+  of: (angle: Moving, length: Moving, outer: Moving) => TipMotion
   reach: Rig['reach']
   radii: Rig['radii']
 }
@@ -83,7 +86,7 @@ function boomed(boom: NonNullable<Machine['boom']>, length_m: number): Tip {
   const figures = { back_m: pivot.back_m, foot_m: pivot.height_m, offset_m: headOffset_m }
   const length: Moving = { ...noMotion, at: length_m }
   const of: Tip['of'] = (angle, drawn) => boomTip(figures, angle, drawn)
-  const radiusAt = (deg: number) => of({ ...noMotion, at: deg }, length).radius_m
+  const radiusAt = (deg: number) => boomTip(figures, { ...noMotion, at: deg }, length).radius_m
   const [steep, flat] = [Math.min(72, maxAngle_deg), Math.max(38, minAngle_deg)]
   const across = Math.hypot(length.at, headOffset_m)
   const lead = Math.atan2(headOffset_m, length.at)
@@ -93,6 +96,30 @@ function boomed(boom: NonNullable<Machine['boom']>, length_m: number): Tip {
     reach: {
       motion: 'luff',
       at: (r) => ((lead + Math.acos(Math.max(-1, Math.min(1, (r + pivot.back_m) / across)))) * 180) / Math.PI,
+    },
+  }
+}
+
+/** Folded down by so much as practice begins: a folding boom near its work. */
+const folded_deg = 30
+
+/** An inner and an outer boom on a hinge: raised together by the inner one, folded by the other, drawn out of that. */
+function hinged(boom: NonNullable<Machine['boom']>, folding: ArticulatedPart, length_m: number): Tip {
+  const { back_m, height_m } = boom.pivot
+  const { inner_m, innerAngle } = folding
+  const of: Tip['of'] = (angle, drawn, outer) =>
+    hingedTip({ back_m, foot_m: height_m, inner_m }, angle, outer, { ...drawn, at: drawn.at - inner_m })
+  // With its hinge as it is the two turn about the foot as one, flatter than the inner boom by so much.
+  const [x, y] = [inner_m + (length_m - inner_m) * Math.cos(folded_deg * rad), (length_m - inner_m) * Math.sin(folded_deg * rad)]
+  const [across, flatter_deg] = [Math.hypot(x, y), Math.atan2(y, x) / rad]
+  const steep = Math.min(72, innerAngle.max_deg - flatter_deg)
+  const radiusAt = (deg: number) => across * Math.cos(deg * rad) - back_m
+  return {
+    of,
+    radii: { least_m: radiusAt(steep), most_m: radiusAt(Math.min(38, steep - 10)) },
+    reach: {
+      motion: 'luff',
+      at: (r) => flatter_deg + Math.acos(Math.max(-1, Math.min(1, (r + back_m) / across))) / rad,
     },
   }
 }
@@ -113,6 +140,13 @@ function trolleyed(boom: NonNullable<Machine['boom']>, least_m: number): Tip {
     reach: { motion: 'trolley', at: (r) => r },
   }
 }
+
+const tipOf = (boom: NonNullable<Machine['boom']>, length_m: number): Tip =>
+  boom.trolley
+    ? trolleyed(boom, boom.trolley.least_m)
+    : boom.articulated
+      ? hinged(boom, boom.articulated, length_m)
+      : boomed(boom, length_m)
 
 /** Tip and rope with every axis at rest where it is said to be; left out: where practice begins. */
 export const restingAt = (rig: Rig, at: readonly number[] = rig.axes.map((a) => a.at)): Motion =>
@@ -140,6 +174,8 @@ function endsOf(boom: NonNullable<Machine['boom']>, length_m: number, tip_m: num
   return {
     slew: { least: -400, most: 400, at: slew_deg },
     luff: { least: boom.minAngle_deg, most: boom.maxAngle_deg, at: 0 },
+    // Of the outer boom, up positive: straight on from the inner one at nought.
+    outer: { least: -(boom.articulated?.fold.max_deg ?? 0), most: -(boom.articulated?.fold.min_deg ?? 0), at: -folded_deg },
     extend: { least: Math.min(...lengths), most: Math.max(...lengths), at: length_m },
     trolley: { least: boom.trolley?.least_m ?? 0, most: Math.max(...lengths), at: 0 },
     // Of the hook, up positive: nought where practice begins.
@@ -164,13 +200,19 @@ export function rigOf(m: Machine): Rig {
   const reeving = hoist.reevings[0] ?? { parts: 1, block: { mass_kg: 100, leastDrop_m: 1 } }
   const body = bodyOf(m)
   const length = lengthFor(boom, body)
-  const tip = boom.trolley ? trolleyed(boom, boom.trolley.least_m) : boomed(boom, length)
+  const tip = tipOf(boom, length)
   const start_m = (tip.radii.least_m + tip.radii.most_m) / 2
   const startAt = tip.reach.at(start_m)
   const still = (at: number): Moving => ({ ...noMotion, at })
   const out = (trolley: Moving, drawn: Moving) => (boom.trolley ? trolley : drawn)
-  const tip_m = tip.of(still(startAt), out(still(start_m), still(length))).height_m
-  const load: PracticeLoad = { mass_kg: reeving.block.mass_kg, cA_m2: 0.4, loss_per_s: 0.03, radius_m: 0.35, half_m }
+  const tip_m = tip.of(still(startAt), out(still(start_m), still(length)), still(-folded_deg)).height_m
+  const load: PracticeLoad = {
+    mass_kg: Math.max(least_kg, reeving.block.mass_kg),
+    cA_m2: 0.4,
+    loss_per_s: 0.03,
+    radius_m: 0.35,
+    half_m,
+  }
   const deck_m = Math.max(0, Math.floor(tip_m - half_m - longest_m))
   const twoBlock_m = Math.max(1, (reeving.block.leastDrop_m ?? 1) + half_m)
   const rope_m = tip_m - deck_m - half_m - hangs_m
@@ -194,7 +236,18 @@ export function rigOf(m: Machine): Rig {
     reach: tip.reach,
     body,
     foot: { back_m: boom.pivot.back_m, height_m: boom.pivot.height_m },
+    elbowAt: elbowOf(boom, names),
     motionOf: motionFor(names, tip.of, Boolean(boom.trolley), began),
+  }
+}
+
+/** Where a folding boom's hinge is. */
+function elbowOf({ articulated, pivot }: NonNullable<Machine['boom']>, names: readonly MotionName[]): Rig['elbowAt'] {
+  const luffAt = names.indexOf('luff')
+  if (!articulated) return null
+  return (moving) => {
+    const angle = (moving[luffAt]?.at ?? 0) * rad
+    return [articulated.inner_m * Math.cos(angle) - pivot.back_m, pivot.height_m + articulated.inner_m * Math.sin(angle)]
   }
 }
 
@@ -207,7 +260,7 @@ function motionFor(
 ): Rig['motionOf'] {
   const indexOf = (n: MotionName) => names.indexOf(n)
   const [slewAt, luffAt, drawnAt] = [indexOf('slew'), indexOf('luff'), indexOf('extend')]
-  const [trolleyAt, hoistAt] = [indexOf('trolley'), indexOf('hoist')]
+  const [trolleyAt, hoistAt, outerAt] = [indexOf('trolley'), indexOf('hoist'), indexOf('outer')]
   const still = (at: number): Moving => ({ ...noMotion, at })
   const [stillAngle, stillLength, stillTrolley] = [still(began.angle), still(began.length), still(began.trolley)]
   const { rope_m, length, parts } = began
@@ -215,7 +268,8 @@ function motionFor(
     const slew = moving[slewAt] ?? noMotion
     const drawn = moving[drawnAt] ?? stillLength
     const hoisted = moving[hoistAt] ?? noMotion
-    const at = tipOf(moving[luffAt] ?? stillAngle, trolleyed ? (moving[trolleyAt] ?? stillTrolley) : drawn)
+    const outer = moving[outerAt] ?? noMotion
+    const at = tipOf(moving[luffAt] ?? stillAngle, trolleyed ? (moving[trolleyAt] ?? stillTrolley) : drawn, outer)
     return {
       radius_m: at.radius_m,
       radius_mps: at.radius_mps,

@@ -17,6 +17,9 @@ export interface Motion {
   payOut_mps2: number
 }
 
+/** What of it is the tip's alone. */
+export type TipMotion = Pick<Motion, 'radius_m' | 'radius_mps' | 'radius_mps2' | 'height_m' | 'height_mps' | 'height_mps2'>
+
 /** The tip in a frame that stands still, metres and seconds, and the rope below it to the load's centre. */
 export interface Drive {
   tip: Vec
@@ -78,11 +81,7 @@ export interface BoomFigures {
  *
  * @param angle_deg above level, degrees
  */
-export function boomTip(
-  b: BoomFigures,
-  angle_deg: Moving,
-  length_m: Moving,
-): Pick<Motion, 'radius_m' | 'radius_mps' | 'radius_mps2' | 'height_m' | 'height_mps' | 'height_mps2'> {
+export function boomTip(b: BoomFigures, angle_deg: Moving, length_m: Moving): TipMotion {
   const [c, s] = [Math.cos(angle_deg.at * rad), Math.sin(angle_deg.at * rad)]
   const [w, a] = [angle_deg.speed * rad, angle_deg.acceleration * rad]
   const { at: l, speed: v, acceleration: k } = length_m
@@ -94,5 +93,38 @@ export function boomTip(
     height_m: b.foot_m + l * s - e * c,
     height_mps: (l * c + e * s) * w + s * v,
     height_mps2: (l * c + e * s) * a + (e * c - l * s) * w * w + s * k + 2 * c * w * v,
+  }
+}
+
+/** Two booms on a hinge, metres: the outer one as long as it is drawn. */
+export interface HingedFigures {
+  back_m: number
+  foot_m: number
+  inner_m: number
+}
+
+/**
+ * Head of a folding boom as all its joints move at once: the inner boom at its angle, the outer one at that and its own together.
+ *
+ * @param inner_deg above level, degrees
+ * @param outer_deg against the inner boom, degrees; folded down is negative
+ * @param outer_m of the outer boom with what is drawn
+ */
+export function hingedTip(b: HingedFigures, inner_deg: Moving, outer_deg: Moving, outer_m: Moving): TipMotion {
+  const rigid: Moving = { at: b.inner_m, speed: 0, acceleration: 0 }
+  const elbow = boomTip({ back_m: b.back_m, foot_m: b.foot_m, offset_m: 0 }, inner_deg, rigid)
+  const level_deg: Moving = {
+    at: inner_deg.at + outer_deg.at,
+    speed: inner_deg.speed + outer_deg.speed,
+    acceleration: inner_deg.acceleration + outer_deg.acceleration,
+  }
+  const beyond = boomTip({ back_m: 0, foot_m: 0, offset_m: 0 }, level_deg, outer_m)
+  return {
+    radius_m: elbow.radius_m + beyond.radius_m,
+    radius_mps: elbow.radius_mps + beyond.radius_mps,
+    radius_mps2: elbow.radius_mps2 + beyond.radius_mps2,
+    height_m: elbow.height_m + beyond.height_m,
+    height_mps: elbow.height_mps + beyond.height_mps,
+    height_mps2: elbow.height_mps2 + beyond.height_mps2,
   }
 }

@@ -3,43 +3,64 @@ import { t } from '../language/t'
 import { feel, isSideways, type Lever, pushed } from './levers'
 
 /** A pad's stick, pushed forward (up) and to the right, each −1 to 1. */
-export type Sticks = readonly [left: { forward: number; right: number }, right: { forward: number; right: number }]
-
-/** Where a lever lies on a pad: a whole stick, or one of its two directions. */
-export interface OnPad {
-  stick: 0 | 1
-  along: 'both' | 'forward' | 'right'
+interface Stick {
+  forward: number
+  right: number
+}
+/** Both sticks, and the two triggers against one another: the right one pulled is 1, the left one −1. */
+export interface Pad {
+  sticks: readonly [left: Stick, right: Stick]
+  triggers: number
 }
 
+/** Where a lever lies on a pad: a whole stick, one of its two directions, or the triggers. */
+export type OnPad = { stick: 0 | 1; along: 'both' | 'forward' | 'right' } | 'triggers'
+
+const other = (stick: 0 | 1): 0 | 1 => (stick === 0 ? 1 : 0)
+
 /**
- * Which lever is which stick, in the order they stand: two levers a stick each; of more, half under each thumb, one that goes sideways
- * sideways, as far as there is room; null: there is none.
+ * Which lever is which stick, in the order they stand: two levers a stick each; of more, one that goes every way a stick of its own, the others half
+ * under each thumb, one that goes sideways sideways, as far as there is room; then the triggers; null: there is none.
  */
 export function onPad(levers: readonly Lever[]): (OnPad | null)[] {
   if (levers.length <= 2) return levers.map((_, i) => ({ stick: i === 0 ? 0 : 1, along: 'both' }))
-  const taken = new Set<string>()
-  return levers.map(({ ways }, i) => {
-    const sideways = ways.map((w) => isSideways(w.way))
-    if (sideways.includes(true) && sideways.includes(false)) return null
-    const stick = i < levers.length / 2 ? 0 : 1
-    const wanted = sideways.includes(true) ? (['right', 'forward'] as const) : (['forward', 'right'] as const)
-    const along = wanted.find((a) => !taken.has(`${stick} ${a}`))
-    if (!along) return null
-    taken.add(`${stick} ${along}`)
-    return { stick, along }
-  })
+  const free = new Set(['0 forward', '0 right', '1 forward', '1 right', 'triggers'])
+  const placed = new Map<Lever, OnPad>()
+  const sidewaysOf = (l: Lever) => l.ways.map((w) => isSideways(w.way))
+  const isEveryWay = (l: Lever) => new Set(sidewaysOf(l)).size === 2
+  for (const [i, l] of levers.entries()) {
+    if (!isEveryWay(l)) continue
+    const own = i < (levers.length - 1) / 2 ? 0 : 1
+    const stick = ([own, other(own)] as const).find((s) => free.has(`${s} forward`))
+    if (stick === undefined) continue
+    free.delete(`${stick} forward`)
+    free.delete(`${stick} right`)
+    placed.set(l, { stick, along: 'both' })
+  }
+  for (const [i, l] of levers.entries()) {
+    if (isEveryWay(l)) continue
+    const own = i < levers.length / 2 ? 0 : 1
+    const wanted = sidewaysOf(l).includes(true) ? (['right', 'forward'] as const) : (['forward', 'right'] as const)
+    const along = wanted.find((a) => free.delete(`${own} ${a}`))
+    const there = along ? undefined : wanted.find((a) => free.delete(`${other(own)} ${a}`))
+    if (along) placed.set(l, { stick: own, along })
+    else if (there) placed.set(l, { stick: other(own), along: there })
+    else if (free.delete('triggers')) placed.set(l, 'triggers')
+  }
+  return levers.map((l) => placed.get(l) ?? null)
 }
 
 /** What the sticks say to each axis. */
-export function bySticks(levers: readonly Lever[], sticks: Sticks, axes: number): number[] {
+export function bySticks(levers: readonly Lever[], { sticks, triggers }: Pad, axes: number): number[] {
   const said = Array.from({ length: axes }, () => 0)
   const places = onPad(levers)
   for (const [i, lever] of levers.entries()) {
     const place = places[i]
     if (!place) continue
-    const { forward, right } = sticks[place.stick]
-    const only = place.along === 'forward' ? forward : right
-    const to = place.along === 'both' ? pushed(lever, feel(forward), feel(right)) : pushed(lever, feel(only), feel(only))
+    const { forward, right } = place === 'triggers' ? { forward: triggers, right: triggers } : sticks[place.stick]
+    const whole = place !== 'triggers' && place.along === 'both'
+    const only = place !== 'triggers' && place.along === 'right' ? right : forward
+    const to = whole ? pushed(lever, feel(forward), feel(right)) : pushed(lever, feel(only), feel(only))
     for (const [axis, u] of to) said[axis] = (said[axis] ?? 0) + u
   }
   return said
@@ -72,14 +93,11 @@ export function useGamepad(levers: readonly Lever[], active: boolean, onStop: ()
     if (now && !pressed.current) calls.current.onStop()
     pressed.current = now
     const [lx = 0, ly = 0, rx = 0, ry = 0] = pad.axes
-    return bySticks(
-      levers,
-      [
-        { forward: -ly, right: lx },
-        { forward: -ry, right: rx },
-      ],
-      axes,
-    )
+    const sticks = [
+      { forward: -ly, right: lx },
+      { forward: -ry, right: rx },
+    ] as const
+    return bySticks(levers, { sticks, triggers: (pad.buttons[7]?.value ?? 0) - (pad.buttons[6]?.value ?? 0) }, axes)
   }
 }
 
@@ -101,6 +119,7 @@ export function usePadThere(): boolean {
 /** Where a lever lies on the pad, as its player finds it. */
 export const padWords = (place: OnPad | null): string => {
   if (!place) return t`not on the pad`
+  if (place === 'triggers') return t`triggers, right one forward`
   const stick = place.stick === 0 ? t`left stick` : t`right stick`
   return place.along === 'both' ? stick : place.along === 'forward' ? t`${stick}, up and down` : t`${stick}, sideways`
 }

@@ -43,7 +43,7 @@ function LeverPad({
   }
   return (
     <div className={clsx('min-w-0 text-center', wide ? 'flex-[1.4] max-w-44' : 'flex-1 max-w-28')}>
-      <p className="mb-1 text-[0.9rem] leading-tight font-semibold">
+      <p className="mb-1 text-[0.9rem] leading-tight font-semibold max-sm:line-clamp-2">
         {lever.name}
         {padded && <span className="block text-[0.82rem] font-normal text-quiet">{padded}</span>}
       </p>
@@ -79,7 +79,7 @@ function LeverPad({
                   ? clsx(
                       'top-1/2 w-[3.4rem] -translate-y-1/2',
                       pointsBack(w.way) ? 'left-1' : 'right-1',
-                      sideways ? 'max-sm:inset-x-1 max-sm:w-auto max-sm:translate-y-0' : 'max-sm:w-[2.9rem]',
+                      sideways ? 'max-sm:inset-x-1 max-sm:w-auto max-sm:translate-y-0' : 'max-sm:w-[2.3rem]',
                       sideways && (pointsBack(w.way) ? 'max-sm:top-1' : 'max-sm:top-auto max-sm:bottom-1'),
                     )
                   : clsx('right-1 left-1', pointsBack(w.way) ? 'bottom-1' : 'top-1'),

@@ -18,12 +18,13 @@ export interface Lever {
   ways: LeverWay[]
 }
 
-/** Keys of the first, second … lever: forward, back, left, right. */
+/** Keys of the first to the fifth lever: forward, back, left, right. */
 const clusters = [
   ['w', 's', 'a', 'd'],
   ['ArrowUp', 'ArrowDown', 'ArrowLeft', 'ArrowRight'],
   ['i', 'k', 'j', 'l'],
   ['t', 'g', 'f', 'h'],
+  ['y', 'n', 'v', 'b'],
 ] as const
 const place: Partial<Record<ControlWay, 0 | 1 | 2 | 3>> = {
   forward: 0,

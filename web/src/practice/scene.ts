@@ -200,7 +200,7 @@ export function drawSide(sheet: Sheet, d: Drill, s: Sample) {
   const { rig } = d
   ground(sheet)
   const { width, height, ctx, paint } = sheet
-  const top_m = Math.max(...[s.tip[2], rig.foot.height_m]) + 2
+  const top_m = Math.max(s.tip[2], rig.foot.height_m, s.elbow?.[1] ?? 0) + 2
   const low_m = Math.max(0, rig.deck_m - 4)
   const far_m = rig.radii.most_m + 3
   const scale = Math.min((width - 40) / (far_m + 3), (height - 30) / (Math.max(top_m, low_m + 16) - low_m))
@@ -222,7 +222,12 @@ export function drawSide(sheet: Sheet, d: Drill, s: Sample) {
   if (jib) {
     line(sheet, px(0, low_m), px(0, rig.foot.height_m), paint.ink, 6)
     line(sheet, foot, px(far_m, rig.foot.height_m), paint.ink, 6)
-  } else line(sheet, foot, tip, paint.ink, 6)
+  } else {
+    const elbow = s.elbow ? px(...s.elbow) : foot
+    line(sheet, foot, elbow, paint.ink, 8)
+    line(sheet, elbow, tip, paint.ink, 6)
+    if (s.elbow) dot(sheet, elbow, 4, paint.sheet, paint.ink)
+  }
   line(sheet, tip, load, paint.outside, 2)
   const half = rig.load.half_m * scale
   const wide = Math.max(6, rig.load.radius_m * scale)
