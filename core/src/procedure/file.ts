@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { assemblyTask } from '../assembly/plan'
+import { drawnSignals } from '../hand-signals/hand-signal'
 import { finite, notNegative, positive } from '../quantity/measured'
 import { condition, partsOf, type StateValue, statesIn, stateValue, unknown } from './condition'
 import { emergencies } from './emergency'
@@ -78,6 +79,11 @@ export const step = z.strictObject({
   /** What goes wrong when it is done out of turn, or not at all. */
   caution: text.optional(),
   member: member.optional(),
+  /** Hand signals that are agreed with it, drawn beside it: which drawing, and what it means here. */
+  signals: z
+    .array(z.strictObject({ drawn: z.enum(drawnSignals), means: text }))
+    .max(12)
+    .default([]),
   /** Where whoever does it stands. */
   at: z.string().optional(),
   every: z.enum(['time', 'change', 'shift']).default('time'),

@@ -45,6 +45,7 @@ export function onPaper(p: Procedure): PaperStep[] {
       ...(s?.caution === undefined ? [] : [s.caution]),
       ...(s?.two ? [`Two people: ${s.two.acts} acts, ${s.two.signals} signals.`] : []),
       ...(s?.hold ? [`${s.hold.watch ? 'Watched' : 'Held'} for ${s.hold.least_s} s.`] : []),
+      ...(s?.signals.length ? [`Signals: ${s.signals.map((x) => x.means).join(', ')}.`] : []),
       ...(s?.measures ?? []).map((m) => `${m.ask}: ${m.how}`),
     ]
     const first = needs.map((n) => {

@@ -17,6 +17,7 @@ export function withClosures(f: ProcedureFile, closes: readonly string[], labelO
     (feature): Step => ({
       id: `closed:${feature}`,
       label: `${labelOf(feature)} closed, somebody there who keeps it closed`,
+      signals: [],
       every: 'change',
       repeats: false,
       handsFull: false,

@@ -1,6 +1,7 @@
+import type { SignalId } from '../hand-signals/hand-signal'
 import { randomFrom } from '../practice/random'
 import { tick_s } from '../swing/axis'
-import { movingSignals, type SignalId, type Wanted, wantedBy } from './signal'
+import { movingSignals, type Wanted, wantedBy } from './signal'
 
 /** What is seen for a while, and what it asks. */
 export interface Prompt {

@@ -1,8 +1,5 @@
+import type { SignalId } from '../hand-signals/hand-signal'
 import type { MotionName } from '../parts/drives'
-
-/** Hand signals as they are agreed before a lift. */
-export const signalIds = ['attention', 'hoist', 'lower', 'right', 'left', 'stop', 'emergency', 'end'] as const
-export type SignalId = (typeof signalIds)[number]
 
 /** A motion of the load; of slewing, positive is to the operator’s left. */
 export interface Way {

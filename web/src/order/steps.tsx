@@ -19,6 +19,7 @@ import { plural, t, told } from '../language/t'
 import { Button } from '../look/button'
 import { Refused } from '../look/page'
 import { Tick } from '../look/tick'
+import { AgreedSignals } from '../signals/hand-signals'
 import { AsItIs } from './as-it-is'
 import { Halted } from './halted'
 import { HeldStep } from './held-step'
@@ -233,6 +234,7 @@ function Row({ step, first, order, isHere, isAsked, onAsk }: RowProps) {
           {first.length > 0 ? <HandsFull steps={[...first, step]} /> : <StepName step={step} />}
         </Tick>
       )}
+      {isHere && !done && step.signals.length > 0 && <AgreedSignals signals={step.signals} />}
       {((may && isHere) || again) && missing.map((m) => <Measured key={m.id} measure={m} order={order} />)}
       {again && (
         <Button

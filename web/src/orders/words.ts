@@ -62,6 +62,7 @@ const fieldNames: Record<string, string> = {
   label: t`words`,
   detail: t`how`,
   caution: t`what goes wrong otherwise`,
+  signals: t`hand signals`,
   at: t`where they stand`,
   if: t`what has to be so`,
   because: t`why`,

@@ -1,15 +1,15 @@
-import type { Prompt, SignalId } from '@geolabe/core'
-import { t } from '../language/t'
+import type { DrawnSignal, ProcedureStep, Prompt } from '@geolabe/core'
+import { t, told } from '../language/t'
 
 /** An arm: from the shoulder and from the elbow, degrees outward from straight down; 180: straight up. */
 type Arm = readonly [upper_deg: number, fore_deg: number]
-/** What a hand does: nothing, goes round slowly, or goes to and fro. */
-type Motion = 'round' | 'fro'
+/** What a hand does: nothing, goes round slowly, goes to and fro, or beckons. */
+type Motion = 'round' | 'fro' | 'beckons'
 
 type Pose = Pick<Signal, 'right' | 'left' | 'moves'>
 
 interface Signal {
-  id: SignalId
+  id: DrawnSignal
   meaning: string
   /** How it is done, in words. */
   how: string
@@ -85,6 +85,26 @@ const signals: readonly Signal[] = [
   },
 ]
 
+/** For what travels as it is signalled. */
+const travelling: readonly Signal[] = [
+  {
+    id: 'forward',
+    meaning: t`Forward, towards me`,
+    how: t`Both hands up before the shoulders, palms inward, beckoning.`,
+    right: [38, 205],
+    left: [38, 205],
+    moves: { right: 'beckons', left: 'beckons' },
+  },
+  {
+    id: 'back',
+    meaning: t`Back, away from me`,
+    how: t`Both arms out low, palms outward, pushing away.`,
+    right: [62, 100],
+    left: [62, 100],
+    moves: { right: 'fro', left: 'fro' },
+  },
+]
+
 const [shoulder_x, shoulder_y, upper, fore] = [9, 30, 17, 16]
 
 /** Where elbow and hand are; `side` −1: on the reader's left, the signaller's right. */
@@ -107,6 +127,12 @@ function ArmDrawn({ arm, side, moves }: { arm: Arm; side: -1 | 1; moves: Motion 
       <path d={`M${side * shoulder_x} ${shoulder_y}L${ex} ${ey}L${hx} ${hy}`} />
       <circle cx={hx} cy={hy} r="3.6" fill="var(--accent)" strokeWidth="1.6" />
       {moves === 'round' && <ellipse cx={hx} cy={hy} rx="9" ry="4" strokeWidth="1.6" strokeDasharray="3 2.4" />}
+      {moves === 'beckons' && (
+        <path
+          d={`M${hx + side * 14} ${hy - 8}q${-side * 2} 8 ${-side * 9} 9m${side * 5} -3.5l${-side * 5} 3.5l${side * 4} 4`}
+          strokeWidth="1.8"
+        />
+      )}
       {moves === 'fro' && (
         <path d={`M${hx + side * 5} ${hy}h${side * 9}m${-side * 4} -3.5l${side * 4} 3.5l${-side * 4} 3.5`} strokeWidth="1.8" />
       )}
@@ -140,6 +166,25 @@ export function Signaller({ signal, className }: { signal: Prompt['signal']; cla
     <div role="img" aria-label={pose.how} className={className}>
       <Figure pose={pose} className="size-full" />
     </div>
+  )
+}
+
+/** Signals that a step has agreed, drawn side by side, each with what it means here. */
+export function AgreedSignals({ signals: agreed }: { signals: ProcedureStep['signals'] }) {
+  return (
+    <ul className="mt-1 grid grid-cols-4 gap-1 sm:grid-cols-8">
+      {agreed.map(({ drawn, means }) => {
+        const pose = [...signals, ...travelling].find((s) => s.id === drawn) ?? unknown
+        return (
+          <li key={drawn} className="rounded-lg border border-line bg-sheet p-1 text-center">
+            <div role="img" aria-label={pose.how}>
+              <Figure pose={pose} className="mx-auto h-16 w-full" />
+            </div>
+            <strong className="block text-[0.92rem] leading-tight">{told(means)}</strong>
+          </li>
+        )
+      })}
+    </ul>
   )
 }
 
