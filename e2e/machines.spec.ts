@@ -1,4 +1,5 @@
 import { expect, type Page, test } from '@playwright/test'
+import { secondPerson } from './by-api'
 import { addRigging, aside, atSetUp, closeSetUp, type Day, inOrder, liftAndLand, look, onToProof, stowAway } from './day'
 import { throughOrder } from './order'
 import { audit, confirmEvidence, freeTern, openSheet, sizeIt, verdict, workingAgain } from './work'
@@ -411,6 +412,20 @@ moves.push(
   },
 )
 
+/** The five signals that the team agrees are drawn where they are agreed, each with what it means. */
+async function signalsDrawn(day: Day): Promise<void> {
+  const { page } = day
+  await openSheet(page, 'In order')
+  await aside(day, async () => {
+    await throughOrder(page, undefined, secondPerson, page.getByRole('img', { name: /beckoning/ }))
+    const step = page.locator('li[aria-current="step"]')
+    await expect(step.getByRole('img')).toHaveCount(5)
+    for (const means of ['Up', 'Down', 'Forward', 'Back', 'Stop'])
+      await expect(step.getByText(means, { exact: true })).toBeVisible()
+    await look(page, 'avocet-signals')
+  })
+}
+
 for (const move of moves) {
   test(`${move.id}: from the sign-on to a recorded load, and the same again with one touch`, async ({ page }) => {
     if (move.id === 'avocet') await workingAgain(move.id)
@@ -422,6 +437,7 @@ for (const move of moves) {
     if (move.place === 'ice-store') await page.getByLabel('Floor it works on').selectOption('floor')
     await page.getByLabel('Slope along, front high is plus').fill('0')
     await page.getByLabel('Slope across, left high is plus').fill('0')
+    if (move.id === 'avocet') await signalsDrawn(day)
     await closeSetUp(day)
     if (move === moves[0]) await audit(page)
     await onToProof(day)
