@@ -141,7 +141,7 @@ function ArmDrawn({ arm, side, moves }: { arm: Arm; side: -1 | 1; moves: Motion 
 }
 
 const Figure = ({ pose: { right, left, moves }, className }: { pose: Pose; className: string }) => (
-  <svg viewBox="-60 -14 120 104" className={className} aria-hidden="true">
+  <svg viewBox="-52 -14 104 104" className={className} aria-hidden="true">
     <g fill="none" stroke="var(--ink)" strokeWidth="5" strokeLinecap="round" strokeLinejoin="round">
       <path d={`M${-shoulder_x} ${shoulder_y}H${shoulder_x}L6 56H-6Z`} fill="var(--sunk)" strokeWidth="3" />
       <path d="M-4 58L-7 86M4 58L7 86" />
@@ -172,15 +172,15 @@ export function Signaller({ signal, className }: { signal: Prompt['signal']; cla
 /** Signals that a step has agreed, drawn side by side, each with what it means here. */
 export function AgreedSignals({ signals: agreed }: { signals: ProcedureStep['signals'] }) {
   return (
-    <ul className="mt-1 grid grid-cols-4 gap-1 sm:grid-cols-8">
+    <ul className="mt-1 grid grid-cols-[repeat(auto-fit,minmax(3.3rem,1fr))] gap-1">
       {agreed.map(({ drawn, means }) => {
         const pose = [...signals, ...travelling].find((s) => s.id === drawn) ?? unknown
         return (
-          <li key={drawn} className="rounded-lg border border-line bg-sheet p-1 text-center">
+          <li key={drawn} className="rounded-lg border border-line bg-sheet py-1 text-center">
             <div role="img" aria-label={pose.how}>
-              <Figure pose={pose} className="mx-auto h-16 w-full" />
+              <Figure pose={pose} className="mx-auto w-full max-w-28" />
             </div>
-            <strong className="block text-[0.92rem] leading-tight">{told(means)}</strong>
+            <strong className="block text-[0.82rem] leading-tight sm:text-[0.92rem]">{told(means)}</strong>
           </li>
         )
       })}
