@@ -227,6 +227,10 @@ const keyFor: Record<string, string | null> = {
   'Right arm out, the hand goes that way and back.': 'a',
   'Left arm out, the hand goes that way and back.': 'd',
 }
+/** And words to the same. */
+const keyForWord: Record<string, string> = { Hoist: 'ArrowRight', Lower: 'ArrowLeft', 'Slew left': 'a', 'Slew right': 'd' }
+/** Silent for so many tenths of a second, a load is stopped. */
+const silent = 25
 
 test('hand signals answered with the machine’s own levers: every one told with its time, kept once', async ({ page }) => {
   await query('delete from practice_run')
@@ -245,18 +249,34 @@ test('hand signals answered with the machine’s own levers: every one told with
   await audit(page)
   await page.getByRole('button', { name: 'Begin' }).click()
   await standStill(page)
-  let [held, looked]: [string | null, boolean] = [null, false]
+  let [held, looked, listened]: [string | null, boolean, boolean] = [null, false, false]
+  let [heard, silence] = ['', 0]
   // A tenth of a second at a time: seen, and answered three tenths later.
   const seen: string[] = []
-  for (let i = 0; i < 1200; i++) {
+  for (let i = 0; i < 1500; i++) {
     await page.clock.runFor(100)
     const figures = page.getByRole('img')
     if ((await page.getByRole('heading', { name: /^Practice: signals on Tern/ }).count()) === 0) break
-    // What somebody else shows is looked at for a stop only.
-    const labels = await figures.evaluateAll((all) => all.map((x) => x.getAttribute('aria-label') ?? ''))
-    seen.push(labels.length === 2 && labels[1]?.startsWith('Right arm straight up') ? 'stop' : (labels[0] ?? 'gone'))
+    const radio = page.getByRole('region', { name: 'On the radio' })
+    if (await radio.isVisible()) {
+      const [, words = '', who = ''] = await radio.getByRole('paragraph').allTextContents()
+      if (words !== '') silence = 0
+      else silence += 1
+      // What somebody else says is listened to for a stop only; between two words it goes on.
+      heard = words === '' || (who === 'Somebody else' && words !== 'Stop') ? heard : words
+      seen.push(silence > silent ? 'silence' : heard)
+    } else {
+      // What somebody else shows is looked at for a stop only.
+      const labels = await figures.evaluateAll((all) => all.map((x) => x.getAttribute('aria-label') ?? ''))
+      seen.push(labels.length === 2 && labels[1]?.startsWith('Right arm straight up') ? 'stop' : (labels[0] ?? 'gone'))
+    }
     const now = seen.at(-4) ?? ''
-    const key = keyFor[now] ?? null
+    const key = keyFor[now] ?? keyForWord[now] ?? null
+    if (key && now in keyForWord && !listened) {
+      listened = true
+      await look(page, 'practice-radio')
+      await fits(page)
+    }
     if (key === held) continue
     if (held) await page.keyboard.up(held)
     if (key) await page.keyboard.down(key)
@@ -267,6 +287,7 @@ test('hand signals answered with the machine’s own levers: every one told with
       await fits(page)
     }
   }
+  expect(listened).toBe(true)
   await page.clock.resume()
   await expect(page.getByRole('heading', { name: 'Every signal answered in time, and nothing moved without one.' })).toBeVisible()
   await audit(page)

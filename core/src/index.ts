@@ -445,7 +445,7 @@ export {
   siteRecord,
   walkedEvidence,
 } from './shift/shift'
-export { type Prompt, signalCourse } from './signals/course'
+export { isCalling, type Prompt, signalCourse, silence_s } from './signals/course'
 export { type Response, type SignalFault, type SignalMarks, signalFaults, signalMarks } from './signals/marks'
 export { canSignal, markSignals, mostLatency_s, type SignalRun, signalLessons, signalRun, signalVersion } from './signals/run'
 export { movingSignals, type Wanted, wantedBy } from './signals/signal'

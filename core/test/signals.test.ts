@@ -2,12 +2,13 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import type { LeverInputs } from '../src/practice/inputs'
 import { canPractise } from '../src/practice/rig'
-import { signalCourse } from '../src/signals/course'
+import { isCalling, signalCourse, silence_s } from '../src/signals/course'
 import { signalMarks } from '../src/signals/marks'
 import { canSignal, markSignals, signalLessons, signalRun, signalVersion } from '../src/signals/run'
 import { movingSignals } from '../src/signals/signal'
 import { tick_s } from '../src/swing/axis'
 import { demoMachine, demoMachines } from './demo'
+import { runs } from './runs'
 
 const motions = ['slew', 'luff', 'extend', 'hoist']
 const seed = fc.integer({ min: 0, max: 2 ** 32 - 1 })
@@ -66,7 +67,40 @@ describe('signals to be answered', () => {
         all.some((p) => p.signal === signal),
         signal,
       ).toBe(true)
-    expect(all.some((p) => p.who === 'nobody')).toBe(true)
+    for (const by of ['hand', 'voice'] as const) expect(all.some((p) => p.by === by && p.who === 'nobody')).toBe(true)
+    // First seen, then heard: six motions and four.
+    for (const s of [1, 2, 3]) {
+      const course = signalCourse(s, 0.5)
+      const from = course.findIndex((p) => p.by === 'voice')
+      const moved = (part: Course) => part.filter((p) => typeof p.wants === 'object').length
+      expect([moved(course.slice(0, from)), moved(course.slice(from))]).toEqual([6, 4])
+      expect(course.slice(from).every((p) => p.by === 'voice')).toBe(true)
+      expect(course[from - 1]?.wants).toBe('stop')
+    }
+  })
+  it('by radio are said again and again while they last; silence is a stop after three seconds, sooner is no fault', () => {
+    fc.assert(
+      fc.property(seed, level, fc.double({ min: 0.2, max: 3, noNaN: true }), (s, l, sooner_s) => {
+        const course = signalCourse(s, l)
+        for (const p of course) {
+          const heard = Array.from({ length: p.until - p.from }, (_, k) => isCalling(p, p.from + k))
+          expect(heard.some(Boolean)).toBe(p.by === 'voice' && p.who !== 'nobody')
+          expect(heard[0]).toBe(p.by === 'voice' && p.who !== 'nobody')
+        }
+        const silent = course.filter((p) => p.by === 'voice' && p.who === 'nobody')
+        const answered = answering(course, { move: 0.5, stop: 0.4 })
+        const letGo = (s_s: number): LeverInputs =>
+          answered.map(([tick, axis, value]) => {
+            const p = silent.find((x) => tick >= x.from && tick < x.until)
+            return [p && value === 0 ? p.from + Math.round(s_s / tick_s) : tick, axis, value]
+          })
+        expect(marked(course, letGo(sooner_s))).toMatchObject({ passed: true, score: 100 })
+        const late = marked(course, letGo(silence_s + 1.6))
+        expect(late.passed).toBe(silent.length === 0)
+        expect(late.responses.filter((r) => r.fault === 'late-stop')).toHaveLength(silent.length)
+      }),
+      { numRuns: runs(300, 40) },
+    )
   })
   it('answered in time pass with full marks, slower with fewer, and a stop that takes over a second and a half fails', () => {
     const quick = { move: fc.double({ min: 0.2, max: 1.2, noNaN: true }), stop: fc.double({ min: 0.2, max: 0.79, noNaN: true }) }

@@ -1,6 +1,6 @@
 import { type LeverInputs, leversFrom } from '../practice/inputs'
 import { tick_s } from '../swing/axis'
-import type { Prompt } from './course'
+import { type Prompt, silence_s } from './course'
 import type { Way } from './signal'
 
 /** What can go wrong with one prompt, the gravest first. */
@@ -17,6 +17,7 @@ export type SignalFault = (typeof signalFaults)[number]
 
 /** What came of one prompt. */
 export interface Response {
+  by: Prompt['by']
   signal: Prompt['signal']
   who: Prompt['who']
   wants: 'move' | 'stop' | 'nothing'
@@ -60,7 +61,7 @@ const isStill = (levers: readonly number[]) => levers.every((u) => Math.abs(u) <
 function moveResponse(p: Prompt, { motion, sense }: Way, motions: readonly string[], at: LeversAt, latency_s: number): Response {
   const own = motions.indexOf(motion)
   const held = at(p.from).map((u) => (isMoved(u) ? Math.sign(u) : 0))
-  const base = { signal: p.signal, who: p.who, wants: 'move' as const, guessed: false }
+  const base = { by: p.by, signal: p.signal, who: p.who, wants: 'move' as const, guessed: false }
   let after: number | null = null
   for (let tick = p.from; tick < p.until; tick++) {
     const levers = at(tick)
@@ -81,9 +82,12 @@ function moveResponse(p: Prompt, { motion, sense }: Way, motions: readonly strin
   return { ...base, after_s, marks, fault: marks === 0 ? 'slow' : null }
 }
 
+/** The radio is silent for so long before that is a stop. */
+const graceOf = (p: Prompt) => (p.by === 'voice' && p.who === 'nobody' ? silence_s : 0)
+
 /** A stop, by whomever: every lever let go of, and left. Where nothing was moved there is nothing to stop; let go of sooner, it is a guess. */
 function stopResponse(p: Prompt, before: Prompt | undefined, at: LeversAt, latency_s: number): Response {
-  const base = { signal: p.signal, who: p.who, wants: 'stop' as const, guessed: false }
+  const base = { by: p.by, signal: p.signal, who: p.who, wants: 'stop' as const, guessed: false }
   if (isStill(at(p.from)))
     return {
       ...base,
@@ -100,8 +104,10 @@ function stopResponse(p: Prompt, before: Prompt | undefined, at: LeversAt, laten
       return { ...base, after_s: (still - p.from) * tick_s, marks: 0, fault: 'without-signal' }
   }
   if (still === null) return { ...base, after_s: null, marks: 0, fault: 'late-stop' }
-  const after_s = Math.max(0, (still - p.from) * tick_s - latency_s)
-  if (after_s < guess_s) return { ...base, after_s, marks: null, guessed: true, fault: null }
+  const since_s = Math.max(0, (still - p.from) * tick_s - latency_s)
+  if (since_s < guess_s) return { ...base, after_s: since_s, marks: null, guessed: true, fault: null }
+  // Who stops sooner than silence asks for it has stopped in time.
+  const after_s = Math.max(0, since_s - graceOf(p))
   const marks = marksFor(after_s, stopMarks)
   return { ...base, after_s, marks, fault: marks === 0 ? 'late-stop' : null }
 }
@@ -126,6 +132,7 @@ function movedIn(p: Prompt, at: LeversAt): boolean {
 function waitResponse(p: Prompt, at: LeversAt): Response {
   const reason = p.who === 'other' ? 'obeyed-other' : p.signal === 'unknown' ? 'never-agreed' : 'without-signal'
   return {
+    by: p.by,
     signal: p.signal,
     who: p.who,
     wants: 'nothing',

@@ -1,14 +1,22 @@
-import { type Machine, markSignals, type SignalRun } from '@geolabe/core'
+import { type Machine, markSignals, type SignalMarks, type SignalRun } from '@geolabe/core'
 import { useMemo } from 'react'
 import { t } from '../language/t'
 import { Sheet } from '../look/page'
 import { meaningOf } from '../signals/hand-signals'
+import { spokenFor } from '../signals/radio'
 import { signalWords } from './result-words'
 import { NextSteps, NoLicence, Score, Told } from './score'
 import { useSent } from './use-sent'
 import { signalFaultWords } from './words'
 
 const seconds = (s: number | null) => (s === null ? '–' : t`${s.toFixed(2)} s`)
+
+/** What was seen or heard. */
+function shownBy({ by, who, signal }: SignalMarks['responses'][number]): string {
+  if (who === 'nobody') return by === 'voice' ? t`Silence on the radio` : t`Out of sight`
+  const words = by === 'voice' ? t`On the radio: ${spokenFor(signal)}` : meaningOf(signal)
+  return who === 'other' ? t`${words}, from somebody else` : words
+}
 
 /** What a run of signals came to: the sentence, the times, each signal with its answer. */
 export function SignalAfter({
@@ -52,13 +60,7 @@ export function SignalAfter({
                 key={i}
                 className={`flex flex-wrap gap-x-3 border-l-4 pl-3 ${r.fault === null ? 'border-line' : 'border-outside'}`}
               >
-                <strong>
-                  {r.who === 'nobody'
-                    ? t`Out of sight`
-                    : r.who === 'other'
-                      ? t`${meaningOf(r.signal)}, from somebody else`
-                      : meaningOf(r.signal)}
-                </strong>
+                <strong>{shownBy(r)}</strong>
                 <span className="tabular-nums">{r.after_s === null ? '' : seconds(r.after_s)}</span>
                 <span className="text-quiet">
                   {r.fault === null ? (r.guessed ? t`not counted` : '') : signalFaultWords[r.fault]}

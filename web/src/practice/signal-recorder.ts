@@ -1,4 +1,5 @@
 import {
+  isCalling,
   LeverNotes,
   type Machine,
   mostLatency_s,
@@ -41,6 +42,12 @@ export class SignalRecorder {
       0,
       this.course.findIndex((p) => this.ticks < p.until),
     )
+  }
+
+  /** Whether what is said on the radio is to be heard now. */
+  get calling(): boolean {
+    const p = this.course[this.at]
+    return p !== undefined && isCalling(p, this.ticks)
   }
 
   stop() {

@@ -1,9 +1,10 @@
-import { type Machine, mostLatency_s, type Rig, rigOf, type SignalRun, signalCourse } from '@geolabe/core'
+import { type Machine, mostLatency_s, type Rig, rigOf, type SignalRun, signalCourse, silence_s } from '@geolabe/core'
 import { useMemo, useState } from 'react'
 import { t } from '../language/t'
 import { Button } from '../look/button'
 import { Title } from '../look/page'
 import { HandSignals, Signaller } from '../signals/hand-signals'
+import { OnRadio } from '../signals/radio'
 import { useRunId } from './given'
 import { LeverRow } from './lever-pad'
 import { leversOf } from './levers'
@@ -49,11 +50,15 @@ function Opening({ machine, onReady, onLeave }: { machine: Machine; onReady: (la
         <section className="rounded-xl border border-line bg-sheet p-4">
           <h2 className="mb-2">{t`Agreed`}</h2>
           <HandSignals />
+          <p className="mt-2">{t`On the radio: hoist, lower, slew left, slew right, stop. Left and right are yours, from the cab.`}</p>
         </section>
         <section className="grid gap-3 rounded-xl border border-line bg-sheet p-4">
           <ul className="grid list-disc gap-1.5 pl-5">
             <li>{t`Only your signaller moves a load. Anybody stops it.`}</li>
-            <li>{t`Out of sight is a stop. So is a signal that nobody agreed: do not guess.`}</li>
+            <li>{t`Out of sight is a stop. A signal or a word that nobody agreed is none: do not guess.`}</li>
+            <li>
+              {t`Then the load goes out of view, and you are talked to on the radio. Words stop, load stops: more than ${silence_s} seconds of silence is a stop.`}
+            </li>
             <li>{t`A wrong motion fails, however quick. So does a stop that takes more than a second and a half.`}</li>
           </ul>
           <Button look="next" className="justify-center" onClick={(e) => tap(e.timeStamp)}>
@@ -86,9 +91,10 @@ function Play({
   const course = useMemo(() => signalCourse(how.seed, how.level), [how])
   const [recorder] = useState(() => new SignalRecorder(machine, rig, course, how))
   const levers = useMemo(() => leversOf(machine.controls, rig), [machine, rig])
-  const [told, setTold] = useState<{ at: number; time_s: number; held: readonly number[] }>({
+  const [told, setTold] = useState<{ at: number; time_s: number; calling: boolean; held: readonly number[] }>({
     at: 0,
     time_s: 0,
+    calling: false,
     held: rig.axes.map(() => 0),
   })
   const { state, push, go, pause } = useTurn(
@@ -97,8 +103,8 @@ function Play({
     () => recorder.stop(),
     (dt_s, held) => {
       const kept = recorder.pass(dt_s, held)
-      const { at, time_s } = recorder
-      setTold({ at, time_s, held })
+      const { at, time_s, calling } = recorder
+      setTold({ at, time_s, calling, held })
       if (recorder.over) onOver(recorder.run(runId(), latency_s))
       return recorder.over ? 'over' : kept ? 'on' : 'behind'
     },
@@ -112,7 +118,8 @@ function Play({
         <p className="text-[1.4rem] font-bold tabular-nums">{clockOf(told.time_s)}</p>
       </div>
       <div className="relative flex min-h-72 grow items-end justify-center gap-6 overflow-hidden rounded-xl border border-line bg-sheet p-3">
-        {state === 'going' && p && (
+        {state === 'going' && p?.by === 'voice' && <OnRadio prompt={p} calling={told.calling} />}
+        {state === 'going' && p?.by === 'hand' && (
           <>
             {p.who !== 'nobody' && (
               <div className="text-center">
@@ -127,9 +134,9 @@ function Play({
                 <p className="text-quiet">{t`Somebody else`}</p>
               </div>
             )}
-            <Button className="absolute right-2 bottom-2" onClick={pause}>{t`Pause`}</Button>
           </>
         )}
+        {state === 'going' && <Button className="absolute right-2 bottom-2" onClick={pause}>{t`Pause`}</Button>}
         {state !== 'going' && (
           <div className="self-center">
             <Halted ready={state === 'ready'} onGo={go} onLeave={onLeave}>
