@@ -299,6 +299,14 @@ test('hand signals answered with the machine’s own levers: every one told with
     .toEqual([{ passed: true }])
 })
 
+/** A gamepad with one of its keys held, or none. */
+const padHeld = (page: Page, at: number | null) =>
+  page.evaluate((held) => {
+    const buttons = Array.from({ length: 8 }, (_, i) => ({ pressed: i === held, value: i === held ? 1 : 0 }))
+    Object.assign(navigator, { getGamepads: () => [{ connected: true, mapping: 'standard', axes: [0, 0, 0, 0], buttons }] })
+    dispatchEvent(new Event('gamepadconnected'))
+  }, at)
+
 test('a load driven with a truck’s own wheel and pedals: what went wrong is said and kept once, and by thumb as by key', async ({
   page,
 }) => {
@@ -327,6 +335,18 @@ test('a load driven with a truck’s own wheel and pedals: what went wrong is sa
   await page.clock.runFor(200)
   await expect(page.getByRole('button', { name: 'Horn' })).toHaveAttribute('aria-pressed', 'true')
   await page.keyboard.up('e')
+  // The shoulders of a gamepad are the same: eyes back on the left, horn on the right.
+  for (const [at, name] of [
+    [4, 'Eyes back'],
+    [5, 'Horn'],
+  ] as const) {
+    await padHeld(page, at)
+    await page.clock.runFor(100)
+    await expect(page.getByRole('button', { name })).toHaveAttribute('aria-pressed', 'true')
+    await padHeld(page, null)
+    await page.clock.runFor(100)
+    await expect(page.getByRole('button', { name })).toHaveAttribute('aria-pressed', 'false')
+  }
   // Off with full pedal, the wheel over: it says so before it is too late, and then it is.
   await page.keyboard.down('w')
   await page.clock.runFor(1800)

@@ -19,6 +19,7 @@ import { useSay } from '../units/units'
 import { DriveAfter } from './drive-after'
 import { DriveRecorder } from './drive-recorder'
 import { drawDrive, drawTriangle } from './drive-scene'
+import { shoulders, usePadThere } from './gamepad'
 import { useRunId } from './given'
 import { newSeed } from './level'
 import { LeverRow } from './lever-pad'
@@ -92,7 +93,21 @@ function toldOf({ drive, last }: DriveRecorder, held: readonly number[]): Told {
 }
 
 /** Something that lasts as long as it is held, by a thumb or its key. */
-function HoldKey({ label, letter, on, onHold }: { label: string; letter: string; on: boolean; onHold: (on: boolean) => void }) {
+function HoldKey({
+  label,
+  letter,
+  shoulder,
+  on,
+  onHold,
+}: {
+  label: string
+  letter: string
+  /** Which key of a gamepad it is. */
+  shoulder: string
+  on: boolean
+  onHold: (on: boolean) => void
+}) {
+  const padThere = usePadThere()
   return (
     <Button
       aria-pressed={on}
@@ -105,13 +120,14 @@ function HoldKey({ label, letter, on, onHold }: { label: string; letter: string;
       onPointerCancel={() => onHold(false)}
     >
       {label} <kbd className="rounded border border-edge px-1 font-mono max-sm:hidden">{letter.toUpperCase()}</kbd>
+      {padThere && <span className="text-[0.82rem] font-normal">{shoulder}</span>}
     </Button>
   )
 }
 
 const holdKeys = { horn: 'e', look: 'q' } as const
 
-/** Horn and eyes back by their keys, while the run goes. */
+/** Horn and eyes back by their keys or the shoulders of a gamepad, while the run goes. */
 function useHolds(recorder: DriveRecorder, active: boolean) {
   const [on, setOn] = useState({ horn: false, look: false })
   const hold = useCallback(
@@ -133,7 +149,15 @@ function useHolds(recorder: DriveRecorder, active: boolean) {
     }
     return onKeys(byKey(true), byKey(false), release)
   }, [active, hold])
-  return { on, hold }
+  const padded = useRef({ horn: false, look: false })
+  /** Read each frame, beside the sticks. */
+  const byPad = () => {
+    const { left: look, right: horn } = shoulders()
+    if (look !== padded.current.look) hold('look', look)
+    if (horn !== padded.current.horn) hold('horn', horn)
+    padded.current = { horn, look }
+  }
+  return { on, hold, byPad }
 }
 
 /** What is to be done, before it begins. */
@@ -193,6 +217,7 @@ function Play({
     drivingMotions.length,
     () => recorder.stop(),
     (dt_s, held, at_ms) => {
+      holds.byPad()
       const kept = recorder.pass(dt_s, held)
       draw()
       if (at_ms - told_ms.current > figures_ms) {
@@ -251,8 +276,20 @@ function Play({
         )}
       </div>
       <div className="flex items-center justify-between gap-2">
-        <HoldKey label={t`Eyes back`} letter={holdKeys.look} on={holds.on.look} onHold={(on) => holds.hold('look', on)} />
-        <HoldKey label={t`Horn`} letter={holdKeys.horn} on={holds.on.horn} onHold={(on) => holds.hold('horn', on)} />
+        <HoldKey
+          label={t`Eyes back`}
+          letter={holdKeys.look}
+          shoulder={t`left shoulder`}
+          on={holds.on.look}
+          onHold={(on) => holds.hold('look', on)}
+        />
+        <HoldKey
+          label={t`Horn`}
+          letter={holdKeys.horn}
+          shoulder={t`right shoulder`}
+          on={holds.on.horn}
+          onHold={(on) => holds.hold('horn', on)}
+        />
       </div>
       <LeverRow levers={levers} held={told.held} onPush={push} onStop={() => recorder.stop()} />
     </div>

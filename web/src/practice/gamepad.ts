@@ -101,6 +101,12 @@ export function useGamepad(levers: readonly Lever[], active: boolean, onStop: ()
   }
 }
 
+/** The keys over its sticks, left and right: held or not. */
+export const shoulders = (): { left: boolean; right: boolean } => {
+  const buttons = padNow()?.buttons
+  return { left: buttons?.[4]?.pressed ?? false, right: buttons?.[5]?.pressed ?? false }
+}
+
 /** Whether a pad is there, as it comes and goes. */
 export function usePadThere(): boolean {
   const [there, setThere] = useState(() => padNow() !== null)

@@ -55,7 +55,7 @@ function Opening({ machine, onReady, onLeave }: { machine: Machine; onReady: (la
         <section className="grid gap-3 rounded-xl border border-line bg-sheet p-4">
           <ul className="grid list-disc gap-1.5 pl-5">
             <li>{t`Only your signaller moves a load. Anybody stops it.`}</li>
-            <li>{t`Out of sight is a stop. A signal or a word that nobody agreed is none: do not guess.`}</li>
+            <li>{t`Out of sight is a stop. So is a signal or a word that nobody agreed: do not guess.`}</li>
             <li>
               {t`Then the load goes out of view, and you are talked to on the radio. Words stop, load stops: more than ${silence_s} seconds of silence is a stop.`}
             </li>

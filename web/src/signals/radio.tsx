@@ -40,11 +40,14 @@ export function OnRadio({ prompt: { signal, who }, calling }: { prompt: Prompt; 
   const words = calling ? spoken[signal] : null
   useSpoken(words)
   return (
-    <section aria-label={t`On the radio`} className="grid size-full place-items-center text-center">
+    <section
+      aria-label={t`On the radio`}
+      className="flex w-full flex-col items-center justify-center gap-6 self-stretch text-center"
+    >
       <p className="text-quiet">{t`On the radio. The load is behind the building.`}</p>
       <p
         className={clsx(
-          'min-h-32 text-[clamp(2.4rem,9vw,5rem)] leading-none font-bold',
+          'min-h-[1em] text-[clamp(2.4rem,9vw,5rem)] leading-none font-bold',
           who === 'other' && 'text-[clamp(1.8rem,6vw,3.2rem)] font-semibold italic',
         )}
       >
