@@ -107,6 +107,7 @@ function Rounds({
       items={items}
       offered={offered}
       answers={answers}
+      told={given === null}
       onAnswer={(a) => setAnswers([...answers, a])}
       onOver={over}
       onLeave={leave}
@@ -114,13 +115,14 @@ function Rounds({
   )
 }
 
-/** One item after the other: judged, told at once, gone on from. */
+/** One item after the other: judged, told at once, gone on from; in an exam nothing is told before its end. */
 function Asking({
   machine,
   tables,
   items,
   offered,
   answers,
+  told,
   onAnswer,
   onOver,
   onLeave,
@@ -130,6 +132,8 @@ function Asking({
   items: readonly Item[]
   offered: readonly Misreading[]
   answers: readonly Judged[]
+  /** Each answer is told as it is given. */
+  told: boolean
   onAnswer: (a: Judged) => void
   onOver: () => void
   onLeave: () => void
@@ -145,20 +149,22 @@ function Asking({
     if (last) onOver()
     else setAt(at + 1)
   }
+  const answered = (a: Judged) => {
+    onAnswer(a)
+    if (!told && !last) next()
+  }
   return (
     <Station
       key={at}
       title={t`Tables of ${machine.name}`}
       below={t`Practice, ${at + 1} of ${items.length}`}
       head={<Claim item={item} table={table} />}
-      drawing={<ItemSheets key={at} item={item} table={table} told={answer !== undefined} />}
+      drawing={<ItemSheets key={at} item={item} table={table} told={told && answer !== undefined} />}
       sheet={
         <div className="grid content-start gap-3">
-          {answer ? (
-            <Told item={item} table={table} answer={answer} />
-          ) : (
-            <Answering key={at} offered={offered} onAnswer={onAnswer} />
-          )}
+          {answer && told && <Told item={item} table={table} answer={answer} />}
+          {answer && !told && <p className="text-lg font-bold">{t`All are answered.`}</p>}
+          {!answer && <Answering key={at} offered={offered} onAnswer={answered} />}
         </div>
       }
       actions={
