@@ -225,6 +225,10 @@ function calmest(rig: Rig, quick: number, wayIn: (ticks: number) => Way): number
   return ways.find((w) => w.turns === fewest)?.ticks ?? quick
 }
 
+/** A way from where its axis stands, however little beside the load that is: what it is off is made good all along, not with a jerk. */
+const fromWhere = (path: readonly number[], stands: number): number[] =>
+  path.map((x, k) => x + (stands - (path[0] ?? stands)) * (1 - smooth(k / Math.max(1, path.length - 1))))
+
 /** From where the load hangs to over a ring, as quickly as leaves no swing, at its height; then let down. */
 function toRing(d: Drill, rig: Rig, course: Course, leg: number) {
   const ring = course.legs[leg]
@@ -239,8 +243,8 @@ function toRing(d: Drill, rig: Rig, course: Course, leg: number) {
   const quick = Math.ceil(boundary((t) => !fits(Math.round(t)), least, least * slowest, 4))
   const ticks = calmest(rig, quick, (t) => wayTo(rig, figures, now.load, ring, t, coarse))
   const { at } = wayTo(rig, figures, now.load, ring, ticks)
-  const speedsOf = (path: readonly number[], start: number) => path.map((x, k) => (x - (path[k - 1] ?? start)) / tick_s)
-  drive(d, rig, new Map([...at].map(([axis, path]) => [axis, speedsOf(path, figures[axis] ?? 0)])))
+  const speedsOf = (path: readonly number[]) => path.map((x, k) => (x - (path[k - 1] ?? x)) / tick_s)
+  drive(d, rig, new Map([...at].map(([axis, path]) => [axis, speedsOf(fromWhere(path, figures[axis] ?? 0))])))
   const down_m = (d.samples.at(-1)?.load[2] ?? 0) - rig.deck_m - rig.load.half_m + 0.1
   drive(d, rig, new Map([[hoist, plain(-down_m, Math.min(gently_mps, h.greatest), Math.min(h.up, h.down))]]))
   wait(d, rig, 150)
