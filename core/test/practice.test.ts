@@ -301,6 +301,22 @@ describe('a try at a swing', () => {
   })
 })
 
+describe('a folding boom', () => {
+  it('begins folded, and so it stays where nothing drives its outer boom; its hinge and its head are its booms apart', () => {
+    const heron = machineOf('heron')
+    const { outer: _, ...drives } = heron.drives ?? { hoist: { greatest: 1, up: 1, down: 1, dead_s: 0 } }
+    const [whole, stiff] = [rigOf(heron), rigOf({ ...heron, drives })]
+    expect(stiff.axes.map((a) => a.motion)).not.toContain('outer')
+    expect(restingAt(stiff)).toEqual(restingAt(whole))
+    const { radius_m, height_m } = restingAt(whole)
+    const [out_m, up_m] = whole.elbowAt?.(whole.axes.map((a) => ({ at: a.at, speed: 0, acceleration: 0 }))) ?? [0, 0]
+    const { inner_m = 0 } = heron.boom?.articulated ?? {}
+    const drawn_m = whole.axes.find((a) => a.motion === 'extend')?.at ?? 0
+    expect(Math.hypot(radius_m - out_m, height_m - up_m)).toBeCloseTo(drawn_m - inner_m, 9)
+    expect(rigOf(tern).elbowAt).toBeNull()
+  })
+})
+
 describe('a course', () => {
   it('is the same for its seed, its rings apart and within reach, its swing one that a single move catches', () => {
     fc.assert(

@@ -1,4 +1,5 @@
 import type { Machine } from '../machine/machine'
+import { jointsOf } from '../parts/booms/articulated'
 import type { ArticulatedPart } from '../parts/booms/articulated-part'
 import { type DrivesPart, type MotionName, motionNames } from '../parts/drives'
 import { rad } from '../physics'
@@ -100,8 +101,8 @@ function boomed(boom: NonNullable<Machine['boom']>, length_m: number): Tip {
   }
 }
 
-/** Folded down by so much as practice begins: a folding boom near its work. */
-const folded_deg = 30
+/** Folded down by so much as practice begins, as far as it folds: a folding boom near its work. */
+const foldedTo = ({ fold }: ArticulatedPart) => Math.max(fold.min_deg, Math.min(fold.max_deg, 30))
 
 /** An inner and an outer boom on a hinge: raised together by the inner one, folded by the other, drawn out of that. */
 function hinged(boom: NonNullable<Machine['boom']>, folding: ArticulatedPart, length_m: number): Tip {
@@ -110,7 +111,8 @@ function hinged(boom: NonNullable<Machine['boom']>, folding: ArticulatedPart, le
   const of: Tip['of'] = (angle, drawn, outer) =>
     hingedTip({ back_m, foot_m: height_m, inner_m }, angle, outer, { ...drawn, at: drawn.at - inner_m })
   // With its hinge as it is the two turn about the foot as one, flatter than the inner boom by so much.
-  const [x, y] = [inner_m + (length_m - inner_m) * Math.cos(folded_deg * rad), (length_m - inner_m) * Math.sin(folded_deg * rad)]
+  const [outer_m, fold] = [length_m - inner_m, foldedTo(folding) * rad]
+  const [x, y] = [inner_m + outer_m * Math.cos(fold), outer_m * Math.sin(fold)]
   const [across, flatter_deg] = [Math.hypot(x, y), Math.atan2(y, x) / rad]
   const steep = Math.min(72, innerAngle.max_deg - flatter_deg)
   const radiusAt = (deg: number) => across * Math.cos(deg * rad) - back_m
@@ -168,6 +170,9 @@ export function awayFrom({ x, y }: Box, at: readonly [number, number]): number {
 /** Ahead, or where the machine itself reaches as far as its load, over its left side. */
 const startSlew_deg = (body: Box, radius_m: number) => (awayFrom(body, [radius_m, 0]) > 2 ? 0 : 90)
 
+/** How its outer boom stands against the inner one as practice begins; of a straight one as if it were drawn on. */
+const outerAt = ({ articulated }: NonNullable<Machine['boom']>) => (articulated ? -foldedTo(articulated) : 0)
+
 /** What each motion of it goes between. */
 function endsOf(boom: NonNullable<Machine['boom']>, length_m: number, tip_m: number, slew_deg: number) {
   const lengths = boom.lengths_m
@@ -175,7 +180,9 @@ function endsOf(boom: NonNullable<Machine['boom']>, length_m: number, tip_m: num
     slew: { least: -400, most: 400, at: slew_deg },
     luff: { least: boom.minAngle_deg, most: boom.maxAngle_deg, at: 0 },
     // Of the outer boom, up positive: straight on from the inner one at nought.
-    outer: { least: -(boom.articulated?.fold.max_deg ?? 0), most: -(boom.articulated?.fold.min_deg ?? 0), at: -folded_deg },
+    outer: boom.articulated
+      ? { least: -boom.articulated.fold.max_deg, most: -boom.articulated.fold.min_deg, at: outerAt(boom) }
+      : { least: 0, most: 0, at: 0 },
     extend: { least: Math.min(...lengths), most: Math.max(...lengths), at: length_m },
     trolley: { least: boom.trolley?.least_m ?? 0, most: Math.max(...lengths), at: 0 },
     // Of the hook, up positive: nought where practice begins.
@@ -205,7 +212,7 @@ export function rigOf(m: Machine): Rig {
   const startAt = tip.reach.at(start_m)
   const still = (at: number): Moving => ({ ...noMotion, at })
   const out = (trolley: Moving, drawn: Moving) => (boom.trolley ? trolley : drawn)
-  const tip_m = tip.of(still(startAt), out(still(start_m), still(length)), still(-folded_deg)).height_m
+  const tip_m = tip.of(still(startAt), out(still(start_m), still(length)), still(outerAt(boom))).height_m
   const load: PracticeLoad = {
     mass_kg: Math.max(least_kg, reeving.block.mass_kg),
     cA_m2: 0.4,
@@ -224,7 +231,7 @@ export function rigOf(m: Machine): Rig {
     ...ends[motion],
     ...(motion === tip.reach.motion ? { at: startAt } : {}),
   }))
-  const began = { angle: startAt, length, trolley: start_m, rope_m, parts: reeving.parts }
+  const began = { angle: startAt, length, outer: outerAt(boom), trolley: start_m, rope_m, parts: reeving.parts }
   return {
     machine: m.id,
     revision: m.revision,
@@ -236,18 +243,23 @@ export function rigOf(m: Machine): Rig {
     reach: tip.reach,
     body,
     foot: { back_m: boom.pivot.back_m, height_m: boom.pivot.height_m },
-    elbowAt: elbowOf(boom, names),
+    elbowAt: elbowOf(boom, names, startAt),
     motionOf: motionFor(names, tip.of, Boolean(boom.trolley), began),
   }
 }
 
-/** Where a folding boom's hinge is. */
-function elbowOf({ articulated, pivot }: NonNullable<Machine['boom']>, names: readonly MotionName[]): Rig['elbowAt'] {
-  const luffAt = names.indexOf('luff')
+/** Where a folding boom's hinge is; how the outer boom stands is nothing to it. */
+function elbowOf(
+  { articulated, pivot }: NonNullable<Machine['boom']>,
+  names: readonly MotionName[],
+  began_deg: number,
+): Rig['elbowAt'] {
   if (!articulated) return null
+  const [luffAt, folding] = [names.indexOf('luff'), { ...articulated, pivot }]
   return (moving) => {
-    const angle = (moving[luffAt]?.at ?? 0) * rad
-    return [articulated.inner_m * Math.cos(angle) - pivot.back_m, pivot.height_m + articulated.inner_m * Math.sin(angle)]
+    const inner_deg = moving[luffAt]?.at ?? began_deg
+    const { knuckle } = jointsOf(folding, { inner_deg, fold_deg: 0, extension_m: 0, slew_deg: 0 })
+    return [knuckle.out_m, knuckle.height_m]
   }
 }
 
@@ -256,19 +268,20 @@ function motionFor(
   names: readonly MotionName[],
   tipOf: Tip['of'],
   trolleyed: boolean,
-  began: { angle: number; length: number; trolley: number; rope_m: number; parts: number },
+  began: { angle: number; length: number; outer: number; trolley: number; rope_m: number; parts: number },
 ): Rig['motionOf'] {
   const indexOf = (n: MotionName) => names.indexOf(n)
   const [slewAt, luffAt, drawnAt] = [indexOf('slew'), indexOf('luff'), indexOf('extend')]
-  const [trolleyAt, hoistAt, outerAt] = [indexOf('trolley'), indexOf('hoist'), indexOf('outer')]
+  const [trolleyAt, hoistAt, hingeAt] = [indexOf('trolley'), indexOf('hoist'), indexOf('outer')]
   const still = (at: number): Moving => ({ ...noMotion, at })
-  const [stillAngle, stillLength, stillTrolley] = [still(began.angle), still(began.length), still(began.trolley)]
+  const [stillAngle, stillLength] = [still(began.angle), still(began.length)]
+  const [stillTrolley, stillOuter] = [still(began.trolley), still(began.outer)]
   const { rope_m, length, parts } = began
   return (moving) => {
     const slew = moving[slewAt] ?? noMotion
     const drawn = moving[drawnAt] ?? stillLength
     const hoisted = moving[hoistAt] ?? noMotion
-    const outer = moving[outerAt] ?? noMotion
+    const outer = moving[hingeAt] ?? stillOuter
     const at = tipOf(moving[luffAt] ?? stillAngle, trolleyed ? (moving[trolleyAt] ?? stillTrolley) : drawn, outer)
     return {
       radius_m: at.radius_m,

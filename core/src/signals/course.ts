@@ -22,7 +22,7 @@ const [byHand, byVoice] = [6, 4]
 const ticks = (s: number) => Math.round(s / tick_s)
 
 /** On the radio what is asked for is said anew every so many ticks, and stays in the ear for so many of them. */
-export const callEvery_ticks = ticks(1.2)
+const callEvery_ticks = ticks(1.2)
 const call_ticks = ticks(0.8)
 /** Silence for longer than this is a stop, seconds. */
 export const silence_s = 3

@@ -8,7 +8,7 @@ import { signalCourse } from './course'
 import { type SignalFault, type SignalMarks, signalFaults, signalMarks } from './marks'
 import { movingSignals, wantedBy } from './signal'
 
-export const signalVersion = 2
+export const signalVersion = 1
 /** No more of a device’s own delay is taken off. */
 export const mostLatency_s = 0.1
 

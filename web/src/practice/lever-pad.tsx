@@ -43,8 +43,8 @@ function LeverPad({
   }
   return (
     <div className={clsx('min-w-0 text-center', wide ? 'flex-[1.4] max-w-44' : 'flex-1 max-w-28')}>
-      <p className="mb-1 text-[0.9rem] leading-tight font-semibold max-sm:line-clamp-2">
-        {lever.name}
+      <p className="mb-1 text-[0.9rem] leading-tight font-semibold">
+        <span className="max-sm:line-clamp-2">{lever.name}</span>
         {padded && <span className="block text-[0.82rem] font-normal text-quiet">{padded}</span>}
       </p>
       <div
