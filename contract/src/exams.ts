@@ -167,7 +167,10 @@ export const isByLevers = (of: Game): boolean => of === 'load' || of === 'drive'
 
 /** What of all games there is on a machine. */
 export const gamesIn = (of: PracticeGames['machines'][number]): Game[] =>
-  games.filter((g) => (g === 'judge' ? of.judge.length > 0 : of[g]))
+  games.filter((g) => {
+    const there = of[g]
+    return typeof there === 'boolean' ? there : there.length > 0
+  })
 
 /**
  * How long a run lasted by its own time, seconds; null: nothing of it runs by the clock.

@@ -77,7 +77,8 @@ export interface PracticePage {
 export interface PracticeGames {
   machines: {
     machine: string
-    load: boolean
+    /** The planes in which its load can be moved; none: not offered. */
+    load: Plane[]
     signal: boolean
     drive: boolean
     sequence: boolean

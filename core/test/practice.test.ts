@@ -21,6 +21,7 @@ import {
   type Machine,
   movesOfLever,
   placeOfRing,
+  planesOn,
   playRun,
   pointsOf,
   practiceOn,
@@ -317,6 +318,26 @@ describe('a folding boom', () => {
   })
 })
 
+describe('a hoist under a beam, and a boom that nothing turns', () => {
+  it('hang plumb in their line, and what swings along it stays in it', () => {
+    for (const id of ['dipper', 'wren']) {
+      const rig = rigOf(machineOf(id))
+      expect(rig.axes.map((a) => a.motion)).not.toContain('slew')
+      const c = courseFor(rig, 3, 0.3, { plane: 'along', amplitude_deg: 10, phase_deg: 90 })
+      const d = new Drill(rig, c)
+      for (let k = 0; k < 600; k++) d.step(rig.axes.map((a) => (a.motion === rig.reach.motion ? 0.5 : 0)))
+      expect(Math.max(...d.samples.map((s) => Math.abs(s.beside_m[1])))).toBeLessThan(1e-9)
+      expect(Math.max(...d.samples.map((s) => Math.abs(s.beside_m[0])))).toBeGreaterThan(0.1)
+      // Outward is where the rings are.
+      const [x, y] = placeOfRing({ slew_deg: rig.slew_deg, radius_m: rig.radii.most_m, ring_m: 1 })
+      expect(d.samples.every((s) => s.tip[0] * x + s.tip[1] * y > 0)).toBe(true)
+    }
+    // Nowhere on it is a place at which its hook would already stand at its limit.
+    const dipper = rigOf(machineOf('dipper'))
+    expect(restingAt(dipper).rope_m).toBeGreaterThan(dipper.twoBlock_m + 0.5)
+  })
+})
+
 describe('a course', () => {
   it('is the same for its seed, its rings apart and within reach, its swing one that a single move catches', () => {
     fc.assert(
@@ -327,8 +348,10 @@ describe('a course', () => {
         for (const [i, ring] of course.legs.entries()) {
           expect(ring.radius_m).toBeGreaterThanOrEqual(rig.radii.least_m)
           expect(ring.radius_m).toBeLessThanOrEqual(rig.radii.most_m)
-          expect(ring.ring_m).toBeGreaterThanOrEqual(0.9)
-          for (const other of course.legs.slice(0, i)) {
+          // In a line, which may be short, out and back: clear of where the load stands.
+          expect(ring.ring_m).toBeGreaterThanOrEqual(rig.turns ? 0.9 : 0.5)
+          expect(ring.ring_m).toBeGreaterThan(1.4 * rig.load.radius_m)
+          for (const other of course.legs.slice(rig.turns ? 0 : Math.max(0, i - 1), i)) {
             const [[x, y], [u, v]] = [placeOfRing(ring), placeOfRing(other)]
             expect(Math.max(Math.abs(x - u), Math.abs(y - v))).toBeGreaterThan(ring.ring_m + other.ring_m + 0.5)
           }
@@ -351,6 +374,12 @@ describe('a course', () => {
     fc.assert(
       fc.property(anyMachine, seeds, sets, (m, seed, set) => {
         const rig = rigOf(machineOf(m))
+        if (!planesOn(machineOf(m)).includes(set.plane)) {
+          expect(() => courseFor(rig, seed, 0.3, set)).toThrow(
+            expect.objectContaining({ code: 'no-course', path: 'start.plane' }),
+          )
+          return
+        }
         const course = courseFor(rig, seed, 0.3, set)
         const { start } = course
         const { rope_m } = restingAt(rig)
@@ -398,7 +427,7 @@ describe('a course', () => {
           // Let down where it hangs.
           (k) => rig.axes.map((a) => (a.motion === 'hoist' ? (k < 2400 ? -0.3 : 0.3) : 0)),
           // Pumped.
-          (k) => rig.axes.map((a) => (a.motion === 'slew' ? (k % 60 < 30 ? 1 : 0.1) : 0)),
+          (k) => rig.axes.map((a) => (a.motion === (rig.turns ? 'slew' : rig.reach.motion) ? (k % 60 < 30 ? 1 : 0.1) : 0)),
         ]
         for (const [i, cheat] of cheats.entries()) {
           const d = new Drill(rig, course)

@@ -102,6 +102,7 @@ describe('what an assessor sets beside', () => {
       [{ machine: 'tern', game: 'load', start: { ...swing, amplitude_deg: 16 } }, 'start.amplitude_deg'],
       [{ machine: 'tern', game: 'load', start: { ...swing, plane: 'up' } }, 'start.plane'],
       [{ machine: 'tern', game: 'load', start: { ...swing, phase_deg: 360 } }, 'start.phase_deg'],
+      [{ machine: 'wren', game: 'load', start: { ...swing, plane: 'across' } }, 'start.plane'],
     ] as const) {
       const { status, body } = await signe.post('/practice/exams', examBody(over))
       expect([status, body.error.code, body.error.path]).toEqual([422, 'bad-input', at])

@@ -206,10 +206,19 @@ describe('a round of judgement', () => {
   it('is offered for each machine by its own tables and drives', async () => {
     const { machines } = (await ines.get('/practice/games')).body
     const of = (id: string) => machines.find((m: { machine: string }) => m.machine === id)
-    expect(of('tern')).toEqual({ machine: 'tern', load: true, sequence: true, signal: true, drive: false, judge: offered })
-    expect(of('dunlin').load).toBe(false)
+    expect(of('tern')).toEqual({
+      machine: 'tern',
+      load: ['along', 'across'],
+      sequence: true,
+      signal: true,
+      drive: false,
+      judge: offered,
+    })
+    expect(of('dunlin').load).toEqual([])
+    // Nothing slews a trailer crane or a hoist under its beam.
+    expect([of('wren').load, of('dipper').load]).toEqual([['along'], ['along']])
     expect(of('dunlin').judge.length).toBeGreaterThan(0)
-    expect(of('sandpiper')).toEqual({ machine: 'sandpiper', load: false, sequence: true, signal: false, drive: false, judge: [] })
+    expect(of('sandpiper')).toEqual({ machine: 'sandpiper', load: [], sequence: true, signal: false, drive: false, judge: [] })
   })
 })
 

@@ -13,6 +13,9 @@ const travelPart = z.strictObject({
   own_kg: positive,
   /** As far as its end stops let it travel. */
   stops: z.strictObject({ from_m: notNegative, to_m: positive }),
+  /** So high over the floor its chain comes out, and so far below that its hook is when the limit stops it. */
+  chain_m: positive,
+  hookDrop_m: positive,
   /** What is confirmed where the further support is pulled up. */
   boltsEvidence: z.string().min(1),
 })

@@ -1,9 +1,10 @@
 import { z } from 'zod'
 import { rad } from '../physics'
 import { Refusal } from '../refusal'
+import { awayFrom } from './carrier'
 import { catchSpeed, type Plane } from './planes'
 import { randomFrom } from './random'
-import { awayFrom, hangs_m, type Rig, restingAt } from './rig'
+import { type Rig, restingAt } from './rig'
 
 /** A ring on the deck: where it lies, seen from the slew centre, and how wide it is. */
 export interface Ring {
@@ -39,6 +40,8 @@ const tries = 200
 /** So far a load keeps from the machine that it hangs from. */
 const overBody_m = 0.6
 const legs = 3
+/** Between the edges of two rings there is so much. */
+const between_m = 0.5
 
 /** Where a ring lies on the deck, metres. */
 export const placeOfRing = (r: Ring): [number, number] => [
@@ -53,6 +56,7 @@ const between = (easy: number, hard: number, level: number) => easy + (hard - ea
 function nextRing(rig: Rig, random: () => number, level: number, before: readonly Ring[]): Ring | null {
   const last = before.at(-1)
   if (!last) return null
+  if (!rig.turns) return ringInLine(rig, random, level, last)
   const { least_m, most_m } = rig.radii
   const ring_m = Math.max(0.9, Math.min(0.22 * most_m, between(2.4, 0.9, level)))
   const radius_m = between(least_m, most_m, random())
@@ -66,21 +70,32 @@ function nextRing(rig: Rig, random: () => number, level: number, before: readonl
   const [x, y] = placeOfRing(ring)
   const clear = before.every((b) => {
     const [bx, by] = placeOfRing(b)
-    return Math.max(Math.abs(x - bx), Math.abs(y - by)) > ring.ring_m + b.ring_m + 0.5
+    return Math.max(Math.abs(x - bx), Math.abs(y - by)) > ring.ring_m + b.ring_m + between_m
   })
   return clear && isBeside(rig, last, ring) ? ring : null
 }
 
+/** Where nothing turns it, out and back along its line: narrower where the line is short, and clear of the ring that the load stands in. */
+function ringInLine(rig: Rig, random: () => number, level: number, last: Ring): Ring | null {
+  const { least_m, most_m } = rig.radii
+  const room_m = (0.8 * (most_m - least_m) - between_m) / 2
+  const wide_m = Math.min(room_m, 0.22 * most_m)
+  const ring_m = between(wide_m, Math.min(0.9, 0.8 * wide_m), level)
+  const ring: Ring = { slew_deg: rig.slew_deg, radius_m: between(least_m, most_m, random()), ring_m }
+  return Math.abs(ring.radius_m - last.radius_m) > ring_m + last.ring_m + between_m ? ring : null
+}
+
 /** The way from one ring to the next never leads over the machine itself. */
-function isBeside(rig: Rig, from: Ring, to: Ring): boolean {
+function isBeside({ body }: Rig, from: Ring, to: Ring): boolean {
+  if (!body) return true
   const steps = 12
   const at = (k: number): Ring => ({
     slew_deg: from.slew_deg + ((to.slew_deg - from.slew_deg) * k) / steps,
     radius_m: from.radius_m + ((to.radius_m - from.radius_m) * k) / steps,
     ring_m: 0,
   })
-  const clear = Array.from({ length: steps + 1 }, (_, k) => awayFrom(rig.body, placeOfRing(at(k))))
-  return clear.every((m) => m > overBody_m) && awayFrom(rig.body, placeOfRing(to)) > to.ring_m + 0.3
+  const clear = Array.from({ length: steps + 1 }, (_, k) => awayFrom(body, placeOfRing(at(k))))
+  return clear.every((m) => m > overBody_m) && awayFrom(body, placeOfRing(to)) > to.ring_m + 0.3
 }
 
 /** Less swing than this is none to be caught. */
@@ -97,17 +112,19 @@ function startOf(rig: Rig, random: () => number, level: number, at: Ring, rope_m
 
 /** The same as it is set, however wide. */
 function startSet(rig: Rig, { plane, amplitude_deg, phase_deg }: SwingSet, at: Ring, rope_m: number): StartSwing {
+  if (catchSpeed(rig, plane, at.radius_m).axis < 0)
+    throw new Refusal('no-course', 'Nothing on this machine moves its load across; set a swing along.', 'start.plane')
   const amplitude_m = rope_m * Math.sin(amplitude_deg * rad)
   return { plane, amplitude_m, phase_deg, inOne: amplitude_m <= catchSpeed(rig, plane, at.radius_m).most_m(rope_m) }
 }
 
 /**
- * A course for a machine: rings one after another on its deck, each reached by slewing and by one motion more, and a swing to begin with. The same
- * seed gives the same course.
+ * A course for a machine: rings one after another on its deck, each reached by slewing and by one motion more, or in a line where nothing turns it, and
+ * a swing to begin with. The same seed gives the same course.
  *
  * @param level 0 easy to 1 hard
  * @param set a swing to begin with that an assessor has set; left out, the course's own
- * @throws Refusal `no-course` where no rings fit
+ * @throws Refusal `no-course` where no rings fit, or nothing catches a swing in the plane that is set
  * @example courseFor(rigOf(tern), 7, 0.2).legs.length // 3
  */
 export function courseFor(rig: Rig, seed: number, level: number, set?: SwingSet): Course {
@@ -125,7 +142,7 @@ export function courseFor(rig: Rig, seed: number, level: number, set?: SwingSet)
       ? startSet(rig, set, here, hangs.rope_m)
       : startOf(rig, randomFrom(seed, 'start'), level, here, hangs.rope_m)
     // A long rope swings wide in as many degrees: what is allowed goes with it.
-    const allowed_m = between(0.07, 0.035, level) * Math.min(18, hangs.rope_m + hangs_m)
+    const allowed_m = between(0.07, 0.035, level) * Math.min(18, hangs.rope_m + rig.hangs_m)
     return { legs: rings.slice(1), start, allowed_m: Math.max(0.25, allowed_m) }
   }
   throw new Refusal('no-course', 'No rings of this size fit within its reach; choose an easier level.', 'level')

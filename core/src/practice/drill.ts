@@ -191,7 +191,7 @@ export class Drill {
   }
 
   private noted(d: Drive, levers: readonly number[]) {
-    const slew_deg = this.axes[this.slewAxis]?.at ?? 0
+    const slew_deg = this.axes[this.slewAxis]?.at ?? this.rig.slew_deg
     this.samples.push({
       levers: this.stopping ? levers.map(() => 0) : [...levers],
       speeds: this.axes.map((a) => a.speed),

@@ -1,10 +1,14 @@
+import type { Machine } from '../machine/machine'
 import type { MotionName } from '../parts/drives'
 import { rad } from '../physics'
 import { greatestCatch_m, type TipSpeed } from '../swing/reference'
-import type { Rig } from './rig'
+import { canPractise, type Rig } from './rig'
 
 /** Outward along the boom, or across it to the left. */
 export type Plane = 'along' | 'across'
+
+/** The planes in which levers move its load: across by slewing alone; none where there is no practice. */
+export const planesOn = (m: Machine): Plane[] => (canPractise(m) ? ['along', ...(m.drives?.slew ? ['across' as const] : [])] : [])
 
 /** The plane that a motion moves the tip in; hoisting moves it in none. */
 export const planeOf: Readonly<Record<MotionName, Plane | null>> = {
@@ -25,17 +29,19 @@ export function tipPerUnit(rig: Rig, motion: MotionName, radius_m: number): numb
   return 0.02 / (at(radius_m + 0.01) - at(radius_m - 0.01))
 }
 
-/** How the tip moves in a plane at full lever, by the motion that catches there: its speed, and the widest swing one move takes. */
+/** How the tip moves in a plane at full lever, by the motion that catches there: its speed, and the widest swing one move takes; axis −1 and none where nothing moves it there. */
 export function catchSpeed(rig: Rig, plane: Plane, radius_m: number) {
   const motion = plane === 'across' ? 'slew' : rig.reach.motion
   const axis = rig.axes.findIndex((a) => a.motion === motion)
   const limits = rig.axes[axis]?.limits
+  const none = { greatest_mps: 0, up_mps2: 1, down_mps2: 1, dead_s: 0 }
+  if (!limits) return { axis, tip: none, sense: 1, most_m: () => 0 }
   const per = tipPerUnit(rig, motion, radius_m)
   const tip: TipSpeed = {
-    greatest_mps: (limits?.greatest ?? 0) * Math.abs(per),
-    up_mps2: (limits?.up ?? 0) * Math.abs(per),
-    down_mps2: (limits?.down ?? 0) * Math.abs(per),
-    dead_s: limits?.dead_s ?? 0,
+    greatest_mps: limits.greatest * Math.abs(per),
+    up_mps2: limits.up * Math.abs(per),
+    down_mps2: limits.down * Math.abs(per),
+    dead_s: limits.dead_s,
   }
   return { axis, tip, sense: Math.sign(per), most_m: (rope_m: number) => greatestCatch_m(tip, rope_m) }
 }

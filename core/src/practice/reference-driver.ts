@@ -7,7 +7,7 @@ import type { Vec } from '../swing/vector'
 import type { Course, Ring } from './course'
 import { Drill, dragged_mps } from './drill'
 import { catchSpeed, type Plane } from './planes'
-import { hangs_m, type Rig, restingAt } from './rig'
+import { type Rig, restingAt } from './rig'
 
 /** One speed a tick for one axis, in its own unit a second. */
 type Speeds = Map<number, number[]>
@@ -147,7 +147,10 @@ interface Way {
 function wayTo(rig: Rig, figures: readonly number[], load: Vec, ring: Ring, ticks: number, every = 1): Way {
   const axisOf = (m: string) => rig.axes.findIndex((a) => a.motion === m)
   const [slew, reach, hoist] = [axisOf('slew'), axisOf(rig.reach.motion), axisOf('hoist')]
-  const from = { r: Math.hypot(load[0], load[1]), turn: nearTo(figures[slew] ?? 0, Math.atan2(load[1], load[0]) / rad) }
+  const from = {
+    r: Math.hypot(load[0], load[1]),
+    turn: nearTo(figures[slew] ?? rig.slew_deg, Math.atan2(load[1], load[0]) / rad),
+  }
   const motion = (at: readonly number[]) => restingAt(rig, at)
   const dt_s = every * tick_s
   const loadAt = (k: number): readonly [number, number] => {
@@ -157,12 +160,8 @@ function wayTo(rig: Rig, figures: readonly number[], load: Vec, ring: Ring, tick
   }
   const now = motion(figures)
   const hoisted = figures[hoist] ?? 0
-  const at = new Map<number, number[]>([
-    [slew, []],
-    [reach, []],
-    [hoist, []],
-  ])
-  let [height_m, turned] = [now.height_m, figures[slew] ?? 0]
+  const at = new Map<number, number[]>([slew, reach, hoist].filter((i) => i >= 0).map((i) => [i, []]))
+  let [height_m, turned] = [now.height_m, figures[slew] ?? rig.slew_deg]
   for (let k = 0; k <= ticks; k += every) {
     const [a, b, c] = [loadAt(k - every), loadAt(k), loadAt(k + every)]
     const lead = (height_m - load[2]) / g_mps2 / dt_s ** 2
@@ -270,5 +269,5 @@ function liftPlumb(d: Drill, rig: Rig) {
   const hoist = rig.axes.findIndex((a) => a.motion === 'hoist')
   const l = rig.axes[hoist]?.limits
   if (!l) return
-  drive(d, rig, new Map([[hoist, plain(hangs_m, 0.7 * l.greatest, Math.min(l.up, l.down))]]))
+  drive(d, rig, new Map([[hoist, plain(rig.hangs_m, 0.7 * l.greatest, Math.min(l.up, l.down))]]))
 }

@@ -101,9 +101,9 @@ export function barOf(reference: Drill): Bar[] {
   })
 }
 
-/** The moves that a leg takes: out and back of slew and reach, one to land, two for a swing to begin with. */
+/** The moves that a leg takes: begun and ended of slew and reach, one to land, two for a swing to begin with. */
 const wantedMoves = (d: Drill, i: number) =>
-  4 + 1 + (i > 0 ? 1 : 0) + (i === 0 && d.course.start ? (d.course.start.inOne ? 2 : 4) : 0)
+  (d.rig.turns ? 4 : 2) + 1 + (i > 0 ? 1 : 0) + (i === 0 && d.course.start ? (d.course.start.inOne ? 2 : 4) : 0)
 
 function legScore(d: Drill, leg: Leg, i: number, bar: Bar): LegScore {
   const { landed } = leg

@@ -18,7 +18,7 @@ import {
   tryNoteRequest,
   wordRequest,
 } from '@geolabe/contract'
-import { misreadingsOf, type RatingTable, type SwingSet } from '@geolabe/core'
+import { misreadingsOf, planesOn, type RatingTable, type SwingSet } from '@geolabe/core'
 import { Router } from 'express'
 import type { Database, Tx } from '../db/database'
 import { notFound, reads, requireRole, uuidParam, writes } from '../http/routes'
@@ -179,6 +179,8 @@ async function setExam(tx: Tx, b: ExamRequest): Promise<Exam> {
       `${machine.name} has no figures for this: choose another machine or another exercise.`,
       'game',
     )
+  if (b.start && !planesOn(machine).includes(b.start.plane))
+    throw new Problem(422, 'bad-input', `Nothing on ${machine.name} moves its load across: let it swing along.`, 'start.plane')
   await tx.query(
     'insert into practice_exam (org, id, person, set_by, machine, machine_revision, practised_on, game, level, tries, until, start, word) values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13)',
     [

@@ -1,10 +1,10 @@
 import type { PracticeGames } from '@geolabe/contract'
-import { canDrive, canPractise, canSequence, canSignal, type Machine, misreadingsOf, type RatingTable } from '@geolabe/core'
+import { canDrive, canSequence, canSignal, type Machine, misreadingsOf, planesOn, type RatingTable } from '@geolabe/core'
 
 /** What can be practised on a machine, from its own data. */
 export const offeredOn = (m: Machine, tables: readonly RatingTable[]): PracticeGames['machines'][number] => ({
   machine: m.id,
-  load: canPractise(m),
+  load: planesOn(m),
   signal: canSignal(m),
   drive: canDrive(m),
   sequence: canSequence(m),

@@ -104,6 +104,7 @@ function SetExam() {
 const inTwoWeeks = () => new Date(Date.now() + 14 * 86_400_000).toISOString().slice(0, 10)
 
 /** Where in its swing a load is let go. */
+const planeNames: Record<SwingSet['plane'], string> = { across: t`Across the boom`, along: t`Along the boom` }
 const phases = (plane: SwingSet['plane']) => [
   { value: '0', label: plane === 'across' ? t`at its top, to the left` : t`at its top, outward` },
   { value: '90', label: t`through the middle, on its way back` },
@@ -190,8 +191,7 @@ function SetForm({
             label={t`How the load swings to begin with`}
             options={[
               { value: 'course', label: t`As the course has it` },
-              { value: 'across', label: t`Across the boom` },
-              { value: 'along', label: t`Along the boom` },
+              ...(of?.load ?? []).map((plane) => ({ value: plane, label: planeNames[plane] })),
             ]}
             value={start?.plane ?? 'course'}
             onChange={(v) => setValue('start', v === 'course' ? null : { amplitude_deg: 4, phase_deg: 0, ...start, plane: v })}

@@ -8,6 +8,8 @@ export interface LeverWay {
   axis: number
   sense: 1 | -1
   key: string
+  /** A button: it knows all and nothing. */
+  presses: boolean
 }
 
 /** A lever as it stands on the machine, with the ways that practice knows. */
@@ -40,6 +42,29 @@ const keyOf = (lever: number, way: ControlWay): string => {
   const at = place[way]
   return at === undefined ? '' : (clusters[lever % clusters.length]?.[at] ?? '')
 }
+/** Which way a motion goes on the screen that two buttons or valves make, one each way. */
+function wayOnScreen({ axes, under }: Rig, { axis, sense }: LeverWay): ControlWay {
+  const motion = axes[axis]?.motion
+  if (motion === 'slew') return sense > 0 ? 'left' : 'right'
+  if (motion === 'trolley' && under === 'beam') return sense > 0 ? 'right' : 'left'
+  return sense > 0 ? 'up' : 'down'
+}
+
+/** What goes one way only stands with what goes the other way of the same motion: two buttons are one lever. */
+function paired(levers: readonly Lever[], rig: Rig): Lever[] {
+  const single = (l: Lever) => (l.ways.length === 1 ? l.ways[0] : undefined)
+  const out: Lever[] = []
+  for (const l of levers) {
+    const [only, other] = [single(l), out.find((o) => single(o) && single(o)?.axis === single(l)?.axis)]
+    if (!only || !other) out.push(l)
+    else {
+      other.name = `${other.name}, ${l.name}`
+      other.ways = [...other.ways, only].map((w) => ({ ...w, way: wayOnScreen(rig, w) }))
+    }
+  }
+  return out
+}
+
 /** The levers of a machine by its own map of controls, in the order they stand, each way with its key. */
 export function leversOf({ devices, does: controls }: ControlMap, rig: Rig): Lever[] {
   const levers = new Map<string, Lever>()
@@ -48,15 +73,14 @@ export function leversOf({ devices, does: controls }: ControlMap, rig: Rig): Lev
     const lever = devices.find((d) => d.id === device)
     if (!moves || !way || !lever || axis < 0) continue
     const known = levers.get(lever.id) ?? { name: lever.label, stands: lever.stands, ways: [] }
-    known.ways.push({ way, does, sense: moves.sense, axis, key: '' })
+    known.ways.push({ way, does, sense: moves.sense, axis, key: '', presses: lever.kind === 'button' })
     levers.set(lever.id, known)
   }
-  return [...levers.values()]
-    .sort((a, b) => a.stands - b.stands)
-    .map((l, i) => ({
-      ...l,
-      ways: l.ways.map((w) => ({ ...w, key: keyOf(i, w.way) })),
-    }))
+  const asTheyStand = [...levers.values()].sort((a, b) => a.stands - b.stands)
+  return paired(asTheyStand, rig).map((l, i) => ({
+    ...l,
+    ways: l.ways.map((w) => ({ ...w, key: keyOf(i, w.way) })),
+  }))
 }
 
 /** In this order under the thumbs: wheel and forks on the left, travel and tilt on the right; each with the keys of that cluster. */
@@ -79,7 +103,9 @@ export function drivingLeversOf({ devices, does }: ControlMap): Lever[] {
       if (!moves) return []
       // A pedal is pressed either way: on the screen forward is up.
       const to = motion === 'travel' || !way || place[way] === undefined ? (moves.sense > 0 ? 'forward' : 'back') : way
-      return [{ way: to, does: words, sense: moves.sense, axis: drivingMotions.indexOf(motion), key: keyOf(keys, to) }]
+      return [
+        { way: to, does: words, sense: moves.sense, axis: drivingMotions.indexOf(motion), key: keyOf(keys, to), presses: false },
+      ]
     })
     return ways.length === 0 ? [] : [{ name: of.map((d) => d.label).join(', '), stands, ways }]
   })
@@ -102,7 +128,7 @@ export function pushed(lever: Lever, forward: number, right: number): Map<number
   for (const w of lever.ways) {
     const along = isSideways(w.way) ? right : forward
     const its = pointsBack(w.way) ? -along : along
-    if (its > 0) said.set(w.axis, its * w.sense)
+    if (its > 0) said.set(w.axis, (w.presses ? 1 : its) * w.sense)
     else if (!said.has(w.axis)) said.set(w.axis, 0)
   }
   return said

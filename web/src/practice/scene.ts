@@ -1,4 +1,4 @@
-import { type Drill, type Polygon, placeOfRing, type Rig, type Sample } from '@geolabe/core'
+import { type Drill, type Polygon, placeOfRing, type Rig, type Ring, restingAt, type Sample } from '@geolabe/core'
 import { t } from '../language/t'
 
 /** Colours of the day or the night, as the page has them. */
@@ -81,7 +81,7 @@ export interface View {
 /** From above, slew nought up the sheet and left on the left, with every ring in it, and the load wherever it is. */
 function planView({ width, height }: Sheet, rig: Rig, d: Drill, s: Sample): View {
   const margin = 2 + 0.1 * rig.radii.most_m
-  const { x, y } = rig.body
+  const { x, y } = rig.body ?? { x: [0, 0], y: [0, 0] }
   const [xs, ys] = [
     [x[0] - 1, x[1] + 1],
     [y[0] - 1, y[1] + 1],
@@ -89,7 +89,7 @@ function planView({ width, height }: Sheet, rig: Rig, d: Drill, s: Sample): View
   for (const r of [
     ...d.course.legs,
     {
-      slew_deg: rig.axes.find((a) => a.motion === 'slew')?.at ?? 0,
+      slew_deg: rig.slew_deg,
       radius_m: (rig.radii.least_m + rig.radii.most_m) / 2,
       ring_m: 2,
     },
@@ -169,15 +169,33 @@ function trail(sheet: Sheet, v: View, samples: readonly Sample[]) {
   ctx.stroke()
 }
 
+/** From stop to stop. */
+const alongBeam = ({ axes }: Rig) => axes.find((a) => a.motion === 'trolley') ?? { least: 0, most: 0 }
+
+function beamFromAbove(sheet: Sheet, v: View, rig: Rig) {
+  const { least, most } = alongBeam(rig)
+  const at = (radius_m: number) => v.px(...placeOfRing({ slew_deg: rig.slew_deg, radius_m, ring_m: 0 }))
+  line(sheet, at(least), at(most), sheet.paint.edge, Math.max(4, 0.2 * v.scale))
+}
+
+/** In a line rings lie over one another: then the one that is due is drawn alone. */
+function isApart(ring: Ring, due: Ring | undefined): boolean {
+  if (!due) return true
+  const [[x, y], [u, w]] = [placeOfRing(ring), placeOfRing(due)]
+  return Math.hypot(x - u, y - w) > ring.ring_m + due.ring_m
+}
+
 /** From above: rings, machine, boom, tip, load and what is between the two. */
 export function drawPlan(sheet: Sheet, d: Drill, outline: readonly Polygon[], s: Sample) {
   const { rig } = d
   ground(sheet)
   const v = planView(sheet, rig, d, s)
   const { paint, ctx } = sheet
+  if (rig.under === 'beam') beamFromAbove(sheet, v, rig)
   for (const [i, ring] of d.course.legs.entries()) {
     const at = v.px(...placeOfRing(ring))
     const now = i === d.landed.length
+    if (!now && !isApart(ring, d.course.legs[d.landed.length])) continue
     dot(sheet, at, ring.ring_m * v.scale, now ? paint.accent : null, now ? paint.ink : paint.edge, now ? 3 : 1.5)
     ctx.fillStyle = now ? paint.onAccent : paint.quiet
     ctx.font = '700 20px "Atkinson Hyperlegible Next Variable", sans-serif'
@@ -185,9 +203,11 @@ export function drawPlan(sheet: Sheet, d: Drill, outline: readonly Polygon[], s:
     ctx.fillText(String(i + 1), at[0], at[1] + 7)
   }
   const [c, n] = [Math.cos(s.slew_deg * radians), Math.sin(s.slew_deg * radians)]
-  shape(sheet, outline, (part, x, y) => (part.slews ? v.px(x * c - y * n, x * n + y * c) : v.px(x, y)))
-  const { back_m } = rig.foot
-  line(sheet, v.px(-back_m * c, -back_m * n), v.px(s.tip[0], s.tip[1]), paint.ink, Math.max(4, 0.5 * v.scale))
+  if (rig.under !== 'beam') {
+    shape(sheet, outline, (part, x, y) => (part.slews ? v.px(x * c - y * n, x * n + y * c) : v.px(x, y)))
+    const { back_m } = rig.foot
+    line(sheet, v.px(-back_m * c, -back_m * n), v.px(s.tip[0], s.tip[1]), paint.ink, Math.max(4, 0.5 * v.scale))
+  }
   trail(sheet, v, d.samples)
   const [tip, load] = [v.px(s.tip[0], s.tip[1]), v.px(s.load[0], s.load[1])]
   line(sheet, tip, load, paint.outside, 3)
@@ -195,15 +215,25 @@ export function drawPlan(sheet: Sheet, d: Drill, outline: readonly Polygon[], s:
   dot(sheet, tip, 5, paint.sheet, paint.ink)
 }
 
+/** Where its head stands over the nearest ring. */
+const highest_m = (rig: Rig) =>
+  restingAt(
+    rig,
+    rig.axes.map((a) => (a.motion === rig.reach.motion ? rig.reach.at(rig.radii.least_m) : a.at)),
+  ).height_m
+
+/** From a hoist's chain up to its beam. */
+const over_m = 0.6
+
 /** From its side, turning with the boom: how high the load hangs, and how far out of plumb along the boom. */
 export function drawSide(sheet: Sheet, d: Drill, s: Sample) {
   const { rig } = d
   ground(sheet)
   const { width, height, ctx, paint } = sheet
-  const top_m = Math.max(s.tip[2], rig.foot.height_m, s.elbow?.[1] ?? 0) + 2
+  const top_m = Math.max(highest_m(rig), s.tip[2], rig.foot.height_m, s.elbow?.[1] ?? 0) + 2
   const low_m = Math.max(0, rig.deck_m - 4)
   const far_m = rig.radii.most_m + 3
-  const scale = Math.min((width - 40) / (far_m + 3), (height - 30) / (Math.max(top_m, low_m + 16) - low_m))
+  const scale = Math.min((width - 40) / (far_m + 3), (height - 30) / (top_m - low_m))
   const px = (x: number, z: number): [number, number] => [30 + (x + 2) * scale, height - 14 - (z - low_m) * scale]
   line(sheet, [0, px(0, rig.deck_m)[1]], [width, px(0, rig.deck_m)[1]], paint.ink, 2)
   const ring = d.course.legs[d.landed.length]
@@ -217,11 +247,14 @@ export function drawSide(sheet: Sheet, d: Drill, s: Sample) {
   }
   const out_m = s.radius_m + s.beside_m[0]
   const [tip, load] = [px(s.radius_m, s.tip[2]), px(out_m, s.load[2])]
-  const jib = rig.reach.motion === 'trolley'
   const foot = px(-rig.foot.back_m, rig.foot.height_m)
-  if (jib) {
+  if (rig.under === 'jib') {
     line(sheet, px(0, low_m), px(0, rig.foot.height_m), paint.ink, 6)
     line(sheet, foot, px(far_m, rig.foot.height_m), paint.ink, 6)
+  } else if (rig.under === 'beam') {
+    const { least, most } = alongBeam(rig)
+    line(sheet, px(least, rig.foot.height_m + over_m), px(most, rig.foot.height_m + over_m), paint.ink, 8)
+    line(sheet, px(s.radius_m, rig.foot.height_m + over_m), tip, paint.ink, 14)
   } else {
     const elbow = s.elbow ? px(...s.elbow) : foot
     line(sheet, foot, elbow, paint.ink, 8)

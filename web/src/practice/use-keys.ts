@@ -41,7 +41,7 @@ export function useLeverKeys(levers: readonly Lever[], active: boolean, onStop: 
     const of = (w: LeverWay) => {
       const held = down.current.get(w.key.toLowerCase())
       if (held === undefined) return
-      const now = Math.min(1, held + dt_s / ramp_s)
+      const now = w.presses ? 1 : Math.min(1, held + dt_s / ramp_s)
       down.current.set(w.key.toLowerCase(), now)
       said[w.axis] = (said[w.axis] ?? 0) + w.sense * now * (half.current ? fine : 1)
     }
