@@ -338,6 +338,71 @@ describe('a hoist under a beam, and a boom that nothing turns', () => {
   })
 })
 
+describe('two hoists under one load', () => {
+  const gannet = rigOf(machineOf('gannet'))
+  const { limit_m } = gannet.level ?? { limit_m: 0 }
+  /** Both hoists, the front one and the rear one, held so. */
+  const both = (front: number, rear = front) =>
+    gannet.axes.map((a) => (a.motion === 'hoist' ? front : a.motion === 'rear' ? rear : 0))
+  const after = (seed: number, level: number, steps: readonly (readonly [levers: number[], s: number])[]) => {
+    const course = courseFor(gannet, seed, level)
+    const d = new Drill(gannet, course)
+    for (const [levers, s] of steps) for (let k = 0; k < s / tick_s && !d.over; k++) d.step(levers)
+    return { d, course }
+  }
+  it('do not run alike: held alike, the slower stays behind by what its share makes; the load’s middle is between the two', () => {
+    fc.assert(
+      fc.property(seeds, levels, (seed, level) => {
+        const { d, course } = after(seed, level, [[both(-1), 4]])
+        const { slower } = course
+        const [front, rear] = (['hoist', 'rear'] as const).map(
+          (m) => d.axesAt()[gannet.axes.findIndex((a) => a.motion === m)] ?? 0,
+        )
+        if (front === undefined || rear === undefined || !slower) throw new Error('no two hoists')
+        const [slow, fast] = slower.motion === 'hoist' ? [front, rear] : [rear, front]
+        expect(Math.abs(slow)).toBeLessThan(Math.abs(fast))
+        const s = d.samples.at(-1)
+        expect(s?.apart_m).toBeCloseTo(front - rear, 12)
+        expect(s?.rope_m).toBeCloseTo(restingAt(gannet).rope_m - (front + rear) / 2, 12)
+        // Both at full speed by now: the gap grows by the difference of their speeds.
+        const before = d.samples.at(-2)
+        const grows = Math.abs((s?.apart_m ?? 0) - (before?.apart_m ?? 0)) / tick_s
+        expect(grows).toBeCloseTo(0.1 * (1 - slower.share), 6)
+      }),
+      { numRuns: runs(100, 10) },
+    )
+  })
+  it('out of level it is said, further still it slips, and one end first is no landing', () => {
+    const one = after(5, 0.2, [[both(-1, 0), 1.4 * (limit_m / 0.1) + 1]])
+    expect(one.d.stopped).toBeNull()
+    expect(attemptsOf(one.d).faults).toEqual([expect.objectContaining({ word: 'unlevel' })])
+    const worst = Math.max(...one.d.samples.map((s) => Math.abs(s.apart_m)))
+    expect(attemptsOf(one.d).faults[0]?.left_m).toBeCloseTo(worst, 12)
+    expect(worst).toBeGreaterThan(limit_m)
+    const slipped = after(5, 0.2, [[both(-1, 0), 10]])
+    expect(slipped.d.stopped).toBe('unlevel')
+    expect(Math.abs(slipped.d.samples.at(-1)?.apart_m ?? 0)).toBeLessThan(2 * limit_m + 0.01)
+    // Let down with one end ahead, then let stand: a ring, but nothing for it.
+    const tilted = after(5, 0.2, [
+      [both(-1, 0), 1.5 * (limit_m / 0.1) + 0.5],
+      [both(-0.5), 60],
+      [both(0), 2],
+    ])
+    expect(tilted.d.landed[0]).toMatchObject({ tilted: true })
+    expect(scoreOf(tilted.d, [{ takes_s: 60, greatestSwing_m: 0, greatestOffset_m: 0 }]).legs[0]).toMatchObject({
+      land: 0,
+      score: 0,
+    })
+    // The end ahead stopped until the other is there: level again, and landed level.
+    const level = after(5, 0.2, [
+      [both(-1, 0), 2.2],
+      [both(0, -1), 2.2],
+      [both(0), 1],
+    ])
+    expect(Math.abs(level.d.samples.at(-1)?.apart_m ?? 1)).toBeLessThan(0.2 * limit_m)
+  })
+})
+
 describe('a course', () => {
   it('is the same for its seed, its rings apart and within reach, its swing one that a single move catches', () => {
     fc.assert(

@@ -19,6 +19,10 @@ export const drivesPart = z.strictObject({
   extend: drive.optional(),
   trolley: drive.optional(),
   hoist: drive,
+  /** A frame that drives with its load. */
+  travel: drive.optional(),
+  /** The rear one of two hoists that carry one load; then the hoist is the front one. */
+  rear: drive.optional(),
 })
 export type DrivesPart = z.infer<typeof drivesPart>
 export type MotionName = keyof DrivesPart

@@ -34,12 +34,12 @@ export interface Attempt {
   left: number
 }
 
-/** Mistakes beside a catch: a start too fast for the rope, a swing chased to and fro. */
+/** Mistakes beside a catch: a start too fast for the rope, a swing chased to and fro, two hoists that do not keep their load level. */
 export interface Fault {
-  word: 'too-fast' | 'chased'
+  word: 'too-fast' | 'chased' | 'unlevel'
   plane: Plane
   tick: number
-  /** The swing that it left. */
+  /** The swing that it left; how far it was out of level. */
   left_m: number
 }
 
@@ -207,11 +207,28 @@ function chased(x: Seen): Fault[] {
   return found
 }
 
+/** Each time that a load on two hoists hung further out of level than it may, from its worst moment. */
+function unlevel({ rig, samples }: Pick<Drill, 'rig' | 'samples'>): Fault[] {
+  const { level } = rig
+  if (!level) return []
+  const found: Fault[] = []
+  let out = false
+  for (const [tick, s] of samples.entries()) {
+    const left_m = Math.abs(s.apart_m)
+    const worst = found.at(-1)
+    const now = !s.standing && left_m > level.limit_m
+    if (now && !out) found.push({ word: 'unlevel', plane: 'along', tick, left_m })
+    else if (now && worst && left_m > worst.left_m) Object.assign(worst, { tick, left_m })
+    out = now
+  }
+  return found
+}
+
 /** Every try at a swing and every mistake beside, in the order they happened. */
 export function attemptsOf(d: Pick<Drill, 'rig' | 'samples' | 'course'>): { attempts: Attempt[]; faults: Fault[] } {
   const all = movesOf(d)
   const attempts: Attempt[] = []
-  const faults: Fault[] = []
+  const faults: Fault[] = unlevel(d)
   for (const [i, plane] of (['along', 'across'] as const).entries()) {
     const moves = all.filter((m) => planeOf[d.rig.axes[m.axis]?.motion ?? 'hoist'] === plane)
     const x: Seen = { plane, i: i as 0 | 1, samples: d.samples, moves, luffs: plane === 'along' && d.rig.reach.motion === 'luff' }

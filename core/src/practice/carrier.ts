@@ -2,6 +2,7 @@ import type { Machine } from '../machine/machine'
 import { jointsOf } from '../parts/booms/articulated'
 import type { ArticulatedPart } from '../parts/booms/articulated-part'
 import type { MotionName } from '../parts/drives'
+import type { StraddlePart } from '../parts/hoists/straddle'
 import type { RunwayPart } from '../parts/runway'
 import { rad } from '../physics'
 import { boomTip, hingedTip, type Moving, type TipMotion } from '../swing/tip'
@@ -26,11 +27,11 @@ export interface Ends {
 
 /** What of it carries the rope of a machine, as practice has it. */
 export interface Carrier {
-  under: 'boom' | 'jib' | 'beam'
+  under: 'boom' | 'jib' | 'beam' | 'frame'
   /** Tip from the joints: the angle of what is raised, how far out it is drawn or its trolley stands, its hinge. */
   of: (angle: Moving, out: Moving, outer: Moving) => TipMotion
   /** How far from radius to the figure of the axis that sets it: luff by its angle, trolley by its own. */
-  reach: { motion: 'luff' | 'trolley'; at: (radius_m: number) => number }
+  reach: { motion: 'luff' | 'trolley' | 'travel'; at: (radius_m: number) => number }
   /** Between these radii the course lies. */
   radii: { least_m: number; most_m: number }
   /** Foot of what carries the tip, behind the slew centre and over the ground. */
@@ -38,12 +39,14 @@ export interface Carrier {
   body: Box | null
   /** Which way out along it is as practice begins. */
   slew_deg: number
-  /** Every motion but the hoist, which goes as its tip is high. */
-  ends: Record<Exclude<MotionName, 'hoist'>, Ends>
+  /** Every motion but the hoists, which go as their tip is high. */
+  ends: Record<Exclude<MotionName, 'hoist' | 'rear'>, Ends>
   /** Out along the boom and up, where it is hinged, by the figure of its luff. */
   elbow: ((inner_deg: number) => readonly [number, number]) | null
   /** A boom that is drawn out takes rope, in so many parts. */
   parts: number
+  /** Two hoists carry it, so far apart; one end may hang so much over the other. */
+  level: { span_m: number; limit_m: number } | null
   block: { mass_kg: number; leastDrop_m: number }
 }
 
@@ -94,8 +97,8 @@ function hinged(boom: Boom, folding: ArticulatedPart, length_m: number): Tip {
   }
 }
 
-/** A trolley along something level, so high. */
-const trolleyed = (height_m: number, radii: Tip['radii']): Tip => ({
+/** Something that goes level, so high. */
+const level = (motion: 'trolley' | 'travel', height_m: number, radii: Tip['radii']): Tip => ({
   of: (_angle, out) => ({
     radius_m: out.at,
     radius_mps: out.speed,
@@ -105,12 +108,12 @@ const trolleyed = (height_m: number, radii: Tip['radii']): Tip => ({
     height_mps2: 0,
   }),
   radii,
-  reach: { motion: 'trolley', at: (r) => r },
+  reach: { motion, at: (r) => r },
 })
 
 function tipOf(boom: Boom, length_m: number, flattest_deg: number): Tip {
   if (boom.trolley)
-    return trolleyed(boom.pivot.height_m, {
+    return level('trolley', boom.pivot.height_m, {
       least_m: boom.trolley.least_m + 3,
       most_m: 0.7 * Math.max(...boom.lengths_m),
     })
@@ -175,9 +178,11 @@ function underBoom(m: Machine, boom: Boom, hoist: NonNullable<Machine['hoist']>)
         : noEnds,
       extend: { least: shortest_m, most: longest_m, at: length_m },
       trolley: { least: trolley?.least_m ?? 0, most: longest_m, at: start_m },
+      travel: noEnds,
     },
     elbow: articulated ? elbowOf({ ...articulated, pivot }) : null,
     parts: reeving.parts,
+    level: null,
     block: { mass_kg: reeving.block.mass_kg, leastDrop_m: reeving.block.leastDrop_m ?? 1 },
   }
 }
@@ -199,7 +204,7 @@ const fromStops_m = 0.5
 function underBeam({ stops, chain_m, hookDrop_m, own_kg }: RunwayPart['travel']): Carrier {
   const radii = { least_m: stops.from_m + fromStops_m, most_m: stops.to_m - fromStops_m }
   return {
-    ...trolleyed(chain_m, radii),
+    ...level('trolley', chain_m, radii),
     under: 'beam',
     foot: { back_m: 0, height_m: chain_m },
     body: null,
@@ -210,20 +215,52 @@ function underBeam({ stops, chain_m, hookDrop_m, own_kg }: RunwayPart['travel'])
       outer: noEnds,
       extend: noEnds,
       trolley: { least: stops.from_m, most: stops.to_m, at: radii.least_m },
+      travel: noEnds,
     },
     elbow: null,
     parts: 1,
+    level: null,
     // Hook and chain are little of what hoist and trolley weigh.
     block: { mass_kg: 0.1 * own_kg, leastDrop_m: hookDrop_m },
   }
 }
 
+/** It drives over so much of its yard. */
+const yard_m = 16
+/** Cradle and slings that swing under its two hoists. */
+const cradle_kg = 1800
+
+/** A frame that drives with its load between two hoists, straight on. */
+function underFrame({ beams, level_m }: StraddlePart['straddle']): Carrier {
+  const radii = { least_m: 2, most_m: yard_m - 2 }
+  return {
+    ...level('travel', beams.height_m, radii),
+    under: 'frame',
+    foot: { back_m: 0, height_m: beams.height_m },
+    body: null,
+    slew_deg: beam_deg,
+    ends: {
+      slew: { ...noEnds, at: beam_deg },
+      luff: noEnds,
+      outer: noEnds,
+      extend: noEnds,
+      trolley: noEnds,
+      travel: { least: 0, most: yard_m, at: radii.least_m },
+    },
+    elbow: null,
+    parts: 1,
+    level: level_m === undefined ? null : { span_m: beams.front_m - beams.rear_m, limit_m: level_m },
+    block: { mass_kg: cradle_kg, leastDrop_m: 0.6 },
+  }
+}
+
 /**
- * What carries a machine's rope, where its file says that something moves it over the ground: a boom on its machine, or a trolley along a beam; null
- * where nothing does.
+ * What carries a machine's rope, where its file says that something moves it over the ground: a boom on its machine, a trolley along a
+ * beam, a frame that drives; null where nothing does.
  */
 export function carrierOf(m: Machine): Carrier | null {
-  const { drives, boom, hoist, runway } = m
+  const { drives, boom, hoist, runway, hoists } = m
   if (boom && hoist && (drives?.luff || drives?.trolley)) return underBoom(m, boom, hoist)
+  if (hoists?.straddle?.level_m && drives?.travel && drives.rear) return underFrame(hoists.straddle)
   return runway?.travel && drives?.trolley ? underBeam(runway.travel) : null
 }

@@ -32,6 +32,8 @@ export type SwingSet = z.infer<typeof swingSet>
 export interface Course {
   legs: readonly Ring[]
   start: StartSwing | null
+  /** Of two hoists one runs slower with its share of the load: which, and at what share of its speed. */
+  slower: { motion: 'hoist' | 'rear'; share: number } | null
   /** As much swing, and as much hook beside load, gives half of what can be had for it. */
   allowed_m: number
 }
@@ -79,7 +81,7 @@ function nextRing(rig: Rig, random: () => number, level: number, before: readonl
 function ringInLine(rig: Rig, random: () => number, level: number, last: Ring): Ring | null {
   const { least_m, most_m } = rig.radii
   const room_m = (0.8 * (most_m - least_m) - between_m) / 2
-  const wide_m = Math.min(room_m, 0.22 * most_m)
+  const wide_m = Math.min(2.4, room_m, 0.22 * most_m)
   const ring_m = between(wide_m, Math.min(0.9, 0.8 * wide_m), level)
   const ring: Ring = { slew_deg: rig.slew_deg, radius_m: between(least_m, most_m, random()), ring_m }
   return Math.abs(ring.radius_m - last.radius_m) > ring_m + last.ring_m + between_m ? ring : null
@@ -118,6 +120,20 @@ function startSet(rig: Rig, { plane, amplitude_deg, phase_deg }: SwingSet, at: R
   return { plane, amplitude_m, phase_deg, inOne: amplitude_m <= catchSpeed(rig, plane, at.radius_m).most_m(rope_m) }
 }
 
+/** More of the load on one of two hoists makes that one slower: the harder, the more. */
+function slowerOf({ level: of }: Rig, seed: number, level: number): Course['slower'] {
+  if (!of) return null
+  const random = randomFrom(seed, 'hoists')
+  return { motion: random() < 0.5 ? 'hoist' : 'rear', share: 1 - between(0.04, 0.16, level) * (0.7 + 0.6 * random()) }
+}
+
+/** A rig as its course has it: of two hoists one slower. */
+export function onCourse(rig: Rig, { slower }: Course): Rig {
+  if (!slower) return rig
+  const slow = (a: Rig['axes'][number]) => ({ ...a, limits: { ...a.limits, greatest: a.limits.greatest * slower.share } })
+  return { ...rig, axes: rig.axes.map((a) => (a.motion === slower.motion ? slow(a) : a)) }
+}
+
 /**
  * A course for a machine: rings one after another on its deck, each reached by slewing and by one motion more, or in a line where nothing turns it, and
  * a swing to begin with. The same seed gives the same course.
@@ -143,7 +159,7 @@ export function courseFor(rig: Rig, seed: number, level: number, set?: SwingSet)
       : startOf(rig, randomFrom(seed, 'start'), level, here, hangs.rope_m)
     // A long rope swings wide in as many degrees: what is allowed goes with it.
     const allowed_m = between(0.07, 0.035, level) * Math.min(18, hangs.rope_m + rig.hangs_m)
-    return { legs: rings.slice(1), start, allowed_m: Math.max(0.25, allowed_m) }
+    return { legs: rings.slice(1), start, slower: slowerOf(rig, seed, level), allowed_m: Math.max(0.25, allowed_m) }
   }
   throw new Refusal('no-course', 'No rings of this size fit within its reach; choose an easier level.', 'level')
 }

@@ -4,11 +4,11 @@ import { isStanding, type LiftOff, type OnRope, placeOf, stepOver, type Touch } 
 import { letGo } from '../swing/pendulum'
 import { type Drive, driveOf, type Moving } from '../swing/tip'
 import type { Vec } from '../swing/vector'
-import { type Course, placeOfRing } from './course'
+import { type Course, onCourse, placeOfRing } from './course'
 import type { Rig } from './rig'
 
 /** Why a run was ended before its last ring. */
-export type Stopped = 'side-pull' | 'slack' | 'two-block' | 'rope-limit' | 'too-long' | 'not-valid'
+export type Stopped = 'side-pull' | 'slack' | 'unlevel' | 'two-block' | 'rope-limit' | 'too-long' | 'not-valid'
 
 /** What a tick left behind, for words, score and drawing. Along and across are the boom’s. */
 export interface Sample {
@@ -27,6 +27,8 @@ export interface Sample {
   tip: Vec
   /** Out along a folding boom and up, where its hinge is. */
   elbow: readonly [number, number] | null
+  /** The front end of what two hoists carry over its rear one. */
+  apart_m: number
   standing: boolean
 }
 
@@ -36,6 +38,8 @@ export interface Landed {
   off_m: number
   hard: boolean
   dragged: boolean
+  /** One end came down well before the other. */
+  tilted: boolean
 }
 
 /** At rest so long a load is landed, ticks. */
@@ -44,6 +48,8 @@ const hard_mps = 0.3
 /** Sideways over a deck faster than this is dragged. */
 export const dragged_mps = 0.2
 const sidePull_m = 0.5
+/** Out of level by so many times of what it may be, a load slips in its slings. */
+const slips = 2
 const flattest_deg = 75
 /** Twenty minutes. */
 export const longest_ticks = 20 * 60 * 120
@@ -121,6 +127,7 @@ const slack_ticks = 2
  * @example const d = new Drill(rig, course); while (!d.over) d.step(levers())
  */
 export class Drill {
+  readonly rig: Rig
   readonly samples: Sample[] = []
   readonly landed: Landed[] = []
   readonly touches: (Touch & { tick: number })[] = []
@@ -141,12 +148,15 @@ export class Drill {
   private slackTicks = 0
   private hard = false
   private dragged = false
+  private tilted = false
   private flown = true
 
   constructor(
-    readonly rig: Rig,
+    whole: Rig,
     readonly course: Course,
   ) {
+    const rig = onCourse(whole, course)
+    this.rig = rig
     this.axes = rig.axes.map((a) => axisAt(a.limits, a.at))
     this.slewAxis = rig.axes.findIndex((a) => a.motion === 'slew')
     this.height_m = rig.deck_m + rig.load.half_m
@@ -200,6 +210,7 @@ export class Drill {
       rope_m: d.rope_m,
       tip: d.tip,
       elbow: this.rig.elbowAt?.(this.axes) ?? null,
+      apart_m: this.rig.apartAt(this.axes),
       standing: isStanding(this.s),
       ...beside(this.s, d, slew_deg),
     })
@@ -212,6 +223,7 @@ export class Drill {
       this.touches.push({ ...touch, tick })
       this.hard ||= touch.down_mps > hard_mps
       this.dragged ||= touch.sideways_mps > dragged_mps
+      this.tilted ||= this.unlevelBy() > 1
     }
     if (!liftOff) return
     this.liftOffs.push({ ...liftOff, tick })
@@ -238,15 +250,23 @@ export class Drill {
   private land(p: Vec) {
     const ring = this.course.legs[this.landed.length]
     const [x, y] = ring ? placeOfRing(ring) : [0, 0]
-    const { hard, dragged } = this
-    this.landed.push({ tick: this.samples.length, off_m: Math.hypot(p[0] - x, p[1] - y), hard, dragged })
+    const { hard, dragged, tilted } = this
+    this.landed.push({ tick: this.samples.length, off_m: Math.hypot(p[0] - x, p[1] - y), hard, dragged, tilted })
     this.flown = false
     this.hard = false
     this.dragged = false
+    this.tilted = false
+  }
+
+  /** How far what two hoists carry is out of level, as a share of what it may be. */
+  private unlevelBy(): number {
+    const { level, apartAt } = this.rig
+    return level ? Math.abs(apartAt(this.axes)) / level.limit_m : 0
   }
 
   private endOf(d: Drive, aside_m: number, standing: boolean): Stopped | null {
     if (this.slackTicks > slack_ticks) return 'slack'
+    if (!standing && this.unlevelBy() > slips) return 'unlevel'
     if (d.rope_m <= this.rig.twoBlock_m) return 'two-block'
     if (!standing && aside_m > d.rope_m * Math.sin(flattest_deg * rad)) return 'rope-limit'
     return this.samples.length >= longest_ticks ? 'too-long' : null

@@ -5,7 +5,7 @@ import { type Lesson, lessonsTogether } from './weak-point'
 export type LoadPoint = Exclude<CatchWord, 'caught-in-one'> | Fault['word']
 
 const ofCatch: readonly LoadPoint[] = ['wrong-way', 'early', 'late', 'overcorrected', 'too-little', 'several-moves', 'nearly']
-const ofTravel: readonly LoadPoint[] = ['too-fast', 'chased']
+const ofTravel: readonly LoadPoint[] = ['too-fast', 'chased', 'unlevel']
 
 /** What a run showed: a swing caught in one is right in every way of missing one; a course passed, in every mistake beside it. */
 export function loadLessons(r: {

@@ -18,6 +18,8 @@ export const planeOf: Readonly<Record<MotionName, Plane | null>> = {
   extend: 'along',
   trolley: 'along',
   hoist: null,
+  travel: 'along',
+  rear: null,
 }
 
 /** Metres of tip in its plane for one of the motion's own unit, at a radius. */

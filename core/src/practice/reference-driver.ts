@@ -146,7 +146,8 @@ interface Way {
  */
 function wayTo(rig: Rig, figures: readonly number[], load: Vec, ring: Ring, ticks: number, every = 1): Way {
   const axisOf = (m: string) => rig.axes.findIndex((a) => a.motion === m)
-  const [slew, reach, hoist] = [axisOf('slew'), axisOf(rig.reach.motion), axisOf('hoist')]
+  const [slew, reach] = [axisOf('slew'), axisOf(rig.reach.motion)]
+  const hoists = hoistsOf(rig)
   const from = {
     r: Math.hypot(load[0], load[1]),
     turn: nearTo(figures[slew] ?? rig.slew_deg, Math.atan2(load[1], load[0]) / rad),
@@ -159,8 +160,7 @@ function wayTo(rig: Rig, figures: readonly number[], load: Vec, ring: Ring, tick
     return [r * Math.cos(turn), r * Math.sin(turn)]
   }
   const now = motion(figures)
-  const hoisted = figures[hoist] ?? 0
-  const at = new Map<number, number[]>([slew, reach, hoist].filter((i) => i >= 0).map((i) => [i, []]))
+  const at = new Map<number, number[]>([slew, reach, ...hoists].filter((i) => i >= 0).map((i) => [i, []]))
   let [height_m, turned] = [now.height_m, figures[slew] ?? rig.slew_deg]
   for (let k = 0; k <= ticks; k += every) {
     const [a, b, c] = [loadAt(k - every), loadAt(k), loadAt(k + every)]
@@ -171,7 +171,8 @@ function wayTo(rig: Rig, figures: readonly number[], load: Vec, ring: Ring, tick
     turned = nearTo(turned, Math.atan2(y, x) / rad)
     at.get(slew)?.push(turned)
     at.get(reach)?.push(next[reach] ?? 0)
-    at.get(hoist)?.push(hoisted + now.rope_m - (now.height_m - load[2]) + (now.height_m - height_m))
+    for (const hoist of hoists)
+      at.get(hoist)?.push((figures[hoist] ?? 0) + now.rope_m - (now.height_m - load[2]) + (now.height_m - height_m))
   }
   return { at, strain: strainOf(rig, at, dt_s) }
 }
@@ -228,13 +229,23 @@ function calmest(rig: Rig, quick: number, wayIn: (ticks: number) => Way): number
 const fromWhere = (path: readonly number[], stands: number): number[] =>
   path.map((x, k) => x + (stands - (path[0] ?? stands)) * (1 - smooth(k / Math.max(1, path.length - 1))))
 
+/** Its hoist, or both that carry one load. */
+const hoistsOf = (rig: Rig): number[] => rig.axes.flatMap((a, i) => (a.motion === 'hoist' || a.motion === 'rear' ? [i] : []))
+
+/** Up or down by so much, no faster than so much and than a share of what its slowest hoist can: level. */
+function hoistBy(d: Drill, rig: Rig, by_m: number, most_mps: number, share: number) {
+  const hoists = hoistsOf(rig)
+  const limits = hoists.flatMap((i) => rig.axes[i]?.limits ?? [])
+  const top_mps = Math.min(most_mps, ...limits.map((l) => share * l.greatest))
+  const speeds = plain(by_m, top_mps, Math.min(...limits.flatMap((l) => [l.up, l.down])))
+  drive(d, rig, new Map(hoists.map((i) => [i, speeds])))
+}
+
 /** From where the load hangs to over a ring, as quickly as leaves no swing, at its height; then let down. */
 function toRing(d: Drill, rig: Rig, course: Course, leg: number) {
   const ring = course.legs[leg]
   const now = d.samples.at(-1)
-  const hoist = rig.axes.findIndex((a) => a.motion === 'hoist')
-  const h = rig.axes[hoist]?.limits
-  if (!ring || !now || !h) return
+  if (!ring || !now) return
   const figures = d.axesAt()
   const fits = (ticks: number) => wayTo(rig, figures, now.load, ring, ticks, coarse).strain <= most_strain
   // Never quicker than one swing there and back: a load cannot follow.
@@ -245,7 +256,7 @@ function toRing(d: Drill, rig: Rig, course: Course, leg: number) {
   const speedsOf = (path: readonly number[]) => path.map((x, k) => (x - (path[k - 1] ?? x)) / tick_s)
   drive(d, rig, new Map([...at].map(([axis, path]) => [axis, speedsOf(fromWhere(path, figures[axis] ?? 0))])))
   const down_m = (d.samples.at(-1)?.load[2] ?? 0) - rig.deck_m - rig.load.half_m + 0.1
-  drive(d, rig, new Map([[hoist, plain(-down_m, Math.min(gently_mps, h.greatest), Math.min(h.up, h.down))]]))
+  hoistBy(d, rig, -down_m, gently_mps, 1)
   wait(d, rig, 150)
 }
 
@@ -253,8 +264,9 @@ function toRing(d: Drill, rig: Rig, course: Course, leg: number) {
  * The course as a very good operator would drive it: the swing caught in one move, then ring by ring, each way as quick as leaves no swing, plumb
  * before it is lifted and let down gently. Run through the same motion as anybody’s.
  */
-export function referenceRun(rig: Rig, course: Course): Drill {
-  const d = new Drill(rig, course)
+export function referenceRun(whole: Rig, course: Course): Drill {
+  const d = new Drill(whole, course)
+  const { rig } = d
   catchFirst(d, rig, course)
   for (let leg = 0; leg < course.legs.length && !d.over; leg++) {
     if (leg > 0) liftPlumb(d, rig)
@@ -265,9 +277,4 @@ export function referenceRun(rig: Rig, course: Course): Drill {
 }
 
 /** Up from where it stands. */
-function liftPlumb(d: Drill, rig: Rig) {
-  const hoist = rig.axes.findIndex((a) => a.motion === 'hoist')
-  const l = rig.axes[hoist]?.limits
-  if (!l) return
-  drive(d, rig, new Map([[hoist, plain(rig.hangs_m, 0.7 * l.greatest, Math.min(l.up, l.down))]]))
-}
+const liftPlumb = (d: Drill, rig: Rig) => hoistBy(d, rig, rig.hangs_m, Number.POSITIVE_INFINITY, 0.7)

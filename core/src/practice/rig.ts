@@ -20,7 +20,7 @@ export interface PracticeLoad extends RopeLoad {
 }
 
 /** A machine as practice moves it: nothing of what it may carry, only how it moves. */
-export interface Rig extends Pick<Carrier, 'under' | 'reach' | 'radii' | 'foot' | 'body' | 'slew_deg'> {
+export interface Rig extends Pick<Carrier, 'under' | 'reach' | 'radii' | 'foot' | 'body' | 'slew_deg' | 'level'> {
   machine: string
   revision: number
   axes: readonly RigAxis[]
@@ -36,6 +36,8 @@ export interface Rig extends Pick<Carrier, 'under' | 'reach' | 'radii' | 'foot' 
   /** Out along the boom and up, where it is hinged; none on a straight one. */
   elbowAt: ((moving: readonly Moving[]) => readonly [number, number]) | null
   motionOf: (moving: readonly Moving[]) => Motion
+  /** How far the front end of what two hoists carry hangs over its rear one. */
+  apartAt: (moving: readonly Moving[]) => number
 }
 
 /** The rope to a load that stands is no longer than this where the tip is high: then a deck stands under it. */
@@ -69,8 +71,8 @@ export function rigOf(m: Machine): Rig {
       `Nothing says how ${m.name} moves under its levers; load control is not offered for it.`,
       'machine',
     )
-  const { ends, block, under, reach, radii, foot, body, slew_deg } = carrier
-  const out = under === 'boom' ? ends.extend : ends.trolley
+  const { ends, block, under, reach, radii, foot, body, slew_deg, level } = carrier
+  const out = ends[outOf(carrier)]
   const tip_m = carrier.of(still(ends.luff.at), still(out.at), still(ends.outer.at)).height_m
   const load: PracticeLoad = {
     mass_kg: Math.max(least_kg, block.mass_kg),
@@ -84,10 +86,11 @@ export function rigOf(m: Machine): Rig {
   const drawn = boom && !boom.pinned && boom.lengths_m.length > 1
   const names = motionNames.filter((n) => drives[n] && (n !== 'extend' || drawn))
   // Of the hook, up positive: nought where practice begins.
-  const all: Record<MotionName, Ends> = { ...ends, hoist: { least: -tip_m, most: tip_m, at: 0 } }
+  const lifts: Ends = { least: -tip_m, most: tip_m, at: 0 }
+  const all: Record<MotionName, Ends> = { ...ends, hoist: lifts, rear: lifts }
   const axes = names.map((motion) => ({ motion, limits: limitsOf(drives, motion), ...all[motion] }))
   const rope_m = tip_m - deck_m - half_m - room_m
-  const luffAt = names.indexOf('luff')
+  const [luffAt, frontAt, rearAt] = (['luff', 'hoist', 'rear'] as const).map((n) => names.indexOf(n))
   const { elbow } = carrier
   return {
     machine: m.id,
@@ -104,24 +107,33 @@ export function rigOf(m: Machine): Rig {
     foot,
     body,
     slew_deg,
-    elbowAt: elbow && ((moving) => elbow(moving[luffAt]?.at ?? ends.luff.at)),
+    level,
+    elbowAt: elbow && ((moving) => elbow(at(moving, luffAt) ?? ends.luff.at)),
+    apartAt: (moving) => (level ? (at(moving, frontAt) ?? 0) - (at(moving, rearAt) ?? 0) : 0),
     motionOf: motionFor(names, carrier, rope_m),
   }
 }
 
+const at = (moving: readonly Moving[], axis = -1) => moving[axis]?.at
+
+/** What of it takes the tip out, its own speed and all: drawing the boom out, a trolley, the whole frame. */
+const outOf = ({ reach: { motion } }: Carrier) => (motion === 'luff' ? 'extend' : motion)
+
 /** Tip and rope of a rig from where its axes are, in the order of their names. */
-function motionFor(names: readonly MotionName[], { of, ends, under, parts }: Carrier, rope_m: number): Rig['motionOf'] {
+function motionFor(names: readonly MotionName[], carrier: Carrier, rope_m: number): Rig['motionOf'] {
+  const { of, ends, parts } = carrier
+  const out = outOf(carrier)
   const indexOf = (n: MotionName) => names.indexOf(n)
-  const [slewAt, luffAt, drawnAt] = [indexOf('slew'), indexOf('luff'), indexOf('extend')]
-  const [trolleyAt, hoistAt, hingeAt] = [indexOf('trolley'), indexOf('hoist'), indexOf('outer')]
+  const [slewAt, luffAt, drawnAt, outAt] = [indexOf('slew'), indexOf('luff'), indexOf('extend'), indexOf(out)]
+  const [hoistAt, rearAt, hingeAt] = [indexOf('hoist'), indexOf('rear'), indexOf('outer')]
   const [stillSlew, stillAngle, stillLength] = [still(ends.slew.at), still(ends.luff.at), still(ends.extend.at)]
-  const [stillTrolley, stillOuter] = [still(ends.trolley.at), still(ends.outer.at)]
+  const [stillOut, stillOuter] = [still(ends[out].at), still(ends.outer.at)]
   return (moving) => {
     const slew = moving[slewAt] ?? stillSlew
     const drawn = moving[drawnAt] ?? stillLength
-    const hoisted = moving[hoistAt] ?? noMotion
+    const hoisted = between(moving[hoistAt] ?? noMotion, moving[rearAt])
     const outer = moving[hingeAt] ?? stillOuter
-    const at = of(moving[luffAt] ?? stillAngle, under === 'boom' ? drawn : (moving[trolleyAt] ?? stillTrolley), outer)
+    const at = of(moving[luffAt] ?? stillAngle, moving[outAt] ?? stillOut, outer)
     return {
       radius_m: at.radius_m,
       radius_mps: at.radius_mps,
@@ -139,6 +151,16 @@ function motionFor(names: readonly MotionName[], { of, ends, under, parts }: Car
     }
   }
 }
+
+/** The middle of what hangs on two hoists; of one it is that. */
+const between = (front: Moving, rear: Moving | undefined): Moving =>
+  rear
+    ? {
+        at: (front.at + rear.at) / 2,
+        speed: (front.speed + rear.speed) / 2,
+        acceleration: (front.acceleration + rear.acceleration) / 2,
+      }
+    : front
 
 function limitsOf(drives: DrivesPart, motion: MotionName): AxisLimits {
   const d = drives[motion]

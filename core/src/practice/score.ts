@@ -17,8 +17,11 @@ export interface LegScore {
   off_m: number
   hard: boolean
   dragged: boolean
+  tilted: boolean
   greatestSwing_m: number
   greatestOffset_m: number
+  /** How far what two hoists carry was out of level. */
+  greatestApart_m: number
   moves: number
   takes_s: number
   from: number
@@ -63,21 +66,22 @@ function legsIn(d: Drill): Leg[] {
 
 /** The greatest swing and the greatest of hook beside load from a tick on; what stands on the deck does not swing. */
 function greatest(d: Drill, from: number, to: number) {
-  let [swing_m, offset_m] = [0, 0]
+  let [swing_m, offset_m, apart_m] = [0, 0, 0]
   for (let k = from; k < to; k++) {
     const s = d.samples[k]
     if (!s) break
     offset_m = Math.max(offset_m, Math.hypot(...s.beside_m))
     if (s.standing) continue
+    apart_m = Math.max(apart_m, Math.abs(s.apart_m))
     const w = Math.sqrt(g_mps2 / s.rope_m)
     swing_m = Math.max(swing_m, Math.hypot(...s.beside_m, s.beside_mps[0] / w, s.beside_mps[1] / w))
   }
-  return { swing_m, offset_m }
+  return { swing_m, offset_m, apart_m }
 }
 
-/** How near a load came to its ring: nothing where it is over its edge, came down hard, was dragged. */
+/** How near a load came to its ring: nothing where it is over its edge, came down hard or one end first, was dragged. */
 function landShare(landed: Landed, ring_m: number, load_m: number): number {
-  if (landed.off_m + load_m > ring_m || landed.hard || landed.dragged) return 0
+  if (landed.off_m + load_m > ring_m || landed.hard || landed.dragged || landed.tilted) return 0
   return 1 - (0.5 * landed.off_m) / (ring_m - load_m)
 }
 
@@ -101,21 +105,28 @@ export function barOf(reference: Drill): Bar[] {
   })
 }
 
-/** The moves that a leg takes: begun and ended of slew and reach, one to land, two for a swing to begin with. */
+/** The moves that a leg takes: begun and ended of slew and reach, one to land, two for a swing to begin with; of two hoists each its own, and two to level. */
 const wantedMoves = (d: Drill, i: number) =>
-  (d.rig.turns ? 4 : 2) + 1 + (i > 0 ? 1 : 0) + (i === 0 && d.course.start ? (d.course.start.inOne ? 2 : 4) : 0)
+  (d.rig.turns ? 4 : 2) +
+  (i > 0 ? 2 : 1) * (d.rig.level ? 2 : 1) +
+  (d.rig.level ? 2 : 0) +
+  (i === 0 && d.course.start ? (d.course.start.inOne ? 2 : 4) : 0)
 
 function legScore(d: Drill, leg: Leg, i: number, bar: Bar): LegScore {
   const { landed } = leg
   // An emergency stop that nothing called for is worth three corrections.
   const moves = leg.moves.length + 3 * leg.stops
   const ring = d.course.legs[i]
-  const { swing_m, offset_m } = greatest(d, countsFrom(d, leg, i), leg.to)
+  const { swing_m, offset_m, apart_m } = greatest(d, countsFrom(d, leg, i), leg.to)
   const takes_s = (leg.to - leg.from) * tick_s
   const land = landed && ring && takes_s <= 4 * bar.takes_s ? landShare(landed, ring.ring_m, d.rig.load.radius_m) : 0
   const own = {
     swing: share(swing_m, Math.max(d.course.allowed_m, 1.1 * bar.greatestSwing_m)),
-    offset: share(offset_m, Math.max(d.course.allowed_m, 1.1 * bar.greatestOffset_m)),
+    // Kept level counts as its hook over the load does: the worse of the two.
+    offset: Math.min(
+      share(offset_m, Math.max(d.course.allowed_m, 1.1 * bar.greatestOffset_m)),
+      d.rig.level ? share(apart_m, d.rig.level.limit_m) : 1,
+    ),
     corrections: clamp(1 - Math.max(0, moves - wantedMoves(d, i)) / loses),
     time: takes_s > 0 ? Math.min(1, bar.takes_s / takes_s) : 0,
   }
@@ -128,8 +139,10 @@ function legScore(d: Drill, leg: Leg, i: number, bar: Bar): LegScore {
     off_m: landed?.off_m ?? 0,
     hard: landed?.hard ?? false,
     dragged: landed?.dragged ?? false,
+    tilted: landed?.tilted ?? false,
     greatestSwing_m: swing_m,
     greatestOffset_m: offset_m,
+    greatestApart_m: apart_m,
     moves,
     takes_s,
     from: leg.from,

@@ -134,6 +134,7 @@ export function After({
                 {l.landed && (
                   <span className="block text-[0.92rem] text-quiet">
                     {l.greatestSwing_m > 0 && t`Swing up to ${say('length', l.greatestSwing_m)}.`}{' '}
+                    {l.greatestApart_m > 0 && t`Out of level up to ${say('length', l.greatestApart_m)}.`}{' '}
                     {t`${l.moves} moves, ${whole(l.takes_s)} s; the reference takes ${whole(replay.takes_s[l.ring - 1] ?? 0)} s.`}
                   </span>
                 )}

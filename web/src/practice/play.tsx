@@ -35,10 +35,16 @@ export function Figure({ label, over, wide, children }: { label: string; over?: 
 }
 
 /** What is to be done, before it begins. */
-function Opening({ start }: { start: Course['start'] }) {
+function Opening({ start, level }: { start: Course['start']; level: Rig['level'] }) {
+  const say = useSay()
   return (
     <>
       <p className="text-lg font-bold">{t`Set the load down in each ring, in turn.`}</p>
+      {level && (
+        <p className="mt-1">
+          {t`Two hoists carry it, and one runs slower. Keep its ends within ${say('length', level.limit_m)}; at twice that it slips.`}
+        </p>
+      )}
       {start && (
         <p className="mt-1">
           {start.plane === 'across' ? t`It swings across the boom as you begin.` : t`It swings along the boom as you begin.`}{' '}
@@ -86,7 +92,12 @@ export function Play({
       <dl className="flex flex-wrap items-end gap-x-6 gap-y-1 max-sm:flex-nowrap max-sm:justify-between max-sm:gap-x-2">
         <Figure label={t`Beside the hook`}>{say('length', Math.hypot(...s.beside_m))}</Figure>
         <Figure label={t`Over the deck`}>{say('length', over_m)}</Figure>
-        <Figure label={t`Time`}>{clockOf(told.time_s)}</Figure>
+        {rig.level && (
+          <Figure label={t`Out of level`} over={Math.abs(s.apart_m) > rig.level.limit_m}>
+            {say('length', Math.abs(s.apart_m))}
+          </Figure>
+        )}
+        <Figure label={t`Time`} wide={rig.level !== null}>{clockOf(told.time_s)}</Figure>
         <Figure label={t`Ring`}>{t`${told.ring} of ${course.legs.length}`}</Figure>
       </dl>
       <div className="relative grid min-h-72 grow gap-2 md:grid-cols-[3fr_2fr]">
@@ -103,7 +114,7 @@ export function Play({
         {state !== 'going' && (
           <div className="absolute inset-0 grid place-items-center p-3 md:place-items-end md:content-end">
             <Halted ready={state === 'ready'} onGo={go} onLeave={onLeave}>
-              <Opening start={course.start} />
+              <Opening start={course.start} level={rig.level} />
             </Halted>
           </div>
         )}

@@ -98,9 +98,10 @@ function planView({ width, height }: Sheet, rig: Rig, d: Drill, s: Sample): View
     xs.push(x - r.ring_m - margin / 2, x + r.ring_m + margin / 2)
     ys.push(y - r.ring_m - margin / 2, y + r.ring_m + margin / 2)
   }
+  const about_m = rig.level ? rig.level.span_m : 1
   for (const [x, y] of [s.tip, s.load]) {
-    xs.push(x - 1, x + 1)
-    ys.push(y - 1, y + 1)
+    xs.push(x - about_m, x + about_m)
+    ys.push(y - about_m, y + about_m)
   }
   const [x0, x1, y0, y1] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)]
   const scale = Math.min((height - 20) / (x1 - x0), (width - 20) / (y1 - y0))
@@ -203,7 +204,9 @@ export function drawPlan(sheet: Sheet, d: Drill, outline: readonly Polygon[], s:
     ctx.fillText(String(i + 1), at[0], at[1] + 7)
   }
   const [c, n] = [Math.cos(s.slew_deg * radians), Math.sin(s.slew_deg * radians)]
-  if (rig.under !== 'beam') {
+  if (rig.under === 'frame') {
+    shape(sheet, outline, (_, x, y) => v.px(s.tip[0] + x * c - y * n, s.tip[1] + x * n + y * c))
+  } else if (rig.under !== 'beam') {
     shape(sheet, outline, (part, x, y) => (part.slews ? v.px(x * c - y * n, x * n + y * c) : v.px(x, y)))
     const { back_m } = rig.foot
     line(sheet, v.px(-back_m * c, -back_m * n), v.px(s.tip[0], s.tip[1]), paint.ink, Math.max(4, 0.5 * v.scale))
@@ -211,9 +214,17 @@ export function drawPlan(sheet: Sheet, d: Drill, outline: readonly Polygon[], s:
   trail(sheet, v, d.samples)
   const [tip, load] = [v.px(s.tip[0], s.tip[1]), v.px(s.load[0], s.load[1])]
   line(sheet, tip, load, paint.outside, 3)
+  if (rig.level) {
+    const [dx, dy] = [(rig.level.span_m / 2) * c, (rig.level.span_m / 2) * n]
+    const [front, rear] = [v.px(s.load[0] + dx, s.load[1] + dy), v.px(s.load[0] - dx, s.load[1] - dy)]
+    line(sheet, rear, front, s.standing ? paint.edge : paint.inside, Math.max(4, 0.5 * v.scale))
+  }
   dot(sheet, load, rig.load.radius_m * v.scale, s.standing ? paint.edge : paint.inside, paint.ink)
   dot(sheet, tip, 5, paint.sheet, paint.ink)
 }
+
+/** What goes beyond the middle of a load on two hoists. */
+const beyond_m = ({ level }: Rig) => (level ? level.span_m / 2 : 0)
 
 /** Where its head stands over the nearest ring. */
 const highest_m = (rig: Rig) =>
@@ -225,6 +236,27 @@ const highest_m = (rig: Rig) =>
 /** From a hoist's chain up to its beam. */
 const over_m = 0.6
 
+/** A frame over its load, and the load on its two hoists as it hangs: its front end to the right. */
+function carriedByTwo(sheet: Sheet, px: (x: number, z: number) => [number, number], span_m: number, s: Sample) {
+  const { paint } = sheet
+  const [half_m, out_m, top_m] = [span_m / 2, s.radius_m + s.beside_m[0], s.tip[2]]
+  const ends = ([1, -1] as const).map((way) => ({
+    head: px(s.radius_m + way * half_m, top_m),
+    hook: px(out_m + way * half_m, s.load[2] + (way * s.apart_m) / 2),
+    foot: px(s.radius_m + way * (half_m + 0.6), 0),
+    corner: px(s.radius_m + way * (half_m + 0.6), top_m + 0.3),
+  }))
+  const [front, rear] = ends
+  if (!front || !rear) return
+  line(sheet, rear.corner, front.corner, paint.ink, 8)
+  for (const { head, hook, foot, corner } of ends) {
+    line(sheet, corner, foot, paint.edge, 6)
+    line(sheet, head, hook, paint.outside, 2)
+  }
+  line(sheet, rear.hook, front.hook, paint.ink, 15)
+  line(sheet, rear.hook, front.hook, s.standing ? paint.edge : paint.inside, 11)
+}
+
 /** From its side, turning with the boom: how high the load hangs, and how far out of plumb along the boom. */
 export function drawSide(sheet: Sheet, d: Drill, s: Sample) {
   const { rig } = d
@@ -232,9 +264,9 @@ export function drawSide(sheet: Sheet, d: Drill, s: Sample) {
   const { width, height, ctx, paint } = sheet
   const top_m = Math.max(highest_m(rig), s.tip[2], rig.foot.height_m, s.elbow?.[1] ?? 0) + 2
   const low_m = Math.max(0, rig.deck_m - 4)
-  const far_m = rig.radii.most_m + 3
-  const scale = Math.min((width - 40) / (far_m + 3), (height - 30) / (top_m - low_m))
-  const px = (x: number, z: number): [number, number] => [30 + (x + 2) * scale, height - 14 - (z - low_m) * scale]
+  const [far_m, behind_m] = [rig.radii.most_m + 3 + beyond_m(rig), 2 + beyond_m(rig)]
+  const scale = Math.min((width - 40) / (far_m + behind_m + 1), (height - 30) / (top_m - low_m))
+  const px = (x: number, z: number): [number, number] => [30 + (x + behind_m) * scale, height - 14 - (z - low_m) * scale]
   line(sheet, [0, px(0, rig.deck_m)[1]], [width, px(0, rig.deck_m)[1]], paint.ink, 2)
   const ring = d.course.legs[d.landed.length]
   if (ring) {
@@ -247,6 +279,10 @@ export function drawSide(sheet: Sheet, d: Drill, s: Sample) {
   }
   const out_m = s.radius_m + s.beside_m[0]
   const [tip, load] = [px(s.radius_m, s.tip[2]), px(out_m, s.load[2])]
+  if (rig.level) {
+    carriedByTwo(sheet, px, rig.level.span_m, s)
+    return
+  }
   const foot = px(-rig.foot.back_m, rig.foot.height_m)
   if (rig.under === 'jib') {
     line(sheet, px(0, low_m), px(0, rig.foot.height_m), paint.ink, 6)

@@ -52,14 +52,20 @@ function catchWords(a: Attempt): string {
 
 export function faultWords(f: Fault, say: Say): string {
   const plane = planes[f.plane]
-  return f.word === 'too-fast'
-    ? t`${plane}: set off too fast; that alone left ${say('length', f.left_m)} of swing.`
-    : t`${plane}: chased the swing to and fro, and it grew no less.`
+  switch (f.word) {
+    case 'too-fast':
+      return t`${plane}: set off too fast; that alone left ${say('length', f.left_m)} of swing.`
+    case 'chased':
+      return t`${plane}: chased the swing to and fro, and it grew no less.`
+    case 'unlevel':
+      return t`Out of level by ${say('length', f.left_m)}. Stop the end that is ahead until the other is there.`
+  }
 }
 
 const stoppedWords: Record<Stopped, string> = {
   'side-pull': t`Stopped: lifted with the hook beside the load. Bring the rope plumb first.`,
   slack: t`Stopped: the rope went slack with the load in the air.`,
+  unlevel: t`Stopped: so far out of level that the load slips in its slings.`,
   'two-block': t`Stopped: the block was hauled up to the head.`,
   'rope-limit': t`Stopped: the load swung out further than a rope may stand.`,
   'too-long': t`Stopped: twenty minutes are over.`,
@@ -71,6 +77,7 @@ export const stopWords = (s: Stopped): string => stoppedWords[s]
 export function legWords(l: LegScore, say: Say): string {
   if (!l.landed) return t`Not landed.`
   if (l.hard) return t`Set down hard.`
+  if (l.tilted) return t`One end set down well before the other.`
   if (l.dragged) return t`Dragged over the deck.`
   if (l.land === 0) return t`Outside the ring, ${say('length', l.off_m)} off its middle.`
   return t`In the ring, ${say('length', l.off_m)} off its middle.`
@@ -136,6 +143,7 @@ export const pointWords: Record<PointLine['point'], string> = {
   nearly: t`Leaving some of a swing`,
   'too-fast': t`Setting off too fast`,
   chased: t`Chasing a swing`,
+  unlevel: t`Not keeping two hoists level`,
   'wrong-sheet': t`Not seeing another sheet`,
   'wrong-row': t`Not seeing another row`,
   'wrong-column': t`Not seeing another column`,

@@ -16,6 +16,8 @@ export const straddlePart = z.strictObject({
   twist: z.strictObject({ mm: positive, source: z.string().min(1) }).optional(),
   /** What its slings hang from: how high, how far apart from side to side, as far as they go to the front and the rear. */
   beams: z.strictObject({ height_m: positive, apart_m: positive, rear_m: finite, front_m: finite, leastBetween_m: positive }),
+  /** One end of what it carries may hang so much over the other. */
+  level_m: positive.optional(),
   /** Its own frame in the wind. */
   sail: z.strictObject({ area_m2: notNegative, drag: positive, height_m: notNegative }),
   width_m: positive,
