@@ -97,7 +97,9 @@ export function Play({
             {say('length', Math.abs(s.apart_m))}
           </Figure>
         )}
-        <Figure label={t`Time`} wide={rig.level !== null}>{clockOf(told.time_s)}</Figure>
+        <Figure label={t`Time`} wide={rig.level !== null}>
+          {clockOf(told.time_s)}
+        </Figure>
         <Figure label={t`Ring`}>{t`${told.ring} of ${course.legs.length}`}</Figure>
       </dl>
       <div className="relative grid min-h-72 grow gap-2 md:grid-cols-[3fr_2fr]">
