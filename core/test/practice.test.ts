@@ -475,6 +475,84 @@ describe('a course', () => {
       { numRuns: runs(200, 12) },
     )
   })
+  it('has nothing on its deck that whoever carries straight and high enough comes near, the more the harder, and the same wind for its seed', () => {
+    fc.assert(
+      fc.property(anyMachine, seeds, fc.double({ min: 0, max: 1, noNaN: true }), (m, seed, level) => {
+        const rig = rigOf(machineOf(m))
+        const { obstacles, wind, legs } = courseFor(rig, seed, level)
+        expect(obstacles.posts.length).toBeLessThanOrEqual(3)
+        if (level < 0.15) expect(obstacles.posts).toEqual([])
+        expect(wind === null).toBe(level < 0.4)
+        const { slew_deg, radius_m } = restingAt(rig)
+        const places = [{ slew_deg, radius_m, ring_m: 0.5 }, ...legs]
+        for (const [i, to] of legs.entries()) {
+          const from = places[i] ?? to
+          for (let k = 0; k <= 200; k++) {
+            const by = (a: number, b: number) => a + ((b - a) * k) / 200
+            const at = placeOfRing({
+              slew_deg: by(from.slew_deg, to.slew_deg),
+              radius_m: by(from.radius_m, to.radius_m),
+              ring_m: 0,
+            })
+            for (const p of obstacles.posts)
+              expect(Math.hypot(at[0] - p.at[0], at[1] - p.at[1]) - rig.load.radius_m - p.radius_m).toBeGreaterThan(0.65)
+          }
+        }
+        for (const w of obstacles.walls) expect(w.height_m).toBeLessThanOrEqual(rig.hangs_m - 0.5)
+        if (!wind) return
+        for (const g of wind.gusts) {
+          expect(g.length_s).toBeGreaterThanOrEqual(3 - 1e-9)
+          expect(g.length_s).toBeLessThanOrEqual(12)
+          expect(Math.abs(g.turn_deg)).toBeLessThanOrEqual(20)
+          for (const end of [g.start_s, g.start_s + g.length_s])
+            expect(Math.abs(end * 120 - Math.round(end * 120))).toBeLessThan(1e-6)
+        }
+      }),
+      { numRuns: runs(1000, 100) },
+    )
+  })
+  it('ends where load, rope or boom touch what stands on it, and nowhere else', () => {
+    fc.assert(
+      fc.property(anyMachine, seeds, fc.double({ min: 0.3, max: 0.9, noNaN: true }), (m, seed, level) => {
+        const rig = rigOf(machineOf(m))
+        const course = courseFor(rig, seed, level)
+        const [post] = course.obstacles.posts
+        if (!post || !rig.turns) return
+        // Straight at a post, as high as it hangs: out or in to its radius, and round to it.
+        const [radius_m, towards] = [Math.hypot(...post.at), (Math.atan2(post.at[1], post.at[0]) * 180) / Math.PI]
+        const bare = new Drill(rig, { ...course, wind: null, start: null })
+        const slew = rig.axes.findIndex((a) => a.motion === 'slew')
+        const reach = rig.axes.findIndex((a) => a.motion === rig.reach.motion)
+        const wanted = new Map([
+          [reach, rig.reach.at(radius_m)],
+          [slew, towards],
+        ])
+        for (const [axis, to] of wanted)
+          for (let k = 0; k < 12_000 && !bare.over && Math.abs((bare.axesAt()[axis] ?? 0) - to) > 0.05; k++)
+            bare.step(
+              rig.axes.map((_, i) => (i === axis ? Math.max(-0.3, Math.min(0.3, (to - (bare.axesAt()[axis] ?? 0)) * 0.3)) : 0)),
+            )
+        const last = bare.samples.at(-1)
+        if (!last) throw new Error('nothing was driven')
+        // Luffing lifts and lowers its load: higher than the post it passes over, landed it is not carried.
+        const hits = bare.stopped === 'touched'
+        const beside = bare.samples.some(
+          (s) =>
+            Math.hypot(s.load[0] - post.at[0], s.load[1] - post.at[1]) < rig.load.radius_m + post.radius_m - 0.01 &&
+            s.load[2] - rig.load.half_m - rig.deck_m < post.height_m - 0.01,
+        )
+        if (beside) expect(hits, `${m} ${seed}`).toBe(true)
+        if (hits) {
+          expect(scoreOf(bare, []).score).toBe(0)
+          // Without what stands there nothing would have stopped it.
+          const free = new Drill(rig, { ...course, obstacles: { posts: [], walls: [] }, wind: null, start: null })
+          for (const s of bare.samples) free.step(s.levers)
+          expect(free.stopped).toBeNull()
+        }
+      }),
+      { numRuns: runs(100, 8) },
+    )
+  }, 600_000)
   it('is driven by the reference for ninety and more, and nothing that gets round it scores over thirty', () => {
     fc.assert(
       fc.property(anyMachine, seeds, levels, (m, seed, level) => {

@@ -1,7 +1,11 @@
 import { z } from 'zod'
 import { rad } from '../physics'
 import { Refusal } from '../refusal'
+import { driveOf } from '../swing/tip'
+import type { Vec } from '../swing/vector'
 import { awayFrom } from './carrier'
+import { type CourseWind, windOf } from './course-wind'
+import { boomLine, type Obstacles, obstaclesFor } from './obstacles'
 import { catchSpeed, type Plane } from './planes'
 import { randomFrom } from './random'
 import { type Rig, restingAt } from './rig'
@@ -34,6 +38,9 @@ export interface Course {
   start: StartSwing | null
   /** Of two hoists one runs slower with its share of the load: which, and at what share of its speed. */
   slower: { motion: 'hoist' | 'rear'; share: number } | null
+  /** What stands on the deck. */
+  obstacles: Obstacles
+  wind: CourseWind | null
   /** As much swing, and as much hook beside load, gives half of what can be had for it. */
   allowed_m: number
 }
@@ -127,6 +134,13 @@ function slowerOf({ level: of }: Rig, seed: number, level: number): Course['slow
   return { motion: random() < 0.5 ? 'hoist' : 'rear', share: 1 - between(0.04, 0.16, level) * (0.7 + 0.6 * random()) }
 }
 
+/** The boom as it stands with its tip over a ring. */
+function boomOver(rig: Rig, { slew_deg, radius_m }: Ring): readonly Vec[] {
+  const at = rig.axes.map((a) => (a.motion === 'slew' ? slew_deg : a.motion === rig.reach.motion ? rig.reach.at(radius_m) : a.at))
+  const { tip } = driveOf(restingAt(rig, at))
+  return boomLine(rig, slew_deg, tip, rig.elbowAt?.(at.map((x) => ({ at: x, speed: 0, acceleration: 0 }))) ?? null)
+}
+
 /** A rig as its course has it: of two hoists one slower. */
 export function onCourse(rig: Rig, { slower }: Course): Rig {
   if (!slower) return rig
@@ -159,7 +173,14 @@ export function courseFor(rig: Rig, seed: number, level: number, set?: SwingSet)
       : startOf(rig, randomFrom(seed, 'start'), level, here, hangs.rope_m)
     // A long rope swings wide in as many degrees: what is allowed goes with it.
     const allowed_m = between(0.07, 0.035, level) * Math.min(18, hangs.rope_m + rig.hangs_m)
-    return { legs: rings.slice(1), start, slower: slowerOf(rig, seed, level), allowed_m: Math.max(0.25, allowed_m) }
+    return {
+      legs: rings.slice(1),
+      start,
+      slower: slowerOf(rig, seed, level),
+      obstacles: obstaclesFor(rig, rings, randomFrom(seed, 'obstacles'), level, (r) => boomOver(rig, r)),
+      wind: windOf(seed, level, rig.deck_m + rig.hangs_m),
+      allowed_m: Math.max(0.25, allowed_m),
+    }
   }
   throw new Refusal('no-course', 'No rings of this size fit within its reach; choose an easier level.', 'level')
 }

@@ -1,14 +1,16 @@
 import { g_mps2, rad } from '../physics'
 import { after, axisAt, type DrivenAxis, into, onLever, tick_s } from '../swing/axis'
 import { isStanding, type LiftOff, type OnRope, placeOf, stepOver, type Touch } from '../swing/ground'
-import { letGo } from '../swing/pendulum'
+import { letGo, type Wind } from '../swing/pendulum'
 import { type Drive, driveOf, type Moving } from '../swing/tip'
 import type { Vec } from '../swing/vector'
 import { type Course, onCourse, placeOfRing } from './course'
+import { blowing } from './course-wind'
+import { boomLine, touches } from './obstacles'
 import type { Rig } from './rig'
 
 /** Why a run was ended before its last ring. */
-export type Stopped = 'side-pull' | 'slack' | 'unlevel' | 'two-block' | 'rope-limit' | 'too-long' | 'not-valid'
+export type Stopped = 'touched' | 'side-pull' | 'slack' | 'unlevel' | 'two-block' | 'rope-limit' | 'too-long' | 'not-valid'
 
 /** What a tick left behind, for words, score and drawing. Along and across are the boom’s. */
 export interface Sample {
@@ -113,7 +115,6 @@ function startOf({ start }: Course, { rope_m, slew_deg }: { rope_m: number; slew
   return { ...let_go, rate: [rate * Math.cos(angle) * x, rate * Math.cos(angle) * y, rate * Math.sin(angle)] }
 }
 
-const calm = (): Vec => [0, 0, 0]
 const noLimits = { greatest: 0, up: 1, down: 1, dead_s: 0 }
 /** A load that stands has to come so far off the deck before it can land again, metres. */
 const offDeck_m = 0.05
@@ -143,6 +144,7 @@ export class Drill {
   private readonly height_m: number
   private readonly allowed_J: number
   private readonly began_J: number
+  private readonly wind: Wind
   private stopping = false
   private rests = 0
   private slackTicks = 0
@@ -157,6 +159,7 @@ export class Drill {
   ) {
     const rig = onCourse(whole, course)
     this.rig = rig
+    this.wind = course.wind ? blowing(course.wind) : () => [0, 0, 0]
     this.axes = rig.axes.map((a) => axisAt(a.limits, a.at))
     this.slewAxis = rig.axes.findIndex((a) => a.motion === 'slew')
     this.height_m = rig.deck_m + rig.load.half_m
@@ -190,7 +193,7 @@ export class Drill {
       hung: this.rig.load,
       driveAt,
       height_m: this.height_m,
-      wind: calm,
+      wind: this.wind,
     })
     this.s = next.s
     const d = driveAt(from_s + tick_s)
@@ -239,12 +242,20 @@ export class Drill {
     if (this.rests >= rest_ticks && this.flown) this.land(p)
     this.flown ||= !standing && p[2] - this.height_m > offDeck_m
     this.slackTicks = !isStanding(this.s) && this.s.slack ? this.slackTicks + 1 : 0
+    if (this.isTouching(d, p)) this.stopped ??= 'touched'
     this.stopped ??= this.endOf(d, Math.hypot(p[0] - d.tip[0], p[1] - d.tip[1]), standing)
     this.energyShare = Math.max(
       this.energyShare,
       Math.abs(energyOf(this.s, d, this.rig.load.mass_kg) - this.began_J) / this.allowed_J,
     )
     if (this.energyShare > (d.rope_m < 2 ? 1e-5 : 1e-6)) this.stopped ??= 'not-valid'
+  }
+
+  private isTouching(d: Drive, load: Vec): boolean {
+    const { obstacles } = this.course
+    if (obstacles.posts.length + obstacles.walls.length === 0) return false
+    const now = this.samples.at(-1)
+    return touches(this.rig, obstacles, load, d.tip, boomLine(this.rig, now?.slew_deg ?? 0, d.tip, now?.elbow ?? null))
   }
 
   private land(p: Vec) {

@@ -76,7 +76,8 @@ export function rigOf(m: Machine): Rig {
   const tip_m = carrier.of(still(ends.luff.at), still(out.at), still(ends.outer.at)).height_m
   const load: PracticeLoad = {
     mass_kg: Math.max(least_kg, block.mass_kg),
-    cA_m2: 0.4,
+    // A hook alone gives the wind less to push than a block.
+    cA_m2: Math.min(0.4, Math.max(least_kg, block.mass_kg) / 400),
     loss_per_s: 0.03,
     radius_m: 0.35,
     half_m,

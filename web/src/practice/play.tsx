@@ -35,7 +35,7 @@ export function Figure({ label, over, wide, children }: { label: string; over?: 
 }
 
 /** What is to be done, before it begins. */
-function Opening({ start, level }: { start: Course['start']; level: Rig['level'] }) {
+function Opening({ course: { start, obstacles, wind }, level }: { course: Course; level: Rig['level'] }) {
   const say = useSay()
   return (
     <>
@@ -45,6 +45,9 @@ function Opening({ start, level }: { start: Course['start']; level: Rig['level']
           {t`Two hoists carry it, and one runs slower. Keep its ends within ${say('length', level.limit_m)}; at twice that it slips.`}
         </p>
       )}
+      {obstacles.posts.length > 0 && <p className="mt-1">{t`Keep boom, rope and load clear of the posts.`}</p>}
+      {obstacles.walls.length > 0 && <p className="mt-1">{t`Lift over the wall.`}</p>}
+      {wind && <p className="mt-1">{t`Wind ${say('speed', wind.mean_mps)}, in gusts ${say('speed', wind.most_mps)}.`}</p>}
       {start && (
         <p className="mt-1">
           {start.plane === 'across' ? t`It swings across the boom as you begin.` : t`It swings along the boom as you begin.`}{' '}
@@ -100,6 +103,11 @@ export function Play({
         <Figure label={t`Time`} wide={rig.level !== null}>
           {clockOf(told.time_s)}
         </Figure>
+        {course.wind && (
+          <Figure label={t`Wind, gusts`} wide>
+            {t`${say('speed', course.wind.mean_mps)}, ${say('speed', course.wind.most_mps)}`}
+          </Figure>
+        )}
         <Figure label={t`Ring`}>{t`${told.ring} of ${course.legs.length}`}</Figure>
       </dl>
       <div className="relative grid min-h-72 grow gap-2 md:grid-cols-[3fr_2fr]">
@@ -116,7 +124,7 @@ export function Play({
         {state !== 'going' && (
           <div className="absolute inset-0 grid place-items-center p-3 md:place-items-end md:content-end">
             <Halted ready={state === 'ready'} onGo={go} onLeave={onLeave}>
-              <Opening start={course.start} level={rig.level} />
+              <Opening course={course} level={rig.level} />
             </Halted>
           </div>
         )}

@@ -1,4 +1,4 @@
-import { type Drill, type Polygon, placeOfRing, type Rig, type Ring, restingAt, type Sample } from '@geolabe/core'
+import { type Course, type Drill, type Polygon, placeOfRing, type Rig, type Ring, restingAt, type Sample } from '@geolabe/core'
 import { t } from '../language/t'
 
 /** Colours of the day or the night, as the page has them. */
@@ -170,6 +170,52 @@ function trail(sheet: Sheet, v: View, samples: readonly Sample[]) {
   ctx.stroke()
 }
 
+/** Posts and walls from above. */
+function standing(sheet: Sheet, v: View, { course: { obstacles } }: Drill) {
+  const { paint } = sheet
+  for (const w of obstacles.walls) line(sheet, v.px(...w.from), v.px(...w.to), paint.outside, Math.max(5, 0.2 * v.scale))
+  for (const p of obstacles.posts) dot(sheet, v.px(...p.at), Math.max(5, p.radius_m * v.scale), paint.outside, paint.ink)
+}
+
+/** So near beside the boom a post or a wall is seen from the side. */
+const beside_m = 1.2
+
+/** What stands on the deck near the boom, from the side. */
+function standingBeside(sheet: Sheet, px: (x: number, z: number) => [number, number], d: Drill, s: Sample) {
+  const { rig, course } = d
+  const [c, n] = [Math.cos(s.slew_deg * radians), Math.sin(s.slew_deg * radians)]
+  const upright = ([x, y]: readonly [number, number], height_m: number, wide: number) => {
+    const [out_m, aside_m] = [x * c + y * n, y * c - x * n]
+    if (out_m < 0 || Math.abs(aside_m) > beside_m) return
+    line(sheet, px(out_m, rig.deck_m), px(out_m, rig.deck_m + height_m), sheet.paint.outside, wide)
+  }
+  for (const p of course.obstacles.posts) upright(p.at, p.height_m, 5)
+  for (const w of course.obstacles.walls) upright([(w.from[0] + w.to[0]) / 2, (w.from[1] + w.to[1]) / 2], w.height_m, 9)
+}
+
+/** Which way the wind goes, from above. */
+function windFromAbove({ ctx, paint, height }: Sheet, wind: Course['wind']) {
+  if (!wind) return
+  const a = wind.towards_deg * radians
+  // Ahead is up the sheet, left is left.
+  const [x, y] = [-Math.sin(a), -Math.cos(a)]
+  const [cx, cy] = [34, height - 40]
+  ctx.strokeStyle = paint.ink
+  ctx.lineWidth = 3
+  ctx.beginPath()
+  ctx.moveTo(cx - 18 * x, cy - 18 * y)
+  ctx.lineTo(cx + 18 * x, cy + 18 * y)
+  for (const side of [1, -1]) {
+    ctx.moveTo(cx + 18 * x, cy + 18 * y)
+    ctx.lineTo(cx + 8 * x - side * 8 * y, cy + 8 * y + side * 8 * x)
+  }
+  ctx.stroke()
+  ctx.fillStyle = paint.ink
+  ctx.font = '700 16px "Atkinson Hyperlegible Next Variable", sans-serif'
+  ctx.textAlign = 'left'
+  ctx.fillText(t`Wind`, 62, height - 34)
+}
+
 /** From stop to stop. */
 const alongBeam = ({ axes }: Rig) => axes.find((a) => a.motion === 'trolley') ?? { least: 0, most: 0 }
 
@@ -203,6 +249,8 @@ export function drawPlan(sheet: Sheet, d: Drill, outline: readonly Polygon[], s:
     ctx.textAlign = 'center'
     ctx.fillText(String(i + 1), at[0], at[1] + 7)
   }
+  standing(sheet, v, d)
+  windFromAbove(sheet, d.course.wind)
   const [c, n] = [Math.cos(s.slew_deg * radians), Math.sin(s.slew_deg * radians)]
   if (rig.under === 'frame') {
     shape(sheet, outline, (_, x, y) => v.px(s.tip[0] + x * c - y * n, s.tip[1] + x * n + y * c))
@@ -268,6 +316,7 @@ export function drawSide(sheet: Sheet, d: Drill, s: Sample) {
   const scale = Math.min((width - 40) / (far_m + behind_m + 1), (height - 30) / (top_m - low_m))
   const px = (x: number, z: number): [number, number] => [30 + (x + behind_m) * scale, height - 14 - (z - low_m) * scale]
   line(sheet, [0, px(0, rig.deck_m)[1]], [width, px(0, rig.deck_m)[1]], paint.ink, 2)
+  standingBeside(sheet, px, d, s)
   const ring = d.course.legs[d.landed.length]
   if (ring) {
     const [a, b] = [px(ring.radius_m - ring.ring_m, rig.deck_m), px(ring.radius_m + ring.ring_m, rig.deck_m)]
