@@ -2,6 +2,7 @@ import { courseFor, driveMarks, drivingMotions, playDrive, playRun, rigOf } from
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { readMachineFile } from '../../server/src/demo/files'
+import { againOf } from '../src/practice/again'
 import { DriveRecorder } from '../src/practice/drive-recorder'
 import { bySticks, onPad } from '../src/practice/gamepad'
 import { drivingLeversOf, feel, leversOf, pushed } from '../src/practice/levers'
@@ -264,5 +265,31 @@ describe('a truck in practice', () => {
     const { track } = r.drive
     const again = playDrive(readMachineFile('dunlin'), r.run('00000000-0000-4000-8000-000000000001'))
     expect(again.track.slice(0, track.length)).toEqual(track)
+  })
+})
+
+describe('a run seen again', () => {
+  it('goes back and forth to the same moments, on every machine, also where its course slows one of two hoists', () => {
+    for (const id of ['tern', 'gannet']) {
+      const machine = readMachineFile(id)
+      const r = rigOf(machine)
+      const how = { seed: 11, level: 0.5 }
+      const recorder = new Recorder(machine, r, courseFor(r, how.seed, how.level), how)
+      for (let k = 0; k < 40; k++)
+        recorder.pass(
+          0.1,
+          r.axes.map((a) => (a.motion === 'hoist' || a.motion === 'rear' ? -0.5 : 0.2)),
+        )
+      const again = againOf(machine, recorder.run('5b0a2f3e-6c41-4c63-9d0f-8a1f0a6f7c11'))
+      if (!again) throw new Error('nothing to see')
+      const seen = (): number[] => Reflect.get(again, 'drill').key()
+      again.to(400)
+      const first = seen()
+      again.to(60)
+      again.to(400)
+      expect(seen()).toEqual(first)
+      again.to(again.ticks)
+      expect(seen()).toEqual(recorder.drill.key())
+    }
   })
 })

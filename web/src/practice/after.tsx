@@ -8,9 +8,10 @@ import { t } from '../language/t'
 import { Refused, Sheet } from '../look/page'
 import { useSay } from '../units/units'
 import { clockOf } from './play'
-import type { Player, Replay, Trace } from './replay.worker'
+import type { Player, Replay } from './replay.worker'
 import { NextSteps, NoLicence, Score, Told } from './score'
 import { SeeAgain } from './see-again'
+import type { Trace } from './trace'
 import { afterWords, attemptWords, faultWords, legWords } from './words'
 
 /** Plays the run again beside the screen, and sends it to be kept; once. */
@@ -157,7 +158,12 @@ export function After({
         <div>
           <Ways course={course} own={replay.own} reference={replay.reference} />
           <p className="mt-2 text-[0.92rem] text-quiet">{t`Your load’s way, whole; broken, the reference: the same course without leaving a swing.`}</p>
-          <SeeAgain machine={machine} run={run} moments={onTheWay.map(({ tick, words }) => ({ at_s: tick * tick_s, words }))} />
+          <SeeAgain
+            machine={machine}
+            run={run}
+            ghost={replay.reference}
+            moments={onTheWay.map(({ tick, words }) => ({ at_s: tick * tick_s, words }))}
+          />
           <NoLicence />
         </div>
       </div>

@@ -8,12 +8,14 @@ import {
   type LoadRun,
   type Machine,
   playDrive,
+  type Rig,
   rigOf,
   stepsOf,
   type TruckDrive,
 } from '@geolabe/core'
 import { drawDrive, drawTriangle } from './drive-scene'
 import { drawPlan, drawSide, type Sheet } from './scene'
+import { type Trace, traceEvery_ticks } from './trace'
 
 /** A run that can be drawn at each of its moments. */
 export interface Again {
@@ -45,23 +47,25 @@ abstract class Stepped implements Again {
 
 class LoadAgain extends Stepped {
   readonly ticks: number
+  private readonly whole: Rig
   private drill: Drill
   private next: (tick: number) => void
 
   constructor(
     private readonly machine: Machine,
     private readonly run: LoadRun,
+    private readonly ghost: Trace | null,
   ) {
     super()
-    const rig = rigOf(machine)
-    this.drill = new Drill(rig, courseFor(rig, run.seed, run.level, run.settings?.start))
+    this.whole = rigOf(machine)
+    this.drill = new Drill(this.whole, courseFor(this.whole, run.seed, run.level, run.settings?.start))
     this.next = stepsOf(this.drill, run)
     this.ticks = run.ticks
     this.to(1)
   }
 
   protected begin() {
-    this.drill = new Drill(this.drill.rig, this.drill.course)
+    this.drill = new Drill(this.whole, this.drill.course)
     this.next = stepsOf(this.drill, this.run)
   }
 
@@ -72,7 +76,8 @@ class LoadAgain extends Stepped {
   draw(above: Sheet | null, beside: Sheet | null) {
     const s = this.drill.samples.at(-1)
     if (!s) return
-    if (above) drawPlan(above, this.drill, this.machine.outline.plan, s)
+    const ghost = this.ghost && (this.ghost.load[Math.floor(this.tick / traceEvery_ticks)] ?? this.ghost.load.at(-1))
+    if (above) drawPlan(above, this.drill, this.machine.outline.plan, s, ghost)
     if (beside) drawSide(beside, this.drill, s)
   }
 }
@@ -108,9 +113,13 @@ class DriveAgain extends Stepped {
   }
 }
 
-/** A run to be seen again; null for one of which there is nothing to see but what was said. */
-export function againOf(machine: Machine, run: PracticeRun): Again | null {
-  if (run.game === 'load') return new LoadAgain(machine, run)
+/**
+ * A run to be seen again; null for one of which there is nothing to see but what was said.
+ *
+ * @param ghost where the reference went meanwhile
+ */
+export function againOf(machine: Machine, run: PracticeRun, ghost: Trace | null = null): Again | null {
+  if (run.game === 'load') return new LoadAgain(machine, run, ghost)
   if (run.game === 'drive') return new DriveAgain(machine, run)
   return null
 }

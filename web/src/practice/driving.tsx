@@ -268,7 +268,7 @@ function Play({
         )}
         {state === 'going' && <Button className="absolute right-2 bottom-2" onClick={pause}>{t`Pause`}</Button>}
         {state !== 'going' && (
-          <div className="absolute inset-0 grid place-items-center p-3 md:place-items-end md:content-end">
+          <div className="pointer-events-none absolute inset-0 grid place-items-center p-3 md:place-items-end md:content-end">
             <Halted ready={state === 'ready'} onGo={go} onLeave={onLeave}>
               <Opening tall={isTall(how.seed, how.level)} ramp={drive.course.ramp !== null} wet={drive.course.wet} />
             </Halted>

@@ -64,7 +64,7 @@ export function Halted({
   onLeave: () => void
 }) {
   return (
-    <div className="max-w-md rounded-xl border-2 border-ink bg-paper p-4">
+    <div className="pointer-events-auto max-w-md rounded-xl border-2 border-ink bg-paper p-4">
       {ready ? children : <p className="text-lg font-bold">{t`Time stands still. Go on when you are ready.`}</p>}
       <div className="mt-3 flex flex-wrap gap-3">
         <Button look="next" onClick={onGo}>

@@ -1,9 +1,11 @@
-import type { Course, LoadRun, Machine, Rig, SwingSet } from '@geolabe/core'
+import type { Course, EyePart, LoadRun, Machine, Rig, SwingSet } from '@geolabe/core'
 import clsx from 'clsx'
 import { useMemo, useRef, useState } from 'react'
 import { t } from '../language/t'
 import { Button } from '../look/button'
 import { useSay } from '../units/units'
+import { isOverDeck } from './cab-scene'
+import { useGiven } from './given'
 import { LeverRow } from './lever-pad'
 import { leversOf } from './levers'
 import { Halted } from './on-machine'
@@ -33,6 +35,13 @@ export function Figure({ label, over, wide, children }: { label: string; over?: 
     </div>
   )
 }
+
+const unaided_level = 0.5
+
+/** From above, from the side, or from where the operator is. */
+type View = 'plan' | 'side' | 'eye'
+
+const eyeWords = (eye: EyePart | null) => (eye?.on === 'foot' ? t`As you stand` : t`From the cab`)
 
 /** What is to be done, before it begins. */
 function Opening({ course: { start, obstacles, wind }, level }: { course: Course; level: Rig['level'] }) {
@@ -79,12 +88,24 @@ export function Play({
   onLeave: () => void
 }) {
   const say = useSay()
+  // Who is examined at a harder level sees how far the load is off its hook, as on the machine, without a figure.
+  const unaided = useGiven() !== null && how.level >= unaided_level
   const [recorder] = useState(() => new Recorder(machine, rig, course, how))
   const levers = useMemo(() => leversOf(machine.controls, rig), [machine, rig])
   const plan = useRef<HTMLCanvasElement>(null)
   const side = useRef<HTMLCanvasElement>(null)
-  const [view, setView] = useState<'plan' | 'side'>('plan')
-  const { state, told, push, go, pause } = useRun(recorder, machine, levers, plan, side, onOver)
+  const [view, setView] = useState<View>('plan')
+  const [other, setOther] = useState<'side' | 'eye'>('side')
+  const eye = machine.eye && isOverDeck(machine.eye, rig) ? machine.eye : null
+  const beside = useMemo(() => ({ canvas: side, fromEye: other === 'eye' ? eye : null }), [other, eye])
+  const { state, told, push, go, pause } = useRun(recorder, machine, levers, plan, beside, onOver)
+  // A phone has one picture after another.
+  const views: View[] = eye ? ['plan', 'side', 'eye'] : ['plan', 'side']
+  const next = views[(views.indexOf(view) + 1) % views.length] ?? 'plan'
+  const turnTo = (to: View) => {
+    setView(to)
+    if (to !== 'plan') setOther(to)
+  }
   const { s } = told
   const over_m = Math.max(0, s.load[2] - rig.deck_m - rig.load.half_m)
   const canvas = 'absolute inset-0 size-full'
@@ -93,7 +114,7 @@ export function Play({
     <div data-station="" className="flex min-h-0 grow flex-col gap-2 pb-2">
       <h1 className="sr-only">{t`Practice on ${machine.name}`}</h1>
       <dl className="flex flex-wrap items-end gap-x-6 gap-y-1 max-sm:flex-nowrap max-sm:justify-between max-sm:gap-x-2">
-        <Figure label={t`Beside the hook`}>{say('length', Math.hypot(...s.beside_m))}</Figure>
+        {!unaided && <Figure label={t`Beside the hook`}>{say('length', Math.hypot(...s.beside_m))}</Figure>}
         <Figure label={t`Over the deck`}>{say('length', over_m)}</Figure>
         {rig.level && (
           <Figure label={t`Out of level`} over={Math.abs(s.apart_m) > rig.level.limit_m}>
@@ -111,18 +132,28 @@ export function Play({
         <Figure label={t`Ring`}>{t`${told.ring} of ${course.legs.length}`}</Figure>
       </dl>
       <div className="relative grid min-h-72 grow gap-2 md:grid-cols-[3fr_2fr]">
-        <div className={clsx(frame, view === 'side' && 'max-md:hidden')}>
+        <div className={clsx(frame, view !== 'plan' && 'max-md:hidden')}>
           <canvas ref={plan} role="img" aria-label={t`From above: machine, rings and load`} className={canvas} />
         </div>
         <div className={clsx(frame, view === 'plan' && 'max-md:hidden')}>
-          <canvas ref={side} role="img" aria-label={t`From the side, along the boom`} className={canvas} />
+          <canvas
+            ref={side}
+            role="img"
+            aria-label={other === 'eye' ? eyeWords(eye) : t`From the side, along the boom`}
+            className={canvas}
+          />
+          {eye && (
+            <Button className="absolute top-2 right-2 max-md:hidden" onClick={() => setOther(other === 'eye' ? 'side' : 'eye')}>
+              {other === 'eye' ? t`From the side` : eyeWords(eye)}
+            </Button>
+          )}
         </div>
-        <Button className="absolute top-2 right-2 md:hidden" onClick={() => setView(view === 'plan' ? 'side' : 'plan')}>
-          {view === 'plan' ? t`From the side` : t`From above`}
+        <Button className="absolute top-2 right-2 md:hidden" onClick={() => turnTo(next)}>
+          {next === 'plan' ? t`From above` : next === 'side' ? t`From the side` : eyeWords(eye)}
         </Button>
         {state === 'going' && <Button className="absolute right-2 bottom-2" onClick={pause}>{t`Pause`}</Button>}
         {state !== 'going' && (
-          <div className="absolute inset-0 grid place-items-center p-3 md:place-items-end md:content-end">
+          <div className="pointer-events-none absolute inset-0 grid place-items-center p-3 md:place-items-end md:content-end">
             <Halted ready={state === 'ready'} onGo={go} onLeave={onLeave}>
               <Opening course={course} level={rig.level} />
             </Halted>

@@ -1,15 +1,9 @@
 import { barOf, type Drill, type LoadRun, type Machine, playRun } from '@geolabe/core'
 import { expose } from 'comlink'
-
-/** Where tip and load went in plan, ten times a second. */
-export interface Trace {
-  tip: [number, number][]
-  load: [number, number][]
-}
-const every_ticks = 12
+import { type Trace, traceEvery_ticks } from './trace'
 
 const traceOf = (d: Drill): Trace => {
-  const kept = d.samples.filter((_, k) => k % every_ticks === 0)
+  const kept = d.samples.filter((_, k) => k % traceEvery_ticks === 0)
   return {
     tip: kept.map((s) => [s.tip[0], s.tip[1]]),
     load: kept.map((s) => [s.load[0], s.load[1]]),

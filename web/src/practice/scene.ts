@@ -232,8 +232,18 @@ function isApart(ring: Ring, due: Ring | undefined): boolean {
   return Math.hypot(x - u, y - w) > ring.ring_m + due.ring_m
 }
 
-/** From above: rings, machine, boom, tip, load and what is between the two. */
-export function drawPlan(sheet: Sheet, d: Drill, outline: readonly Polygon[], s: Sample) {
+/**
+ * From above: rings, machine, boom, tip, load and what is between the two.
+ *
+ * @param ghost where the reference has its load at this moment
+ */
+export function drawPlan(
+  sheet: Sheet,
+  d: Drill,
+  outline: readonly Polygon[],
+  s: Sample,
+  ghost: readonly [number, number] | null = null,
+) {
   const { rig } = d
   ground(sheet)
   const v = planView(sheet, rig, d, s)
@@ -260,6 +270,11 @@ export function drawPlan(sheet: Sheet, d: Drill, outline: readonly Polygon[], s:
     line(sheet, v.px(-back_m * c, -back_m * n), v.px(s.tip[0], s.tip[1]), paint.ink, Math.max(4, 0.5 * v.scale))
   }
   trail(sheet, v, d.samples)
+  if (ghost) {
+    ctx.setLineDash([5, 4])
+    dot(sheet, v.px(...ghost), rig.load.radius_m * v.scale + 4, null, paint.ink, 2.5)
+    ctx.setLineDash([])
+  }
   const [tip, load] = [v.px(s.tip[0], s.tip[1]), v.px(s.load[0], s.load[1])]
   line(sheet, tip, load, paint.outside, 3)
   if (rig.level) {

@@ -7,6 +7,7 @@ import { Refused } from '../look/page'
 import { againOf } from './again'
 import { clockOf } from './play'
 import { sheetOf } from './scene'
+import type { Trace } from './trace'
 import { usePictures } from './use-pictures'
 
 /** Something that happened at a moment of a run. */
@@ -16,14 +17,25 @@ export interface Moment {
 }
 
 /** A run seen again: gone through by the slider, or as it went; each thing that happened leads to its moment. */
-export function SeenAgain({ machine, run, moments }: { machine: Machine; run: PracticeRun; moments: readonly Moment[] }) {
+export function SeenAgain({
+  machine,
+  run,
+  ghost,
+  moments,
+}: {
+  machine: Machine
+  run: PracticeRun
+  /** Where the reference went meanwhile. */
+  ghost?: Trace
+  moments: readonly Moment[]
+}) {
   const made = useMemo(() => {
     try {
-      return { again: againOf(machine, run) }
+      return { again: againOf(machine, run, ghost) }
     } catch (e) {
       return { refused: e }
     }
-  }, [machine, run])
+  }, [machine, run, ghost])
   const above = useRef<HTMLCanvasElement>(null)
   const beside = useRef<HTMLCanvasElement>(null)
   const [at, setAt] = useState(1)
@@ -97,6 +109,7 @@ export function SeenAgain({ machine, run, moments }: { machine: Machine; run: Pr
         />
         <span className="w-14 text-right text-[1.2rem] font-bold tabular-nums">{clockOf(time_s)}</span>
       </div>
+      {ghost && <p className="text-quiet">{t`Broken ring: where the reference has its load at the same moment.`}</p>}
       {moments.length > 0 && (
         <ul className="grid gap-1.5">
           {moments.map((m) => (

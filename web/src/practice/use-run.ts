@@ -1,5 +1,6 @@
-import type { LoadRun, Machine, Sample } from '@geolabe/core'
+import type { EyePart, LoadRun, Machine, Sample } from '@geolabe/core'
 import { type RefObject, useCallback, useRef, useState } from 'react'
+import { drawFromEye } from './cab-scene'
 import { useRunId } from './given'
 import type { Lever } from './levers'
 import { Recorder } from './recorder'
@@ -33,13 +34,14 @@ export function useRun(
   machine: Machine,
   levers: readonly Lever[],
   plan: RefObject<HTMLCanvasElement | null>,
-  side: RefObject<HTMLCanvasElement | null>,
+  beside: { canvas: RefObject<HTMLCanvasElement | null>; fromEye: EyePart | null },
   onOver: (run: LoadRun) => void,
 ) {
   const { rig, drill } = recorder
   const runId = useRunId()
   const [told, setTold] = useState<Told>(() => ({ s: firstLook(recorder), ring: 1, time_s: 0, held: rig.axes.map(() => 0) }))
   const told_ms = useRef(0)
+  const { canvas: side, fromEye } = beside
   const draw = usePictures(
     [plan, side],
     useCallback(
@@ -47,11 +49,12 @@ export function useRun(
         const s = drill.samples.at(-1) ?? firstLook(recorder)
         const above = sheetOf(plan.current, paint)
         if (above) drawPlan(above, drill, machine.outline.plan, s)
-        const beside = sheetOf(side.current, paint)
-        if (beside) drawSide(beside, drill, s)
+        const other = sheetOf(side.current, paint)
+        if (other && fromEye) drawFromEye(other, drill, s, fromEye)
+        else if (other) drawSide(other, drill, s)
         return s
       },
-      [recorder, drill, machine, plan, side],
+      [recorder, drill, machine, plan, side, fromEye],
     ),
   )
   const turned = useTurn(
