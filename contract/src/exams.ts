@@ -1,4 +1,4 @@
-import { first_level, maybeWords, type Offer, type Practised, type SwingSet, signalCourse, swingSet, tick_s } from '@geolabe/core'
+import { first_level, maybeWords, type Offer, type Practised, type SwingSet, swingSet, tick_s } from '@geolabe/core'
 import { z } from 'zod'
 import { clientId, type PersonRef, personRef } from './common'
 import type { Game, PracticeGames, PracticeResult, PracticeRun } from './practice'
@@ -185,7 +185,7 @@ export function lastedOf(run: { seed: number; level: number; ticks?: number }, r
     case 'sequence':
       return result.time_s
     case 'signal':
-      return (signalCourse(run.seed, run.level).at(-1)?.until ?? 0) * tick_s
+      return result.lasts_s
     case 'judge':
       return null
   }

@@ -446,6 +446,7 @@ export {
   siteRecord,
   walkedEvidence,
 } from './shift/shift'
+export { givenAgain, knownBy } from './signals/again'
 export { isCalling, type Prompt, signalCourse, silence_s } from './signals/course'
 export { type Response, type SignalFault, type SignalMarks, signalFaults, signalMarks } from './signals/marks'
 export { canSignal, markSignals, mostLatency_s, type SignalRun, signalLessons, signalRun, signalVersion } from './signals/run'

@@ -96,17 +96,25 @@ describe('a weak point', () => {
     expect(weakPointAfter(null, lesson(false, 90))?.dueIn_days).toBe(0)
   })
   it('is told by what a run showed: one mistake makes it wrong, and nothing is right that nobody tried', () => {
-    const late = { attempts: [{ word: 'late' as const }, { word: 'caught-in-one' as const }], faults: [], passed: false }
+    const late = {
+      attempts: [{ word: 'late' as const }, { word: 'caught-in-one' as const }],
+      faults: [],
+      legs: [],
+      passed: false,
+    }
     const told = loadLessons(late)
     expect(told.filter((l) => !l.right).map((l) => l.point)).toEqual(['late'])
     expect(told.filter((l) => l.right).map((l) => l.point)).toContain('early')
     expect(told.map((l) => l.point)).not.toContain('chased')
-    expect(loadLessons({ attempts: [], faults: [], passed: false })).toEqual([])
-    const fast = loadLessons({ attempts: [], faults: [{ word: 'too-fast' }], passed: true })
+    expect(loadLessons({ attempts: [], faults: [], legs: [], passed: false })).toEqual([])
+    const fast = loadLessons({ attempts: [], faults: [{ word: 'too-fast' }], legs: [{ greatestApart_m: 0 }], passed: true })
     expect(fast.map((l) => [l.point, l.right]).sort()).toEqual([
       ['chased', true],
       ['too-fast', false],
     ])
+    // Whoever kept two hoists level has shown that too; nobody else has.
+    const level = loadLessons({ attempts: [], faults: [], legs: [{ greatestApart_m: 0.05 }], passed: true })
+    expect(level.map((l) => [l.point, l.right])).toContainEqual(['unlevel', true])
   })
 })
 

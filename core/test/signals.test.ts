@@ -2,6 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import type { LeverInputs } from '../src/practice/inputs'
 import { planesOn } from '../src/practice/planes'
+import { givenAgain, knownBy } from '../src/signals/again'
 import { isCalling, signalCourse, silence_s } from '../src/signals/course'
 import { signalMarks } from '../src/signals/marks'
 import { canSignal, markSignals, signalLessons, signalRun, signalVersion } from '../src/signals/run'
@@ -38,6 +39,47 @@ function answering(course: Course, after_s: { move: number; stop: number }, wron
 }
 const marked = (course: Course, inputs: LeverInputs, more: { stops?: number[]; latency_s?: number } = {}) =>
   signalMarks(course, motions, { inputs, stops: [], latency_s: 0, ...more })
+
+describe('a guess', () => {
+  const guessedAt = (course: Course, which: readonly number[]) => {
+    const moves = course.filter((p) => typeof p.wants === 'object')
+    const early = new Set(which.map((i) => moves[i % moves.length]))
+    // What is guessed is moved the tick that it is shown, the rest after half a second.
+    return answering(course, { move: 0.5, stop: 0.4 }).map(([tick, axis, value]): LeverInputs[number] => {
+      const p = course.find((x) => early.has(x) && value !== 0 && tick === x.from + Math.round(0.5 / tick_s))
+      return [p ? p.from + 2 : tick, axis, value]
+    })
+  }
+  it('does not count, and comes once more before the end; what is done then changes nothing of what is given', () => {
+    fc.assert(
+      fc.property(seed, level, fc.uniqueArray(fc.integer({ min: 0, max: 9 }), { maxLength: 4 }), (s, l, which) => {
+        const course = signalCourse(s, l)
+        const inputs = guessedAt(course, which).sort((a, b) => a[0] - b[0])
+        const run = { inputs, stops: [], latency_s: 0 }
+        const { guesses } = marked(course, inputs)
+        const given = givenAgain(course, motions, run, s)
+        expect(given.slice(0, course.length - 1)).toEqual(course.slice(0, -1))
+        expect(given.at(-1)).toMatchObject({ signal: 'end', wants: 'nothing' })
+        for (const [i, p] of given.entries()) expect(p.from).toBe(i === 0 ? 0 : given[i - 1]?.until)
+        const added = given.slice(course.length - 1, -1)
+        expect(added.length).toBe(3 * Math.min(3, guesses))
+        if (guesses === 0) expect(given).toEqual(course)
+        // Answered the second time as one sees it: full marks, as many times asked as counted.
+        const known = knownBy(course)
+        const later = answering(given, { move: 0.5, stop: 0.4 }).filter(([tick]) => tick >= known)
+        const whole = { ...run, inputs: [...inputs, ...later] }
+        expect(givenAgain(course, motions, whole, s)).toEqual(given)
+        const m = signalMarks(given, motions, whole)
+        expect(m.guesses).toBe(guesses)
+        expect(m.score).toBe(100)
+        expect(m.lasts_s).toBeCloseTo((given.at(-1)?.until ?? 0) * tick_s, 9)
+        const counted = m.responses.filter((r) => r.wants === 'move' && r.marks !== null).length
+        expect(counted).toBe(10 - guesses + Math.min(3, guesses))
+      }),
+      { numRuns: runs(300, 40) },
+    )
+  })
+})
 
 describe('signals to be answered', () => {
   it('follow one another without a gap, ten motions each to its end, the same for a seed; easier with fewer that ask for nothing', () => {

@@ -7,6 +7,7 @@ import { DriveRecorder } from '../src/practice/drive-recorder'
 import { bySticks, onPad } from '../src/practice/gamepad'
 import { drivingLeversOf, feel, leversOf, pushed } from '../src/practice/levers'
 import { Recorder } from '../src/practice/recorder'
+import { creakOf } from '../src/practice/sound'
 import { afterWords, attemptWords } from '../src/practice/words'
 import { sayIn } from '../src/units/units'
 
@@ -291,5 +292,20 @@ describe('a run seen again', () => {
       again.to(again.ticks)
       expect(seen()).toEqual(recorder.drill.key())
     }
+  })
+})
+
+describe('the sound of the rope', () => {
+  it('is none while the load hangs under its hook, grows with how far it is off, and never roars', () => {
+    const metres = fc.double({ min: 0, max: 20, noNaN: true })
+    fc.assert(
+      fc.property(metres, metres, fc.double({ min: 0.25, max: 2, noNaN: true }), (a, b, allowed) => {
+        const [less, more] = [creakOf(Math.min(a, b), allowed), creakOf(Math.max(a, b), allowed)]
+        expect(less.gain).toBeLessThanOrEqual(more.gain)
+        expect(less.hz).toBeLessThanOrEqual(more.hz)
+        expect(more.gain).toBeLessThanOrEqual(0.14)
+        expect(creakOf(allowed / 4, allowed).gain).toBe(0)
+      }),
+    )
   })
 })

@@ -36,6 +36,8 @@ export interface SignalMarks {
   p90_s: number | null
   worst_s: number | null
   guesses: number
+  /** By its own time, with what was given again. */
+  lasts_s: number
   score: number
   passed: boolean
 }
@@ -193,6 +195,7 @@ export function signalMarks(
     p90_s: quantile(times, 0.9),
     worst_s: times.at(-1) ?? null,
     guesses,
+    lasts_s: (course.at(-1)?.until ?? 0) * tick_s,
     score: fails ? Math.min(failed_score, mean) : mean,
     passed: !fails && mean >= pass_score && guesses <= most_guesses,
   }

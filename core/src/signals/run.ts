@@ -4,6 +4,7 @@ import { checkInputs, leverInputs } from '../practice/inputs'
 import { canPractise, rigOf } from '../practice/rig'
 import { checkHead, runHead } from '../practice/run-head'
 import { type Lesson, lessonsTogether } from '../practice/weak-point'
+import { givenAgain } from './again'
 import { signalCourse } from './course'
 import { type SignalFault, type SignalMarks, signalFaults, signalMarks } from './marks'
 import { movingSignals, wantedBy } from './signal'
@@ -42,13 +43,12 @@ export function canSignal(m: Machine): boolean {
 export function markSignals(m: Machine, run: SignalRun): SignalMarks {
   checkHead(m, run, signalVersion)
   const { axes } = rigOf(m)
-  const course = signalCourse(run.seed, run.level)
+  // In order before anything is reckoned; then within the course as it was given to who answered so.
+  checkInputs(run.inputs, axes.length, Number.POSITIVE_INFINITY)
+  const motions = axes.map((a) => a.motion)
+  const course = givenAgain(signalCourse(run.seed, run.level), motions, run, run.seed)
   checkInputs(run.inputs, axes.length, course.at(-1)?.until ?? 0)
-  return signalMarks(
-    course,
-    axes.map((a) => a.motion),
-    run,
-  )
+  return signalMarks(course, motions, run)
 }
 
 /** What a run of signals showed: a fault is wrong; what was asked and came without it is right. */

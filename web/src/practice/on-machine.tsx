@@ -53,6 +53,7 @@ export function NothingYet({ children }: { children: string }) {
 export function Halted({
   ready,
   children,
+  beside,
   onGo,
   onLeave,
 }: {
@@ -60,6 +61,8 @@ export function Halted({
   ready: boolean
   /** What is to be done, before it begins. */
   children: ReactNode
+  /** What else can be set before it goes on. */
+  beside?: ReactNode
   onGo: () => void
   onLeave: () => void
 }) {
@@ -71,6 +74,7 @@ export function Halted({
           {ready ? t`Begin` : t`Go on`}
         </Button>
         <Button look="quiet" onClick={onLeave}>{t`Leave practice`}</Button>
+        {beside}
       </div>
     </div>
   )

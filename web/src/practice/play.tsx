@@ -1,8 +1,9 @@
 import type { Course, EyePart, LoadRun, Machine, Rig, SwingSet } from '@geolabe/core'
 import clsx from 'clsx'
-import { useMemo, useRef, useState } from 'react'
+import { useCallback, useMemo, useRef, useState } from 'react'
 import { t } from '../language/t'
 import { Button } from '../look/button'
+import { Tick } from '../look/tick'
 import { useSay } from '../units/units'
 import { isOverDeck } from './cab-scene'
 import { useGiven } from './given'
@@ -10,6 +11,7 @@ import { LeverRow } from './lever-pad'
 import { leversOf } from './levers'
 import { Halted } from './on-machine'
 import { Recorder } from './recorder'
+import { useCreak } from './sound'
 import type { How } from './use-rounds'
 import { useRun } from './use-run'
 
@@ -98,7 +100,11 @@ export function Play({
   const [other, setOther] = useState<'side' | 'eye'>('side')
   const eye = machine.eye && isOverDeck(machine.eye, rig) ? machine.eye : null
   const beside = useMemo(() => ({ canvas: side, fromEye: other === 'eye' ? eye : null }), [other, eye])
-  const { state, told, push, go, pause } = useRun(recorder, machine, levers, plan, beside, onOver)
+  const [sound, setSound] = useState(false)
+  const heard = useRef<(offset_m: number) => void>(() => {})
+  const onHeard = useCallback((offset_m: number) => heard.current(offset_m), [])
+  const { state, told, push, go, pause } = useRun(recorder, machine, levers, plan, beside, onHeard, onOver)
+  heard.current = useCreak(sound, state === 'going', course.allowed_m)
   // A phone has one picture after another.
   const views: View[] = eye ? ['plan', 'side', 'eye'] : ['plan', 'side']
   const next = views[(views.indexOf(view) + 1) % views.length] ?? 'plan'
@@ -154,7 +160,12 @@ export function Play({
         {state === 'going' && <Button className="absolute right-2 bottom-2" onClick={pause}>{t`Pause`}</Button>}
         {state !== 'going' && (
           <div className="pointer-events-none absolute inset-0 grid place-items-center p-3 md:place-items-end md:content-end">
-            <Halted ready={state === 'ready'} onGo={go} onLeave={onLeave}>
+            <Halted
+              ready={state === 'ready'}
+              beside={<Tick checked={sound} onChange={setSound}>{t`Sound of the rope`}</Tick>}
+              onGo={go}
+              onLeave={onLeave}
+            >
               <Opening course={course} level={rig.level} />
             </Halted>
           </div>

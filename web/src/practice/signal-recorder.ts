@@ -1,11 +1,13 @@
 import {
+  givenAgain,
   isCalling,
+  knownBy,
   LeverNotes,
   type Machine,
-  mostLatency_s,
   type Prompt,
   type Rig,
   type SignalRun,
+  signalCourse,
   signalVersion,
   tick_s,
 } from '@geolabe/core'
@@ -18,13 +20,17 @@ export class SignalRecorder {
   private ticks = 0
   private readonly pace = new Pace()
   private stopAsked = false
+  /** What was guessed has been added to it. */
+  private whole = false
+  course: readonly Prompt[]
 
   constructor(
     private readonly machine: Pick<Machine, 'id' | 'revision'>,
-    rig: Rig,
-    readonly course: readonly Prompt[],
+    private readonly rig: Rig,
     private readonly how: { seed: number; level: number },
+    private readonly latency_s: number,
   ) {
+    this.course = signalCourse(how.seed, how.level)
     this.notes = new LeverNotes(rig.axes.length)
   }
 
@@ -63,14 +69,23 @@ export class SignalRecorder {
     )
   }
 
+  /** What was answered sooner than anybody sees it is given again, once all has been. */
+  private grow() {
+    const motions = this.rig.axes.map((a) => a.motion)
+    const { inputs } = this.notes
+    this.course = givenAgain(this.course, motions, { inputs, stops: this.stops, latency_s: this.latency_s }, this.how.seed)
+    this.whole = true
+  }
+
   private tick(held: readonly number[]) {
+    if (!this.whole && this.ticks >= knownBy(this.course)) this.grow()
     this.notes.note(this.ticks, held)
     if (this.stopAsked) this.stops.push(this.ticks)
     this.stopAsked = false
     this.ticks += 1
   }
 
-  run(id: string, latency_s: number): SignalRun {
+  run(id: string): SignalRun {
     return {
       format: 'geolabe.practice/1',
       id,
@@ -81,7 +96,7 @@ export class SignalRecorder {
       level: this.how.level,
       inputs: this.notes.inputs,
       stops: this.stops,
-      latency_s: Math.max(0, Math.min(mostLatency_s, latency_s)),
+      latency_s: this.latency_s,
     }
   }
 }

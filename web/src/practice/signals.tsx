@@ -1,4 +1,4 @@
-import { type Machine, mostLatency_s, type Rig, rigOf, type SignalRun, signalCourse, silence_s } from '@geolabe/core'
+import { type Machine, mostLatency_s, type Rig, rigOf, type SignalRun, silence_s } from '@geolabe/core'
 import { useMemo, useState } from 'react'
 import { t } from '../language/t'
 import { Button } from '../look/button'
@@ -59,6 +59,7 @@ function Opening({ machine, onReady, onLeave }: { machine: Machine; onReady: (la
             <li>
               {t`Then the load goes out of view, and you are talked to on the radio. Words stop, load stops: more than ${silence_s} seconds of silence is a stop.`}
             </li>
+            <li>{t`Answered before anybody could have seen it, it is a guess: it does not count, and comes once more at the end.`}</li>
             <li>{t`A wrong motion fails, however quick. So does a stop that takes more than a second and a half.`}</li>
           </ul>
           <Button look="next" className="justify-center" onClick={(e) => tap(e.timeStamp)}>
@@ -88,8 +89,7 @@ function Play({
   onLeave: () => void
 }) {
   const runId = useRunId()
-  const course = useMemo(() => signalCourse(how.seed, how.level), [how])
-  const [recorder] = useState(() => new SignalRecorder(machine, rig, course, how))
+  const [recorder] = useState(() => new SignalRecorder(machine, rig, how, Math.max(0, Math.min(mostLatency_s, latency_s))))
   const levers = useMemo(() => leversOf(machine.controls, rig), [machine, rig])
   const [told, setTold] = useState<{ at: number; time_s: number; calling: boolean; held: readonly number[] }>({
     at: 0,
@@ -105,11 +105,11 @@ function Play({
       const kept = recorder.pass(dt_s, held)
       const { at, time_s, calling } = recorder
       setTold({ at, time_s, calling, held })
-      if (recorder.over) onOver(recorder.run(runId(), latency_s))
+      if (recorder.over) onOver(recorder.run(runId()))
       return recorder.over ? 'over' : kept ? 'on' : 'behind'
     },
   )
-  const p = course[told.at]
+  const p = recorder.course[told.at]
   const [own, other] = [p?.who === 'signaller' ? p.signal : 'attention', p?.who === 'other' ? p.signal : null] as const
   return (
     <div data-station="" className="flex min-h-0 grow flex-col gap-2 pb-2">

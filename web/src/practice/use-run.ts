@@ -35,6 +35,7 @@ export function useRun(
   levers: readonly Lever[],
   plan: RefObject<HTMLCanvasElement | null>,
   beside: { canvas: RefObject<HTMLCanvasElement | null>; fromEye: EyePart | null },
+  onHeard: (offset_m: number) => void,
   onOver: (run: LoadRun) => void,
 ) {
   const { rig, drill } = recorder
@@ -64,6 +65,7 @@ export function useRun(
     (dt_s, held, at_ms) => {
       const kept = recorder.pass(dt_s, held)
       const s = draw()
+      onHeard(Math.hypot(...s.beside_m))
       if (at_ms - told_ms.current > figures_ms) {
         told_ms.current = at_ms
         const ring = Math.min(drill.course.legs.length, drill.landed.length + 1)
