@@ -65,7 +65,7 @@ function Opening({ course: { start, obstacles, wind }, level }: { course: Course
           {start.inOne ? t`Catch it first, in one move.` : t`Catch it first; it is wider than one move takes.`}
         </p>
       )}
-      <p className="mt-1 text-quiet">
+      <p className="mt-1 text-quiet max-sm:hidden">
         {t`Levers under your thumbs, the keys that stand on them, or the sticks of a gamepad. Shift is half; Space stops everything, Escape stops time.`}
       </p>
     </>
