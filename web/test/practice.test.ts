@@ -269,6 +269,38 @@ describe('a truck in practice', () => {
   })
 })
 
+describe('buttons', () => {
+  it('that go one way each are one lever, pressed all or nothing; a valve beside a button opens as far as it is turned', () => {
+    const of = (id: string) => {
+      const m = readMachineFile(id)
+      const r = rigOf(m)
+      return { r, levers: leversOf(m.controls, r) }
+    }
+    const dipper = of('dipper')
+    expect(dipper.levers.map((l) => l.ways.map((w) => [w.does, w.way, w.key]))).toEqual([
+      [
+        ['Hoist', 'up', 'w'],
+        ['Lower', 'down', 's'],
+      ],
+      [
+        ['Travel left', 'left', 'ArrowLeft'],
+        ['Travel right', 'right', 'ArrowRight'],
+      ],
+    ])
+    const axis = (motion: string) => dipper.r.axes.findIndex((a) => a.motion === motion)
+    const [up, along] = dipper.levers
+    if (!up || !along) throw new Error('no buttons')
+    expect(pushed(up, 0.2, 0).get(axis('hoist'))).toBe(1)
+    expect(pushed(up, -0.2, 0).get(axis('hoist'))).toBe(-1)
+    expect(pushed(along, 0, 0.2).get(axis('trolley'))).toBe(1)
+    expect(pushed(up, 0, 0).get(axis('hoist'))).toBe(0)
+    const [luff] = of('wren').levers
+    if (!luff) throw new Error('no boom')
+    const on = of('wren').r.axes.findIndex((a) => a.motion === 'luff')
+    expect([pushed(luff, 0.2, 0).get(on), pushed(luff, -0.2, 0).get(on)]).toEqual([1, -0.2])
+  })
+})
+
 describe('a run seen again', () => {
   it('goes back and forth to the same moments, on every machine, also where its course slows one of two hoists', () => {
     for (const id of ['tern', 'gannet']) {

@@ -39,8 +39,8 @@ export interface Carrier {
   body: Box | null
   /** Which way out along it is as practice begins. */
   slew_deg: number
-  /** Every motion but the hoists, which go as their tip is high. */
-  ends: Record<Exclude<MotionName, 'hoist' | 'rear'>, Ends>
+  /** Its motions but the hoists, which go as their tip is high; where one is left out there is none, and it stands at nought. */
+  ends: Partial<Record<MotionName, Ends>>
   /** Out along the boom and up, where it is hinged, by the figure of its luff. */
   elbow: ((inner_deg: number) => readonly [number, number]) | null
   /** A boom that is drawn out takes rope, in so many parts. */
@@ -148,7 +148,6 @@ function inLine({ least_m, most_m }: Carrier['radii'], body: Box, slew_deg: numb
   return { least_m: Math.max(least_m, (slew_deg === 0 ? body.x[1] : body.y[1]) + clear_m), most_m }
 }
 
-const noEnds: Ends = { least: 0, most: 0, at: 0 }
 const noBlock = { mass_kg: 100, leastDrop_m: 1 }
 
 function underBoom(m: Machine, boom: Boom, hoist: NonNullable<Machine['hoist']>): Carrier {
@@ -173,12 +172,11 @@ function underBoom(m: Machine, boom: Boom, hoist: NonNullable<Machine['hoist']>)
       slew: { least: -400, most: 400, at: slew_deg },
       luff: { least: boom.minAngle_deg, most: boom.maxAngle_deg, at: trolley ? 0 : tip.reach.at(start_m) },
       // Of the outer boom, up positive: straight on from the inner one at nought.
-      outer: articulated
-        ? { least: -articulated.fold.max_deg, most: -articulated.fold.min_deg, at: -foldedTo(articulated) }
-        : noEnds,
+      ...(articulated && {
+        outer: { least: -articulated.fold.max_deg, most: -articulated.fold.min_deg, at: -foldedTo(articulated) },
+      }),
       extend: { least: shortest_m, most: longest_m, at: length_m },
-      trolley: { least: trolley?.least_m ?? 0, most: longest_m, at: start_m },
-      travel: noEnds,
+      ...(trolley && { trolley: { least: trolley.least_m, most: longest_m, at: start_m } }),
     },
     elbow: articulated ? elbowOf({ ...articulated, pivot }) : null,
     parts: reeving.parts,
@@ -195,64 +193,48 @@ function elbowOf(folding: Parameters<typeof jointsOf>[0]): NonNullable<Carrier['
   }
 }
 
-/** A beam lies across the sheet: to the right is outward. */
-const beam_deg = -90
-/** So near the stops of its beam no ring is set. */
-const fromStops_m = 0.5
+/** A line to go along lies across the sheet: to the right is outward. */
+const line_deg = -90
 
-/** A hoist on a trolley along its beam. */
-function underBeam({ stops, chain_m, hookDrop_m, own_kg }: RunwayPart['travel']): Carrier {
-  const radii = { least_m: stops.from_m + fromStops_m, most_m: stops.to_m - fromStops_m }
+/** What goes along a line at one height, nothing under it: between its stops, the course so far from them. */
+function along(
+  motion: 'trolley' | 'travel',
+  { height_m, from_m, to_m, clear_m }: { height_m: number; from_m: number; to_m: number; clear_m: number },
+  own: Pick<Carrier, 'under' | 'level' | 'block'>,
+): Carrier {
+  const radii = { least_m: from_m + clear_m, most_m: to_m - clear_m }
   return {
-    ...level('trolley', chain_m, radii),
-    under: 'beam',
-    foot: { back_m: 0, height_m: chain_m },
+    ...level(motion, height_m, radii),
+    ...own,
+    foot: { back_m: 0, height_m },
     body: null,
-    slew_deg: beam_deg,
-    ends: {
-      slew: { ...noEnds, at: beam_deg },
-      luff: noEnds,
-      outer: noEnds,
-      extend: noEnds,
-      trolley: { least: stops.from_m, most: stops.to_m, at: radii.least_m },
-      travel: noEnds,
-    },
+    slew_deg: line_deg,
+    ends: { [motion]: { least: from_m, most: to_m, at: radii.least_m } },
     elbow: null,
     parts: 1,
-    level: null,
-    // Hook and chain are little of what hoist and trolley weigh.
-    block: { mass_kg: 0.1 * own_kg, leastDrop_m: hookDrop_m },
   }
 }
+
+/** A hoist on a trolley along its beam: hook and chain are little of what both weigh. */
+const underBeam = ({ stops, chain_m, hookDrop_m, own_kg }: RunwayPart['travel']): Carrier =>
+  along(
+    'trolley',
+    { height_m: chain_m, ...stops, clear_m: 0.5 },
+    { under: 'beam', level: null, block: { mass_kg: 0.1 * own_kg, leastDrop_m: hookDrop_m } },
+  )
 
 /** It drives over so much of its yard. */
 const yard_m = 16
-/** Cradle and slings that swing under its two hoists. */
-const cradle_kg = 1800
+/** Cradle and slings that swing under its two hoists, kg, and how near to its beams they come, metres. */
+const cradle = { mass_kg: 1800, leastDrop_m: 0.6 }
 
 /** A frame that drives with its load between two hoists, straight on. */
-function underFrame({ beams, level_m }: StraddlePart['straddle']): Carrier {
-  const radii = { least_m: 2, most_m: yard_m - 2 }
-  return {
-    ...level('travel', beams.height_m, radii),
-    under: 'frame',
-    foot: { back_m: 0, height_m: beams.height_m },
-    body: null,
-    slew_deg: beam_deg,
-    ends: {
-      slew: { ...noEnds, at: beam_deg },
-      luff: noEnds,
-      outer: noEnds,
-      extend: noEnds,
-      trolley: noEnds,
-      travel: { least: 0, most: yard_m, at: radii.least_m },
-    },
-    elbow: null,
-    parts: 1,
-    level: level_m === undefined ? null : { span_m: beams.front_m - beams.rear_m, limit_m: level_m },
-    block: { mass_kg: cradle_kg, leastDrop_m: 0.6 },
-  }
-}
+const underFrame = ({ beams }: StraddlePart['straddle'], limit_m: number): Carrier =>
+  along(
+    'travel',
+    { height_m: beams.height_m, from_m: 0, to_m: yard_m, clear_m: 2 },
+    { under: 'frame', level: { span_m: beams.front_m - beams.rear_m, limit_m }, block: cradle },
+  )
 
 /**
  * What carries a machine's rope, where its file says that something moves it over the ground: a boom on its machine, a trolley along a
@@ -261,6 +243,7 @@ function underFrame({ beams, level_m }: StraddlePart['straddle']): Carrier {
 export function carrierOf(m: Machine): Carrier | null {
   const { drives, boom, hoist, runway, hoists } = m
   if (boom && hoist && (drives?.luff || drives?.trolley)) return underBoom(m, boom, hoist)
-  if (hoists?.straddle?.level_m && drives?.travel && drives.rear) return underFrame(hoists.straddle)
+  const straddle = hoists?.straddle
+  if (straddle?.level_m && drives?.travel && drives.rear) return underFrame(straddle, straddle.level_m)
   return runway?.travel && drives?.trolley ? underBeam(runway.travel) : null
 }

@@ -9,13 +9,8 @@ import { boomLine, type Obstacles, obstaclesFor } from './obstacles'
 import { catchSpeed, type Plane } from './planes'
 import { randomFrom } from './random'
 import { type Rig, restingAt } from './rig'
+import { placeOfRing, type Ring, wayBetween } from './ring'
 
-/** A ring on the deck: where it lies, seen from the slew centre, and how wide it is. */
-export interface Ring {
-  slew_deg: number
-  radius_m: number
-  ring_m: number
-}
 /** A swing that somebody gives the load before the word to begin. */
 export interface StartSwing {
   plane: Plane
@@ -51,12 +46,6 @@ const overBody_m = 0.6
 const legs = 3
 /** Between the edges of two rings there is so much. */
 const between_m = 0.5
-
-/** Where a ring lies on the deck, metres. */
-export const placeOfRing = (r: Ring): [number, number] => [
-  r.radius_m * Math.cos(r.slew_deg * rad),
-  r.radius_m * Math.sin(r.slew_deg * rad),
-]
 
 /** From easy to hard, each figure of a course: straight between its ends. */
 const between = (easy: number, hard: number, level: number) => easy + (hard - easy) * level
@@ -97,13 +86,7 @@ function ringInLine(rig: Rig, random: () => number, level: number, last: Ring): 
 /** The way from one ring to the next never leads over the machine itself. */
 function isBeside({ body }: Rig, from: Ring, to: Ring): boolean {
   if (!body) return true
-  const steps = 12
-  const at = (k: number): Ring => ({
-    slew_deg: from.slew_deg + ((to.slew_deg - from.slew_deg) * k) / steps,
-    radius_m: from.radius_m + ((to.radius_m - from.radius_m) * k) / steps,
-    ring_m: 0,
-  })
-  const clear = Array.from({ length: steps + 1 }, (_, k) => awayFrom(body, placeOfRing(at(k))))
+  const clear = wayBetween(from, to, 12).map((at) => awayFrom(body, at))
   return clear.every((m) => m > overBody_m) && awayFrom(body, placeOfRing(to)) > to.ring_m + 0.3
 }
 

@@ -4,10 +4,11 @@ import { isStanding, type LiftOff, type OnRope, placeOf, stepOver, type Touch } 
 import { letGo, type Wind } from '../swing/pendulum'
 import { type Drive, driveOf, type Moving } from '../swing/tip'
 import type { Vec } from '../swing/vector'
-import { type Course, onCourse, placeOfRing } from './course'
+import { type Course, onCourse } from './course'
 import { blowing } from './course-wind'
 import { boomLine, touches } from './obstacles'
 import type { Rig } from './rig'
+import { placeOfRing } from './ring'
 
 /** Why a run was ended before its last ring. */
 export type Stopped = 'touched' | 'side-pull' | 'slack' | 'unlevel' | 'two-block' | 'rope-limit' | 'too-long' | 'not-valid'

@@ -1,18 +1,21 @@
 import { rad } from '../physics'
-import { add, type Vec } from '../swing/vector'
+import { distance, distanceToSegment, type Point } from '../plane/point'
+import { type Point3, segmentDistance } from '../plane/segment3'
+import type { Vec } from '../swing/vector'
 import { awayFrom } from './carrier'
 import type { Rig } from './rig'
+import { type OnDeck, placeOfRing, type Ring, wayBetween } from './ring'
 
 /** A pole on the deck, metres from the slew centre. */
 export interface Post {
-  at: readonly [number, number]
+  at: OnDeck
   radius_m: number
   height_m: number
 }
 /** A low wall on the deck, to be lifted over. */
 export interface Wall {
-  from: readonly [number, number]
-  to: readonly [number, number]
+  from: OnDeck
+  to: OnDeck
   height_m: number
 }
 export interface Obstacles {
@@ -20,14 +23,6 @@ export interface Obstacles {
   walls: readonly Wall[]
 }
 export const noObstacles: Obstacles = { posts: [], walls: [] }
-
-/** A place by the way round and out, as rings are. */
-interface Place {
-  slew_deg: number
-  radius_m: number
-  /** Of a ring there. */
-  ring_m: number
-}
 
 const post = { radius_m: 0.12, height_m: 2.6 }
 /** Half of how thick a wall is, and half of how long. */
@@ -40,35 +35,14 @@ const steps = 24
 const fromStart_m = 2
 const fromRing_m = 0.4
 
-const planOf = ({ slew_deg, radius_m }: Pick<Place, 'slew_deg' | 'radius_m'>): readonly [number, number] => [
-  radius_m * Math.cos(slew_deg * rad),
-  radius_m * Math.sin(slew_deg * rad),
-]
-const apart = (a: readonly [number, number], b: readonly [number, number]) => Math.hypot(a[0] - b[0], a[1] - b[1])
+const pointOf = ([x_m, y_m]: OnDeck): Point => ({ x_m, y_m })
+const apart = (a: OnDeck, b: OnDeck) => distance(pointOf(a), pointOf(b))
+const toWall = (at: OnDeck, { from, to }: Pick<Wall, 'from' | 'to'>) => distanceToSegment(pointOf(at), pointOf(from), pointOf(to))
 
-/** How near a place in plan is to a straight line between two, metres. */
-function toLine(at: readonly [number, number], { from, to }: Pick<Wall, 'from' | 'to'>): number {
-  const [dx, dy] = [to[0] - from[0], to[1] - from[1]]
-  const along = ((at[0] - from[0]) * dx + (at[1] - from[1]) * dy) / (dx * dx + dy * dy || 1)
-  const share = Math.max(0, Math.min(1, along))
-  return apart(at, [from[0] + share * dx, from[1] + share * dy])
-}
-
-/** The shortest way from a line in space to an upright one from the ground, metres. */
-function toUpright(a: Vec, b: Vec, [x, y]: readonly [number, number], from_m: number, to_m: number): number {
-  // Along the line the distance to something upright falls and rises once: a search by thirds.
-  const at = (share: number) => add(a, add(b, a, -1), share)
-  const away = (share: number) => {
-    const [px, py, pz] = at(share)
-    return Math.hypot(px - x, py - y, Math.max(0, from_m - pz, pz - to_m))
-  }
-  let [low, high] = [0, 1]
-  for (let i = 0; i < 40; i++) {
-    const [left, right] = [low + (high - low) / 3, high - (high - low) / 3]
-    if (away(left) < away(right)) high = right
-    else low = left
-  }
-  return away((low + high) / 2)
+/** Between a line in space and a post from deck to top, metres from the post's own middle. */
+function toPost({ at: [x, y], height_m }: Post, a: Vec, b: Vec, deck_m: number): number {
+  const inSpace = ([px, py, pz]: Vec): Point3 => ({ x: px, y: py, z: pz })
+  return segmentDistance(inSpace(a), inSpace(b), { x, y, z: deck_m }, { x, y, z: deck_m + height_m })
 }
 
 /** Foot, hinge where there is one, and tip, in the frame that stands still; none of what has no boom. */
@@ -80,13 +54,6 @@ export function boomLine(rig: Rig, slew_deg: number, tip: Vec, elbow: readonly [
   return elbow ? [foot, at(...elbow), tip] : [foot, tip]
 }
 
-/** Whether a line in space, so thick, comes upon a post; most lines pass it in plan already. */
-function meets(p: Post, a: Vec, b: Vec, thick_m: number, deck_m: number): boolean {
-  const near_m = p.radius_m + thick_m
-  if (toLine(p.at, { from: [a[0], a[1]], to: [b[0], b[1]] }) > near_m) return false
-  return toUpright(a, b, p.at, deck_m, deck_m + p.height_m) <= near_m
-}
-
 /** Whether load, rope or boom touch what stands on the deck. */
 export function touches(rig: Rig, { posts, walls }: Obstacles, load: Vec, tip: Vec, boom: readonly Vec[]): boolean {
   const { load: hung, deck_m } = rig
@@ -96,24 +63,17 @@ export function touches(rig: Rig, { posts, walls }: Obstacles, load: Vec, tip: V
     posts.some(
       (p) =>
         (below_m < p.height_m && apart(place, p.at) < hung.radius_m + p.radius_m) ||
-        meets(p, load, tip, 0, deck_m) ||
-        boom.some((joint, i) => meets(p, boom[i - 1] ?? joint, joint, boom_m, deck_m)),
-    ) || walls.some((w) => below_m < w.height_m && toLine(place, w) < hung.radius_m + wall.half_m)
+        toPost(p, load, tip, deck_m) <= p.radius_m ||
+        boom.some((joint, i) => toPost(p, boom[i - 1] ?? joint, joint, deck_m) <= p.radius_m + boom_m),
+    ) || walls.some((w) => below_m < w.height_m && toWall(place, w) < hung.radius_m + wall.half_m)
   )
 }
 
 /** From easy to hard, how many posts, and whether there is a wall. */
 const wantedAt = (level: number) => ({ posts: level < 0.15 ? 0 : level < 0.45 ? 1 : level < 0.75 ? 2 : 3, wall: level >= 0.3 })
 
-/** Straight from one place to another, round and out at once, as a load is carried. */
-const wayBetween = (a: Place, b: Place): (readonly [number, number])[] =>
-  Array.from({ length: steps + 1 }, (_, k) => {
-    const by = (from: number, to: number) => from + ((to - from) * k) / steps
-    return planOf({ slew_deg: by(a.slew_deg, b.slew_deg), radius_m: by(a.radius_m, b.radius_m) })
-  })
-
 /** Aside of the middle of a way, square to it. */
-function asideOf(way: readonly (readonly [number, number])[], at: number, by_m: number): readonly [number, number] | null {
+function asideOf(way: readonly OnDeck[], at: number, by_m: number): OnDeck | null {
   const [a, p, b] = [way[at - 1], way[at], way[at + 1]]
   if (!a || !p || !b) return null
   const d = apart(a, b)
@@ -129,19 +89,19 @@ function asideOf(way: readonly (readonly [number, number])[], at: number, by_m: 
  */
 export function obstaclesFor(
   rig: Rig,
-  rings: readonly Place[],
+  rings: readonly Ring[],
   random: () => number,
   level: number,
-  boomAt: (place: Place) => readonly Vec[],
+  boomAt: (ring: Ring) => readonly Vec[],
 ): Obstacles {
   // Under a frame that stands astride its load nothing else stands.
   if (rig.level) return noObstacles
   const wanted = wantedAt(level)
-  const ways = rings.slice(1).map((to, i) => wayBetween(rings[i] ?? to, to))
+  const ways = rings.slice(1).map((to, i) => wayBetween(rings[i] ?? to, to, steps))
   const booms = rings.map(boomAt)
   const free_m = rig.load.radius_m + post.radius_m + 1.3 - 0.6 * level
-  const isClear = (at: readonly [number, number], half_m: number) =>
-    rings.every((r, i) => apart(at, planOf(r)) > (i === 0 ? fromStart_m : r.ring_m + fromRing_m) + half_m) &&
+  const isClear = (at: OnDeck, half_m: number) =>
+    rings.every((r, i) => apart(at, placeOfRing(r)) > (i === 0 ? fromStart_m : r.ring_m + fromRing_m) + half_m) &&
     (!rig.body || awayFrom(rig.body, at) > 0.5 + half_m)
   const posts: Post[] = []
   const walls: Wall[] = []
@@ -164,17 +124,12 @@ export function obstaclesFor(
     const [from, to] = way ? [asideOf(way, at, -wall.reach_m), asideOf(way, at, wall.reach_m)] : []
     if (!from || !to || height_m < 0.3) continue
     const w: Wall = { from, to, height_m }
-    const clearOf = (r: Place, i: number) => toLine(planOf(r), w) > (i === 0 ? fromStart_m : r.ring_m + fromRing_m)
+    const clearOf = (r: Ring, i: number) => toWall(placeOfRing(r), w) > (i === 0 ? fromStart_m : r.ring_m + fromRing_m)
     if (rings.every(clearOf) && isClear(from, 0) && isClear(to, 0)) walls.push(w)
   }
   return { posts, walls }
 }
 
 /** A boom that stands well over a post. */
-function isUnder(rig: Rig, p: Post, boom: readonly Vec[]): boolean {
-  const top_m = rig.deck_m + p.height_m
-  return boom.every((joint, i) => {
-    const last = boom[i - 1]
-    return !last || toUpright(last, joint, p.at, rig.deck_m, top_m) > p.radius_m + boom_m + 0.6
-  })
-}
+const isUnder = (rig: Rig, p: Post, boom: readonly Vec[]): boolean =>
+  boom.every((joint, i) => toPost(p, boom[i - 1] ?? joint, joint, rig.deck_m) > p.radius_m + boom_m + 0.6)

@@ -4,10 +4,11 @@ import { tick_s } from '../swing/axis'
 import { catchInOne } from '../swing/reference'
 import { swingPeriod_s } from '../swing/swing'
 import type { Vec } from '../swing/vector'
-import type { Course, Ring } from './course'
+import type { Course } from './course'
 import { Drill, dragged_mps } from './drill'
 import { catchSpeed, type Plane } from './planes'
 import { type Rig, restingAt } from './rig'
+import type { Ring } from './ring'
 
 /** One speed a tick for one axis, in its own unit a second. */
 type Speeds = Map<number, number[]>

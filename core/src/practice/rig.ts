@@ -72,8 +72,7 @@ export function rigOf(m: Machine): Rig {
       'machine',
     )
   const { ends, block, under, reach, radii, foot, body, slew_deg, level } = carrier
-  const out = ends[outOf(carrier)]
-  const tip_m = carrier.of(still(ends.luff.at), still(out.at), still(ends.outer.at)).height_m
+  const tip_m = carrier.of(stillAt(carrier, 'luff'), stillAt(carrier, outOf(carrier)), stillAt(carrier, 'outer')).height_m
   const load: PracticeLoad = {
     mass_kg: Math.max(least_kg, block.mass_kg),
     // A hook alone gives the wind less to push than a block.
@@ -85,11 +84,14 @@ export function rigOf(m: Machine): Rig {
   const deck_m = Math.max(0, Math.floor(tip_m - half_m - longest_m))
   const room_m = Math.min(hangs_m, (tip_m - deck_m - 2 * half_m) / 3)
   const drawn = boom && !boom.pinned && boom.lengths_m.length > 1
-  const names = motionNames.filter((n) => drives[n] && (n !== 'extend' || drawn))
   // Of the hook, up positive: nought where practice begins.
   const lifts: Ends = { least: -tip_m, most: tip_m, at: 0 }
-  const all: Record<MotionName, Ends> = { ...ends, hoist: lifts, rear: lifts }
-  const axes = names.map((motion) => ({ motion, limits: limitsOf(drives, motion), ...all[motion] }))
+  const all: Partial<Record<MotionName, Ends>> = { ...ends, hoist: lifts, rear: lifts }
+  const axes = motionNames.flatMap((motion): RigAxis[] => {
+    const its = all[motion]
+    return its && drives[motion] && (motion !== 'extend' || drawn) ? [{ motion, limits: limitsOf(drives, motion), ...its }] : []
+  })
+  const names = axes.map((a) => a.motion)
   const rope_m = tip_m - deck_m - half_m - room_m
   const [luffAt, frontAt, rearAt] = (['luff', 'hoist', 'rear'] as const).map((n) => names.indexOf(n))
   const { elbow } = carrier
@@ -109,11 +111,15 @@ export function rigOf(m: Machine): Rig {
     body,
     slew_deg,
     level,
-    elbowAt: elbow && ((moving) => elbow(at(moving, luffAt) ?? ends.luff.at)),
+    elbowAt: elbow && ((moving) => elbow(at(moving, luffAt) ?? ends.luff?.at ?? 0)),
     apartAt: (moving) => (level ? (at(moving, frontAt) ?? 0) - (at(moving, rearAt) ?? 0) : 0),
     motionOf: motionFor(names, carrier, rope_m),
   }
 }
+
+/** Where one of its motions stands as practice begins. */
+const stillAt = ({ ends, slew_deg }: Carrier, motion: MotionName): Moving =>
+  still(ends[motion]?.at ?? (motion === 'slew' ? slew_deg : 0))
 
 const at = (moving: readonly Moving[], axis = -1) => moving[axis]?.at
 
@@ -122,13 +128,13 @@ const outOf = ({ reach: { motion } }: Carrier) => (motion === 'luff' ? 'extend' 
 
 /** Tip and rope of a rig from where its axes are, in the order of their names. */
 function motionFor(names: readonly MotionName[], carrier: Carrier, rope_m: number): Rig['motionOf'] {
-  const { of, ends, parts } = carrier
+  const { of, parts } = carrier
   const out = outOf(carrier)
   const indexOf = (n: MotionName) => names.indexOf(n)
   const [slewAt, luffAt, drawnAt, outAt] = [indexOf('slew'), indexOf('luff'), indexOf('extend'), indexOf(out)]
   const [hoistAt, rearAt, hingeAt] = [indexOf('hoist'), indexOf('rear'), indexOf('outer')]
-  const [stillSlew, stillAngle, stillLength] = [still(ends.slew.at), still(ends.luff.at), still(ends.extend.at)]
-  const [stillOut, stillOuter] = [still(ends[out].at), still(ends.outer.at)]
+  const [stillSlew, stillAngle, stillLength] = [stillAt(carrier, 'slew'), stillAt(carrier, 'luff'), stillAt(carrier, 'extend')]
+  const [stillOut, stillOuter] = [stillAt(carrier, out), stillAt(carrier, 'outer')]
   return (moving) => {
     const slew = moving[slewAt] ?? stillSlew
     const drawn = moving[drawnAt] ?? stillLength
@@ -146,7 +152,7 @@ function motionFor(names: readonly MotionName[], carrier: Carrier, rope_m: numbe
       slew_deg_s: slew.speed,
       slew_deg_s2: slew.acceleration,
       // Drawing the boom out takes rope: the hook comes up by its share of it.
-      rope_m: rope_m - hoisted.at - (drawn.at - ends.extend.at) / parts,
+      rope_m: rope_m - hoisted.at - (drawn.at - stillLength.at) / parts,
       payOut_mps: -hoisted.speed - drawn.speed / parts,
       payOut_mps2: -hoisted.acceleration - drawn.acceleration / parts,
     }

@@ -1,5 +1,5 @@
 import { type Drill, type EyePart, placeOfRing, type Rig, type Sample } from '@geolabe/core'
-import { dot, ground, line, type Sheet } from './scene'
+import { dot, ground, inked, line, type Sheet } from './scene'
 
 type Place = readonly [x: number, y: number, z: number]
 
@@ -107,35 +107,21 @@ function lineIn(sheet: Sheet, look: Look, a: Place, b: Place, colour: string, wi
   ctx.fill()
 }
 
-/** Something flat and round on the deck. */
-function roundOn(
-  sheet: Sheet,
-  look: Look,
-  at: Place,
-  radius_m: number,
-  fill: string | null,
-  stroke: string | null,
-  wide: number,
-) {
-  const edge = Array.from({ length: 32 }, (_, i): Place => {
-    const a = (i / 16) * Math.PI
-    return [at[0] + radius_m * Math.cos(a), at[1] + radius_m * Math.sin(a), at[2]]
-  })
-  if (edge.some((p) => look.ahead(p) < near_m)) return
-  const { ctx } = sheet
-  ctx.beginPath()
-  for (const p of edge) ctx.lineTo(...look.px(p))
-  ctx.closePath()
-  if (fill) {
-    ctx.fillStyle = fill
-    ctx.fill()
-  }
-  if (stroke) {
-    ctx.strokeStyle = stroke
-    ctx.lineWidth = wide
-    ctx.stroke()
-  }
+/** Something flat between its corners; what reaches behind the eye is left out. */
+function flat(sheet: Sheet, look: Look, corners: readonly Place[], fill: string | null, stroke: string | null, wide = 1.5) {
+  if (corners.some((p) => look.ahead(p) < near_m)) return
+  sheet.ctx.beginPath()
+  for (const p of corners) sheet.ctx.lineTo(...look.px(p))
+  sheet.ctx.closePath()
+  inked(sheet, fill, stroke, wide)
 }
+
+/** The edge of something round on the deck. */
+const roundAt = ([x, y, z]: Place, radius_m: number): Place[] =>
+  Array.from({ length: 32 }, (_, i) => {
+    const a = (i / 16) * Math.PI
+    return [x + radius_m * Math.cos(a), y + radius_m * Math.sin(a), z]
+  })
 
 function deckOf(sheet: Sheet, look: Look, rig: Rig) {
   const { ctx, paint } = sheet
@@ -148,20 +134,6 @@ function deckOf(sheet: Sheet, look: Look, rig: Rig) {
   ctx.globalAlpha = 1
 }
 
-/** Something flat that stands: a wall. */
-function faceOf(sheet: Sheet, look: Look, corners: readonly Place[]) {
-  if (corners.some((p) => look.ahead(p) < near_m)) return
-  const { ctx, paint } = sheet
-  ctx.beginPath()
-  for (const p of corners) ctx.lineTo(...look.px(p))
-  ctx.closePath()
-  ctx.fillStyle = paint.outside
-  ctx.fill()
-  ctx.strokeStyle = paint.ink
-  ctx.lineWidth = 1.5
-  ctx.stroke()
-}
-
 /** Rings, posts and wall on the deck. */
 function onDeck(sheet: Sheet, look: Look, d: Drill) {
   const { rig, course } = d
@@ -171,7 +143,7 @@ function onDeck(sheet: Sheet, look: Look, d: Drill) {
     const now = i === d.landed.length
     const at = on(placeOfRing(ring))
     if (i < d.landed.length) continue
-    roundOn(sheet, look, at, ring.ring_m, now ? paint.accent : null, now ? paint.ink : paint.edge, now ? 3 : 1.5)
+    flat(sheet, look, roundAt(at, ring.ring_m), now ? paint.accent : null, now ? paint.ink : paint.edge, now ? 3 : 1.5)
     if (look.ahead(at) < near_m) continue
     ctx.fillStyle = now ? paint.onAccent : paint.quiet
     ctx.font = '700 18px "Atkinson Hyperlegible Next Variable", sans-serif'
@@ -180,7 +152,7 @@ function onDeck(sheet: Sheet, look: Look, d: Drill) {
     ctx.fillText(String(i + 1), x, y + 6)
   }
   for (const w of course.obstacles.walls)
-    faceOf(sheet, look, [on(w.from), on(w.to), on(w.to, w.height_m), on(w.from, w.height_m)])
+    flat(sheet, look, [on(w.from), on(w.to), on(w.to, w.height_m), on(w.from, w.height_m)], paint.outside, paint.ink)
   for (const p of course.obstacles.posts) lineIn(sheet, look, on(p.at), on(p.at, p.height_m), paint.outside, 2 * p.radius_m, 3)
 }
 
@@ -199,7 +171,7 @@ export function drawFromEye(sheet: Sheet, d: Drill, s: Sample, eye: EyePart) {
   const end = rig.under === 'boom' ? s.tip : out(Math.max(rig.radii.most_m, s.radius_m) + 3, rig.foot.height_m)
   const joints = s.elbow ? [foot, out(...s.elbow), end] : [foot, end]
   // A shadow straight below tells over what it hangs.
-  roundOn(sheet, look, [s.load[0], s.load[1], rig.deck_m], rig.load.radius_m, paint.edge, null, 0)
+  flat(sheet, look, roundAt([s.load[0], s.load[1], rig.deck_m], rig.load.radius_m), paint.edge, null)
   for (const [i, joint] of joints.entries()) {
     const last = joints[i - 1]
     if (last) lineIn(sheet, look, last, joint, paint.ink, 0.4, 3)

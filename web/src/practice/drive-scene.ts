@@ -10,7 +10,7 @@ import {
   type TruckDrive,
   type TruckPose,
 } from '@geolabe/core'
-import { dot, ground, line, practiceWord, type Sheet, shape, type View } from './scene'
+import { dot, ground, inked, line, practiceWord, type Sheet, shape, type View } from './scene'
 
 /** So much of the ground is seen round the truck: so many of its own lengths, and metres. */
 const seen = { lengths: 1.9, metres: 7 } as const
@@ -31,18 +31,9 @@ function trace(sheet: Sheet, v: View, points: readonly Point[]) {
 }
 
 function filled(sheet: Sheet, v: View, points: readonly Point[], fill: string | null, stroke: string | null, wide = 1) {
-  const { ctx } = sheet
   trace(sheet, v, points)
-  ctx.closePath()
-  if (fill) {
-    ctx.fillStyle = fill
-    ctx.fill()
-  }
-  if (stroke) {
-    ctx.strokeStyle = stroke
-    ctx.lineWidth = wide
-    ctx.stroke()
-  }
+  sheet.ctx.closePath()
+  inked(sheet, fill, stroke, wide)
 }
 
 /** What is driven over until it stands, the wheel held as it is: a carpet ahead of it. */

@@ -1,6 +1,6 @@
 import type { Course, EyePart, LoadRun, Machine, Rig, SwingSet } from '@geolabe/core'
 import clsx from 'clsx'
-import { useCallback, useMemo, useRef, useState } from 'react'
+import { useMemo, useRef, useState } from 'react'
 import { t } from '../language/t'
 import { Button } from '../look/button'
 import { Tick } from '../look/tick'
@@ -101,10 +101,8 @@ export function Play({
   const eye = machine.eye && isOverDeck(machine.eye, rig) ? machine.eye : null
   const beside = useMemo(() => ({ canvas: side, fromEye: other === 'eye' ? eye : null }), [other, eye])
   const [sound, setSound] = useState(false)
-  const heard = useRef<(offset_m: number) => void>(() => {})
-  const onHeard = useCallback((offset_m: number) => heard.current(offset_m), [])
+  const onHeard = useCreak(sound, course.allowed_m)
   const { state, told, push, go, pause } = useRun(recorder, machine, levers, plan, beside, onHeard, onOver)
-  heard.current = useCreak(sound, state === 'going', course.allowed_m)
   // A phone has one picture after another.
   const views: View[] = eye ? ['plan', 'side', 'eye'] : ['plan', 'side']
   const next = views[(views.indexOf(view) + 1) % views.length] ?? 'plan'

@@ -135,6 +135,19 @@ export function shape(
   }
 }
 
+/** What has been traced, filled and edged as said. */
+export function inked({ ctx }: Sheet, fill: string | null, stroke: string | null, wide = 1) {
+  if (fill) {
+    ctx.fillStyle = fill
+    ctx.fill()
+  }
+  if (stroke) {
+    ctx.strokeStyle = stroke
+    ctx.lineWidth = wide
+    ctx.stroke()
+  }
+}
+
 export function line({ ctx }: Sheet, from: [number, number], to: [number, number], colour: string, wide: number) {
   ctx.strokeStyle = colour
   ctx.lineWidth = wide
@@ -145,16 +158,10 @@ export function line({ ctx }: Sheet, from: [number, number], to: [number, number
   ctx.stroke()
 }
 
-export function dot({ ctx }: Sheet, at: [number, number], radius: number, fill: string | null, stroke: string, wide = 2) {
-  ctx.beginPath()
-  ctx.arc(...at, Math.max(1, radius), 0, 2 * Math.PI)
-  if (fill) {
-    ctx.fillStyle = fill
-    ctx.fill()
-  }
-  ctx.strokeStyle = stroke
-  ctx.lineWidth = wide
-  ctx.stroke()
+export function dot(sheet: Sheet, at: [number, number], radius: number, fill: string | null, stroke: string, wide = 2) {
+  sheet.ctx.beginPath()
+  sheet.ctx.arc(...at, Math.max(1, radius), 0, 2 * Math.PI)
+  inked(sheet, fill, stroke, wide)
 }
 
 /** Where the load went lately, against the ground. */

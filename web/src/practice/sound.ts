@@ -23,8 +23,12 @@ function voiceOf(ctx: AudioContext): Voice {
   rasp.start()
   return {
     to: ({ gain, hz }) => {
-      volume.gain.setTargetAtTime(gain, ctx.currentTime, 0.08)
-      rasp.frequency.setTargetAtTime(hz, ctx.currentTime, 0.08)
+      const now_s = ctx.currentTime
+      volume.gain.cancelScheduledValues(now_s)
+      volume.gain.setTargetAtTime(gain, now_s, 0.08)
+      // Not told anew it falls silent: time stands still.
+      volume.gain.setTargetAtTime(0, now_s + 0.3, 0.08)
+      rasp.frequency.setTargetAtTime(hz, now_s, 0.08)
     },
     end: () => {
       rasp.stop()
@@ -34,7 +38,7 @@ function voiceOf(ctx: AudioContext): Voice {
 }
 
 /** The rope heard while it runs, where it is wanted; everything that it tells is seen as well. */
-export function useCreak(wanted: boolean, running: boolean, allowed_m: number): (offset_m: number) => void {
+export function useCreak(wanted: boolean, allowed_m: number): (offset_m: number) => void {
   const voice = useRef<Voice | null>(null)
   useEffect(() => {
     // Where a device has no sound there is none.
@@ -45,8 +49,5 @@ export function useCreak(wanted: boolean, running: boolean, allowed_m: number): 
       voice.current = null
     }
   }, [wanted])
-  useEffect(() => {
-    if (!running) voice.current?.to({ gain: 0, hz: creakOf(0, 1).hz })
-  }, [running])
   return useCallback((offset_m) => voice.current?.to(creakOf(offset_m, allowed_m)), [allowed_m])
 }

@@ -1,0 +1,24 @@
+import { atSlew } from '../plane/point'
+
+/** A ring on the deck: where it lies, seen from the slew centre, and how wide it is. */
+export interface Ring {
+  slew_deg: number
+  radius_m: number
+  ring_m: number
+}
+
+/** A place on the deck, metres. */
+export type OnDeck = readonly [x: number, y: number]
+
+/** Where a ring lies on the deck. */
+export function placeOfRing({ slew_deg, radius_m }: Ring): [number, number] {
+  const { x_m, y_m } = atSlew(radius_m, slew_deg)
+  return [x_m, y_m]
+}
+
+/** Straight from one ring to another, round and out at once, as a load is carried: so many steps. */
+export const wayBetween = (a: Ring, b: Ring, steps: number): OnDeck[] =>
+  Array.from({ length: steps + 1 }, (_, k) => {
+    const by = (from: number, to: number) => from + ((to - from) * k) / steps
+    return placeOfRing({ slew_deg: by(a.slew_deg, b.slew_deg), radius_m: by(a.radius_m, b.radius_m), ring_m: 0 })
+  })
