@@ -69,7 +69,7 @@ export function Halted({
   return (
     <div className="pointer-events-auto max-w-md rounded-xl border-2 border-ink bg-paper p-4">
       {ready ? children : <p className="text-lg font-bold">{t`Time stands still. Go on when you are ready.`}</p>}
-      <div className="mt-3 flex flex-wrap gap-3">
+      <div className="mt-3 flex flex-wrap items-center gap-3">
         <Button look="next" onClick={onGo}>
           {ready ? t`Begin` : t`Go on`}
         </Button>

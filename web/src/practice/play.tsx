@@ -56,9 +56,15 @@ function Opening({ course: { start, obstacles, wind }, level }: { course: Course
           {t`Two hoists carry it, and one runs slower. Keep its ends within ${say('length', level.limit_m)}; at twice that it slips.`}
         </p>
       )}
-      {obstacles.posts.length > 0 && <p className="mt-1">{t`Keep boom, rope and load clear of the posts.`}</p>}
-      {obstacles.walls.length > 0 && <p className="mt-1">{t`Lift over the wall.`}</p>}
-      {wind && <p className="mt-1">{t`Wind ${say('speed', wind.mean_mps)}, in gusts ${say('speed', wind.most_mps)}.`}</p>}
+      <p className="mt-1 empty:hidden">
+        {[
+          obstacles.posts.length > 0 && t`Keep boom, rope and load clear of the posts.`,
+          obstacles.walls.length > 0 && t`Lift over the wall.`,
+          wind && t`Wind ${say('speed', wind.mean_mps)}, in gusts ${say('speed', wind.most_mps)}.`,
+        ]
+          .filter(Boolean)
+          .join(' ')}
+      </p>
       {start && (
         <p className="mt-1">
           {start.plane === 'across' ? t`It swings across the boom as you begin.` : t`It swings along the boom as you begin.`}{' '}
@@ -160,7 +166,7 @@ export function Play({
           <div className="pointer-events-none absolute inset-0 grid place-items-center p-3 md:place-items-end md:content-end">
             <Halted
               ready={state === 'ready'}
-              beside={<Tick checked={sound} onChange={setSound}>{t`Sound of the rope`}</Tick>}
+              beside={<Tick checked={sound} onChange={setSound}>{t`Sound`}</Tick>}
               onGo={go}
               onLeave={onLeave}
             >
