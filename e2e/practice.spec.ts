@@ -6,7 +6,7 @@ import {
   itemsOfRound,
   keep,
   type Machine,
-  misreadingsOf,
+  mistakesOn,
   type Opinion,
   offerAt,
   type ProcedureStep,
@@ -174,7 +174,7 @@ test('figures read by somebody else, judged: told at once, kept once though ther
   await query('delete from practice_point')
   await signOn(page, 'Tomas Brekke')
   await page.goto('/practice')
-  await page.getByRole('link', { name: /^Its tables of Dunlin/ }).click()
+  await page.getByRole('link', { name: /^Judgement on Dunlin/ }).click()
   const answer = async (what: string, sure: string) => {
     await page.getByRole('button', { name: what }).click()
     await page.getByRole('button', { name: sure }).click()
@@ -196,7 +196,7 @@ test('figures read by somebody else, judged: told at once, kept once though ther
     }
     await page.getByRole('button', { name: i < 10 ? 'Next' : 'What it came to' }).click()
   }
-  await expect(page.getByRole('heading', { name: /^\d figures? that (was|were) too bold passed as right\.$/ })).toBeVisible()
+  await expect(page.getByRole('heading', { name: /^\d mistakes? passed as right\.$/ })).toBeVisible()
   await expect(page.getByText('of 100, not passed')).toBeVisible()
   await audit(page)
   await look(page, 'practice-tables-after')
@@ -204,7 +204,7 @@ test('figures read by somebody else, judged: told at once, kept once though ther
   await expect.poll(() => query("select from practice_run where game = 'judge'"), { timeout: 30_000 }).toHaveLength(1)
   await page.getByRole('button', { name: 'Leave practice' }).click()
   await page.getByRole('link', { name: 'How it goes, skill by skill' }).click()
-  await expect(page.getByText('its tables, points')).toBeVisible()
+  await expect(page.getByText('judgement, points')).toBeVisible()
   await audit(page)
   await fits(page)
   await look(page, 'practice-progress')
@@ -215,9 +215,41 @@ test('figures read by somebody else, judged: told at once, kept once though ther
   await audit(page)
   await fits(page)
   await look(page, 'practice-five')
-  await page.getByRole('link', { name: /^Dunlin, its tables/ }).click()
+  await page.getByRole('link', { name: /^Dunlin, judgement/ }).click()
   await expect(page.getByText('Practice, 1 of 10')).toBeVisible()
   expect(await query("select from practice_run where game = 'judge'")).toHaveLength(1)
+})
+
+test('how a machine stands, judged from a picture: which foot is touched on it, and it is told there', async ({ page }) => {
+  await query('delete from practice_run')
+  await query('delete from practice_point')
+  await signOn(page, 'Tomas Brekke')
+  await page.goto('/practice/tern/judgement?only=leg-short,near-edge,weak-ground')
+  await expect(page.getByText('Practice, 1 of 10')).toBeVisible()
+  await expect(page.getByRole('heading', { name: 'Stand of Tern' })).toBeVisible()
+  await audit(page)
+  await fits(page)
+  await look(page, 'practice-stand')
+  for (let i = 1; i <= 10; i++) {
+    await expect(page.getByText(`Practice, ${i} of 10`)).toBeVisible()
+    await page.getByRole('button', { name: 'Ground too weak' }).click()
+    // Where it is has to be said before how sure: on the picture, or by its name.
+    await expect(page.getByRole('button', { name: '60 %' })).toBeDisabled()
+    if (i % 2 === 0) await page.getByRole('button', { name: 'Rear left leg', exact: true }).click()
+    else await page.getByRole('button', { name: /^rear left leg \d/ }).click()
+    await expect(page.getByRole('button', { name: 'Rear left leg', exact: true, pressed: true })).toBeVisible()
+    await page.getByRole('button', { name: '60 %' }).click()
+    await expect(page.getByText(/^(Right|Not there|Nothing was wrong|Seen, but it was something else)\.$/)).toBeVisible()
+    if (i === 1) await fits(page)
+    await page.getByRole('button', { name: i < 10 ? 'Next' : 'What it came to' }).click()
+  }
+  await expect(page.getByText('of 100, not passed')).toBeVisible()
+  await expect.poll(() => query("select from practice_run where game = 'judge'")).toHaveLength(1)
+  const [kept] = await query<{ falseAlarms: number; claimed: number | null }>(
+    `select (result->>'falseAlarms')::int as "falseAlarms", claimed from practice_run`,
+  )
+  expect(kept?.claimed).toBeNull()
+  expect(kept?.falseAlarms).toBeGreaterThan(2)
 })
 
 /** What somebody does with the keys of Tern’s levers who is signalled to like this. */
@@ -394,6 +426,12 @@ const opinions: Record<Opinion, string> = {
   'between-rows': 'Read between rows',
   headline: 'The best figure of the sheet',
   deductions: 'Nothing taken off',
+  'leg-short': 'A leg not out far enough',
+  'over-cover': 'A foot on a cover',
+  'near-edge': 'Too near the trench',
+  'weak-ground': 'Ground too weak',
+  'tail-room': 'No room for the tail',
+  'out-of-level': 'Out of level',
 }
 
 test('an exam: set by an assessor, sat by another, a try left counts, passed, certified, its file checked with the network gone', async ({
@@ -413,9 +451,9 @@ test('an exam: set by an assessor, sat by another, a try left counts, passed, ce
   await expect(desk.getByText('Choose who is to be assessed.')).toBeVisible()
   await desk.getByLabel('Who', { exact: true }).selectOption({ label: 'Ines Haldane' })
   await desk.getByLabel('On which machine').selectOption({ label: 'Dunlin' })
-  await desk.getByRole('radio', { name: 'Its tables' }).click()
+  await desk.getByRole('radio', { name: 'Judgement' }).click()
   await desk.getByRole('button', { name: 'Set this exam' }).click()
-  await expect(desk.getByRole('heading', { name: 'Exam: tables of Dunlin' })).toBeVisible()
+  await expect(desk.getByRole('heading', { name: 'Exam: judgement on Dunlin' })).toBeVisible()
   await expect(desk.getByText('No try has been begun.')).toBeVisible()
   const id = desk.url().split('/').at(-1)
   const exam = async (of: Page): Promise<Exam> => (await of.request.get(`/api/practice/exams/${id}`)).json()
@@ -423,7 +461,7 @@ test('an exam: set by an assessor, sat by another, a try left counts, passed, ce
   await signOn(page, 'Ines Haldane')
   await page.goto('/practice')
   await page
-    .getByRole('link', { name: /^Exam: tables of Dunlin/ })
+    .getByRole('link', { name: /^Exam: judgement on Dunlin/ })
     .first()
     .click()
   await expect(page.getByRole('button', { name: 'Begin try 1 of 3' })).toBeVisible()
@@ -438,8 +476,9 @@ test('an exam: set by an assessor, sat by another, a try left counts, passed, ce
   await page.getByRole('button', { name: 'Begin try 2 of 3' }).click()
   await expect(page.getByText('Practice, 1 of 10')).toBeVisible()
   const { made, level } = await exam(page)
-  const { tables }: MachineFile = await (await page.request.get('/api/machines/dunlin')).json()
-  const items = itemsOfRound(tables, { seed: made[1]?.seed ?? 0, level, only: misreadingsOf(tables) })
+  const { definition, tables }: MachineFile = await (await page.request.get('/api/machines/dunlin')).json()
+  const on = { machine: definition, tables }
+  const items = itemsOfRound(on, { seed: made[1]?.seed ?? 0, level, only: mistakesOn(on) })
   // From here on it needs no network.
   await page.context().setOffline(true)
   for (const [i, item] of items.entries()) {
@@ -473,7 +512,7 @@ test('an exam: set by an assessor, sat by another, a try left counts, passed, ce
   await audit(desk)
   await desk.getByRole('dialog').getByRole('button', { name: 'Issue the certificate' }).click()
   await desk.getByRole('link', { name: 'Certificates of practice' }).click()
-  await expect(desk.getByText('Ines Haldane: tables of Dunlin').first()).toBeVisible()
+  await expect(desk.getByText('Ines Haldane: judgement on Dunlin').first()).toBeVisible()
   await audit(desk)
   await fits(desk)
   await look(desk, 'practice-certificates')

@@ -8,7 +8,7 @@ import type {
   JudgeResult,
   LegScore,
   LoadPoint,
-  Misreading,
+  Mistake,
   Plane,
   SequenceMarks,
   SequencePoint,
@@ -82,8 +82,8 @@ export interface PracticeGames {
     signal: boolean
     drive: boolean
     sequence: boolean
-    /** Ways of misreading its tables; none: not offered. */
-    judge: Misreading[]
+    /** What can be wrong with its tables as somebody reads them, and with how it stands; none: not offered. */
+    judge: Mistake[]
   }[]
 }
 

@@ -148,18 +148,9 @@ export {
   type Zone,
 } from './inspection/walkround'
 export { type Calibration, calibrationFrom, calibrationOf, type Sureness } from './judgement/calibration'
-export {
-  type Above,
-  type Item,
-  itemsFrom,
-  type Misreading,
-  misreadings,
-  misreadingsOf,
-  type Opinion,
-  opinions,
-} from './judgement/item'
+export { type Item, itemsFrom, type JudgedOn, type Mistake, mistakes, mistakesOn, type Opinion, opinions } from './judgement/item'
 export { type JudgePoint, judgeLessons } from './judgement/lessons'
-export { type Judged, type Marks, marksOf, type Sure, surenesses } from './judgement/marks'
+export { isRight, type Judged, type Marks, marksOf, type Sure, surenesses } from './judgement/marks'
 export {
   type Answered,
   itemsARound,
@@ -170,6 +161,8 @@ export {
   judgeVersion,
   markRound,
 } from './judgement/round'
+export { isAtFoot, type StandFault, type StandItem, standFaults, standFaultsOf } from './judgement/stand-item'
+export { type Above, type Misreading, misreadings, misreadingsOf, type TableItem } from './judgement/table-item'
 export { alternatingLowerCalculator, type Lowering, loweringBy } from './levelling/alternating-lower'
 export { bubbleCheck, bubbleCheckCalculator } from './levelling/bubble-check'
 export { levelEffect, levelEffectCalculator } from './levelling/level-effect'

@@ -1,10 +1,13 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { distanceToFeature, feetOf, liftsOnOutriggers, outriggersIn, type Point } from '../src'
 import { calibrationOf } from '../src/judgement/calibration'
-import { type Item, itemsFrom, type Misreading, misreadings, misreadingsOf, opinions } from '../src/judgement/item'
+import { type Item, itemsFrom, mistakes, mistakesOn, type Opinion, opinions } from '../src/judgement/item'
 import { judgeLessons } from '../src/judgement/lessons'
-import { marksOf, type Sure, surenesses } from '../src/judgement/marks'
+import { isRight, type Judged, marksOf, type Sure, surenesses } from '../src/judgement/marks'
 import { itemsARound, judgeRound, judgeVersion, markRound } from '../src/judgement/round'
+import { isAtFoot, type StandItem, standFaults, standFaultsOf } from '../src/judgement/stand-item'
+import { type Misreading, misreadings, misreadingsOf, type TableItem } from '../src/judgement/table-item'
 import { loadLessons } from '../src/practice/lessons'
 import { dueIn_days, halfLifeAfter, type WeakPoint, weakPointAfter } from '../src/practice/weak-point'
 import { isHung } from '../src/rating/axes'
@@ -118,13 +121,16 @@ describe('a weak point', () => {
   })
 })
 
-const machines = demoMachines.map((id) => ({ id, tables: demoMachine(id).tables.map(demoTable) }))
+const machines = demoMachines.map((id) => {
+  const machine = demoMachine(id)
+  return { id, machine, tables: machine.tables.map(demoTable) }
+})
 const some = machines
   .map((m) => ({ ...m, only: misreadingsOf(m.tables) }))
   .filter((m): m is typeof m & { only: [Misreading, ...Misreading[]] } => m.only.length > 0)
 
 /** What somebody reads who makes this mistake: every figure that it could be. */
-function misread(item: Item, tables: (typeof some)[number]['tables'], how: Misreading): number[] {
+function misread(item: TableItem, tables: (typeof some)[number]['tables'], how: Misreading): number[] {
   const table = tables.find((t) => t.id === item.table)
   const c = table?.configurations.find((x) => x.id === item.configuration)
   if (!table || !c) throw new Error('no such table')
@@ -183,9 +189,12 @@ describe('an item of judgement', () => {
   })
   it('has one answer, the core’s own: bold, by one mistake and no other; and half have nothing wrong', () => {
     const each = Math.ceil(5000 / some.length)
-    const all = some.flatMap(({ id, tables, only }, i) =>
-      itemsFrom(tables, { seed: 100 + i, level: (i % 3) / 2, only }, each).map((item) => ({ id, tables, item })),
+    const all = some.flatMap(({ id, machine, tables, only }, i) =>
+      itemsFrom({ machine, tables }, { seed: 100 + i, level: (i % 3) / 2, only }, each).flatMap((item) =>
+        item.of === 'table' ? [{ id, tables, item }] : [],
+      ),
     )
+    expect(all).toHaveLength(each * some.length)
     for (const { id, tables, item } of all) {
       const table = tables.find((t) => t.id === item.table)
       const c = table?.configurations.find((x) => x.id === item.configuration)
@@ -210,30 +219,138 @@ describe('an item of judgement', () => {
     }
     const whole = all.filter((x) => x.item.wrong === 'nothing').length / all.length
     expect(Math.abs(whole - 0.5)).toBeLessThan(0.02)
-    expect([...new Set(all.map((x) => x.item.wrong))].sort()).toEqual([...opinions].sort())
+    expect([...new Set(all.map((x) => x.item.wrong))].sort()).toEqual(['nothing', ...misreadings].sort())
   })
   it('answered well passes; everything called one thing, or drawn by lot, scores next to nothing', () => {
     const seen = fc.tuple(fc.constantFrom(...some.map((m) => m.id)), anySeed, level)
+    const lots = fc.array(fc.constantFrom(...mistakes), { minLength: 20, maxLength: 20 })
     fc.assert(
-      fc.property(seen, fc.array(fc.constantFrom(...misreadings), { minLength: 20, maxLength: 20 }), ([id, seed, level], lot) => {
+      fc.property(seen, lots, fc.nat(3), ([id, seed, level], lot, foot) => {
         const m = some.find((x) => x.id === id)
         if (!m) throw new Error('none')
-        const items = itemsFrom(m.tables, { seed, level, only: m.only }, 20)
+        const items = itemsFrom(m, { seed, level, only: mistakesOn(m) }, 20)
         const sure: Sure = 100
-        const marks = (of: (item: Item, i: number) => (typeof opinions)[number]) =>
+        const at = m.machine.outriggers?.[foot]?.id
+        const marks = (of: (item: Item, i: number) => Omit<Judged, 'sure'>) =>
           marksOf(
             items,
-            items.map((item, i) => ({ wrong: of(item, i), sure })),
+            items.map((item, i) => ({ ...of(item, i), sure })),
           )
-        expect(marks((item) => item.wrong)).toMatchObject({ score: 100, passed: true, missed: 0 })
-        for (const wrong of opinions) expect(marks(() => wrong)).toMatchObject({ passed: false })
-        for (const wrong of opinions) expect(marks(() => wrong).score).toBeLessThanOrEqual(30)
-        expect(marks((_, i) => lot[i] ?? 'nothing').score).toBeLessThanOrEqual(30)
+        expect(marks(rightly)).toMatchObject({ score: 100, passed: true, missed: 0 })
+        for (const wrong of opinions) expect(marks(() => ({ wrong, at }))).toMatchObject({ passed: false })
+        for (const wrong of opinions) expect(marks(() => ({ wrong, at })).score).toBeLessThanOrEqual(30)
+        expect(marks((_, i) => ({ wrong: lot[i] ?? 'nothing', at })).score).toBeLessThanOrEqual(30)
         expect(marksOf(items, []).score).toBeLessThanOrEqual(30)
       }),
-      { numRuns: 60 },
+      { numRuns: 20 },
     )
     expect(surenesses.length).toBe(6)
+  })
+})
+
+/** What somebody says who sees everything. */
+const rightly = (item: Item): { wrong: Opinion; at?: string } => ({
+  wrong: item.wrong,
+  ...(item.of === 'stand' && item.where[0] ? { at: item.where[0] } : {}),
+})
+
+describe('a stand that is judged', () => {
+  const stood = machines.filter((m) => standFaultsOf(m.machine, m.tables).length > 0)
+  const items = stood.flatMap((m, i) =>
+    itemsFrom(m, { seed: 40 + i, level: (i % 3) / 2, only: standFaultsOf(m.machine, m.tables) }, 40).flatMap((item) =>
+      item.of === 'stand' ? [{ ...m, item }] : [],
+    ),
+  )
+  /** What the set-up station would say of it, with the boom once round. */
+  const judged = ({ machine, tables, item }: (typeof items)[number]) => {
+    if (!liftsOnOutriggers(machine)) throw new Error('no crane')
+    const c = tables.flatMap((t) => t.configurations).find((x) => x.id === item.configuration)
+    const feet = feetOf(machine.outriggers, outriggersIn(item.setup.standing))
+    const out = (f: { id: string; x_m: number; y_m: number }) => {
+      const asked = c?.appliesTo.standing?.footprint.find((x) => x.id === f.id)
+      return asked !== undefined && [f.x_m / asked.x_m, f.y_m / asked.y_m].every((share) => share > 1 - 1e-6)
+    }
+    return { feet, short: feet.filter((f) => !out(f)).map((f) => f.id), tail_m: machine.upper.tailSwingRadius_m }
+  }
+  it('is offered for every machine that stands on outriggers by a sheet of its own, and for no other', () => {
+    expect(stood.map((m) => m.id)).toEqual(['curlew', 'heron', 'petrel', 'plover', 'rush', 'sedge', 'tern', 'turnstone', 'wren'])
+    for (const m of stood)
+      expect(
+        new Set(itemsFrom(m, { seed: 1, level: 0.3, only: standFaultsOf(m.machine, m.tables) }, 120).map((x) => x.wrong)),
+        m.id,
+      ).toEqual(new Set(['nothing', ...standFaultsOf(m.machine, m.tables)]))
+    expect(new Set(stood.flatMap((m) => standFaultsOf(m.machine, m.tables)))).toEqual(new Set(standFaults))
+  })
+  it('has one thing wrong with it or none, seen by geometry alone, and by no other', () => {
+    for (const x of items) {
+      const { item } = x
+      const { feet, short, tail_m } = judged(x)
+      const half = (item.place.mats[0]?.length_m ?? 0) / 2
+      const [edge, cover, stack] = ['trench', 'cover', 'stack'].map((id) => item.place.features.find((f) => f.id === id))
+      if (!edge || !cover) throw new Error('nothing drawn')
+      const corners = (f: Point) => [-1, 1].flatMap((i) => [-1, 1].map((j) => ({ x_m: f.x_m + i * half, y_m: f.y_m + j * half })))
+      const needed_m = (edge.drop_m ?? 0) * (edge.soil === 'firm' ? 1 : 2)
+      const gapOf = (f: Point) => Math.min(...corners(f).map((p) => distanceToFeature(edge, p)))
+      const near = feet.filter(
+        (f) => gapOf(f) < needed_m || (gapOf(f) < 2 * (edge.drop_m ?? 0) && (item.feet_N[f.id] ?? 0) > 300_000),
+      )
+      const [[left, low], , [right, high]] = cover.geometry.points as [[number, number], unknown, [number, number]]
+      const over = feet.filter((f) => f.x_m + half > left && f.x_m - half < right && f.y_m + half > low && f.y_m - half < high)
+      const weak = outriggersIn(item.setup.standing).filter(
+        (o) => (item.feet_N[o.id] ?? 0) / (2 * half) ** 2 > 1000 * (o.ground?.allowable_kPa ?? 0),
+      )
+      const tilt = Math.hypot(Number(item.setup.level.pitch_deg), Number(item.setup.level.roll_deg))
+      const noRoom = stack !== undefined && distanceToFeature(stack, { x_m: 0, y_m: 0 }) - tail_m < 0.5
+      const seen = {
+        'leg-short': short,
+        'over-cover': over.map((f) => f.id),
+        'near-edge': near.map((f) => f.id),
+        'weak-ground': weak.map((f) => f.id),
+        'tail-room': noRoom ? ['tail'] : [],
+        'out-of-level': tilt > item.level_deg ? ['level'] : [],
+      }
+      const wrong = standFaults.filter((f) => seen[f].length > 0)
+      expect(wrong, `${x.id} ${JSON.stringify(item)}`).toEqual(item.wrong === 'nothing' ? [] : [item.wrong])
+      if (isAtFoot(item.wrong))
+        expect([...item.where].sort()).toEqual([...seen[item.wrong as StandItem['wrong'] & 'leg-short']].sort())
+      else expect(item.where).toEqual([])
+    }
+  })
+  it('is right only there: said of another foot it is missed and a false alarm, so that naming every foot does not pay', () => {
+    const footed = items.find((x) => x.item.where.length === 1)
+    const level = items.find((x) => x.item.wrong === 'out-of-level')
+    const whole = items.find((x) => x.item.wrong === 'nothing')
+    if (!footed || !level || !whole) throw new Error('none')
+    const { wrong, where } = footed.item
+    const other = judged(footed).feet.find((f) => !where.includes(f.id))?.id
+    const said = (at: string | undefined, as: Opinion = wrong): Judged => ({ wrong: as, at, sure: 90 })
+    const marks = (item: Item, a: Judged) => marksOf([item], [a])
+    expect([
+      isRight(footed.item, said(where[0])),
+      isRight(footed.item, said(other)),
+      isRight(footed.item, said(undefined)),
+    ]).toEqual([true, false, false])
+    expect(marks(footed.item, said(other))).toMatchObject({ missed: 1, falseAlarms: 1, misnamed: 0, right: 0 })
+    const elseName = standFaults.find((f) => isAtFoot(f) && f !== wrong)
+    expect(marks(footed.item, said(where[0], elseName))).toMatchObject({ missed: 0, falseAlarms: 0, misnamed: 1 })
+    expect(marks(footed.item, said(undefined, 'out-of-level'))).toMatchObject({ missed: 1, falseAlarms: 1 })
+    expect(marks(level.item, said(other, 'near-edge'))).toMatchObject({ missed: 1, falseAlarms: 1 })
+    expect(marks(whole.item, said(other, 'near-edge'))).toMatchObject({ missed: 0, falseAlarms: 1 })
+  })
+  it('is the same for a seed on every device, and nearer to its limit the harder it is', () => {
+    const tern = stood.find((m) => m.id === 'tern')
+    if (!tern) throw new Error('none')
+    const drawn = (level: number, seed = 9) => itemsFrom(tern, { seed, level, only: ['out-of-level'] }, 40)
+    expect(JSON.stringify(drawn(0.4))).toBe(JSON.stringify(drawn(0.4)))
+    const overs = (level: number) =>
+      drawn(level).flatMap((x) =>
+        x.of === 'stand' && x.wrong !== 'nothing'
+          ? [Math.hypot(Number(x.setup.level.pitch_deg), Number(x.setup.level.roll_deg)) / x.level_deg]
+          : [],
+      )
+    expect(Math.max(...overs(1))).toBeLessThan(1.5)
+    expect(Math.max(...overs(0))).toBeGreaterThan(2)
+    for (const over of [...overs(0), ...overs(1)]) expect(over).toBeGreaterThan(1.24)
   })
 })
 
@@ -249,11 +366,11 @@ describe('a round of judgement', () => {
     tables: tables.map(({ id, revision }) => ({ id, revision })),
     seed: 3,
     level: 0.1,
-    only: misreadingsOf(tables),
+    only: mistakesOn({ machine: tern, tables }),
     answers: Array.from({ length: itemsARound }, () => ({ wrong: 'nothing', sure: 90 })),
   })
   it('is marked from its answers alone, and shows what was missed, and how sure', () => {
-    const marks = markRound(tern, tables, round)
+    const marks = markRound({ machine: tern, tables }, round)
     const amiss = marks.answers.filter((a) => a.wrong !== 'nothing')
     expect(marks).toMatchObject({ missed: amiss.length, falseAlarms: 0, passed: false, right: itemsARound - amiss.length })
     const lessons = judgeLessons(marks)
@@ -264,7 +381,7 @@ describe('a round of judgement', () => {
   it('is refused where anything that it was read from has changed, or was of another version', () => {
     const code = (more: object, of = tables) => {
       try {
-        markRound(tern, of, { ...round, ...more })
+        markRound({ machine: tern, tables: of }, { ...round, ...more })
       } catch (e) {
         return (e as { code: string; path: string }).code + (e as { path: string }).path
       }

@@ -8,7 +8,7 @@ import {
   judgeVersion,
   keep,
   type LoadRun,
-  misreadingsOf,
+  mistakesOn,
   playRun,
   practiceVersion,
   SequenceDrill,
@@ -130,8 +130,8 @@ describe('a practice run', () => {
 })
 
 const tables = tern.tables.map(readTableFile)
-const offered = misreadingsOf(tables)
-/** A round of Tern's tables, answered as somebody does. */
+const offered = mistakesOn({ machine: tern, tables })
+/** A round of judgement on Tern, answered as somebody does. */
 function judged(of: (item: Item, i: number) => JudgeRound['answers'][number], more: Partial<JudgeRound> = {}): JudgeRound {
   const how = { seed: 7, level: 0.1, only: offered, ...more }
   return {
@@ -141,12 +141,16 @@ function judged(of: (item: Item, i: number) => JudgeRound['answers'][number], mo
     version: judgeVersion,
     machine: { id: 'tern', revision: tern.revision },
     tables: tables.map(({ id, revision }) => ({ id, revision })),
-    answers: itemsOfRound(tables, how).map(of),
+    answers: itemsOfRound({ machine: tern, tables }, how).map(of),
     ...how,
     ...more,
   }
 }
-const rightly = (item: Item) => ({ wrong: item.wrong, sure: 80 as const })
+const rightly = (item: Item) => ({
+  wrong: item.wrong,
+  ...(item.of === 'stand' && item.where[0] ? { at: item.where[0] } : {}),
+  sure: 80 as const,
+})
 const blindly = () => ({ wrong: 'nothing' as const, sure: 100 as const })
 const points = async (p: Person) => (await p.get('/practice/points')).body
 

@@ -117,7 +117,7 @@ export function App() {
                   <Route path="practice/exams/:id" element={<ExamPage />} />
                   <Route path="practice/certificates" element={<Certificates />} />
                   <Route path="practice/:machine" element={<PracticeOn />} />
-                  <Route path="practice/:machine/tables" element={<JudgeOn />} />
+                  <Route path="practice/:machine/judgement" element={<JudgeOn />} />
                   <Route path="practice/:machine/signals" element={<SignalsOn />} />
                   <Route path="practice/:machine/driving" element={<DriveOn />} />
                   <Route path="practice/:machine/order" element={<OrderOn />} />

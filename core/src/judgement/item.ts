@@ -1,187 +1,64 @@
+import type { Machine } from '../machine/machine'
 import { randomFrom } from '../practice/random'
-import { type Axis, entriesFor, isHung } from '../rating/axes'
-import { ratingAt } from '../rating/read'
-import type { RatingConfiguration, RatingTable } from '../rating/table'
+import type { RatingTable } from '../rating/table'
 import { Refusal } from '../refusal'
+import { shuffled } from './lots'
+import { type StandFault, type StandItem, standFaults, standFaultsOf, standItem } from './stand-item'
+import { cellsOf, type Misreading, misreadings, misreadingsOf, type TableItem, tableItem } from './table-item'
 
-/** What can be wrong with a figure that somebody read from a table. */
-export const misreadings = ['wrong-sheet', 'wrong-row', 'wrong-column', 'between-rows', 'headline', 'deductions'] as const
-export type Misreading = (typeof misreadings)[number]
-/** What may be said of a figure: what is wrong with it, or that nothing is. */
-export const opinions = ['nothing', ...misreadings] as const
+/** What can be wrong: with a figure that somebody read from a table, and with how a machine stands. */
+export const mistakes = [...misreadings, ...standFaults] as const
+export type Mistake = Misreading | StandFault
+/** What may be said of an item: what is wrong with it, or that nothing is. */
+export const opinions = ['nothing', ...mistakes] as const
 export type Opinion = (typeof opinions)[number]
 
-/** Somebody read a table for a machine as it stands, and says what may be lifted: what is wrong with it? */
-export interface Item {
-  table: string
-  configuration: string
-  row: number | string
-  column: number | string
-  /** What hangs above the load, kg. */
-  taken: readonly { what: Above; mass_kg: number }[]
-  /** What they say may be lifted, kg. */
-  said_kg: number
-  /** What may be lifted, kg. */
-  right_kg: number
-  wrong: Opinion
+/** Somebody has done something and says that it is right: what is wrong with it? */
+export type Item = TableItem | StandItem
+
+/** What is judged: a machine by its tables. */
+export interface JudgedOn {
+  machine: Machine
+  tables: readonly RatingTable[]
 }
 
-/** What hangs above a load. */
-export const above = ['hook-block', 'slings', 'spreader'] as const
-export type Above = (typeof above)[number]
-
-/** Figures closer than this share are one figure to a reader. */
-const apart_share = 0.02
-/** So many cells at most are looked at for one item, however large the tables; and to see whether a mistake can be made at all. */
-const [most_cells, most_seen] = [2000, 200]
 /** At least so much of what is shown together is in order, and is not. */
 const least_share = 0.3
-
-type Entry = number | string
-type Random = () => number
-const isApart = (a: number, b: number) => Math.abs(a - b) > apart_share * Math.max(a, b)
-
-/** The same things in another order. */
-const shuffled = <T>(random: Random, of: readonly T[]): T[] =>
-  of
-    .map((one) => ({ one, lot: random() }))
-    .sort((a, b) => a.lot - b.lot)
-    .map(({ one }) => one)
-
-interface Question {
-  table: RatingTable
-  c: RatingConfiguration
-  row: Entry
-  column: Entry
-  taken: Item['taken']
-}
-
-/** The greatest figure of a sheet, kg. */
-const greatestOf = (c: RatingConfiguration) => Math.max(...c.rows.flatMap((r) => r.ratings_kg.map((kg) => kg ?? 0)))
-
-/** What is read there, kg, by each mistake and by none; a mistake can read several figures. */
-function readings({ table, c, row, column, taken }: Question): Record<Opinion, () => number[]> {
-  const { axes } = table
-  const taken_kg = taken.reduce((sum, t) => sum + t.mass_kg, 0)
-  const read = (of: RatingConfiguration, r: Entry, k: Entry) => ratingAt(axes, of, r, k, 'worse-row').gross_kg
-  const less = (of: readonly (number | 'not-rated' | null)[]) =>
-    of.flatMap((kg) => (typeof kg === 'number' ? [Math.round(kg - taken_kg)] : []))
-  const between = () => {
-    if (typeof row !== 'number') return []
-    const [one, other] = (entriesFor(axes.row, c.rows.length, (i) => c.rows[i]?.at ?? Number.NaN, row) ?? []).map((i) =>
-      Number(c.rows[i]?.at),
-    )
-    if (one === undefined || other === undefined) return []
-    const [a, b] = [read(c, one, column), read(c, other, column)]
-    return a === 'not-rated' || b === 'not-rated' ? [] : [a + ((b - a) * (row - one)) / (other - one)]
-  }
-  return {
-    nothing: () => less([read(c, row, column)]),
-    'wrong-sheet': () => less(table.configurations.filter((x) => x !== c).map((x) => read(x, row, column))),
-    'wrong-row': () => less(c.rows.map((r) => read(c, r.at, column))),
-    'wrong-column': () => less(c.columns.map((k) => read(c, row, k))),
-    'between-rows': () => less(between()),
-    headline: () => less([greatestOf(c)]),
-    deductions: () => (taken_kg > 0 ? less([read(c, row, column)]).map((kg) => kg + taken_kg) : []),
-  }
-}
-
-/** What hangs above a load in one item, as heavy as goes with what the sheet rates at most. */
-function takenFrom(random: Random, c: RatingConfiguration): Item['taken'] {
-  const fine_kg = greatestOf(c) / 1200
-  const step_kg = fine_kg < 10 ? Math.max(1, Math.round(fine_kg)) : 10 * Math.round(fine_kg / 10)
-  const steps: Record<Above, [least: number, more: number]> = { 'hook-block': [6, 8], slings: [1, 4], spreader: [4, 10] }
-  return above.slice(0, 1 + Math.floor(random() * above.length)).map((what) => {
-    const [least, more] = steps[what]
-    return { what, mass_kg: step_kg * (least + Math.floor(random() * more)) }
-  })
-}
-
-/** A cell of a table, and the gaps behind it. */
-interface Cell {
-  table: RatingTable
-  c: RatingConfiguration
-  i: number
-  j: number
-}
-
-const cellsOf = (tables: readonly RatingTable[]): Cell[] =>
-  tables.flatMap((table) =>
-    table.configurations.flatMap((c) => c.rows.flatMap((_, i) => c.columns.map((_, j): Cell => ({ table, c, i, j })))),
-  )
-
-/** A place on an axis: between two entries where the axis is read so, else on one of them. */
-function placeOn(random: Random, axis: Axis, from: Entry, to: Entry | undefined): Entry {
-  if (axis.reading === 'listed' || typeof from !== 'number' || typeof to !== 'number') return from
-  const at = from + (0.25 + 0.5 * random()) * (to - from)
-  return Number(at.toFixed(to - from < 0.5 ? 2 : 1))
-}
-
-function questionAt(random: Random, { table, c, i, j }: Cell): Question | null {
-  const { axes } = table
-  const [row, column] = [c.rows[i]?.at, c.columns[j]]
-  if (row === undefined || column === undefined) return null
-  return {
-    table,
-    c,
-    row: placeOn(random, axes.row, row, c.rows[i + 1]?.at),
-    column: placeOn(random, axes.column, column, c.columns[j + 1]),
-    taken: isHung(axes) ? takenFrom(random, c) : [],
-  }
-}
-
-/**
- * A bold figure that only this mistake reads there: what another reads too, or what is no more than is right, tells nobody what went wrong. The
- * boldest at level 0, the one nearest to what is right at 1.
- */
-function misread(read: Record<Opinion, () => number[]>, truth: number, wrong: Misreading, level: number): number | null {
-  const bold = read[wrong]().filter((kg) => kg > truth && isApart(kg, truth))
-  if (bold.length === 0) return null
-  const others = misreadings.flatMap((m) => (m === wrong ? [] : read[m]()))
-  const told = bold.filter((kg) => others.every((o) => isApart(o, kg))).sort((a, b) => b - a)
-  return told[Math.min(told.length - 1, Math.floor(level * told.length))] ?? null
-}
-
-/** An item of one mistake, or where one could have made it and nothing is wrong; null: no cell of the tables offers it. */
-function drawn(random: Random, cells: readonly Cell[], wrong: Misreading, level: number, right: boolean): Item | null {
-  for (const cell of shuffled(random, cells).slice(0, most_cells)) {
-    const q = questionAt(random, cell)
-    const read = q && readings(q)
-    const truth = read?.nothing()[0]
-    if (!q || !read || truth === undefined || truth <= 0) continue
-    // Where a straight line is allowed, who reads one makes no mistake.
-    const kg = wrong === 'between-rows' && cell.table.linearPermitted ? null : misread(read, truth, wrong, level)
-    if (kg === null) continue
-    const { table, c, row, column, taken } = q
-    const said = right ? { said_kg: truth, wrong: 'nothing' as const } : { said_kg: kg, wrong }
-    return { table: table.id, configuration: c.id, row, column, taken, right_kg: truth, ...said }
-  }
-  return null
-}
 
 export interface How {
   seed: number
   /** 0: mistakes as bold as can be; 1: near to what is right. */
   level: number
   /** What may be wrong. */
-  only: readonly Misreading[]
+  only: readonly Mistake[]
 }
 
+const isMisreading = (m: Mistake): m is Misreading => misreadings.some((x) => x === m)
+
+/** Which mistakes can be made with a machine and its tables. */
+export const mistakesOn = ({ machine, tables }: JudgedOn): Mistake[] => [
+  ...misreadingsOf(tables),
+  ...standFaultsOf(machine, tables),
+]
+
 /**
- * Items of the tables of a machine, the same for a seed on every device; of half of them nothing is wrong.
+ * Items of a machine and its tables, the same for a seed on every device; of half of them nothing is wrong.
  *
  * @throws Refusal `no-items` where they offer nothing that can be told apart
- * @example itemsFrom([ternTable], { seed: 1, level: 0, only: misreadings }, 10)[0]?.wrong // 'nothing', or what is wrong
+ * @example itemsFrom({ machine: tern, tables: [ternTable] }, { seed: 1, level: 0, only: mistakes }, 10)[0]?.wrong // 'nothing', or what is wrong
  */
-export function itemsFrom(tables: readonly RatingTable[], how: How, count: number): Item[] {
+export function itemsFrom({ machine, tables }: JudgedOn, how: How, count: number): Item[] {
   const random = randomFrom(how.seed, 'judgement')
   const cells = cellsOf(tables)
   const one = (right: boolean): Item => {
     for (const wrong of shuffled(random, how.only)) {
-      const item = drawn(random, cells, wrong, how.level, right)
+      const { level } = how
+      const item = isMisreading(wrong)
+        ? tableItem(random, cells, { wrong, level, right })
+        : standItem(random, machine, tables, { wrong, level, right })
       if (item) return item
     }
-    throw new Refusal('no-items', 'Its tables offer nothing to practise judgement on.', 'machine')
+    throw new Refusal('no-items', 'It offers nothing to practise judgement on.', 'machine')
   }
   // Whether anything is wrong is drawn first: what is harder to find is looked for longer. Of each there is enough to tell a guess by.
   const draw = () => Array.from({ length: count }, () => random() < 0.5)
@@ -189,10 +66,4 @@ export function itemsFrom(tables: readonly RatingTable[], how: How, count: numbe
   let right = draw()
   while (right.filter(Boolean).length < few || right.filter((x) => !x).length < few) right = draw()
   return right.map(one)
-}
-
-/** Which mistakes the tables of a machine can be misread by. */
-export function misreadingsOf(tables: readonly RatingTable[]): Misreading[] {
-  const cells = shuffled(randomFrom(0, 'cells'), cellsOf(tables)).slice(0, most_seen)
-  return misreadings.filter((m) => drawn(randomFrom(0, m), cells, m, 0, false) !== null)
 }

@@ -6,13 +6,24 @@ export type Sure = (typeof surenesses)[number]
 
 export interface Judged {
   wrong: Opinion
+  /** The outrigger that it is wrong with, where that is asked. */
+  at?: string | undefined
   sure: Sure
 }
 
+/** Whether what somebody said of an item is said of where it is wrong. A figure has only one place. */
+function isThere(item: Item, said: Judged): boolean {
+  if (item.of === 'table' || item.wrong === 'nothing') return true
+  return item.where.length > 0 ? said.at !== undefined && item.where.includes(said.at) : said.wrong === item.wrong
+}
+
+/** Whether an answer is right: what it is, and where. */
+export const isRight = (item: Item, said: Judged): boolean => said.wrong === item.wrong && isThere(item, said)
+
 export interface Marks {
-  /** Nothing said of what could have hurt. */
+  /** Nothing said of what could have hurt, or said of another place. */
   missed: number
-  /** Something said where nothing was wrong. */
+  /** Something said where nothing was wrong, there or at all. */
   falseAlarms: number
   /** Something wrong, called by another name. */
   misnamed: number
@@ -20,6 +31,9 @@ export interface Marks {
   score: number
   passed: boolean
 }
+
+/** What was not answered. */
+const unsure: Judged = { wrong: 'nothing', sure: 50 }
 
 /** Missed danger weighs five times a false alarm. */
 const missed_weight = 5
@@ -36,22 +50,25 @@ const pass_score = 80
  * @param answers one an item, in their order; what was not answered counts as nothing wrong
  */
 export function marksOf(items: readonly Item[], answers: readonly Judged[]): Marks {
-  const each = items.map((item, i) => ({ item, said: answers[i]?.wrong ?? 'nothing' }))
+  const each = items.map((item, i) => ({ item, said: answers[i] ?? unsure }))
   const amiss = each.filter(({ item }) => item.wrong !== 'nothing')
   const whole = each.filter(({ item }) => item.wrong === 'nothing')
-  const missed = amiss.filter(({ said }) => said === 'nothing').length
-  const falseAlarms = whole.filter(({ said }) => said !== 'nothing').length
-  const misnamed = amiss.filter(({ item, said }) => said !== 'nothing' && said !== item.wrong).length
-  const share = (lost: number, of: number) => (of === 0 ? 1 : 1 - lost / of)
-  const found = share(missed + misnamed_share * misnamed, amiss.length)
+  const found = amiss.filter(({ said }) => said.wrong !== 'nothing')
+  // Somewhere else it is missed, and something is called wrong that is not.
+  const elsewhere = found.filter(({ item, said }) => !isThere(item, said)).length
+  const missed = amiss.length - found.length + elsewhere
+  const falseAlarms = whole.filter(({ said }) => said.wrong !== 'nothing').length + elsewhere
+  const misnamed = found.filter(({ item, said }) => isThere(item, said) && said.wrong !== item.wrong).length
+  const share = (lost: number, of: number) => (of === 0 ? 1 : Math.max(0, 1 - lost / of))
+  const seen = share(missed + misnamed_share * misnamed, amiss.length)
   const calm = share(falseAlarms, whole.length)
   const fails = falseAlarms > most_falseAlarms * whole.length
-  const score = (100 * (missed_weight * found + calm)) / (missed_weight + 1)
+  const score = (100 * (missed_weight * seen + calm)) / (missed_weight + 1)
   return {
     missed,
     falseAlarms,
     misnamed,
-    right: each.filter(({ item, said }) => item.wrong === said).length,
+    right: each.filter(({ item, said }) => isRight(item, said)).length,
     score: fails ? Math.min(failed_score, score) : score,
     passed: !fails && missed === 0 && score >= pass_score,
   }

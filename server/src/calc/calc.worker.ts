@@ -63,7 +63,7 @@ function resultOf(machine: Machine, tables: RatingTable[], run: PracticeRun): ob
     case 'load':
       return playRun(machine, run).result
     case 'judge':
-      return markRound(machine, tables, run)
+      return markRound({ machine, tables }, run)
     case 'signal':
       return markSignals(machine, run)
     case 'drive':

@@ -12,7 +12,7 @@ answerFile((content) => {
   if (!readOrganisations().some((o) => o.machines.includes(run.machine.id)))
     throw new Refusal('no-machine', `No machine of the demo world is called “${run.machine.id}”.`, 'machine.id')
   const machine = readMachineFile(run.machine.id)
-  if (run.game === 'judge') return markRound(machine, machine.tables.map(readTableFile), run)
+  if (run.game === 'judge') return markRound({ machine, tables: machine.tables.map(readTableFile) }, run)
   if (run.game === 'signal') return markSignals(machine, run)
   if (run.game === 'drive') return markDrive(machine, run)
   if (run.game === 'sequence') return markSequence(machine, run)

@@ -18,7 +18,7 @@ import {
   tryNoteRequest,
   wordRequest,
 } from '@geolabe/contract'
-import { misreadingsOf, planesOn, type RatingTable, type SwingSet } from '@geolabe/core'
+import { type JudgedOn, mistakesOn, planesOn, type SwingSet } from '@geolabe/core'
 import { Router } from 'express'
 import type { Database, Tx } from '../db/database'
 import { notFound, reads, requireRole, uuidParam, writes } from '../http/routes'
@@ -229,7 +229,7 @@ async function beginTry(tx: Tx, exam: Exam, id: string): Promise<BegunTry> {
  *
  * @throws Problem `exam-differs` naming what is another
  */
-export async function refuseOtherThanTry(tx: Tx, run: PracticeRun, tables: readonly RatingTable[]): Promise<void> {
+export async function refuseOtherThanTry(tx: Tx, run: PracticeRun, on: JudgedOn): Promise<void> {
   const r = await tx.query<{
     seed: string
     level: number
@@ -261,7 +261,7 @@ export async function refuseOtherThanTry(tx: Tx, run: PracticeRun, tables: reado
       ['level', of.level === run.level],
       ['settings', canonical(of.start) === canonical(set)],
       // Nobody chooses what is asked of them.
-      ['only', run.game !== 'judge' || misreadingsOf(tables).every((m) => run.only.includes(m))],
+      ['only', run.game !== 'judge' || mistakesOn(on).every((m) => run.only.includes(m))],
     ] as const
   ).find(([, same]) => !same)
   if (differs)

@@ -1,5 +1,5 @@
 import type { PracticeGames } from '@geolabe/contract'
-import { canDrive, canSequence, canSignal, type Machine, misreadingsOf, planesOn, type RatingTable } from '@geolabe/core'
+import { canDrive, canSequence, canSignal, type Machine, mistakesOn, planesOn, type RatingTable } from '@geolabe/core'
 
 /** What can be practised on a machine, from its own data. */
 export const offeredOn = (m: Machine, tables: readonly RatingTable[]): PracticeGames['machines'][number] => ({
@@ -8,5 +8,5 @@ export const offeredOn = (m: Machine, tables: readonly RatingTable[]): PracticeG
   signal: canSignal(m),
   drive: canDrive(m),
   sequence: canSequence(m),
-  judge: misreadingsOf(tables),
+  judge: mistakesOn({ machine: m, tables }),
 })

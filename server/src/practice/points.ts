@@ -74,7 +74,7 @@ export async function readPoints(tx: Tx): Promise<PracticePoints> {
   const judged = await tx.query<{ answers: Answered[] }>(
     `select result->'answers' as answers from practice_run where game = 'judge' order by at desc, id desc limit ${rounds}`,
   )
-  const all = judged.rows.flatMap(({ answers }) => answers.map((a) => ({ sure: a.sure / 100, right: a.said === a.wrong })))
+  const all = judged.rows.flatMap(({ answers }) => answers.map((a) => ({ sure: a.sure / 100, right: a.right })))
   return {
     points: r.rows.map((p) => ({
       kind: p.kind,

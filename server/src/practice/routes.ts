@@ -114,7 +114,7 @@ export function practiceRoutes(db: Database, work: SlowWork, key: SigningKey): R
     const [machine, tables] = await db.as(whoOf(req), async (tx) => {
       const { document } = await documentOf<Machine>(tx, 'machine', run.machine.id, 'This machine')
       const all = await tablesOf(tx, run.machine.id)
-      await refuseOtherThanTry(tx, run, all)
+      await refuseOtherThanTry(tx, run, { machine: document, tables: all })
       return [document, all]
     })
     const answer = await work<Answer>({ practice: { machine, tables, run } })

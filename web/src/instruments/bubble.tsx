@@ -4,11 +4,14 @@ export function Bubble({
   roll_deg,
   limit_deg,
   label,
+  judged = true,
 }: {
   pitch_deg: number
   roll_deg: number
   limit_deg: number
   label: string
+  /** It says by its colour whether it is inside the limit. */
+  judged?: boolean
 }) {
   const scale = 30 / (3 * limit_deg)
   const clip = (v: number) => Math.max(-34, Math.min(34, v))
@@ -22,10 +25,11 @@ export function Bubble({
         cx={clip(-roll_deg * scale)}
         cy={clip(-pitch_deg * scale)}
         r="8"
-        fill={inside ? 'var(--inside)' : 'var(--sheet)'}
-        stroke={inside ? 'var(--ink)' : 'var(--outside)'}
+        fill={judged && inside ? 'var(--inside)' : 'var(--sheet)'}
+        stroke={inside || !judged ? 'var(--ink)' : 'var(--outside)'}
         strokeWidth="2.5"
       />
+      {!judged && <circle cx={clip(-roll_deg * scale)} cy={clip(-pitch_deg * scale)} r="2.2" fill="var(--ink)" />}
     </svg>
   )
 }

@@ -2,7 +2,7 @@ import { atSlew, type Crane, type MachinePosition, type MapZone, type Place, typ
 import { type KeyboardEvent, memo, type ReactNode } from 'react'
 import { t } from '../language/t'
 import { useSay } from '../units/units'
-import { onPaper, pathOf, turned } from './frame'
+import { letters, onPaper, pathOf, turned } from './frame'
 import { HookMark, HookPoint, type Polar } from './hook-point'
 import { MachinePlan } from './machine-shape'
 import { OutriggerHandle } from './outrigger-handle'
@@ -102,9 +102,9 @@ const Rings = memo(function Rings({ extent_m }: { extent_m: number }) {
       </g>
       <g
         aria-hidden="true"
-        fontSize={extent_m / 24}
+        style={letters(extent_m / 24)}
         fill="var(--quiet)"
-        className="figure"
+        className="figure lettering"
         stroke="var(--paper)"
         strokeWidth={thin * 3}
         paintOrder="stroke"
@@ -304,7 +304,8 @@ function LegPad({
       <text
         x={x + out * (outrigger.width_m / 2 + extent_m / 70)}
         y={y}
-        fontSize={extent_m / 20}
+        style={letters(extent_m / 20)}
+        className="lettering"
         fontWeight="700"
         textAnchor={out > 0 ? 'start' : 'end'}
         dominantBaseline="central"

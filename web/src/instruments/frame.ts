@@ -1,5 +1,6 @@
 import type { Point } from '@geolabe/core'
 import { type CurveFactory, curveLinear, curveLinearClosed, line } from 'd3-shape'
+import type { CSSProperties } from 'react'
 
 /** Plan to paper: the machine's nose points up, its left is left. Metres either way. */
 export const onPaper = (p: Point): [number, number] => [-p.y_m, -p.x_m]
@@ -33,3 +34,6 @@ export function underFinger(drawn: SVGGraphicsElement | null, [x, y]: readonly [
 /** So far out that what a machine stands on fills its share of a drawing, metres from the slew centre. */
 export const aroundFeet = (feet: readonly Point[], share: number) =>
   Math.max(3, share * Math.max(...feet.map((f) => Math.hypot(f.x_m, f.y_m))))
+
+/** How large the letters of a drawing are, in its own metres; they grow where the drawing is small. */
+export const letters = (size_m: number) => ({ '--letters': `${size_m}px` }) as CSSProperties

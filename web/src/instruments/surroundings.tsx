@@ -1,5 +1,5 @@
 import { type Feature, type MachinePosition, type Place, type Point, toMachine } from '@geolabe/core'
-import { onPaper, pathOf } from './frame'
+import { letters, onPaper, pathOf } from './frame'
 
 const pointsOf = (f: Feature, position: MachinePosition) =>
   f.geometry.points.map(([x_m, y_m]) => toMachine(position, { x_m, y_m }))
@@ -148,7 +148,8 @@ function FeatureName({ feature, position, extent_m }: { feature: Feature; positi
       x={x}
       y={y}
       transform={upright ? `rotate(-90 ${x} ${y})` : undefined}
-      fontSize={extent_m / 21}
+      style={letters(extent_m / 21)}
+      className="lettering"
       textAnchor="middle"
       dominantBaseline="middle"
       fill="var(--ink)"

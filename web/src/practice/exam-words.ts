@@ -9,7 +9,7 @@ export const examWords = ({ game, machine: { name } }: Pick<Exam, 'game' | 'mach
     drive: t`driving ${name}`,
     sequence: t`order of work of ${name}`,
     signal: t`hand signals on ${name}`,
-    judge: t`tables of ${name}`,
+    judge: t`judgement on ${name}`,
   })[game]
 
 /** Where an exam is sat. */

@@ -1,5 +1,5 @@
 import type { PointLine } from '@geolabe/contract'
-import { driveRules, misreadings } from '@geolabe/core'
+import { driveRules, mistakes } from '@geolabe/core'
 import { Link } from 'react-router'
 import { usePracticePoints } from '../api/queries'
 import { t } from '../language/t'
@@ -10,11 +10,11 @@ import { NothingYet } from './on-machine'
 import { wayTo } from './ways'
 import { gameWords, pointWords } from './words'
 
-/** Where weak points are practised: of tables and of driving only what is due is drawn there. */
+/** Where weak points are practised: of judgement and of driving only what is due is drawn there. */
 function wayToDue(points: readonly PointLine[]): string {
   const [first] = points
   if (!first) return '/practice'
-  const due = [...driveRules, ...misreadings].filter((r) => points.some((p) => p.point === r))
+  const due = [...driveRules, ...mistakes].filter((r) => points.some((p) => p.point === r))
   return `${wayTo(first.machine, first.game)}${due.length > 0 ? `?only=${due.join(',')}` : ''}`
 }
 

@@ -1,15 +1,16 @@
-import { type Item, type Judged, type RatingTable, ratingAt, unitOfAxis } from '@geolabe/core'
+import { type Judged, type RatingTable, ratingAt, type TableItem, unitOfAxis } from '@geolabe/core'
 import { useState } from 'react'
 import { t } from '../language/t'
 import { SelectField } from '../look/field'
 import { CellGrid, headOf, unitWord } from '../tables/cell-grid'
 import { usePreferences, useSay } from '../units/units'
+import { Outcome } from './outcome'
 import { aboveWords, opinionWords } from './words'
 
-const sheetOf = (item: Item, table: RatingTable) => table.configurations.find((c) => c.id === item.configuration)
+const sheetOf = (item: TableItem, table: RatingTable) => table.configurations.find((c) => c.id === item.configuration)
 
 /** The machine as it stands, and what somebody says it may lift there. */
-export function Claim({ item, table }: { item: Item; table: RatingTable }) {
+export function Claim({ item, table }: { item: TableItem; table: RatingTable }) {
   const say = useSay()
   const { units } = usePreferences()
   const { row, column } = table.axes
@@ -46,7 +47,7 @@ export function Claim({ item, table }: { item: Item; table: RatingTable }) {
 }
 
 /** All sheets of the table, to be looked through; once told, the cells that count are marked. */
-export function ItemSheets({ item, table, told }: { item: Item; table: RatingTable; told: boolean }) {
+export function ItemSheets({ item, table, told }: { item: TableItem; table: RatingTable; told: boolean }) {
   const [shown, setShown] = useState(table.configurations[0]?.id ?? '')
   const right = sheetOf(item, table)
   const grid = told ? right : table.configurations.find((c) => c.id === shown)
@@ -72,25 +73,15 @@ export function ItemSheets({ item, table, told }: { item: Item; table: RatingTab
 }
 
 /** Whether an answer was right, and what the table gives. */
-export function Told({ item, table, answer }: { item: Item; table: RatingTable; answer: Judged }) {
+export function Told({ item, table, answer }: { item: TableItem; table: RatingTable; answer: Judged }) {
   const say = useSay()
-  const right = answer.wrong === item.wrong
   const c = sheetOf(item, table)
   if (!c) return null
   const { gross_kg, cells } = ratingAt(table.axes, c, item.row, item.column, 'worse-row')
   const taken_kg = item.taken.reduce((sum, x) => sum + x.mass_kg, 0)
   const gross = typeof gross_kg === 'number' ? say('mass', gross_kg) : ''
   return (
-    <div role="status" className={`border-l-8 pl-3 ${right ? 'border-inside' : 'border-outside'}`}>
-      <p className="text-[1.3rem] font-bold">
-        {right
-          ? t`Right.`
-          : item.wrong === 'nothing'
-            ? t`Nothing was wrong.`
-            : answer.wrong === 'nothing'
-              ? t`Missed.`
-              : t`Seen, but it was something else.`}
-      </p>
+    <Outcome item={item} answer={answer}>
       {item.wrong !== 'nothing' && (
         <p>
           <strong>{t`${opinionWords[item.wrong]}.`}</strong>{' '}
@@ -101,6 +92,6 @@ export function Told({ item, table, answer }: { item: Item; table: RatingTable; 
         {cells.length > 1 ? t`The least of the marked cells, ${gross}` : t`The marked cell, ${gross}`}
         {taken_kg > 0 && t`, less ${say('mass', taken_kg)} above the load`}.
       </p>
-    </div>
+    </Outcome>
   )
 }

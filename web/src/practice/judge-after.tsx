@@ -29,7 +29,7 @@ function Sureness() {
   )
 }
 
-/** What a round came to: the sentence, the counts, each figure with what was said of it. */
+/** What a round came to: the sentence, the counts, each item with what was said of it. */
 export function JudgeAfter({
   machine,
   tables,
@@ -46,20 +46,20 @@ export function JudgeAfter({
   onLeave: () => void
 }) {
   const say = useSay()
-  const marks = useMemo(() => markRound(machine, tables, round), [machine, tables, round])
+  const marks = useMemo(() => markRound({ machine, tables }, round), [machine, tables, round])
   const error = useSent(round, marks.score)
   return (
     <>
-      <Told of={t`Practice, tables of ${machine.name}`} error={error}>
+      <Told of={t`Practice, judgement on ${machine.name}`} error={error}>
         {t`${judgeWords(marks)}.`}
       </Told>
       <div className="grid items-start gap-4 pb-6 md:grid-cols-2">
         <Sheet>
           <Score score={marks.score} passed={marks.passed} />
           <dl className="mt-3 grid grid-cols-[1fr_auto] gap-x-4 gap-y-1">
-            <dt>{t`Bold figures missed; each weighs five`}</dt>
+            <dt>{t`Mistakes missed; each weighs five`}</dt>
             <dd className="text-right font-bold tabular-nums">{marks.missed}</dd>
-            <dt>{t`Right figures called wrong`}</dt>
+            <dt>{t`Called wrong where nothing was`}</dt>
             <dd className="text-right font-bold tabular-nums">{marks.falseAlarms}</dd>
             <dt>{t`Seen, but called something else`}</dt>
             <dd className="text-right font-bold tabular-nums">{marks.misnamed}</dd>
@@ -69,7 +69,7 @@ export function JudgeAfter({
           </div>
           <NoLicence />
         </Sheet>
-        <Sheet title={t`Figure by figure`}>
+        <Sheet title={t`One by one`}>
           <ol className="grid gap-2">
             {items.map((item, i) => {
               const a = marks.answers[i]
@@ -78,12 +78,14 @@ export function JudgeAfter({
                   <li
                     // biome-ignore lint/suspicious/noArrayIndexKey: the same place can come twice
                     key={i}
-                    className={`border-l-4 pl-3 ${a.said === a.wrong ? 'border-line' : 'border-outside'}`}
+                    className={`border-l-4 pl-3 ${a.right ? 'border-line' : 'border-outside'}`}
                   >
-                    <strong className="tabular-nums">{say('mass', item.said_kg)}</strong>{' '}
-                    {a.said === a.wrong
+                    <strong className="tabular-nums">{item.of === 'table' ? say('mass', item.said_kg) : t`Its stand`}</strong>{' '}
+                    {a.right
                       ? t`${opinionWords[a.wrong]}, as you said`
-                      : t`${opinionWords[a.wrong]}; you said: ${opinionWords[a.said]}`}
+                      : a.said === a.wrong
+                        ? t`${opinionWords[a.wrong]}, but not there`
+                        : t`${opinionWords[a.wrong]}; you said: ${opinionWords[a.said]}`}
                     <span className="text-quiet">{t`, ${a.sure} % sure`}</span>
                   </li>
                 )

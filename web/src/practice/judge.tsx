@@ -1,19 +1,26 @@
 import {
   type Item,
+  isAtFoot,
   itemsOfRound,
   type Judged,
   type JudgeRound,
   judgeVersion,
+  liftsOnOutriggers,
   type Machine,
-  type Misreading,
+  type Mistake,
   misreadings,
-  misreadingsOf,
+  mistakes,
+  mistakesOn,
   type Opinion,
+  type OutriggerCrane,
   type RatingTable,
+  type StandItem,
   type Sure,
+  standFaults,
   surenesses,
+  type TableItem,
 } from '@geolabe/core'
-import { useMemo, useState } from 'react'
+import { type ReactNode, useMemo, useState } from 'react'
 import { useSearchParams } from 'react-router'
 import { t } from '../language/t'
 import { Button } from '../look/button'
@@ -22,10 +29,11 @@ import { useRunId } from './given'
 import { Claim, ItemSheets, Told } from './item-sheets'
 import { JudgeAfter } from './judge-after'
 import { NotOffered, OnMachine } from './on-machine'
+import { StandClaim, StandPicture, StandTold, WhichFoot } from './stand-sheets'
 import { orRefused, useRounds } from './use-rounds'
 import { opinionWords } from './words'
 
-/** Tables of one machine, read by somebody else: what is wrong with what they say? */
+/** What somebody else read from a machine's tables, or how they set it up: what is wrong with it? */
 export function JudgeOn() {
   const [params] = useSearchParams()
   const asked = (params.get('only') ?? '').split(',')
@@ -37,7 +45,7 @@ export function JudgeOn() {
           key={[f.definition, ...f.tables].map(({ id, revision }) => `${id} ${revision}`).join()}
           machine={f.definition}
           tables={f.tables}
-          asked={misreadings.filter((m) => asked.includes(m))}
+          asked={mistakes.filter((m) => asked.includes(m))}
           level={level}
         />
       )}
@@ -53,25 +61,27 @@ function Rounds({
 }: {
   machine: Machine
   tables: RatingTable[]
-  asked: readonly Misreading[]
+  asked: readonly Mistake[]
   level: number
 }) {
   const runId = useRunId()
   const { given, how, run: round, over: setRound, next, leave: leaveTo } = useRounds<JudgeRound>(level)
-  const offered = useMemo(() => misreadingsOf(tables), [tables])
+  const offered = useMemo(() => mistakesOn({ machine, tables }), [machine, tables])
   // Of an exam nobody chooses what is asked.
   const due = given ? [] : offered.filter((m) => asked.includes(m))
-  // What is due, as long as the tables still offer it.
+  // What is due, as long as the machine still offers it.
   const only = due.length > 0 ? due : offered
   const [answers, setAnswers] = useState<readonly Judged[]>([])
   const key = only.join()
   const made = useMemo(
     () =>
-      orRefused(() => ({ items: itemsOfRound(tables, { ...how, only: misreadings.filter((m) => key.split(',').includes(m)) }) })),
-    [tables, how, key],
+      orRefused(() => ({
+        items: itemsOfRound({ machine, tables }, { ...how, only: mistakes.filter((m) => key.split(',').includes(m)) }),
+      })),
+    [machine, tables, how, key],
   )
   const leave = () => leaveTo(due.length > 0 ? '/practice/five' : '/practice')
-  if ('refused' in made) return <NotOffered title={t`Tables of ${machine.name}`} error={made.refused} onLeave={leave} />
+  if ('refused' in made) return <NotOffered title={t`Judgement on ${machine.name}`} error={made.refused} onLeave={leave} />
   const { items } = made
   if (round)
     return (
@@ -115,6 +125,41 @@ function Rounds({
   )
 }
 
+/** How one item is shown. */
+interface Shown {
+  title: string
+  head: ReactNode
+  drawing: ReactNode
+  told: ReactNode
+  /** What may be said of it. */
+  of: readonly Mistake[]
+}
+
+function shownTable(item: TableItem, table: RatingTable, answer: Judged | undefined, told: boolean): Omit<Shown, 'title'> {
+  return {
+    head: <Claim item={item} table={table} />,
+    drawing: <ItemSheets item={item} table={table} told={told && answer !== undefined} />,
+    told: answer && <Told item={item} table={table} answer={answer} />,
+    of: misreadings,
+  }
+}
+
+function shownStand(
+  item: StandItem,
+  machine: OutriggerCrane,
+  table: RatingTable,
+  { answer, told, at, onTouch }: { answer: Judged | undefined; told: boolean; at: string | null; onTouch: (id: string) => void },
+): Omit<Shown, 'title'> {
+  const sheet = table.configurations.find((c) => c.id === item.configuration)?.label ?? ''
+  const wrongAt = told && answer ? (item.where[0] ?? null) : at
+  return {
+    head: <StandClaim item={item} machine={machine} sheet={sheet} />,
+    drawing: <StandPicture item={item} machine={machine} at={wrongAt} onTouch={answer ? undefined : onTouch} />,
+    told: answer && <StandTold item={item} machine={machine} answer={answer} />,
+    of: standFaults,
+  }
+}
+
 /** One item after the other: judged, told at once, gone on from; in an exam nothing is told before its end. */
 function Asking({
   machine,
@@ -130,7 +175,7 @@ function Asking({
   machine: Machine
   tables: readonly RatingTable[]
   items: readonly Item[]
-  offered: readonly Misreading[]
+  offered: readonly Mistake[]
   answers: readonly Judged[]
   /** Each answer is told as it is given. */
   told: boolean
@@ -139,13 +184,16 @@ function Asking({
   onLeave: () => void
 }) {
   const [at, setAt] = useState(0)
+  const [foot, setFoot] = useState<string | null>(null)
   const item = items[at]
   const table = tables.find((x) => x.id === item?.table)
   const answer = answers[at]
+  const crane = liftsOnOutriggers(machine) ? machine : null
   if (!item || !table) return null
   const last = at + 1 === items.length
   const next = () => {
     scrollTo(0, 0)
+    setFoot(null)
     if (last) onOver()
     else setAt(at + 1)
   }
@@ -153,18 +201,35 @@ function Asking({
     onAnswer(a)
     if (!told && !last) next()
   }
+  const shown =
+    item.of === 'table'
+      ? { title: t`Tables of ${machine.name}`, ...shownTable(item, table, answer, told) }
+      : crane && {
+          title: t`Stand of ${machine.name}`,
+          ...shownStand(item, crane, table, { answer, told, at: foot, onTouch: setFoot }),
+        }
+  if (!shown) return null
   return (
     <Station
       key={at}
-      title={t`Tables of ${machine.name}`}
+      title={shown.title}
       below={t`Practice, ${at + 1} of ${items.length}`}
-      head={<Claim item={item} table={table} />}
-      drawing={<ItemSheets key={at} item={item} table={table} told={told && answer !== undefined} />}
+      head={shown.head}
+      drawing={shown.drawing}
       sheet={
         <div className="grid content-start gap-3">
-          {answer && told && <Told item={item} table={table} answer={answer} />}
+          {told && shown.told}
           {answer && !told && <p className="text-lg font-bold">{t`All are answered.`}</p>}
-          {!answer && <Answering key={at} offered={offered} onAnswer={answered} />}
+          {!answer && (
+            <Answering
+              key={at}
+              offered={offered.filter((m) => shown.of.includes(m))}
+              feetOf={item.of === 'stand' ? crane : null}
+              foot={foot}
+              onFoot={setFoot}
+              onAnswer={answered}
+            />
+          )}
         </div>
       }
       actions={
@@ -181,17 +246,31 @@ function Asking({
   )
 }
 
-/** What is wrong, then how sure: two touches. */
-function Answering({ offered, onAnswer }: { offered: readonly Misreading[]; onAnswer: (a: Judged) => void }) {
+/** What is wrong, where one of several could be, then how sure: two touches or three. */
+function Answering({
+  offered,
+  feetOf,
+  foot,
+  onFoot,
+  onAnswer,
+}: {
+  offered: readonly Mistake[]
+  /** The machine whose outriggers are asked about. */
+  feetOf: OutriggerCrane | null
+  foot: string | null
+  onFoot: (id: string) => void
+  onAnswer: (a: Judged) => void
+}) {
   const [wrong, setWrong] = useState<Opinion | null>(null)
   const key = (chosen: boolean) =>
     `min-h-12 rounded-lg border-2 px-3 py-1.5 text-left font-semibold ${chosen ? 'border-ink bg-ink text-paper' : 'border-edge bg-paper'}`
   const opinions: readonly Opinion[] = ['nothing', ...offered]
+  const which = feetOf !== null && wrong !== null && isAtFoot(wrong)
   return (
     <>
       <fieldset>
         <legend className="mb-1 font-bold">{t`What is wrong with it?`}</legend>
-        <div className="grid grid-cols-2 gap-1.5">
+        <div className="grid grid-cols-2 gap-1.5 lg:grid-cols-3">
           {opinions.map((o) => (
             <button key={o} type="button" aria-pressed={wrong === o} className={key(wrong === o)} onClick={() => setWrong(o)}>
               {opinionWords[o]}
@@ -199,7 +278,8 @@ function Answering({ offered, onAnswer }: { offered: readonly Misreading[]; onAn
           ))}
         </div>
       </fieldset>
-      <fieldset disabled={wrong === null} className="disabled:opacity-60">
+      {which && <WhichFoot machine={feetOf} at={foot} onChoose={onFoot} />}
+      <fieldset disabled={wrong === null || (which && foot === null)} className="disabled:opacity-60">
         <legend className="mb-1 font-bold">{t`How sure are you?`}</legend>
         <div className="grid grid-cols-3 gap-1.5 sm:grid-cols-6">
           {surenesses.map((sure: Sure) => (
@@ -207,7 +287,7 @@ function Answering({ offered, onAnswer }: { offered: readonly Misreading[]; onAn
               key={sure}
               type="button"
               className="min-h-12 rounded-lg border-2 border-edge bg-paper px-1 text-center font-semibold whitespace-nowrap enabled:hover:bg-sunk disabled:border-dashed"
-              onClick={() => wrong && onAnswer({ wrong, sure })}
+              onClick={() => wrong && onAnswer({ wrong, ...(which && foot ? { at: foot } : {}), sure })}
             >
               {t`${sure} %`}
             </button>

@@ -127,7 +127,7 @@ const ofMachine: Record<Game, (name: string) => string> = {
   drive: (name) => t`with ${name},`,
   sequence: (name) => t`of ${name},`,
   signal: (name) => t`on ${name},`,
-  judge: (name) => t`of ${name},`,
+  judge: (name) => t`on ${name},`,
 }
 
 /** One machine in practice: its course, driven, and what it came to. */

@@ -18,15 +18,15 @@ export function signalWords({ responses, passed, guesses }: SignalMarks): string
 export function judgeWords(marks: Pick<JudgeResult, 'missed' | 'falseAlarms'>): string {
   return marks.missed > 0
     ? plural(marks.missed, {
-        one: '# figure that was too bold passed as right',
-        other: '# figures that were too bold passed as right',
+        one: '# mistake passed as right',
+        other: '# mistakes passed as right',
       })
     : marks.falseAlarms > 0
       ? plural(marks.falseAlarms, {
-          one: 'Every bold figure seen; # that was right called wrong',
-          other: 'Every bold figure seen; # that were right called wrong',
+          one: 'Every mistake seen; # that was none called one',
+          other: 'Every mistake seen; # that were none called one',
         })
-      : t`Every bold figure seen, and none that was right called wrong`
+      : t`Every mistake seen, and nothing called one that was right`
 }
 
 /** The one sentence after an order of work: the gravest, or what went well. */

@@ -1,7 +1,7 @@
 import type { Game } from '@geolabe/contract'
 import { t } from '../language/t'
 
-const ends: Record<Game, string> = { load: '', drive: '/driving', sequence: '/order', signal: '/signals', judge: '/tables' }
+const ends: Record<Game, string> = { load: '', drive: '/driving', sequence: '/order', signal: '/signals', judge: '/judgement' }
 
 /** Where a game is practised on a machine. */
 export const wayTo = (machine: string, game: Game): string => `/practice/${machine}${ends[game]}`
@@ -12,5 +12,5 @@ export const gameNames: Record<Game, string> = {
   drive: t`Driving`,
   sequence: t`Order of work`,
   signal: t`Hand signals`,
-  judge: t`Its tables`,
+  judge: t`Judgement`,
 }

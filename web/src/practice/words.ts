@@ -114,13 +114,13 @@ export const catchesWords = ({ plane, inward }: { plane: Plane | null; inward: b
 
 export const gameWords: Record<Game, string> = {
   load: t`load control`,
-  judge: t`its tables`,
+  judge: t`judgement`,
   signal: t`hand signals`,
   drive: t`driving`,
   sequence: t`order of work`,
 }
 
-/** What may be said of a figure that somebody read. */
+/** What may be said of what somebody read or set up. */
 export const opinionWords: Record<Opinion, string> = {
   nothing: t`Nothing is wrong`,
   'wrong-sheet': t`From another sheet`,
@@ -129,6 +129,12 @@ export const opinionWords: Record<Opinion, string> = {
   'between-rows': t`Read between rows`,
   headline: t`The best figure of the sheet`,
   deductions: t`Nothing taken off`,
+  'leg-short': t`A leg not out far enough`,
+  'over-cover': t`A foot on a cover`,
+  'near-edge': t`Too near the trench`,
+  'weak-ground': t`Ground too weak`,
+  'tail-room': t`No room for the tail`,
+  'out-of-level': t`Out of level`,
 }
 
 export const aboveWords: Record<Above, string> = { 'hook-block': t`hook block`, slings: t`slings`, spreader: t`spreader` }
@@ -151,6 +157,12 @@ export const pointWords: Record<PointLine['point'], string> = {
   'between-rows': t`Not seeing a figure read between rows`,
   headline: t`Not seeing the best figure of the sheet`,
   deductions: t`Not seeing that nothing was taken off`,
+  'leg-short': t`Not seeing a leg that is not out far enough`,
+  'over-cover': t`Not seeing a foot on a cover`,
+  'near-edge': t`Not seeing a foot too near a trench`,
+  'weak-ground': t`Not seeing ground too weak for a foot`,
+  'tail-room': t`Not seeing that the tail has no room`,
+  'out-of-level': t`Not seeing that it is out of level`,
   'wrong-motion': t`Answering a signal with another motion`,
   'no-answer': t`Not answering a signal`,
   slow: t`Answering a signal slowly`,
