@@ -235,9 +235,9 @@ test('how a machine stands, judged from a picture: which foot is touched on it, 
     await page.getByRole('button', { name: 'Ground too weak' }).click()
     // Where it is has to be said before how sure: on the picture, or by its name.
     await expect(page.getByRole('button', { name: '60 %' })).toBeDisabled()
-    if (i % 2 === 0) await page.getByRole('button', { name: 'Rear left leg', exact: true }).click()
+    if (i % 2 === 0) await page.getByRole('button', { name: 'rear left leg', exact: true }).click()
     else await page.getByRole('button', { name: /^rear left leg \d/ }).click()
-    await expect(page.getByRole('button', { name: 'Rear left leg', exact: true, pressed: true })).toBeVisible()
+    await expect(page.getByRole('button', { name: 'rear left leg', exact: true, pressed: true })).toBeVisible()
     await page.getByRole('button', { name: '60 %' }).click()
     await expect(page.getByText(/^(Right|Not there|Nothing was wrong|Seen, but it was something else)\.$/)).toBeVisible()
     if (i === 1) await fits(page)
