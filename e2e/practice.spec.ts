@@ -244,6 +244,15 @@ test('how a machine stands, judged from a picture: which foot is touched on it, 
     await page.getByRole('button', { name: i < 10 ? 'Next' : 'What it came to' }).click()
   }
   await expect(page.getByText('of 100, not passed')).toBeVisible()
+  // Each is there to be seen again, with what was wrong with it.
+  await page
+    .getByRole('button', { name: /^Its stand/ })
+    .first()
+    .click()
+  await expect(page.getByRole('dialog', { name: 'Stand of Tern, 1 of 10' })).toBeVisible()
+  await audit(page)
+  await look(page, 'practice-stand-again')
+  await page.getByRole('button', { name: 'Close' }).click()
   await expect.poll(() => query("select from practice_run where game = 'judge'")).toHaveLength(1)
   const [kept] = await query<{ falseAlarms: number; claimed: number | null }>(
     `select (result->>'falseAlarms')::int as "falseAlarms", claimed from practice_run`,

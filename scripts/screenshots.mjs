@@ -192,7 +192,7 @@ for (const [shot, name] of Object.entries({
   'fulmar-prove': 'prove-gantry',
   'which-machine': 'which-machine',
   'practice-going': 'practice',
-  'practice-tables': 'practice-tables',
+  'practice-stand': 'practice-judgement',
   'practice-driving': 'practice-driving',
 }))
   copyFileSync(join(shots, `${shot}.png`), join(root, 'docs/screenshots', `${name}.png`))

@@ -13,6 +13,7 @@ import { dueIn_days, halfLifeAfter, type WeakPoint, weakPointAfter } from '../sr
 import { isHung } from '../src/rating/axes'
 import { ratingAt } from '../src/rating/read'
 import { demoMachine, demoMachines, demoTable } from './demo'
+import { runs } from './runs'
 
 const answered = [0.5, 0.6, 0.8, 0.9, 1, 0.8, 0.6, 0.9, 0.8, 1].map((sure, i) => ({ sure, right: ![1, 5, 9].includes(i) }))
 const level = fc.double({ min: 0, max: 1, noNaN: true })
@@ -257,9 +258,11 @@ const rightly = (item: Item): { wrong: Opinion; at?: string } => ({
 describe('a stand that is judged', () => {
   const stood = machines.filter((m) => standFaultsOf(m.machine, m.tables).length > 0)
   const items = stood.flatMap((m, i) =>
-    itemsFrom(m, { seed: 40 + i, level: (i % 3) / 2, only: standFaultsOf(m.machine, m.tables) }, 40).flatMap((item) =>
-      item.of === 'stand' ? [{ ...m, item }] : [],
-    ),
+    itemsFrom(
+      m,
+      { seed: 40 + i, level: (i % 3) / 2, only: standFaultsOf(m.machine, m.tables) },
+      Math.ceil(runs(5000, 360) / stood.length),
+    ).flatMap((item) => (item.of === 'stand' ? [{ ...m, item }] : [])),
   )
   /** What the set-up station would say of it, with the boom once round. */
   const judged = ({ machine, tables, item }: (typeof items)[number]) => {
@@ -282,6 +285,8 @@ describe('a stand that is judged', () => {
     expect(new Set(stood.flatMap((m) => standFaultsOf(m.machine, m.tables)))).toEqual(new Set(standFaults))
   })
   it('has one thing wrong with it or none, seen by geometry alone, and by no other', () => {
+    const whole = items.filter((x) => x.item.wrong === 'nothing').length / items.length
+    expect(Math.abs(whole - 0.5)).toBeLessThan(Math.max(0.02, 1.3 / Math.sqrt(items.length)))
     for (const x of items) {
       const { item } = x
       const { feet, short, tail_m } = judged(x)

@@ -57,6 +57,8 @@ interface Stance {
 }
 
 const [hard_kPa, mat_m] = [300, 0.12]
+/** An edge runs so far either way: out of sight. */
+const far_m = 40
 /** What is in order has at least so much room to its limit, what is not is over it by as much; nobody is asked about what lies between. */
 const [clear_share, over_share] = [0.8, 1.25]
 /** Scenes tried for one item. */
@@ -139,12 +141,12 @@ interface Scene {
   /** Under which foot weaker ground lies, and what it takes. */
   soft: { foot: string | null; kPa: number }
   cover: { foot: string; gap_m: number }
-  trench: { side: 1 | -1; along: boolean; gap_m: number; turned: number; drop_m: number; soil: 'firm' | 'loose' }
+  trench: { side: 1 | -1; gap_m: number; turned: number; drop_m: number; soil: 'firm' | 'loose' }
   stack: { side: 1 | -1; gap_m: number; at_m: number } | null
   tilt: { deg: number; towards: number }
 }
 
-const hardGround: GroundKind = { id: 'hard', label: 'Rolled stone', allowable_kPa: hard_kPa, source: 'The site’s own figure.' }
+const hardGround: GroundKind = { id: 'hard', label: 'rolled stone', allowable_kPa: hard_kPa, source: 'The site’s own figure.' }
 const softGround = (kPa: number): GroundKind => ({
   id: 'soft',
   label: 'Backfill',
@@ -172,23 +174,17 @@ const square = (x: number, y: number, half: number): Feature['geometry'] =>
     [x - half, y + half],
   ])
 
-/** An edge along one side of the feet, a little turned, its nearest point so far from the nearest mat. */
+/** An edge along one side of the machine, a little turned, its nearest point so far from the nearest mat. */
 function trenchOf({ trench: t, mat_m: mat }: Scene, feet: readonly Support[]): Feature {
-  const out = (p: Point) => t.side * (t.along ? p.x_m : p.y_m)
-  const aside = (p: Point) => (t.along ? p.y_m : p.x_m)
   const slope = Math.tan(t.turned)
-  // Corners of the mats, as far out as they reach along the edge's own way.
-  const most = Math.max(...feet.flatMap((f) => [-1, 1].map((i) => out(f) + mat / 2 - slope * (aside(f) + (i * mat) / 2))))
-  const far = 40
-  const at = (u: number): [number, number] => {
-    const v = t.side * (most + t.gap_m / Math.cos(t.turned) + slope * u)
-    return t.along ? [v, u] : [u, v]
-  }
+  // Corners of the mats, as far out as they reach across the edge's own way.
+  const corners = feet.flatMap((f) => [-1, 1].map((i) => t.side * f.y_m + mat / 2 - slope * (f.x_m + (i * mat) / 2)))
+  const at = (x: number): [number, number] => [x, t.side * (Math.max(...corners) + t.gap_m / Math.cos(t.turned) + slope * x)]
   return {
     id: 'trench',
-    label: 'Trench',
+    label: 'the trench',
     kind: 'edge',
-    geometry: { type: 'LineString', points: [at(-far), at(far)] },
+    geometry: { type: 'LineString', points: [at(-far_m), at(far_m)] },
     drop_m: t.drop_m,
     soil: t.soil,
   }
@@ -207,14 +203,14 @@ function featuresOf(scene: Scene, { machine }: Stance, feet: readonly Support[])
   return [
     {
       id: 'soft',
-      label: 'Backfill',
+      label: 'the backfill',
       kind: 'ground',
       geometry: square(softAt.x_m, softAt.y_m, scene.mat_m / 2 + 0.35),
       ground: 'soft',
     },
-    ...(cover ? [{ id: 'cover', label: 'Cover', kind: 'void' as const, geometry: square(coverX, cover.y_m, half) }] : []),
+    ...(cover ? [{ id: 'cover', label: 'the cover', kind: 'void' as const, geometry: square(coverX, cover.y_m, half) }] : []),
     trenchOf(scene, feet),
-    ...(stack ? [{ id: 'stack', label: 'Stack', kind: 'solid' as const, geometry: square(stack.at_m, stackY, half) }] : []),
+    ...(stack ? [{ id: 'stack', label: 'the stack', kind: 'solid' as const, geometry: square(stack.at_m, stackY, half) }] : []),
   ]
 }
 
@@ -329,7 +325,7 @@ function pressed(stance: Stance): Record<string, number> | null {
         mat_m: 1,
         soft: { foot: null, kPa: hard_kPa },
         cover: { foot, gap_m: 9 },
-        trench: { side: 1, along: false, gap_m: 30, turned: 0, drop_m: 1, soil: 'firm' },
+        trench: { side: 1, gap_m: 30, turned: 0, drop_m: 1, soil: 'firm' },
         stack: null,
         tilt: { deg: 0, towards: 0 },
       },
@@ -376,7 +372,6 @@ function sceneOf(random: Random, stance: Stance, press: Record<string, number>, 
       gap_m: wrong === 'over-cover' ? -spread(random, 0.12, 0.2 + 0.4 * (1 - level)) : spread(random, 0.3, 0.8),
     },
     trench: {
-      along: random() < 0.4,
       side: left ? 1 : -1,
       gap_m: wrong === 'near-edge' ? needed_m / overBy(random, level) : off,
       turned: spread(random, -0.13, 0.13),

@@ -1,11 +1,13 @@
 import { type Item, type JudgeRound, type Machine, markRound, type RatingTable } from '@geolabe/core'
-import { useMemo } from 'react'
+import { useMemo, useState } from 'react'
 import { usePracticePoints } from '../api/queries'
 import { plural, t } from '../language/t'
+import { Dialog } from '../look/dialog'
 import { Sheet } from '../look/page'
 import { useSay } from '../units/units'
 import { judgeWords } from './result-words'
 import { NextSteps, NoLicence, Score, Told } from './score'
+import { shownOf } from './shown'
 import { useSent } from './use-sent'
 import { opinionWords } from './words'
 
@@ -48,6 +50,9 @@ export function JudgeAfter({
   const say = useSay()
   const marks = useMemo(() => markRound({ machine, tables }, round), [machine, tables, round])
   const error = useSent(round, marks.score)
+  const [again, setAgain] = useState<number | null>(null)
+  const seen = again === null ? undefined : items[again]
+  const shown = seen && shownOf(seen, { machine, tables }, { answer: round.answers[again ?? 0], told: true, foot: null })
   return (
     <>
       <Told of={t`Practice, judgement on ${machine.name}`} error={error}>
@@ -70,7 +75,7 @@ export function JudgeAfter({
           <NoLicence />
         </Sheet>
         <Sheet title={t`One by one`}>
-          <ol className="grid gap-2">
+          <ol className="grid gap-1">
             {items.map((item, i) => {
               const a = marks.answers[i]
               return (
@@ -78,15 +83,23 @@ export function JudgeAfter({
                   <li
                     // biome-ignore lint/suspicious/noArrayIndexKey: the same place can come twice
                     key={i}
-                    className={`border-l-4 pl-3 ${a.right ? 'border-line' : 'border-outside'}`}
+                    className={`border-l-4 ${a.right ? 'border-line' : 'border-outside'}`}
                   >
-                    <strong className="tabular-nums">{item.of === 'table' ? say('mass', item.said_kg) : t`Its stand`}</strong>{' '}
-                    {a.right
-                      ? t`${opinionWords[a.wrong]}, as you said`
-                      : a.said === a.wrong
-                        ? t`${opinionWords[a.wrong]}, but not there`
-                        : t`${opinionWords[a.wrong]}; you said: ${opinionWords[a.said]}`}
-                    <span className="text-quiet">{t`, ${a.sure} % sure`}</span>
+                    <button
+                      type="button"
+                      className="min-h-12 w-full rounded-r-lg px-3 py-1 text-left leading-snug hover:bg-sunk"
+                      onClick={() => setAgain(i)}
+                    >
+                      <strong className="tabular-nums underline underline-offset-4">
+                        {item.of === 'table' ? say('mass', item.said_kg) : t`Its stand`}
+                      </strong>{' '}
+                      {a.right
+                        ? t`${opinionWords[a.wrong]}, as you said`
+                        : a.said === a.wrong
+                          ? t`${opinionWords[a.wrong]}, but not there`
+                          : t`${opinionWords[a.wrong]}; you said: ${opinionWords[a.said]}`}
+                      <span className="text-quiet">{t`, ${a.sure} % sure`}</span>
+                    </button>
                   </li>
                 )
               )
@@ -94,6 +107,15 @@ export function JudgeAfter({
           </ol>
         </Sheet>
       </div>
+      {shown && (
+        <Dialog open onClose={() => setAgain(null)} title={t`${shown.title}, ${(again ?? 0) + 1} of ${items.length}`}>
+          <div className="grid gap-3">
+            {shown.told}
+            {shown.head}
+            <div className="h-[52dvh] [&>svg]:h-full [&>svg]:max-h-none">{shown.drawing}</div>
+          </div>
+        </Dialog>
+      )}
       <NextSteps next={t`Ten more`} onNext={() => onNext(marks.passed)} onLeave={onLeave} />
     </>
   )

@@ -8,28 +8,24 @@ import {
   liftsOnOutriggers,
   type Machine,
   type Mistake,
-  misreadings,
   mistakes,
   mistakesOn,
   type Opinion,
   type OutriggerCrane,
   type RatingTable,
-  type StandItem,
   type Sure,
-  standFaults,
   surenesses,
-  type TableItem,
 } from '@geolabe/core'
-import { type ReactNode, useMemo, useState } from 'react'
+import { useMemo, useState } from 'react'
 import { useSearchParams } from 'react-router'
 import { t } from '../language/t'
 import { Button } from '../look/button'
 import { Station } from '../look/station'
 import { useRunId } from './given'
-import { Claim, ItemSheets, Told } from './item-sheets'
 import { JudgeAfter } from './judge-after'
 import { NotOffered, OnMachine } from './on-machine'
-import { StandClaim, StandPicture, StandTold, WhichFoot } from './stand-sheets'
+import { shownOf } from './shown'
+import { WhichFoot } from './stand-sheets'
 import { orRefused, useRounds } from './use-rounds'
 import { opinionWords } from './words'
 
@@ -125,41 +121,6 @@ function Rounds({
   )
 }
 
-/** How one item is shown. */
-interface Shown {
-  title: string
-  head: ReactNode
-  drawing: ReactNode
-  told: ReactNode
-  /** What may be said of it. */
-  of: readonly Mistake[]
-}
-
-function shownTable(item: TableItem, table: RatingTable, answer: Judged | undefined, told: boolean): Omit<Shown, 'title'> {
-  return {
-    head: <Claim item={item} table={table} />,
-    drawing: <ItemSheets item={item} table={table} told={told && answer !== undefined} />,
-    told: answer && <Told item={item} table={table} answer={answer} />,
-    of: misreadings,
-  }
-}
-
-function shownStand(
-  item: StandItem,
-  machine: OutriggerCrane,
-  table: RatingTable,
-  { answer, told, at, onTouch }: { answer: Judged | undefined; told: boolean; at: string | null; onTouch: (id: string) => void },
-): Omit<Shown, 'title'> {
-  const sheet = table.configurations.find((c) => c.id === item.configuration)?.label ?? ''
-  const wrongAt = told && answer ? (item.where[0] ?? null) : at
-  return {
-    head: <StandClaim item={item} machine={machine} sheet={sheet} />,
-    drawing: <StandPicture item={item} machine={machine} at={wrongAt} onTouch={answer ? undefined : onTouch} />,
-    told: answer && <StandTold item={item} machine={machine} answer={answer} />,
-    of: standFaults,
-  }
-}
-
 /** One item after the other: judged, told at once, gone on from; in an exam nothing is told before its end. */
 function Asking({
   machine,
@@ -186,10 +147,9 @@ function Asking({
   const [at, setAt] = useState(0)
   const [foot, setFoot] = useState<string | null>(null)
   const item = items[at]
-  const table = tables.find((x) => x.id === item?.table)
   const answer = answers[at]
   const crane = liftsOnOutriggers(machine) ? machine : null
-  if (!item || !table) return null
+  if (!item) return null
   const last = at + 1 === items.length
   const next = () => {
     scrollTo(0, 0)
@@ -201,13 +161,7 @@ function Asking({
     onAnswer(a)
     if (!told && !last) next()
   }
-  const shown =
-    item.of === 'table'
-      ? { title: t`Tables of ${machine.name}`, ...shownTable(item, table, answer, told) }
-      : crane && {
-          title: t`Stand of ${machine.name}`,
-          ...shownStand(item, crane, table, { answer, told, at: foot, onTouch: setFoot }),
-        }
+  const shown = shownOf(item, { machine, tables }, { answer, told, foot, onFoot: setFoot })
   if (!shown) return null
   return (
     <Station
@@ -217,7 +171,7 @@ function Asking({
       head={shown.head}
       drawing={shown.drawing}
       sheet={
-        <div className="grid content-start gap-3">
+        <div className="grid content-start gap-3 roomy:h-full roomy:overflow-y-auto">
           {told && shown.told}
           {answer && !told && <p className="text-lg font-bold">{t`All are answered.`}</p>}
           {!answer && (
@@ -270,7 +224,7 @@ function Answering({
     <>
       <fieldset>
         <legend className="mb-1 font-bold">{t`What is wrong with it?`}</legend>
-        <div className="grid grid-cols-2 gap-1.5 lg:grid-cols-3">
+        <div className="grid grid-cols-2 gap-1.5 md:grid-cols-3 md:portrait:grid-cols-4">
           {opinions.map((o) => (
             <button key={o} type="button" aria-pressed={wrong === o} className={key(wrong === o)} onClick={() => setWrong(o)}>
               {opinionWords[o]}

@@ -1,0 +1,64 @@
+import {
+  type Item,
+  type Judged,
+  type JudgedOn,
+  liftsOnOutriggers,
+  type Mistake,
+  misreadings,
+  type RatingTable,
+  type StandItem,
+  standFaults,
+  type TableItem,
+} from '@geolabe/core'
+import type { ReactNode } from 'react'
+import { t } from '../language/t'
+import { Claim, ItemSheets, Told } from './item-sheets'
+import { StandClaim, StandPicture, StandTold } from './stand-sheets'
+
+/** How one item is shown. */
+export interface Shown {
+  title: string
+  head: ReactNode
+  drawing: ReactNode
+  told: ReactNode
+  /** What may be said of it. */
+  of: readonly Mistake[]
+}
+
+interface State {
+  answer: Judged | undefined
+  /** What was wrong may be seen, once it is answered. */
+  told: boolean
+  /** The outrigger that was chosen. */
+  foot: string | null
+  /** Chooses one; left out: nothing is chosen any more. */
+  onFoot?: (id: string) => void
+}
+
+const tableShown = (item: TableItem, table: RatingTable, { answer, told }: State): Omit<Shown, 'title'> => ({
+  head: <Claim item={item} table={table} />,
+  drawing: <ItemSheets item={item} table={table} told={told && answer !== undefined} />,
+  told: answer && <Told item={item} table={table} answer={answer} />,
+  of: misreadings,
+})
+
+function standShown(item: StandItem, { machine }: JudgedOn, table: RatingTable, of: State): Omit<Shown, 'title'> | null {
+  if (!liftsOnOutriggers(machine)) return null
+  const { answer, told, foot, onFoot } = of
+  const sheet = table.configurations.find((c) => c.id === item.configuration)?.label ?? ''
+  const at = told && answer ? (item.where[0] ?? null) : foot
+  return {
+    head: <StandClaim item={item} machine={machine} sheet={sheet} />,
+    drawing: <StandPicture item={item} machine={machine} at={at} onTouch={answer ? undefined : onFoot} />,
+    told: answer && <StandTold item={item} machine={machine} answer={answer} />,
+    of: standFaults,
+  }
+}
+
+/** An item as it is judged, or told; null: its table or its outriggers are gone. */
+export function shownOf(item: Item, on: JudgedOn, state: State): Shown | null {
+  const table = on.tables.find((x) => x.id === item.table)
+  const shown = table && (item.of === 'table' ? tableShown(item, table, state) : standShown(item, on, table, state))
+  const { name } = on.machine
+  return shown ? { title: item.of === 'table' ? t`Tables of ${name}` : t`Stand of ${name}`, ...shown } : null
+}
