@@ -75,7 +75,9 @@ function stopsFor({ outriggers }: OutriggerCrane, configuration: StandingConfigu
     return stop ? [{ id: o.id, stop: stop.id }] : []
   })
   if (found.length !== footprint.length || found.length !== outriggers.length) return null
-  return outriggersShortOf(configuration, feetOf(outriggers, settingsOf(found))).length === 0 ? found : null
+  // Legs that are in stand under the machine, where nothing is seen from above.
+  const isIn = outriggers.some((o) => stopsOf(o).length > 1 && found.some((f) => f.id === o.id && f.stop === stopsOf(o)[0]?.id))
+  return !isIn && outriggersShortOf(configuration, feetOf(outriggers, settingsOf(found))).length === 0 ? found : null
 }
 
 /** Something on the hook in the middle of what the sheet rates; by heights nothing is hung. */
