@@ -1,5 +1,5 @@
 import { expect } from '@playwright/test'
-import { appOnDevice, audit, fits, freeTern, signOn, takeTern, tern, test } from './work'
+import { appOnDevice, audit, fits, freeTern, goOn, signOn, takeTern, tern, test } from './work'
 
 test.beforeEach(freeTern)
 
@@ -12,7 +12,7 @@ test('every sum opens with its example, its drawing, its formula and its caution
   const { calculators } = await (await page.request.get('/api/calc')).json()
   expect(links.map((l) => l.replace('/calculators/', '')).sort()).toEqual(calculators.map((c: { name: string }) => c.name).sort())
   for (const [i, link] of links.entries()) {
-    await page.goto(link)
+    await goOn(page, link)
     await expect(page.getByRole('region', { name: 'Answer' })).toBeVisible()
     // A picture, or a group of points that are dragged.
     await expect(page.locator('main svg[aria-label]').first()).toBeVisible()

@@ -32,7 +32,6 @@ import {
   takeTern,
   tern,
   test,
-  yard,
 } from './work'
 
 test.beforeEach(freeTern)
@@ -75,13 +74,16 @@ const takeIt = async (page: Page, m: Machine) => {
   await page.getByRole('button', { name: `Take ${m.name}, begin the walk-round` }).click()
 }
 
-test('each machine of the yard is walked round from the first look to its functions raised', async ({ page }) => {
+/** Walked round on the screen besides Tern: a truck and a crane. The others are by the records, each in the test of its machine. */
+const onScreen = ['avocet', 'petrel']
+
+test('a machine is walked round from the first look to its functions raised, one key an item', async ({ page }) => {
   await query(
     "alter table defect disable trigger user; update defect set grade = 'watch', pending = false where machine = 'avocet'; alter table defect enable trigger user",
   )
   await signOn(page, 'Ines Haldane')
   let [touches, spent_ms] = [0, 0]
-  for (const id of yard.filter((x) => x !== 'tern')) {
+  for (const id of onScreen) {
     const m = machine(id)
     const all = itemsOf(m.walkround)
     const known = await lastReading(m)
@@ -125,12 +127,12 @@ test('each machine of the yard is walked round from the first look to its functi
     await query('update shift set closed_at = now() where closed_at is null')
   }
   console.log(
-    `     ${touches} items on ${yard.length - 1} machines; forty items in ${((spent_ms / touches) * 40 * 0.001).toFixed(1)} s of keys`,
+    `     ${touches} items on ${onScreen.length} machines; forty items in ${((spent_ms / touches) * 40 * 0.001).toFixed(1)} s of keys`,
   )
   const walked = await query(
-    "select count(distinct machine)::int as n from inspection where machine <> 'tern' and raised_at > now() - interval '1 hour'",
+    `select count(distinct machine)::int as n from inspection where machine in ('${onScreen.join("', '")}') and raised_at > now() - interval '1 hour'`,
   )
-  expect(walked).toEqual([{ n: yard.length - 1 }])
+  expect(walked).toEqual([{ n: onScreen.length }])
 })
 
 test('a walk-round without a network outlives the browser, and is sent once', async () => {

@@ -2,7 +2,7 @@ import { readdirSync, readFileSync } from 'node:fs'
 import { calculators } from '@geolabe/core'
 import { expect, type Page, test } from '@playwright/test'
 import { broughtToSetUp, place, raisedByApi, setUpByApi } from './by-api'
-import { freeTern, machine, signOn } from './work'
+import { freeTern, goOn, machine, signOn } from './work'
 
 const demo = new URL('../demo/', import.meta.url)
 
@@ -73,15 +73,18 @@ test('every sentence is in the catalogue, and screens hold with longer ones', as
     const wide = await page.evaluate(() => document.documentElement.scrollWidth - innerWidth)
     if (wide > 0) wrong.push(`${where}: ${wide} px too wide`)
   }
-  const open = async (path: string) => {
-    await page.goto(path)
-    await page.getByText('⟦').first().waitFor()
-    await page.waitForLoadState('networkidle')
+  const through = async (path: string) => {
     await look(path)
     for (const tab of await page.getByRole('tab').all()) {
       await tab.click()
       await look(`${path} ${await tab.textContent()}`)
     }
+  }
+  const open = async (path: string) => {
+    await page.goto(path)
+    await page.getByText('⟦').first().waitFor()
+    await page.waitForLoadState('networkidle')
+    await through(path)
   }
   for (const path of [
     '/',
@@ -104,7 +107,7 @@ test('every sentence is in the catalogue, and screens hold with longer ones', as
     '/practice/exams',
     '/practice/certificates',
     '/practice/tern',
-    '/practice/tern/tables',
+    '/practice/tern/judgement',
     '/practice/tern/signals',
     '/practice/whimbrel/driving',
     '/practice/tern/order',
@@ -116,7 +119,10 @@ test('every sentence is in the catalogue, and screens hold with longer ones', as
   await look('the yard asked')
   await page.keyboard.press('?')
   await look('help')
-  for (const c of calculators) await open(`/calculators/${c.name}`)
+  for (const c of calculators) {
+    await goOn(page, `/calculators/${c.name}`)
+    await through(`/calculators/${c.name}`)
+  }
   await open(`/shifts/${shift}/site`)
   await open(`/shifts/${shift}/set-up`)
   await setUpByApi(page, machine('tern'), place('north-quay'), shift)
