@@ -343,7 +343,7 @@ test('hand signals answered with the machine’s own levers: every one told with
 /** A gamepad with one of its keys held, or none. */
 const padHeld = (page: Page, at: number | null) =>
   page.evaluate((held) => {
-    const buttons = Array.from({ length: 8 }, (_, i) => ({ pressed: i === held, value: i === held ? 1 : 0 }))
+    const buttons = Array.from({ length: 16 }, (_, i) => ({ pressed: i === held, value: i === held ? 1 : 0 }))
     Object.assign(navigator, { getGamepads: () => [{ connected: true, mapping: 'standard', axes: [0, 0, 0, 0], buttons }] })
     dispatchEvent(new Event('gamepadconnected'))
   }, at)
@@ -387,6 +387,24 @@ test('a load driven with a truck’s own wheel and pedals: what went wrong is sa
     await padHeld(page, null)
     await page.clock.runFor(100)
     await expect(page.getByRole('button', { name })).toHaveAttribute('aria-pressed', 'false')
+  }
+  // Brake and key stay as they are put: by their keys, by the middle ones of a gamepad, by a touch.
+  for (const [k, at, name] of [
+    ['b', 8, /^Brake/],
+    ['x', 9, /^Key out/],
+  ] as const) {
+    const button = page.getByRole('button', { name })
+    await page.keyboard.press(k)
+    await expect(button).toHaveAttribute('aria-pressed', 'true')
+    await button.click()
+    await expect(button).toHaveAttribute('aria-pressed', 'false')
+    await padHeld(page, at)
+    await page.clock.runFor(100)
+    await padHeld(page, null)
+    await page.clock.runFor(100)
+    await expect(button).toHaveAttribute('aria-pressed', 'true')
+    await page.keyboard.press(k)
+    await expect(button).toHaveAttribute('aria-pressed', 'false')
   }
   // Off with full pedal, the wheel over: it says so before it is too late, and then it is.
   await page.keyboard.down('w')

@@ -328,6 +328,8 @@ const driven_ms = time(`driving, ${seconds} s of it`, 1, () => {
       tilt: k < 60 ? 1 : 0,
       horn: k % 400 < 40,
       look: k % 300 < 100,
+      brake: false,
+      key: false,
       stop: false,
     })
   if (drive.stopped !== null && drive.stopped !== 'too-long') throw new Error(`It ended by itself: ${drive.stopped}.`)

@@ -75,15 +75,18 @@ export { footprint, inSight } from './driving/footprint'
 export { bendSpeeds, lookAhead } from './driving/look-ahead'
 export { type DriveMarks, driveMarks } from './driving/marks'
 export { drivenOn, type TruckPose } from './driving/pose'
-export { type DriveRule, driveRules, type RuleMark } from './driving/rules'
+export { type DriveRule, driveRules, leftWell, type RuleMark } from './driving/rules'
 export {
   actsFrom,
+  allOff,
   type DriveNotes,
   type DrivePoint,
   type DriveRun,
+  type DriverSwitch,
   driveLessons,
   driveOn,
   driveRun,
+  driverSwitches,
   driveVersion,
   frees,
   markDrive,

@@ -1,7 +1,9 @@
 import {
+  allOff,
   type DriveRun,
   type DriverActs,
   driveOn,
+  driverSwitches,
   driveVersion,
   LeverNotes,
   type Machine,
@@ -19,6 +21,9 @@ export interface Habits {
   noLook?: true
   noWait?: true
   noTilt?: true
+  noBrake?: true
+  keyIn?: true
+  keyFirst?: true
   /** Forks carried so high. */
   forks_m?: number
   /** Forwards, whatever the load and the ramp. */
@@ -37,11 +42,11 @@ function rounded([a, b, c]: readonly Point[], round_m: number, beyond_m: number)
   return out
 }
 
-/** A steady driver: looks, sounds the horn, waits for whoever crosses, slows down for the corner, sets the load down in its place. */
+/** A steady driver: looks, sounds the horn, waits for whoever crosses, slows down for the corner, sets the load down in its place and leaves the truck. */
 export class SteadyDriver {
   private readonly path: Point[]
   private readonly back: boolean
-  private phase: 'raise' | 'turn' | 'look' | 'go' | 'lower' = 'raise'
+  private phase: 'raise' | 'turn' | 'look' | 'go' | 'lower' | 'leave' = 'raise'
   private since = 0
   private at = 0
   private pedal_mps = 0
@@ -72,7 +77,7 @@ export class SteadyDriver {
   acts(): DriverActs {
     const { d, habits } = this
     const m = d.motion
-    const still = { travel: 0, steer: 0, forks: 0, tilt: 0, horn: false, look: false, stop: false }
+    const still = { travel: 0, steer: 0, forks: 0, tilt: 0, ...allOff, stop: false }
     const waited_s = (d.ticks - this.since) / 120
     if (this.phase === 'raise') {
       const [height, tilt] = [habits.forks_m ?? 0.1, habits.noTilt ? 0 : 4]
@@ -101,7 +106,14 @@ export class SteadyDriver {
       if (waited_s > 0.9) this.go('go')
       return { ...still, look: !habits.noLook }
     }
-    if (this.phase === 'lower') return { ...still, forks: -1, tilt: m.tilt_deg > 0.1 ? -1 : 0 }
+    if (this.phase === 'lower') {
+      if (m.height_m <= 0 && m.tilt_deg <= 0.1) this.go('leave')
+      return { ...still, forks: -1, tilt: m.tilt_deg > 0.1 ? -1 : 0 }
+    }
+    if (this.phase === 'leave') {
+      const [brake_s, key_s] = habits.keyFirst ? [1.8, 1.2] : [0.6, 1.2]
+      return { ...still, brake: !habits.noBrake && waited_s > brake_s, key: !habits.keyIn && waited_s > key_s }
+    }
     return this.drive(still)
   }
 
@@ -178,10 +190,10 @@ export function drivenBy(
   const by = driver(drive)
   const levers = new LeverNotes(4)
   const notes: DriveRun['notes'] = []
-  const held = { horn: false, look: false, stop: false }
+  const held = { ...allOff, stop: false }
   while (!drive.over) {
     const acts = by.acts()
-    for (const kind of ['horn', 'look', 'stop'] as const)
+    for (const kind of [...driverSwitches, 'stop'] as const)
       if (acts[kind] !== held[kind]) {
         held[kind] = acts[kind]
         notes.push([drive.ticks, kind, acts[kind]])

@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import {
+  allOff,
   bendSpeeds,
   type DriverActs,
   driveLessons,
@@ -12,6 +13,7 @@ import {
   footprint,
   inSight,
   leaningOn,
+  leftWell,
   lookAhead,
   markDrive,
   overAfter,
@@ -27,7 +29,7 @@ import { drivenBy, type Habits, SteadyDriver } from './driver'
 
 const rad = Math.PI / 180
 const trucks = ['dunlin', 'puffin', 'whimbrel', 'godwit', 'avocet', 'bittern'] as const
-const still: DriverActs = { travel: 0, steer: 0, forks: 0, tilt: 0, horn: false, look: false, stop: false }
+const still: DriverActs = { travel: 0, steer: 0, forks: 0, tilt: 0, ...allOff, stop: false }
 const level = { slope: null, friction: 0.6 }
 const flat = { x_m: 0, y_m: 0, heading_rad: 0 }
 const motionOf = (id: string) => new TruckMotion(drivenTruck(demoMachine(id), false), flat)
@@ -206,6 +208,7 @@ describe('a course driven', () => {
       { forwards: true },
       { noWait: true, speed: 1.6 },
       { speed: 4, noWait: true },
+      { noBrake: true },
     ]
     for (const seed of seeds) {
       for (const r of driven('puffin', seed).drive.rules()) if (r.mark === 'kept') kept.add(r.rule)
@@ -225,6 +228,25 @@ describe('a course driven', () => {
     of({ noLook: true }, 'look-back')
     of({ noTilt: true }, 'mast-back')
     of({ forks_m: 0.4 }, 'travel-height')
+    of({ noBrake: true }, 'leaving')
+    of({ keyIn: true }, 'leaving')
+    expect(markOf('dunlin', 1, { keyFirst: true }, 'leaving')).toBe('late')
+  })
+  it('is left as a truck is left: no lever moves it with its brake on or its key out, and who stays on has not left it', () => {
+    for (const off of ['brake', 'key'] as const) {
+      const drive = driveOn(demoMachine('dunlin'), { seed: 1, level: 0 })
+      for (let i = 0; i < 600; i++) drive.tick({ ...still, travel: 1, forks: 1, [off]: true })
+      expect(drive.motion.speed_mps).toBe(0)
+      expect(drive.motion.height_m > 0).toBe(off === 'brake')
+    }
+    const { drive } = driven('dunlin', 1, { keyIn: true })
+    expect([drive.finished, drive.isSetDown, driveMarks(drive).passed]).toEqual([true, true, false])
+    // Twenty seconds on its load, and no longer.
+    expect(drive.time_s - driven('dunlin', 1).drive.time_s).toBeGreaterThan(15)
+    expect(drive.time_s - driven('dunlin', 1).drive.time_s).toBeLessThan(21)
+    // With its forks' tips up it is not as it should be.
+    expect(leftWell({ brake: 5, key: 9, upright: false })).toBe('late')
+    expect(leftWell({ brake: 9, key: 9, upright: true })).toBe('kept')
   })
   it('is never passed with a rule missed, with its load dragged over the floor, nor by holding the look all the time', () => {
     const of = (habits: Habits) => seeds.map((seed) => driven('dunlin', seed, habits).drive)

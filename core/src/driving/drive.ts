@@ -7,7 +7,17 @@ import { alongWay, type Crossing, type DriveCourse, setsOut_m, steady_share, way
 import { type DrivenTruck, overallLength, type TruckEdge, truckEdges } from './driven-truck'
 import { besideTruck, inSight, onGround, touches } from './footprint'
 import { drivenOn, type TruckPose } from './pose'
-import { byAmount, cornerHorn, type DriveRule, driveRules, type Held, lookedBack, type RuleMark, worseMark } from './rules'
+import {
+  byAmount,
+  cornerHorn,
+  type DriveRule,
+  driveRules,
+  type Held,
+  leftWell,
+  lookedBack,
+  type RuleMark,
+  worseMark,
+} from './rules'
 import { stoppingDistance } from './stopping'
 import { type DriverSays, TruckMotion, type Underfoot } from './truck-motion'
 
@@ -18,6 +28,9 @@ export type DriveStop = 'tipped' | 'struck' | 'touched' | 'too-long'
 export interface DriverActs extends DriverSays {
   horn: boolean
   look: boolean
+  /** The parking brake is on; the key is out. */
+  brake: boolean
+  key: boolean
   stop: boolean
 }
 
@@ -42,6 +55,10 @@ const moving_mps = 0.3
 /** Below this it stands. */
 const rolls_mps = 0.05
 const reaction_s = 0.75
+/** A load that stands: at rest so long. The truck is left within so long of that, or it was not left. */
+const [stands_s, leaves_s] = [0.5, 20]
+/** Leaning back no further than this its forks lie flat, degrees. */
+const flat_deg = 0.5
 const near_m = { struck: 0.3, stand: 0.5, tooNear: 1 } as const
 const hears_m = 8
 /** On the way across, where somebody who minds a truck still stands outside the lane. */
@@ -94,6 +111,8 @@ export class TruckDrive {
   private cornered: number | null = null
   private moved_m = 0
   private down = 0
+  private brakeAt: number | null = null
+  private keyAt: number | null = null
 
   constructor(
     readonly truck: DrivenTruck,
@@ -130,7 +149,11 @@ export class TruckDrive {
     if (this.over) return
     const { motion } = this
     const on = this.underfoot
-    motion.tick(acts, on, acts.stop)
+    this.brakeAt = acts.brake ? (this.brakeAt ?? this.ticks) : null
+    this.keyAt = acts.key ? (this.keyAt ?? this.ticks) : null
+    // Without its key nothing goes up or leans any more, and it brakes by itself.
+    const dead = acts.key ? { forks: 0, tilt: 0 } : {}
+    motion.tick({ ...acts, ...dead }, on, acts.stop || acts.brake || acts.key)
     this.hold(this.horns, acts.horn)
     // Eyes back while it goes forwards are no look behind it.
     this.hold(this.looks, acts.look && motion.speed_mps < rolls_mps)
@@ -290,8 +313,14 @@ export class TruckDrive {
     const set =
       motion.height_m <= 0.01 && Math.abs(motion.speed_mps) < 0.02 && distance(this.load, course.bay) <= course.bay.ring_m
     this.down = set ? this.down + 1 : 0
-    if (this.down >= ticksOf(0.5) && this.moved_m > 1 && !this.stopped) this.finished = true
+    const left = this.brakeAt !== null && this.keyAt !== null
+    if (this.isSetDown && (left || this.down >= ticksOf(leaves_s)) && !this.stopped) this.finished = true
     if (this.time_s > longest_times * this.steady_s && !this.finished) this.stopped ??= 'too-long'
+  }
+
+  /** Its load stands in its place: what is left to do is to leave the truck. */
+  get isSetDown(): boolean {
+    return this.down >= ticksOf(stands_s) && this.moved_m > 1
   }
 
   /** What was asked of the driver and how it was done; what never came up is left out. */
@@ -308,6 +337,9 @@ export class TruckDrive {
       'look-back': this.reversals.reduce<RuleMark | null>((a, t) => worseMark(a ?? 'kept', lookedBack(this.looks, t)), null),
       'travel-height': byAmount(s(c.high), 0.5, 2),
       'mast-back': byAmount(s(c.unleant), 0.5, 2),
+      leaving: this.finished
+        ? leftWell({ brake: this.brakeAt, key: this.keyAt, upright: this.motion.tilt_deg <= flat_deg })
+        : null,
     }
     return driveRules.flatMap((rule) => {
       const mark = all[rule]

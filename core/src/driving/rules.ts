@@ -10,6 +10,7 @@ export const driveRules = [
   'look-back',
   'travel-height',
   'mast-back',
+  'leaving',
 ] as const
 export type DriveRule = (typeof driveRules)[number]
 
@@ -60,4 +61,17 @@ export function lookedBack(held: readonly Held[], reversed: number): RuleMark {
   const looked = (from_s: number, until_s: number) =>
     held.some((h) => within([h], reversed - ticks(from_s), reversed - ticks(until_s)) >= ticks(look_s))
   return looked(3, 0) ? 'kept' : looked(3, -1) ? 'late' : 'missed'
+}
+
+/** How a truck was left once its load stood: since which tick its brake was on and its key out, null: not; its mast not leaning back. */
+export interface Left {
+  brake: number | null
+  key: number | null
+  upright: boolean
+}
+
+/** Forks flat, the brake on, then the key out. Out before the brake was on, or with the forks' tips up, is late; without one of the two it was not left at all. */
+export function leftWell({ brake, key, upright }: Left): RuleMark {
+  if (brake === null || key === null) return 'missed'
+  return upright && brake <= key ? 'kept' : 'late'
 }

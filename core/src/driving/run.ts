@@ -14,8 +14,13 @@ import type { DriveRule } from './rules'
 
 export const driveVersion = 1
 
-/** What is no lever: the horn and eyes back, from the tick they are held until they are let go of; a stop, once. */
-const driveNotes = z.array(z.tuple([z.int().min(0), z.enum(['horn', 'look', 'stop']), z.boolean()])).max(2000)
+/** What a driver has on besides levers: the horn and eyes back as long as they are held, the parking brake, the key taken out. */
+export const driverSwitches = ['horn', 'look', 'brake', 'key'] as const
+export type DriverSwitch = (typeof driverSwitches)[number]
+export const allOff: Readonly<Record<DriverSwitch, boolean>> = { horn: false, look: false, brake: false, key: false }
+
+/** What is no lever, from the tick it is on until it is off again; a stop, once. */
+const driveNotes = z.array(z.tuple([z.int().min(0), z.enum([...driverSwitches, 'stop']), z.boolean()])).max(2000)
 export type DriveNotes = z.infer<typeof driveNotes>
 
 /** A load driven along a course: what was done with which lever at which tick, in the order travel, steer, forks, tilt. */
@@ -61,7 +66,7 @@ export function actsFrom(run: Pick<DriveRun, 'inputs' | 'notes'>): (tick: number
   const levers = leversFrom(run.inputs, drivingMotions.length)
   const free = pedalFree(run.inputs)
   let next = 0
-  const held = { horn: false, look: false, stop: false }
+  const held = { ...allOff, stop: false }
   return (tick) => {
     if (free.has(tick)) held.stop = false
     for (let note = run.notes[next]; note && note[0] <= tick; note = run.notes[++next]) held[note[1]] = note[2]

@@ -1,8 +1,11 @@
 import {
+  allOff,
   type DriveNotes,
   type DriveRun,
   type DriverActs,
+  type DriverSwitch,
   driveOn,
+  driverSwitches,
   driveVersion,
   drivingMotions,
   frees,
@@ -12,15 +15,15 @@ import {
 } from '@geolabe/core'
 import { Pace } from './pace'
 
-const none: DriverActs = { travel: 0, steer: 0, forks: 0, tilt: 0, horn: false, look: false, stop: false }
+const none: DriverActs = { travel: 0, steer: 0, forks: 0, tilt: 0, ...allOff, stop: false }
 
 /** A drive under way: wheel, pedal and levers go in, time passes, and what was done is noted so that it can be driven again anywhere. */
 export class DriveRecorder {
   readonly drive: TruckDrive
   private readonly levers = new LeverNotes(drivingMotions.length)
   private readonly notes: DriveNotes = []
-  private readonly held = { horn: false, look: false, stop: false }
-  private wanted = { horn: false, look: false }
+  private readonly held = { ...allOff, stop: false }
+  private readonly wanted = { ...allOff }
   private stopAsked = false
   private readonly pace = new Pace()
   /** What was done at the last tick. */
@@ -37,8 +40,8 @@ export class DriveRecorder {
     this.stopAsked = true
   }
 
-  /** The horn, or eyes back, as long as it is held. */
-  hold(what: 'horn' | 'look', on: boolean) {
+  /** On, or off again: what is held, and what stays as it was put. */
+  hold(what: DriverSwitch, on: boolean) {
     this.wanted[what] = on
   }
 
@@ -58,14 +61,14 @@ export class DriveRecorder {
     // A stop holds until the pedal is let go of.
     const moved = this.levers.inputs.slice(before).some(([, axis]) => axis === 0)
     if (moved && frees(this.last.travel, travel)) this.held.stop = false
-    for (const what of ['horn', 'look'] as const) this.note(what, this.wanted[what])
+    for (const what of driverSwitches) this.note(what, this.wanted[what])
     if (this.stopAsked) this.note('stop', true)
     this.stopAsked = false
     this.last = { travel, steer, forks, tilt, ...this.held }
     this.drive.tick(this.last)
   }
 
-  private note(what: 'horn' | 'look' | 'stop', on: boolean) {
+  private note(what: DriverSwitch | 'stop', on: boolean) {
     if (this.held[what] === on) return
     this.held[what] = on
     this.notes.push([this.drive.ticks, what, on])

@@ -1,8 +1,11 @@
 import {
+  allOff,
   bendSpeeds,
   comesUp,
   type DriveRule,
   type DriveRun,
+  type DriverSwitch,
+  driverSwitches,
   drivingMotions,
   isTall,
   lookAhead,
@@ -19,7 +22,7 @@ import { useSay } from '../units/units'
 import { DriveAfter } from './drive-after'
 import { DriveRecorder } from './drive-recorder'
 import { drawDrive, drawTriangle } from './drive-scene'
-import { shoulders, usePadThere } from './gamepad'
+import { padKeys, usePadThere } from './gamepad'
 import { useRunId } from './given'
 import { newSeed } from './level'
 import { LeverRow } from './lever-pad'
@@ -72,6 +75,7 @@ interface Told {
   edge: TruckEdge
   ahead: { edge: TruckEdge; in_s: number } | null
   time_s: number
+  isSetDown: boolean
   held: readonly number[]
 }
 
@@ -88,76 +92,84 @@ function toldOf({ drive, last }: DriveRecorder, held: readonly number[]): Told {
     edge,
     ahead: lookAhead(motion, last, { slope, friction }),
     time_s: drive.time_s,
+    isSetDown: drive.isSetDown,
     held,
   }
 }
 
-/** Something that lasts as long as it is held, by a thumb or its key. */
-function HoldKey({
-  label,
-  letter,
-  shoulder,
-  on,
-  onHold,
-}: {
-  label: string
-  letter: string
-  /** Which key of a gamepad it is. */
-  shoulder: string
-  on: boolean
-  onHold: (on: boolean) => void
-}) {
+/** How each switch is worked: its key, where it is on a gamepad, and whether it lasts only as long as it is held. */
+const switches: Record<
+  DriverSwitch,
+  { label: string; letter: string; pad: keyof ReturnType<typeof padKeys>; onPad: string; held: boolean }
+> = {
+  look: { label: t`Eyes back`, letter: 'q', pad: 'left', onPad: t`left shoulder`, held: true },
+  brake: { label: t`Brake`, letter: 'b', pad: 'middleLeft', onPad: t`left middle key`, held: false },
+  key: { label: t`Key out`, letter: 'x', pad: 'middleRight', onPad: t`right middle key`, held: false },
+  horn: { label: t`Horn`, letter: 'e', pad: 'right', onPad: t`right shoulder`, held: true },
+}
+
+/** A switch under a thumb, with its key. */
+function SwitchKey({ of, on, onSet }: { of: DriverSwitch; on: boolean; onSet: (on: boolean) => void }) {
   const padThere = usePadThere()
+  const { label, letter, onPad, held } = switches[of]
   return (
     <Button
       aria-pressed={on}
-      className="min-h-14 min-w-28 touch-none justify-center select-none aria-pressed:bg-accent aria-pressed:text-on-accent"
+      className="min-h-14 min-w-28 touch-none justify-center select-none aria-pressed:bg-accent aria-pressed:text-on-accent max-sm:min-w-0 max-sm:grow max-sm:px-1"
       onPointerDown={(e) => {
+        if (!held) return
         e.currentTarget.setPointerCapture(e.pointerId)
-        onHold(true)
+        onSet(true)
       }}
-      onPointerUp={() => onHold(false)}
-      onPointerCancel={() => onHold(false)}
+      onPointerUp={() => held && onSet(false)}
+      onPointerCancel={() => held && onSet(false)}
+      onClick={() => !held && onSet(!on)}
     >
       {label} <kbd className="rounded border border-edge px-1 font-mono max-sm:hidden">{letter.toUpperCase()}</kbd>
-      {padThere && <span className="text-[0.82rem] font-normal">{shoulder}</span>}
+      {padThere && <span className="text-[0.82rem] font-normal">{onPad}</span>}
     </Button>
   )
 }
 
-const holdKeys = { horn: 'e', look: 'q' } as const
-
-/** Horn and eyes back by their keys or the shoulders of a gamepad, while the run goes. */
-function useHolds(recorder: DriveRecorder, active: boolean) {
-  const [on, setOn] = useState({ horn: false, look: false })
-  const hold = useCallback(
-    (what: 'horn' | 'look', to: boolean) => {
+/** Horn, eyes back, brake and key by their keys or a gamepad, while the run goes. */
+function useSwitches(recorder: DriveRecorder, active: boolean) {
+  const [on, setOn] = useState(allOff)
+  const now = useRef(on)
+  const set = useCallback(
+    (what: DriverSwitch, to: boolean) => {
       recorder.hold(what, to)
-      setOn((o) => (o[what] === to ? o : { ...o, [what]: to }))
+      if (now.current[what] === to) return
+      now.current = { ...now.current, [what]: to }
+      setOn(now.current)
     },
     [recorder],
   )
   useEffect(() => {
-    const both = ['horn', 'look'] as const
     const release = () => {
-      for (const what of both) hold(what, false)
+      for (const what of driverSwitches) if (switches[what].held) set(what, false)
     }
     if (!active) return release()
-    const byKey = (to: boolean) => (e: KeyboardEvent) => {
-      const what = both.find((w) => holdKeys[w] === e.key.toLowerCase())
-      if (what && !e.ctrlKey && !e.metaKey && !e.altKey) hold(what, to)
+    const byKey = (down: boolean) => (e: KeyboardEvent) => {
+      const what = driverSwitches.find((w) => switches[w].letter === e.key.toLowerCase())
+      if (!what || e.repeat || e.ctrlKey || e.metaKey || e.altKey) return
+      if (switches[what].held) set(what, down)
+      else if (down) set(what, !now.current[what])
     }
     return onKeys(byKey(true), byKey(false), release)
-  }, [active, hold])
-  const padded = useRef({ horn: false, look: false })
+  }, [active, set])
+  const padded = useRef(padKeys())
   /** Read each frame, beside the sticks. */
   const byPad = () => {
-    const { left: look, right: horn } = shoulders()
-    if (look !== padded.current.look) hold('look', look)
-    if (horn !== padded.current.horn) hold('horn', horn)
-    padded.current = { horn, look }
+    const pad = padKeys()
+    for (const what of driverSwitches) {
+      const { pad: key, held } = switches[what]
+      if (pad[key] === padded.current[key]) continue
+      if (held) set(what, pad[key])
+      else if (pad[key]) set(what, !now.current[what])
+    }
+    padded.current = pad
   }
-  return { on, hold, byPad }
+  return { on, set, byPad }
 }
 
 /** What is to be done, before it begins. */
@@ -167,11 +179,15 @@ function Opening({ tall, ramp, wet }: { tall: boolean; ramp: boolean; wet: boole
       <p className="text-lg font-bold">{t`Take the load along the lane and set it down in the ring.`}</p>
       <ul className="mt-1 grid list-disc gap-0.5 pl-5">
         <li>{t`Forks just off the ground, mast back, horn before the corner, stop for people.`}</li>
+        <li>{t`Leave it with forks flat, brake on, then key out.`}</li>
         {tall && <li className="font-bold">{t`This load hides the way.`}</li>}
         {ramp && <li className="font-bold">{t`There is a ramp; the arrows point uphill.`}</li>}
         {wet && <li className="font-bold">{t`The ground is wet.`}</li>}
       </ul>
-      <p className="mt-1 text-quiet">{t`The wheels stay as you turned them. Shift is half; Space stops, Escape stops time.`}</p>
+      <p className="mt-1 text-quiet">
+        {t`The wheels stay as you turned them.`}{' '}
+        <span className="max-sm:hidden">{t`Shift is half; Space stops, Escape stops time.`}</span>
+      </p>
     </>
   )
 }
@@ -217,7 +233,7 @@ function Play({
     drivingMotions.length,
     () => recorder.stop(),
     (dt_s, held, at_ms) => {
-      holds.byPad()
+      keys.byPad()
       const kept = recorder.pass(dt_s, held)
       draw()
       if (at_ms - told_ms.current > figures_ms) {
@@ -228,7 +244,7 @@ function Play({
       return drive.over ? 'over' : kept ? 'on' : 'behind'
     },
   )
-  const holds = useHolds(recorder, state === 'going')
+  const keys = useSwitches(recorder, state === 'going')
   const frame = 'relative min-h-0 overflow-hidden rounded-xl border border-line'
   return (
     <div data-station="" className="flex min-h-0 grow flex-col gap-2 pb-2">
@@ -261,6 +277,11 @@ function Play({
             className="absolute inset-0 size-full"
           />
         </div>
+        {told.isSetDown && (
+          <p className="absolute bottom-2 left-2 max-w-[60%] rounded-lg border-2 border-ink bg-paper px-3 py-1 font-bold">
+            {t`The load stands. Leave the truck.`}
+          </p>
+        )}
         {told.ahead && (
           <p className="absolute bottom-2 left-2 max-w-[60%] rounded-lg border-2 border-outside bg-paper px-3 py-1 font-bold text-outside">
             {t`In ${told.ahead.in_s.toFixed(1)} s too near ${edgeWords[told.ahead.edge]}`}
@@ -276,20 +297,9 @@ function Play({
         )}
       </div>
       <div className="flex items-center justify-between gap-2">
-        <HoldKey
-          label={t`Eyes back`}
-          letter={holdKeys.look}
-          shoulder={t`left shoulder`}
-          on={holds.on.look}
-          onHold={(on) => holds.hold('look', on)}
-        />
-        <HoldKey
-          label={t`Horn`}
-          letter={holdKeys.horn}
-          shoulder={t`right shoulder`}
-          on={holds.on.horn}
-          onHold={(on) => holds.hold('horn', on)}
-        />
+        {(['look', 'brake', 'key', 'horn'] as const).map((of) => (
+          <SwitchKey key={of} of={of} on={keys.on[of]} onSet={(on) => keys.set(of, on)} />
+        ))}
       </div>
       <LeverRow levers={levers} held={told.held} onPush={push} onStop={() => recorder.stop()} />
     </div>

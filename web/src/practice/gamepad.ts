@@ -101,10 +101,11 @@ export function useGamepad(levers: readonly Lever[], active: boolean, onStop: ()
   }
 }
 
-/** The keys over its sticks, left and right: held or not. */
-export const shoulders = (): { left: boolean; right: boolean } => {
+/** The keys over its sticks, left and right, and the two small ones in its middle: held or not. */
+export function padKeys(): Record<'left' | 'right' | 'middleLeft' | 'middleRight', boolean> {
   const buttons = padNow()?.buttons
-  return { left: buttons?.[4]?.pressed ?? false, right: buttons?.[5]?.pressed ?? false }
+  const is = (k: number) => buttons?.[k]?.pressed ?? false
+  return { left: is(4), right: is(5), middleLeft: is(8), middleRight: is(9) }
 }
 
 /** Whether a pad is there, as it comes and goes. */

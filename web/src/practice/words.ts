@@ -179,6 +179,7 @@ export const pointWords: Record<PointLine['point'], string> = {
   'look-back': t`Going backwards without a look`,
   'travel-height': t`Forks too high or dragging on the way`,
   'mast-back': t`Driving with the mast not tilted back`,
+  leaving: t`Leaving a truck without its brake on and its key out`,
   touched: t`Driving into something`,
   trusted: t`Taking somebody’s word without looking`,
   grave: t`A step out of order that can hurt`,
@@ -212,6 +213,7 @@ export const ruleWords: Record<DriveRule, string> = {
   'look-back': t`Eyes back before going backwards`,
   'travel-height': t`Forks just off the ground while moving`,
   'mast-back': t`Mast tilted back while moving`,
+  leaving: t`Left with forks flat, brake on, then key out`,
 }
 
 export const markWords: Record<RuleMark, string> = { kept: t`kept`, late: t`only half kept`, missed: t`missed` }
