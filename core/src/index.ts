@@ -164,8 +164,8 @@ export {
   judgeVersion,
   markRound,
 } from './judgement/round'
-export { isAtFoot, type StandFault, type StandItem, standFaults, standFaultsOf } from './judgement/stand-item'
-export { type Above, type Misreading, misreadings, misreadingsOf, type TableItem } from './judgement/table-item'
+export { isAtFoot, type StandFault, type StandItem, standFaults } from './judgement/stand-item'
+export { type Above, type Misreading, misreadings, type TableItem } from './judgement/table-item'
 export { alternatingLowerCalculator, type Lowering, loweringBy } from './levelling/alternating-lower'
 export { bubbleCheck, bubbleCheckCalculator } from './levelling/bubble-check'
 export { levelEffect, levelEffectCalculator } from './levelling/level-effect'

@@ -17,8 +17,8 @@ export const standFaults = ['leg-short', 'over-cover', 'near-edge', 'weak-ground
 export type StandFault = (typeof standFaults)[number]
 
 /** Those that one outrigger has: which one is asked as well. */
-const atFoot = new Set<StandFault>(['leg-short', 'over-cover', 'near-edge', 'weak-ground'])
-export const isAtFoot = (f: string): boolean => [...atFoot].some((x) => x === f)
+const atFoot: readonly string[] = ['leg-short', 'over-cover', 'near-edge', 'weak-ground'] satisfies StandFault[]
+export const isAtFoot = (f: string): boolean => atFoot.includes(f)
 
 /** Somebody set a machine up and says that it stands well: what is wrong with it, and where? */
 export interface StandItem {
