@@ -21,8 +21,6 @@ async function doStep(here: Locator, touch: Touch, second: Second | undefined): 
   }
   for (const asked of await here.locator('[data-usual]').all()) {
     await asked.getByRole('textbox').fill((await asked.getAttribute('data-usual')) ?? '')
-    await touch(asked.getByRole('button', { name: 'Enter it' }))
-    await expect(asked.getByText(/^Read: /)).toBeVisible()
   }
   // The next step does not take the second tap of a finger.
   await expect(here.getByRole('checkbox').first()).toBeEnabled()

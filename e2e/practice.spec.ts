@@ -38,6 +38,14 @@ async function figure(page: Page, label: string): Promise<number> {
 const standStill = (page: Page) =>
   expect(async () => page.clock.pauseAt(await page.evaluate(() => Date.now() + 200))).toPass({ timeout: 20_000 })
 
+/** Ines as she begins, with nothing practised yet and a clock that can be stopped. */
+async function unpractised(page: Page): Promise<void> {
+  await query('delete from practice_run')
+  await query('delete from practice_point')
+  await page.clock.install()
+  await signOn(page, 'Ines Haldane')
+}
+
 const over = (page: Page) => page.getByRole('button', { name: 'Again the same' }).isVisible()
 
 /** Held until it is so; where the device fell behind and time stands still, it is taken up again, as a person would. */
@@ -274,10 +282,7 @@ const keyForWord: Record<string, string> = { Hoist: 'ArrowRight', Lower: 'ArrowL
 const silent = 25
 
 test('hand signals answered with the machine’s own levers: every one told with its time, kept once', async ({ page }) => {
-  await query('delete from practice_run')
-  await query('delete from practice_point')
-  await page.clock.install()
-  await signOn(page, 'Ines Haldane')
+  await unpractised(page)
   await page.goto('/practice')
   await page.getByRole('link', { name: /^Hand signals on Tern/ }).click()
   await expect(page.getByRole('heading', { name: 'Agreed' })).toBeVisible()
@@ -340,6 +345,50 @@ test('hand signals answered with the machine’s own levers: every one told with
     .toEqual([{ passed: true }])
 })
 
+test('signals given, the other way round: what is seen is told in words, somebody under a load is stopped for, and it is kept once', async ({
+  page,
+}) => {
+  await unpractised(page)
+  await page.goto('/practice/tern/signals')
+  await page.getByRole('button', { name: 'The other way round: you signal' }).click()
+  await expect(page.getByText('You face the operator. Give the signal that is next.')).toBeVisible()
+  await audit(page)
+  await page.getByRole('button', { name: 'Begin' }).click()
+  await standStill(page)
+  const told = page.getByRole('status')
+  /** By the words alone; the rest is only seen, and is stopped. */
+  const keys = { 'Watch me': '1', Stop: '6', 'Emergency stop': '7', 'Done, secured': '8' }
+  const next = (words: string): keyof typeof keys => {
+    if (/rope is loose/.test(words)) return 'Done, secured'
+    if (/Somebody is under it\./.test(words) && !/hangs still/.test(words)) return 'Emergency stop'
+    if (/looks elsewhere/.test(words)) return 'Watch me'
+    return 'Stop'
+  }
+  let looked = false
+  for (let i = 0; i < 400; i++) {
+    await page.clock.runFor(200)
+    if ((await page.getByRole('heading', { name: /^Practice: you signal/ }).count()) === 0) break
+    const words = ((await told.first().textContent()) ?? '').trim()
+    if (words === '') continue
+    if (!looked) {
+      looked = true
+      await look(page, 'practice-give')
+      await fits(page)
+      await page.keyboard.press(keys[next(words)])
+      continue
+    }
+    await page.getByRole('button', { name: new RegExp(`${next(words)} ?[0-9]$`) }).click()
+  }
+  await page.clock.resume()
+  await expect(page.getByRole('heading', { name: 'Signal by signal' })).toBeVisible()
+  await expect(page.getByRole('listitem').filter({ hasText: /^(?!.*you gave).*Emergency stop/ })).toHaveCount(2)
+  await audit(page)
+  await look(page, 'practice-given-after')
+  await expect.poll(async () => (await query('select 1 from practice_run')).length, { timeout: 20_000 }).toBe(1)
+  const [kept] = await query("select result->>'way' as way, result->'passed' as passed from practice_run")
+  expect(kept).toEqual({ way: 'given', passed: false })
+})
+
 /** A gamepad with one of its keys held, or none. */
 const padHeld = (page: Page, at: number | null) =>
   page.evaluate((held) => {
@@ -351,10 +400,7 @@ const padHeld = (page: Page, at: number | null) =>
 test('a load driven with a truck’s own wheel and pedals: what went wrong is said and kept once, and by thumb as by key', async ({
   page,
 }) => {
-  await query('delete from practice_run')
-  await query('delete from practice_point')
-  await page.clock.install()
-  await signOn(page, 'Ines Haldane')
+  await unpractised(page)
   await page.goto('/practice')
   await page.getByRole('link', { name: /^Driving with Whimbrel/ }).click()
   await expect(page.getByText('Take the load along the lane and set it down in the ring.')).toBeVisible()

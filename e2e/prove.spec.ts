@@ -31,6 +31,11 @@ test('a lift outside its limits, the nearest change, and inside again', async ({
   await expect(page.getByRole('slider', { name: 'Slinger 1' })).toBeVisible()
   await page.getByRole('button', { name: 'Take slinger 1 off' }).click()
   await expect(page.getByRole('slider', { name: 'Slinger 1' })).toHaveCount(0)
+  // Whoever steadies the load has a rope as long as it takes to both ends.
+  await page.getByRole('button', { name: '+ Tag line' }).click()
+  await expect(page.locator('title', { hasText: /^Tag line: at least \d/ })).toHaveCount(1)
+  await look(page, 'tag-line')
+  await page.getByRole('button', { name: 'Take tag line 1 off' }).click()
 
   // A side that is not measured is no figure of the others'; slings ask for everything they are judged by.
   await openSheet(page, 'Load')

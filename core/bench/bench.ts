@@ -326,6 +326,7 @@ const driven_ms = time(`driving, ${seconds} s of it`, 1, () => {
       steer: 0.2 * Math.sin((2 * Math.PI * k) / (ticks_per_s * 3)),
       forks: k < 30 ? 1 : 0,
       tilt: k < 60 ? 1 : 0,
+      shift: 0,
       horn: k % 400 < 40,
       look: k % 300 < 100,
       brake: false,

@@ -21,6 +21,7 @@ export interface Habits {
   noLook?: true
   noWait?: true
   noTilt?: true
+  noCentre?: true
   noBrake?: true
   keyIn?: true
   keyFirst?: true
@@ -77,14 +78,15 @@ export class SteadyDriver {
   acts(): DriverActs {
     const { d, habits } = this
     const m = d.motion
-    const still = { travel: 0, steer: 0, forks: 0, tilt: 0, ...allOff, stop: false }
+    const still = { travel: 0, steer: 0, forks: 0, tilt: 0, shift: 0, ...allOff, stop: false }
     const waited_s = (d.ticks - this.since) / 120
     if (this.phase === 'raise') {
       const [height, tilt] = [habits.forks_m ?? 0.1, habits.noTilt ? 0 : 4]
       const forks = m.height_m < height - 0.005 ? Math.min(1, (height - m.height_m) * 8 + 0.05) : 0
       const lean = m.tilt_deg < tilt - 0.1 ? 1 : 0
-      if (forks === 0 && lean === 0) this.go(this.back ? 'turn' : 'go')
-      return { ...still, forks, tilt: lean }
+      const shift = habits.noCentre || Math.abs(m.shift_m) < 0.005 ? 0 : clamp(-m.shift_m * 20)
+      if (forks === 0 && lean === 0 && shift === 0) this.go(this.back ? 'turn' : 'go')
+      return { ...still, forks, tilt: lean, shift }
     }
     if (this.phase === 'turn') {
       const off = Math.PI - Math.abs(m.pose.heading_rad)
@@ -150,13 +152,15 @@ export class SteadyDriver {
       }
     const way = this.back ? -1 : 1
     if (left_m < 0.05 && Math.abs(m.speed_mps) < 0.005) this.go('lower')
-    const lead_m = course.corner_m - this.leadX()
-    const until_s = lead_m / Math.max(0.1, Math.abs(m.speed_mps))
+    const soon = (at_m: number) => {
+      const until_s = (at_m - this.leadX()) / Math.max(0.1, Math.abs(m.speed_mps))
+      return until_s < 1.7 && until_s > 0.9
+    }
     return {
       ...still,
       steer,
       travel: way * clamp(speed / truck.travel.greatest),
-      horn: !habits.noHorn && until_s < 1.7 && until_s > 0.9,
+      horn: !habits.noHorn && (soon(course.corner_m) || (course.door !== null && soon(course.yard_m))),
       look: this.back && !habits.noLook,
     }
   }
@@ -188,7 +192,7 @@ export function drivenBy(
 ): { drive: TruckDrive; run: DriveRun } {
   const drive = driveOn(m, how)
   const by = driver(drive)
-  const levers = new LeverNotes(4)
+  const levers = new LeverNotes(5)
   const notes: DriveRun['notes'] = []
   const held = { ...allOff, stop: false }
   while (!drive.over) {
@@ -198,13 +202,14 @@ export function drivenBy(
         held[kind] = acts[kind]
         notes.push([drive.ticks, kind, acts[kind]])
       }
-    const [travel = 0, steer = 0, forks = 0, tilt = 0] = levers.note(drive.ticks, [
+    const [travel = 0, steer = 0, forks = 0, tilt = 0, shift = 0] = levers.note(drive.ticks, [
       acts.travel,
       acts.steer,
       acts.forks,
       acts.tilt,
+      acts.shift,
     ])
-    drive.tick({ ...acts, travel, steer, forks, tilt })
+    drive.tick({ ...acts, travel, steer, forks, tilt, shift })
   }
   const run: DriveRun = {
     format: 'geolabe.practice/1',

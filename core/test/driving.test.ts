@@ -29,7 +29,7 @@ import { drivenBy, type Habits, SteadyDriver } from './driver'
 
 const rad = Math.PI / 180
 const trucks = ['dunlin', 'puffin', 'whimbrel', 'godwit', 'avocet', 'bittern'] as const
-const still: DriverActs = { travel: 0, steer: 0, forks: 0, tilt: 0, ...allOff, stop: false }
+const still: DriverActs = { travel: 0, steer: 0, forks: 0, tilt: 0, shift: 0, ...allOff, stop: false }
 const level = { slope: null, friction: 0.6 }
 const flat = { x_m: 0, y_m: 0, heading_rad: 0 }
 const motionOf = (id: string) => new TruckMotion(drivenTruck(demoMachine(id), false), flat)
@@ -91,7 +91,14 @@ describe('a truck as it goes', () => {
   })
   it('has the room that the calculator says at every tick, with what its centre of gravity feels', () => {
     const lever = fc.double({ min: -1, max: 1, noNaN: true })
-    const stretch = fc.record({ travel: lever, steer: lever, forks: lever, tilt: lever, ticks: fc.integer({ min: 5, max: 80 }) })
+    const stretch = fc.record({
+      travel: lever,
+      steer: lever,
+      forks: lever,
+      tilt: lever,
+      shift: lever,
+      ticks: fc.integer({ min: 5, max: 80 }),
+    })
     const grade = fc.record({
       grade_rad: fc.double({ min: 0, max: 0.1, noNaN: true }),
       towards_rad: fc.double({ min: -3, max: 3, noNaN: true }),
@@ -209,10 +216,14 @@ describe('a course driven', () => {
       { noWait: true, speed: 1.6 },
       { speed: 4, noWait: true },
       { noBrake: true },
+      { noCentre: true },
     ]
     for (const seed of seeds) {
-      for (const r of driven('puffin', seed).drive.rules()) if (r.mark === 'kept') kept.add(r.rule)
-      for (const h of habits) for (const r of driven('puffin', seed, h).drive.rules()) if (r.mark === 'missed') missed.add(r.rule)
+      // One of them with a carriage that goes to the side.
+      for (const id of ['puffin', 'dunlin']) {
+        for (const r of driven(id, seed).drive.rules()) if (r.mark === 'kept') kept.add(r.rule)
+        for (const h of habits) for (const r of driven(id, seed, h).drive.rules()) if (r.mark === 'missed') missed.add(r.rule)
+      }
     }
     expect([...kept].sort()).toEqual([...driveRules].sort())
     expect([...missed].sort()).toEqual([...driveRules].sort())
@@ -225,6 +236,7 @@ describe('a course driven', () => {
       }
     }
     of({ noHorn: true }, 'corner-horn')
+    of({ noHorn: true }, 'door-horn')
     of({ noLook: true }, 'look-back')
     of({ noTilt: true }, 'mast-back')
     of({ forks_m: 0.4 }, 'travel-height')
@@ -352,7 +364,7 @@ describe('a course driven', () => {
     expect(inSight(start, end, course.walls)).toBe(false)
     for (const id of trucks) {
       const m = demoMachine(id)
-      const xs = footprint(drivenTruck(m, false), flat).flatMap((shape) => shape.map((p) => p.x_m))
+      const xs = footprint(drivenTruck(m, false), { pose: flat, shift_m: 0 }).flatMap((shape) => shape.map((p) => p.x_m))
       const drawn = m.outline.plan.filter((p) => !p.raised).flatMap((p) => p.points.map((q) => q[0]))
       expect(Math.max(...xs), id).toBeGreaterThanOrEqual(Math.max(...drawn))
       expect(Math.min(...xs), id).toBeLessThanOrEqual(Math.min(...drawn))

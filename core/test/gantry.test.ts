@@ -58,6 +58,24 @@ const onTower = (c: Case) => {
 }
 
 describe('a gantry on four towers', () => {
+  it('says what each tower carries as the load is taken: all of it together, a moment about every edge, and nothing with four links', () => {
+    const offset = fc.double({ min: -1.2, max: 1.2, noNaN: true })
+    fc.assert(
+      fc.property(fc.integer({ min: 2000, max: 26000 }), offset, offset, (kg, x_m, y_m) => {
+        const { carries } = assess(caseOf({ kg, cg: { x_m, y_m, z_m: -1 } }))
+        const { header_kg } = fulmar.gantry.stand
+        const of = (id: string) => carries.find((c) => c.id === id)?.kg ?? Number.NaN
+        expect(carries.reduce((sum, c) => sum + c.kg, 0)).toBeCloseTo(kg + 400 + 2 * header_kg, 6)
+        // Half of a header on each; the rest hangs where it hangs.
+        expect((of('A') + of('B') - header_kg) * 2 - (of('C') + of('D') - header_kg) * 2).toBeCloseTo((kg + 400) * x_m, 4)
+        const [stage] = fulmar.gantry.stages
+        for (const c of carries) expect(c.kPa_per_kg).toBeCloseTo(g_mps2 / (stage?.piston_m2 ?? 0) / 1000, 12)
+      }),
+      { numRuns: 40 },
+    )
+    expect(assess(caseOf({ kg: 20000, standing: { linkage: 'four-links' } })).carries).toEqual([])
+    expect(assess(caseOf({ kg: null })).carries).toEqual([])
+  })
   it('shares a load by moments from one point a header, by its upper bound from four links', () => {
     const order = [6848.1818, 5781.8182, 4390.9091, 5179.0909]
     for (const [i, kg] of onTower(caseOf({ kg: 20000 })).entries()) expect(kg).toBeCloseTo(order[i] ?? 0, 3)

@@ -4,6 +4,8 @@ import {
   admits,
   ahead,
   apply,
+  asPlanned,
+  checkProcedures,
   computed,
   concerns,
   factsOf,
@@ -14,6 +16,7 @@ import {
   nextTold,
   type OrderEvent,
   onPaper,
+  orderAct,
   orderOf,
   owedAt,
   type ProcedureFile,
@@ -384,8 +387,7 @@ describe('files', () => {
 describe.each(demoMachines)('%s', (id) => {
   const m = demoMachine(id)
   const f = m.procedures
-  const planned = act({ do: 'plan', plan: { setup: { standing: { state: m.supportStates?.[0]?.id ?? '' } } } })
-  const taken = apply(f, firstWorld(f), planned)
+  const taken = asPlanned(f, m.supportStates?.[0]?.id ?? '')
   const walking = (seconds = 0) => ({
     by: ines,
     second: tomas,
@@ -549,7 +551,10 @@ describe.each(demoMachines)('%s', (id) => {
     fc.assert(
       fc.property(fc.array(fc.tuple(some, fc.nat({ max: 20 }), fc.boolean()), { maxLength: 120 }), (acts) => {
         let [w, s] = [taken, 0]
-        const told: OrderEvent[] = [planned]
+        const { setup, lift } = taken.plan
+        const told: OrderEvent[] = [act({ do: 'plan', plan: { setup } }), ...(lift ? [act({ do: 'proved', lift })] : [])]
+        // Read off since the step that asks for it was last done.
+        const fresh = new Set<string>()
         for (const [what, later, second] of acts) {
           s += later
           const slip = what.do === 'mistap' ? { ...what, of: w.last?.event ?? '' } : what
@@ -558,8 +563,10 @@ describe.each(demoMachines)('%s', (id) => {
           if (!('ok' in admits(f, w, e, () => true))) continue
           w = apply(f, w, e)
           told.push(e)
+          if (e.do === 'measure') fresh.add(e.input)
           if (w.last?.event !== e.id) continue
           const step = steps.find((x) => x.id === w.last?.step)
+          for (const m of step?.measures ?? []) expect(fresh.delete(m.id), `${m.id} for ${step?.id}`).toBe(true)
           const facts = factsOf(f, w, { now_ms: from_ms + s * 1000, computed: () => true })
           for (const v of f.invariants.filter((x) => step && concerns(x, step) && !(x.doing && step.hold)))
             expect(holds(v.never, v.doing ? before : facts), `${v.id} after ${JSON.stringify(e)}`).toBe(false)
@@ -578,8 +585,9 @@ describe.each(demoMachines)('%s', (id) => {
 describe('what the orders are for', () => {
   const fileOf = (id: string) => demoMachine(id).procedures
   /** A world in which somebody has said how things stand. */
-  const standing = (f: ProcedureFile, states: Record<string, string>) =>
-    Object.entries(states).reduce((w, [state, to]) => apply(f, w, act({ do: 'found', state, to })), firstWorld(f))
+  const found = (f: ProcedureFile, from: ReturnType<typeof firstWorld>, states: Record<string, string>) =>
+    Object.entries(states).reduce((w, [state, to]) => apply(f, w, act({ do: 'found', state, to })), from)
+  const standing = (f: ProcedureFile, states: Record<string, string>) => found(f, firstWorld(f), states)
   const asked = { now_ms: from_ms, computed }
   const why = (f: ProcedureFile, w: ReturnType<typeof firstWorld>, id: string) => {
     const p = permitted(f, w, id, asked)
@@ -596,6 +604,68 @@ describe('what the orders are for', () => {
     expect(clears && shortBy(clears.if, factsOf(f, at(45), asked))).toBeCloseTo(6.88, 1)
     expect(why(f, at(51.8), 'outer-up')).toContain('clears')
     expect(why(f, at(51.9), 'outer-up')).toEqual([])
+  })
+  it('Gannet’s trial waits until each hoist shows its share within a tenth, by the worse end, and nobody tells it what was planned', () => {
+    const f = fileOf('gannet')
+    const planned = act({ do: 'proved', lift: { carries_kg: { front: { at100: 20000 }, rear: { at100: 15000 } } } })
+    const up = found(f, apply(f, firstWorld(f), planned), { slings: 'tight', crew: 'seen' })
+    const shown = (front: number, rear: number, tolerance = 0) =>
+      [
+        { do: 'measure', input: 'share:front', value: front, tolerance },
+        { do: 'measure', input: 'share:rear', value: rear, tolerance },
+        { do: 'confirm', step: 'shares' },
+      ].reduce((w, e) => apply(f, w, act(e)), up)
+    for (const [front, rear] of [
+      [20000, 15000],
+      [21990, 13510],
+    ] as const)
+      expect(why(f, shown(front, rear), 'trial-minute')).toEqual([])
+    for (const w of [shown(22010, 15000), shown(20000, 13490), shown(21990, 15000, 20), up])
+      expect(why(f, w, 'trial-minute')).toEqual(['shares'])
+    // Without a plan nothing is known of it, and a device says nothing of a lift.
+    const blind = standing(f, { slings: 'tight', crew: 'seen' })
+    expect(
+      why(
+        f,
+        apply(
+          f,
+          apply(f, blind, act({ do: 'measure', input: 'share:front', value: 20000, tolerance: 0 })),
+          act({ do: 'confirm', step: 'shares' }),
+        ),
+        'trial-minute',
+      ),
+    ).toEqual(['shares'])
+    expect(orderAct.safeParse(planned).success).toBe(false)
+    expect(orderAct.safeParse({ ...planned, do: 'plan', plan: { lift: {} } }).success).toBe(false)
+  })
+  it('what was read off for one load is read again for the next', () => {
+    const f = fileOf('gannet')
+    const read = [
+      { do: 'measure', input: 'share:front', value: 20000, tolerance: 0 },
+      { do: 'measure', input: 'share:rear', value: 15000, tolerance: 0 },
+      { do: 'confirm', step: 'shares' },
+    ].reduce((w, e) => apply(f, w, act(e)), standing(f, { slings: 'tight' }))
+    const next = apply(f, read, act({ do: 'begin', station: 'lift', alike: false }, 60))
+    expect([Object.keys(read.inputs), Object.keys(next.inputs)]).toEqual([['share:front', 'share:rear'], []])
+    const again = act({ do: 'confirm', step: 'shares' }, 61)
+    expect(admits(f, next, again, computed)).toMatchObject({ refused: 'measure-range' })
+    // Confirmed once more with the same figures, it was not read again.
+    expect(admits(f, read, again, computed)).toMatchObject({ refused: 'measure-range' })
+  })
+  it('is read no better than its gauge, whoever says so', () => {
+    const f = fileOf('heron')
+    const inner = (tolerance: number) => act({ do: 'measure', input: 'inner_deg', value: 51, tolerance })
+    expect(admits(f, firstWorld(f), inner(1), computed)).toEqual({ ok: true })
+    expect(admits(f, firstWorld(f), inner(0.2), computed)).toMatchObject({ refused: 'measure-range' })
+  })
+  it('reads nothing that decides nothing', () => {
+    const f = structuredClone(fileOf('avocet'))
+    for (const p of f.procedures)
+      for (const s of p.steps) s.needs = s.needs.filter((n) => !JSON.stringify(n.if).includes('grip_bar'))
+    f.invariants = f.invariants.filter((v) => !JSON.stringify(v.never).includes('grip_bar'))
+    expect(checkProcedures(f, { waysBack: false })).toContainEqual(
+      expect.objectContaining({ code: 'never-read', words: '“Grip pressure” is read and decides nothing.' }),
+    )
   })
   it('Bittern’s pin stays in while its seat is high', () => {
     const f = fileOf('bittern')

@@ -1,14 +1,17 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { type SignalId, signalIds } from '../src/hand-signals/hand-signal'
 import type { LeverInputs } from '../src/practice/inputs'
 import { planesOn } from '../src/practice/planes'
 import { givenAgain, knownBy } from '../src/signals/again'
 import { isCalling, signalCourse, silence_s } from '../src/signals/course'
+import { shownBy } from '../src/signals/giving'
 import { signalMarks } from '../src/signals/marks'
-import { canSignal, markSignals, signalLessons, signalRun, signalVersion } from '../src/signals/run'
+import { canSignal, markSignals, type SignalRun, signalLessons, signalRun, signalVersion } from '../src/signals/run'
 import { movingSignals } from '../src/signals/signal'
+import { nextSignal, type Situation, situations } from '../src/signals/situation'
 import { tick_s } from '../src/swing/axis'
-import { demoMachine, demoMachines } from './demo'
+import { demoMachine, demoMachines, tern } from './demo'
 import { runs } from './runs'
 
 const motions = ['slew', 'luff', 'extend', 'hoist']
@@ -273,5 +276,139 @@ describe('signals to be answered', () => {
     expect(code({ inputs: [[5, 7, 1]] })).toBe('axis-unknown')
     expect(code({ inputs: [[999_999, 0, 1]] })).toBe('inputs-order')
     expect(signalRun.safeParse({ ...run, latency_s: 0.2 }).success).toBe(false)
+  })
+})
+
+describe('signals given', () => {
+  const answers = (seed: number, level: number) => situations(seed, level).map(nextSignal)
+  /** What somebody gives who knows what is next, so long after each is seen. */
+  const giving = (seed: number, level: number, after_s: number, pick: (s: Situation, i: number) => SignalId | null) => {
+    const all = situations(seed, level)
+    const gave: [number, SignalId][] = []
+    for (const i of all.keys()) {
+      const shown = shownBy(all, gave)[i]
+      const signal = shown && pick(shown.situation, i)
+      if (shown && signal) gave.push([shown.from + Math.round(after_s * 120), signal])
+    }
+    return gave
+  }
+  const run = (seed: number, level: number, gave: [number, SignalId][]): SignalRun => ({
+    format: 'geolabe.practice/1',
+    id: '00000000-0000-4000-8000-000000000002',
+    game: 'signal',
+    version: signalVersion,
+    machine: { id: tern.id, revision: tern.revision },
+    seed,
+    level,
+    inputs: [],
+    stops: [],
+    latency_s: 0,
+    gave,
+  })
+  it('are asked for as often as each is wanted, whatever the seed and the level, and a seed is the same again', () => {
+    fc.assert(
+      fc.property(fc.nat({ max: 1e6 }), fc.constantFrom(0, 0.3, 0.7, 1), (seed, level) => {
+        const all = answers(seed, level)
+        const count = (s: SignalId) => all.filter((x) => x === s).length
+        expect([all.length, count('stop'), count('emergency'), count('end'), count('attention')]).toEqual([15, 3, 2, 1, 1])
+        expect(answers(seed, level)).toEqual(all)
+      }),
+      { numRuns: runs(1000, 60) },
+    )
+  })
+  it('seen in a mirror ask for the other side, and for the same of everything else', () => {
+    const mirrored = (s: Situation): Situation => {
+      const at = <T extends { across_m: number }>(x: T): T => ({ ...x, across_m: -x.across_m })
+      const going = s.going === 'left' ? 'right' : s.going === 'right' ? 'left' : s.going
+      const person_m = s.person_m === null ? null : -s.person_m
+      return { ...s, load: at(s.load), place: at(s.place), wall: s.wall && at(s.wall), going, person_m }
+    }
+    const other: Partial<Record<SignalId, SignalId>> = { left: 'right', right: 'left' }
+    for (let seed = 0; seed < 40; seed++)
+      for (const s of situations(seed, 0.6)) {
+        const right = nextSignal(s)
+        expect(nextSignal(mirrored(s))).toBe((right && other[right]) ?? right)
+      }
+  })
+  it('followed one by one bring a load over what stands there and down to its place', () => {
+    const step: Record<string, [number, number]> = { hoist: [0, 1], lower: [0, -1], right: [1, 0], left: [-1, 0] }
+    fc.assert(
+      fc.property(fc.nat({ max: 1e6 }), fc.nat({ max: 14 }), (seed, i) => {
+        let s: Situation = {
+          ...(situations(seed, 0.8)[i] as Situation),
+          going: null,
+          person_m: null,
+          watching: true,
+          slack: false,
+        }
+        for (let n = 0; n < 4000; n++) {
+          const signal = nextSignal(s)
+          if (signal === 'lower' && s.load.height_m <= s.place.height_m) return
+          if (s.going === null) s = { ...s, going: signal as Situation['going'] }
+          else if (signal !== null) s = { ...s, going: null }
+          else {
+            const [dx, dz] = step[s.going] ?? [0, 0]
+            s = { ...s, load: { across_m: s.load.across_m + dx * 0.05, height_m: s.load.height_m + dz * 0.05 } }
+          }
+          const { wall, load } = s
+          if (wall && Math.abs(wall.across_m - load.across_m) < 0.1) expect(load.height_m).toBeGreaterThan(wall.top_m)
+        }
+        throw new Error('not set down')
+      }),
+      { numRuns: runs(300, 40) },
+    )
+  })
+  it('pass whoever knows them; slowly given they count less, one wrong fails, and a stop for nothing is no fault', () => {
+    const knows = (after_s: number) => markSignals(tern, run(7, 0.5, giving(7, 0.5, after_s, nextSignal)))
+    expect(knows(0.9)).toMatchObject({ way: 'given', passed: true, score: 100 })
+    expect(knows(2.2).score).toBeLessThan(100)
+    const wrong = markSignals(
+      tern,
+      run(
+        7,
+        0.5,
+        giving(7, 0.5, 0.9, (s, i) => (i === 3 ? (nextSignal(s) === 'hoist' ? 'lower' : 'hoist') : nextSignal(s))),
+      ),
+    )
+    expect(wrong).toMatchObject({ passed: false })
+    expect(wrong.responses[3]?.fault).toBe('wrong-signal')
+    expect(wrong.score).toBeLessThanOrEqual(30)
+    const stops = markSignals(
+      tern,
+      run(
+        7,
+        0.5,
+        giving(7, 0.5, 0.9, () => 'stop'),
+      ),
+    )
+    expect(stops.responses.filter((r) => r.fault === 'wrong-signal')).toEqual([])
+    expect(signalLessons(stops)).toEqual([])
+  })
+  it('give nothing for one signal always, for none, or for any by lot', () => {
+    for (let seed = 0; seed < 30; seed++) {
+      for (const id of signalIds)
+        expect(
+          markSignals(
+            tern,
+            run(
+              seed,
+              0.5,
+              giving(seed, 0.5, 0.5, () => id),
+            ),
+          ).score,
+        ).toBeLessThanOrEqual(30)
+      expect(markSignals(tern, run(seed, 0.5, [])).score).toBe(0)
+      let a = seed
+      const lot = () => {
+        a = (a * 1103515245 + 12345) % 2147483648
+        return signalIds[Math.floor((a / 2147483648) * signalIds.length)] ?? 'stop'
+      }
+      expect(markSignals(tern, run(seed, 0.5, giving(seed, 0.5, 0.5, lot))).score).toBeLessThanOrEqual(30)
+    }
+  })
+  it('are refused with levers moved, or going back in time', () => {
+    const gave = giving(7, 0.5, 0.9, nextSignal)
+    expect(() => markSignals(tern, { ...run(7, 0.5, gave), inputs: [[3, 0, 90]] })).toThrow(/moves no lever/)
+    expect(() => markSignals(tern, run(7, 0.5, gave.toReversed()))).toThrow(/forward in time/)
   })
 })

@@ -1,6 +1,15 @@
 import { randomUUID } from 'node:crypto'
 import type { Exam, PracticeCertificate } from '@geolabe/contract'
-import { type DriveRun, first_level, neverPractised, type Practised, practiceVersion, usualPolicy } from '@geolabe/core'
+import {
+  type DriveRun,
+  first_level,
+  headOf,
+  neverPractised,
+  type Practised,
+  practiceVersion,
+  signalVersion,
+  usualPolicy,
+} from '@geolabe/core'
 import fc from 'fast-check'
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import { drivenBy, SteadyDriver } from '../../core/test/driver'
@@ -241,6 +250,20 @@ describe('an exam', () => {
     await app.owner.query("update practice_try set begun_at = begun_at - interval '5 minutes' where id = $1", [id])
     expect((await send(ines, run)).body).toMatchObject({ passed: true })
     expect((await send(ines, run)).status).toBe(409)
+  })
+  it('of signals has them answered: signals given are no try of it', async () => {
+    const exam = await anExam({ machine: 'tern', game: 'signal' })
+    const { id, seed } = (await begin(ines, exam.id)).body
+    const run = {
+      ...headOf(tern, { seed, level }, id),
+      game: 'signal',
+      version: signalVersion,
+      inputs: [],
+      stops: [],
+      latency_s: 0,
+    }
+    const given = await send(ines, { ...run, gave: [[60, 'stop']] })
+    expect([code(given), given.body.error.path]).toEqual(['exam-differs', 'run.gave'])
   })
   it('takes no run that was over before the try began for the try, whatever id it is given', async () => {
     const exam = await anExam()

@@ -90,6 +90,8 @@ export async function start(over: Partial<AppOptions> = {}) {
       await owner.query(
         "alter table defect disable trigger user; alter table defect_step disable trigger user; delete from photo; delete from defect_note; delete from defect_step s using defect d where d.org = s.org and d.id = s.defect and d.machine = 'tern' and d.grade <> 'watch'; alter table defect_step enable trigger user; delete from defect where machine = 'tern' and grade <> 'watch'; alter table defect enable trigger user",
       )
+      // What must follow an override holds whoever takes it next.
+      await owner.query("update override_use set followed_at = now() where followed_at is null and machine = 'tern'")
       await owner.query('delete from throttle')
     },
   }

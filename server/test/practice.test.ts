@@ -26,6 +26,7 @@ let app: Running
 let [ines, tomas] = [] as unknown as [Person, Person]
 const tern = readMachineFile('tern')
 const dunlin = readMachineFile('dunlin')
+const puffin = readMachineFile('puffin')
 beforeAll(async () => {
   app = await start()
   ines = await app.as('Ines Haldane')
@@ -402,7 +403,9 @@ describe('a load driven', () => {
     const drives = machines.filter((m: { drive: boolean }) => m.drive).map((m: { machine: string }) => m.machine)
     expect(drives).toEqual(['avocet', 'bittern', 'dunlin', 'godwit', 'puffin', 'whimbrel'])
     for (const [more, code, at] of [
-      [{ inputs: [[5, 4, 1]] }, 'axis-unknown', 'run.inputs.0'],
+      [{ inputs: [[5, 5, 1]] }, 'axis-unknown', 'run.inputs.0'],
+      // Its carriage does not go to the side.
+      [{ machine: { id: 'puffin', revision: puffin.revision }, inputs: [[5, 4, 1]] }, 'axis-unknown', 'run.inputs.0'],
       [
         {
           notes: [

@@ -26,10 +26,7 @@ beforeAll(async () => {
   wil = await app.as('Wilhelmina Osei')
   rafiq = await app.as('Rafiq Dunmore')
 })
-beforeEach(async () => {
-  await app.freeTern()
-  await app.owner.query("update override_use set followed_at = now() where followed_at is null and machine = 'tern'")
-})
+beforeEach(() => app.freeTern())
 afterAll(() => app.stop())
 
 const code = (r: { body: { error?: { code: string } } }) => r.body.error?.code

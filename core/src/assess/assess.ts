@@ -84,6 +84,7 @@ function assessTruck(plan: Case, run: readonly Check[]): Assessment {
     ...summed(plan, findings),
     rated_kg: least(limitsOf(findings, 'rating')),
     hookLoad_kg: first?.mass_kg?.worst ?? null,
+    carries: first?.mass_kg ? [{ id: 'load', kg: first.mass_kg.nominal, own_kg: 0, kPa_per_kg: null }] : [],
   }
 }
 
@@ -108,15 +109,34 @@ function assessGantry(plan: Case, run: readonly Check[]): Assessment {
   const steps = plan.lift.steps.map((_, i) => new GantryContext(plan, i))
   const findings = foundIn(plan, steps, (ctx) => run.flatMap((check) => check.gantry?.(ctx).map((f) => ofStep(f, ctx)) ?? []))
   const hung = steps.flatMap((s) => (s.step.laden && s.hung ? [s.hung.worst_kg] : []))
-  return { ...summed(plan, findings), rated_kg: least(limitsOf(findings, 'rating')), hookLoad_kg: most(hung) }
+  const [taken] = steps.filter((s) => s.step.laden)
+  return {
+    ...summed(plan, findings),
+    rated_kg: least(limitsOf(findings, 'rating')),
+    hookLoad_kg: most(hung),
+    carries: taken ? carriedBy(taken, { own_kg: taken.header_kg, kPa_per_kg: taken.kPa_per_kg }) : [],
+  }
 }
+
+/** What each carries of what hangs, as it was said, over what it carries of its own. */
+const carriedBy = (
+  { hung, shares, settled }: Pick<GantryContext | StraddleContext, 'hung' | 'shares' | 'settled'>,
+  of: { own_kg: number; kPa_per_kg: number | null },
+): Assessment['carries'] =>
+  hung && settled ? (shares ?? []).map(({ id, nominal: n }) => ({ id, kg: n * hung.nominal_kg + of.own_kg, ...of })) : []
 
 /** The same of a frame astride its load: two hoists, four wheels. */
 function assessStraddle(plan: Case, run: readonly Check[]): Assessment {
   const steps = plan.lift.steps.map((_, i) => new StraddleContext(plan, i))
   const findings = foundIn(plan, steps, (ctx) => run.flatMap((check) => check.straddle?.(ctx).map((f) => ofStep(f, ctx)) ?? []))
   const hung = steps.flatMap((s) => (s.step.laden && s.hung ? [s.hung.worst_kg] : []))
-  return { ...summed(plan, findings), rated_kg: most(limitsOf(findings, 'rating')), hookLoad_kg: most(hung) }
+  const [taken] = steps.filter((s) => s.step.laden)
+  return {
+    ...summed(plan, findings),
+    rated_kg: most(limitsOf(findings, 'rating')),
+    hookLoad_kg: most(hung),
+    carries: taken ? carriedBy(taken, { own_kg: 0, kPa_per_kg: null }) : [],
+  }
 }
 
 /** By its step, where it goes by no radius and no slew. */
@@ -171,6 +191,7 @@ function summed({ machine, lift }: Case, findings: Finding[]): Assessment {
     ratedAt: null,
     readFrom: [],
     hookLoad_kg: null,
+    carries: [],
     outriggers: [],
     windLimit_mps: null,
     tip: null,

@@ -85,6 +85,16 @@ export const assessment = z.object({
   /** Cells the worst reading was taken from. */
   readFrom: z.array(readCell),
   hookLoad_kg: kg,
+  /** What each that carries some of a load carries as it is taken, everything as it was said, and of it what is on it without one; empty where statics cannot say. */
+  carries: z.array(
+    z.object({
+      id: z.string(),
+      kg: z.number(),
+      own_kg: z.number(),
+      /** What its gauge then shows for each kilogram; null: no gauge of pressure. */
+      kPa_per_kg: z.number().nullable(),
+    }),
+  ),
   outriggers: z.array(contactUse),
   windLimit_mps: z.number().nullable(),
   /** Height of the boom's head and its angle at the two ends, as given. */

@@ -1,4 +1,13 @@
-import { type CalcCondition, type Condition, type Facts, figureOf, type Truth, within } from '../procedure/condition'
+import {
+  boundsOf,
+  type CalcCondition,
+  type Condition,
+  type Facts,
+  figureOf,
+  type InputCondition,
+  type Truth,
+  within,
+} from '../procedure/condition'
 import { high, low, type Tol } from '../quantity/measured'
 import { calculatorNamed } from './catalogue'
 
@@ -32,15 +41,26 @@ function answerTo(c: CalcCondition, facts: Facts): object | null {
  *
  * @example shortBy(need.if, facts) // 6.88: degrees that the inner boom is too low
  */
-export function shortBy(c: Condition, facts: Facts): number | null {
-  if ('all' in c) return c.all.map((x) => shortBy(x, facts)).find((x) => x !== null) ?? null
+export const shortBy = (c: Condition, facts: Facts): number | null => shortOf(c, facts)?.by ?? null
+
+/** How much is missing, and to which condition of several. */
+export interface Short {
+  by: number
+  of: CalcCondition | InputCondition
+}
+
+/** The same, with the condition of several that it is missing to. */
+export function shortOf(c: Condition, facts: Facts): Short | null {
+  if ('all' in c) return c.all.map((x) => shortOf(x, facts)).find((x) => x !== null) ?? null
   if (!('calc' in c) && !('input' in c)) return null
   const answer = 'calc' in c ? answerTo(c, facts) : null
   const value = 'calc' in c ? answer && endsOf(answer, c.field, fieldOf(answer, c.field)) : facts.input(c.input)
   if (value === null || value === undefined) return null
-  const [least, most] = [c.atLeast, c.atMost].map((b) => (b === undefined ? undefined : figureOf(b, facts)))
+  const bounds = 'calc' in c ? c : boundsOf(c, facts)
+  if (bounds === undefined) return null
+  const [least, most] = [bounds.atLeast, bounds.atMost].map((b) => (b === undefined ? undefined : figureOf(b, facts)))
   const short = Math.max(least === undefined ? 0 : high(least) - low(value), most === undefined ? 0 : high(value) - low(most))
-  return short > 0 ? short : null
+  return short > 0 ? { by: short, of: c } : null
 }
 
 /**

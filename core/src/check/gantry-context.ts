@@ -4,6 +4,7 @@ import { nth } from '../list'
 import { type GantryMachine, isGantry } from '../machine/provable'
 import { type GantryPart, towersOf } from '../parts/gantry'
 import type { OnTowers } from '../parts/supports/towers'
+import { g_mps2 } from '../physics'
 import { endsOf, high, low, nominal } from '../quantity/measured'
 import { Refusal } from '../refusal'
 import { type At, actsAt, firstOfTwo, upperOfFour, worstPlaces } from '../statics/shared-load'
@@ -63,6 +64,19 @@ export class GantryContext {
     const { cg } = lift.hung.load
     this.sideShift_m = cg ? sideShiftOf(machine, standing, cg, shift) : null
     this.shares = cg ? sharesOf(machine, standing, cg, shift) : null
+  }
+
+  /** Whether statics alone says what each carries: four links share it by their springs as well. */
+  get settled(): boolean {
+    return this.standing.linkage === 'one-point-per-header'
+  }
+
+  /** What a tower's gauge shows for each kilogram on it where this step begins; null: no stage goes so high. */
+  get kPa_per_kg(): number | null {
+    const { step, height, gantry } = this
+    const from_m = step.do === 'hoist' ? nominal(step.from_m) : height.nominal_m
+    const stage = gantry.stages.find((s) => from_m <= s.upTo_m + 1e-9)
+    return stage ? g_mps2 / stage.piston_m2 / 1000 : null
   }
 
   /** Header weight on each tower, kg. */

@@ -77,6 +77,9 @@ export class StraddleContext {
     this.shares = cg ? this.sharesOf(cg) : null
   }
 
+  /** Two hoists share a load as statics says. */
+  readonly settled = true
+
   get drive(): DriveStep | null {
     return this.step.do === 'drive' ? this.step : null
   }

@@ -30,6 +30,10 @@ export interface DriveCourse {
   /** Where the lane ends at a corner that nobody sees round, metres along x. */
   corner_m: number
   yard_m: number
+  /** Where the lane begins, behind strips that nobody sees through; null: it is open. */
+  door: readonly [Point, Point] | null
+  /** How far to the left the carriage was left by whoever drove before. */
+  shift_m: number
   bay: Point & { ring_m: number }
   people: readonly Crossing[]
   tall: boolean
@@ -75,14 +79,27 @@ function drawn(seed: number, level: number): Drawn & { stretch: number } {
   return { side, tall, ramp, wet: random() < 0.5 * level, second: random() < level, stretch: random() }
 }
 
+/** Whether the lane of a course begins with a door. */
+const hasDoor = (seed: number, level: number): boolean => randomFrom(seed, 'door')() < 0.3 + 0.4 * level
+
+/** How far off its middle a carriage was left: now and then not at all. */
+function leftAside(t: DrivenTruck, seed: number): number {
+  const most_m = t.driving.shift?.most_m ?? 0
+  const random = randomFrom(seed, 'shift')
+  const [lot, way] = [random(), random() < 0.5 ? -1 : 1]
+  return lot < 0.3 ? 0 : way * most_m * lot
+}
+
 /** Whether the load of a course hides the way: known before a truck is made ready. */
 export const isTall = (seed: number, level: number): boolean => drawn(seed, level).tall
 
 /** What a course asks of its driver besides what every course does: known before a truck is made ready. */
 export function comesUp(seed: number, level: number): readonly DriveRule[] {
   const { tall, ramp } = drawn(seed, level)
+  const door = hasDoor(seed, level)
   const backwards = tall || ramp === 'down'
   return [
+    ...(door ? ['door-horn' as const] : []),
     ...(tall ? ['view-blocked' as const] : []),
     ...(ramp ? ['load-uphill' as const] : []),
     ...(backwards ? ['look-back' as const] : []),
@@ -231,17 +248,14 @@ export function driveCourse(t: DrivenTruck, seed: number, level: number): DriveC
   const first = yard_m + 0.55 * first_m
   const second = d.second ? half + 0.6 * long_m : null
   const away = half + 1
-  const crossings: [from: Point, to: Point][] = [
-    [
-      { x_m: first, y_m: -away },
-      { x_m: first, y_m: away },
-    ],
+  const crossing = (x0: number, y0: number, x1: number, y1: number): [from: Point, to: Point] => [
+    { x_m: x0, y_m: y0 },
+    { x_m: x1, y_m: y1 },
   ]
-  if (second !== null)
-    crossings.push([
-      { x_m: middle - away, y_m: second },
-      { x_m: middle + away, y_m: second },
-    ])
+  const crossings = [
+    crossing(first, -away, first, away),
+    ...(second === null ? [] : [crossing(middle - away, second, middle + away, second)]),
+  ]
   const rampFrom = half + 1.2 * long_m
   const steep = Math.atan(Math.min(0.1, (0.6 * t.chassis.grades.along_pct) / 100))
   const corners = (x0: number, x1: number, y0: number, y1: number): Point[] =>
@@ -263,6 +277,8 @@ export function driveCourse(t: DrivenTruck, seed: number, level: number): DriveC
     way,
     corner_m,
     yard_m,
+    door: hasDoor(seed, level) ? [flip({ x_m: yard_m, y_m: -half }), flip({ x_m: yard_m, y_m: half })] : null,
+    shift_m: leftAside(t, seed),
     bay: { ...flip({ x_m: middle, y_m: half + second_m }), ring_m: Math.max(0.3, 0.08 * long_m) * (1.6 - 0.6 * level) },
     people: peopleOn(
       way,

@@ -9,10 +9,10 @@ import { besideTruck, inSight, onGround, touches } from './footprint'
 import { drivenOn, type TruckPose } from './pose'
 import {
   byAmount,
-  cornerHorn,
   type DriveRule,
   driveRules,
   type Held,
+  hornBefore,
   leftWell,
   lookedBack,
   type RuleMark,
@@ -50,6 +50,8 @@ const keptEvery_ticks = 6
 const handling_s = 20
 /** Whoever takes longer than so many times a steady driver has not finished. */
 const longest_times = 3
+/** Side shift no further off than this is in the middle. */
+export const centred_m = 0.01
 /** It moves, for a rule that counts while it does. */
 const moving_mps = 0.3
 /** Below this it stands. */
@@ -71,6 +73,7 @@ export const leastRoom_share = 1 / 3
 interface Counted {
   high: number
   unleant: number
+  aside: number
   tight: number
   lifted: boolean
   blind_m: number
@@ -98,6 +101,7 @@ export class TruckDrive {
   private readonly counted: Counted = {
     high: 0,
     unleant: 0,
+    aside: 0,
     tight: 0,
     lifted: false,
     blind_m: 0,
@@ -109,6 +113,7 @@ export class TruckDrive {
   private readonly reversals: number[] = []
   private reversing = false
   private cornered: number | null = null
+  private through: number | null = null
   private moved_m = 0
   private down = 0
   private brakeAt: number | null = null
@@ -118,7 +123,7 @@ export class TruckDrive {
     readonly truck: DrivenTruck,
     readonly course: DriveCourse,
   ) {
-    this.motion = new TruckMotion(truck, { x_m: 0, y_m: 0, heading_rad: 0 })
+    this.motion = new TruckMotion(truck, { x_m: 0, y_m: 0, heading_rad: 0 }, course.shift_m)
     this.walkers = course.people.map((crossing) => ({ crossing, at: crossing.from, walked_m: null, heardAt: null }))
     this.long_m = overallLength(truck)
     this.setsOut_m = setsOut_m(truck)
@@ -136,7 +141,7 @@ export class TruckDrive {
   /** The middle of the load on the ground. */
   get load(): Point {
     const { load } = this.truck
-    return onGround(this.motion.pose, { x_m: (load.rear_m + load.front_m) / 2, y_m: 0 })
+    return onGround(this.motion.pose, { x_m: (load.rear_m + load.front_m) / 2, y_m: this.motion.shift_m })
   }
 
   /** The end that goes first, forwards where it stands. */
@@ -152,7 +157,7 @@ export class TruckDrive {
     this.brakeAt = acts.brake ? (this.brakeAt ?? this.ticks) : null
     this.keyAt = acts.key ? (this.keyAt ?? this.ticks) : null
     // Without its key nothing goes up or leans any more, and it brakes by itself.
-    const dead = acts.key ? { forks: 0, tilt: 0 } : {}
+    const dead = acts.key ? { forks: 0, tilt: 0, shift: 0 } : {}
     motion.tick({ ...acts, ...dead }, on, acts.stop || acts.brake || acts.key)
     this.hold(this.horns, acts.horn)
     // Eyes back while it goes forwards are no look behind it.
@@ -207,7 +212,7 @@ export class TruckDrive {
         y_m: crossing.from.y_m + t * (crossing.to.y_m - crossing.from.y_m),
       }
       // Nobody walks into a truck that stands there.
-      if (!this.rolls && besideTruck(this.truck, this.motion.pose, at) < near_m.stand) continue
+      if (!this.rolls && besideTruck(this.truck, this.motion, at) < near_m.stand) continue
       w.walked_m = on_m
       w.at = at
     }
@@ -248,6 +253,7 @@ export class TruckDrive {
     if (Math.abs(v) > moving_mps) {
       if (motion.height_m > usualTravelFork_m + 1e-9 || motion.height_m < 0.02) counted.high += 1
       if (motion.tilt_deg < 1) counted.unleant += 1
+      if (Math.abs(motion.shift_m) > centred_m) counted.aside += 1
     }
     const at_m = alongWay(course.way, motion.pose)
     const inLane = at_m > course.yard_m && at_m < wayLength(course.way) - 1.2 * this.long_m
@@ -258,6 +264,7 @@ export class TruckDrive {
       if (Math.abs(motion.steer_rad) > 15 * rad && Math.abs(v) > 0.1) counted.turned += 1
     }
     if (this.cornered === null && this.leading.x_m >= course.corner_m) this.cornered = this.ticks
+    if (this.through === null && course.door && this.leading.x_m >= course.yard_m) this.through = this.ticks
     if (v < -0.1 && !this.reversing) this.reversals.push(this.ticks)
     if (v < -0.1) this.reversing = true
     else if (v >= -0.02) this.reversing = false
@@ -269,7 +276,7 @@ export class TruckDrive {
       const all_m = distance(w.crossing.from, w.crossing.to)
       const walking = w.walked_m !== null && w.walked_m > kerb_m.until && w.walked_m < all_m - kerb_m.until
       if (!walking) continue
-      const away = besideTruck(truck, motion.pose, w.at)
+      const away = besideTruck(truck, motion, w.at)
       if (!this.rolls) continue
       if (away < near_m.struck) this.stopped ??= 'struck'
       if (away < near_m.tooNear && Math.abs(motion.speed_mps) > moving_mps) this.people = 'missed'
@@ -298,10 +305,10 @@ export class TruckDrive {
     if (distance(p, motion.pose) > long_m + this.long_m + 2) return false
     const way = Math.sign(motion.speed_mps)
     const going = { speed_mps: way, steer_rad: motion.steer_rad }
-    let at = motion.pose
+    let pose = motion.pose
     for (let run = 0; run <= long_m; run += 0.4) {
-      if (besideTruck(truck, at, p) < near_m.struck) return true
-      at = drivenOn(at, truck.chassis.wheelbase_m, going, going, 0.4)
+      if (besideTruck(truck, { pose, shift_m: motion.shift_m }, p) < near_m.struck) return true
+      pose = drivenOn(pose, truck.chassis.wheelbase_m, going, going, 0.4)
     }
     return false
   }
@@ -309,7 +316,7 @@ export class TruckDrive {
   private end() {
     const { motion, course } = this
     if (motion.over) this.stopped ??= 'tipped'
-    if (touches(this.truck, motion.pose, course.walls)) this.stopped ??= 'touched'
+    if (touches(this.truck, motion, course.walls)) this.stopped ??= 'touched'
     const set =
       motion.height_m <= 0.01 && Math.abs(motion.speed_mps) < 0.02 && distance(this.load, course.bay) <= course.bay.ring_m
     this.down = set ? this.down + 1 : 0
@@ -325,7 +332,7 @@ export class TruckDrive {
 
   /** What was asked of the driver and how it was done; what never came up is left out. */
   rules(): { rule: DriveRule; mark: RuleMark }[] {
-    const { counted: c, course } = this
+    const { counted: c, course, truck } = this
     const s = (n: number) => n * tick_s
     const turned = byAmount(s(c.turned), 0.5, 1.5)
     const all: Record<DriveRule, RuleMark | null> = {
@@ -333,10 +340,12 @@ export class TruckDrive {
       'edge-room': c.lifted ? 'missed' : byAmount(s(c.tight), 0.5, 1.5),
       'load-uphill': c.ramped && course.ramp ? worseMark(byAmount(c.downhill_m, 0.2, 0.6), turned) : null,
       'view-blocked': course.tall ? byAmount(c.blind_m, 0.5, 2) : null,
-      'corner-horn': cornerHorn(this.horns, this.cornered),
+      'corner-horn': hornBefore(this.horns, this.cornered),
+      'door-horn': hornBefore(this.horns, this.through),
       'look-back': this.reversals.reduce<RuleMark | null>((a, t) => worseMark(a ?? 'kept', lookedBack(this.looks, t)), null),
       'travel-height': byAmount(s(c.high), 0.5, 2),
       'mast-back': byAmount(s(c.unleant), 0.5, 2),
+      'shift-centred': truck.driving.shift ? byAmount(s(c.aside), 0.5, 2) : null,
       leaving: this.finished
         ? leftWell({ brake: this.brakeAt, key: this.keyAt, upright: this.motion.tilt_deg <= flat_deg })
         : null,

@@ -25,15 +25,15 @@ export interface DrivenTruck {
   tilt_deg: { back: number; forward: number }
   body: PlanBox
   load: PlanBox
-  /** All of it that may touch something: body, forks or arm, load. */
-  boxes: readonly PlanBox[]
+  /** All of it that may touch something: its body; forks or arm and load, which side shift moves. */
+  boxes: { body: PlanBox; carriage: readonly PlanBox[] }
   /** Too high to see over: it is driven backwards. */
   tall: boolean
   gyration_m: number
   /** What it stands on: its rear axle pivots. */
   triangle: { frontHalfTrack_m: number; wheelbase_m: number; rearHalfTrack_m: number }
   truck: Truck
-  balance: (height_m: number, tilt_deg: number) => Balance
+  balance: (at: { height_m: number; tilt_deg: number; shift_m: number }) => Balance
 }
 
 /** A mast or a hand leans back no further in practice, degrees. */
@@ -63,14 +63,12 @@ export function drivenTruck(m: Machine, tall: boolean): DrivenTruck {
   const whole: Truck = { ...truck, chassis }
   const tool = truck.boom ? (truck.attachments?.[0] ?? null) : null
   const { load } = driving
-  const height_m = load.height_m * (tall ? tall_share : 1)
   const ahead_m = driving.reach_m ?? load.length_m / 2
-  const onForks = { mass_kg: load.mass_kg, x_m: ahead_m, y_m: 0, z_m: height_m / 2 }
+  const onForks = { mass_kg: load.mass_kg, x_m: ahead_m, y_m: 0, z_m: (load.height_m * (tall ? tall_share : 1)) / 2 }
   const middle_m = truck.faceToAxle_m + (tool?.ahead_m ?? 0) + ahead_m
   const points = m.outline.plan.filter((p) => !p.raised).flatMap((p) => p.points)
-  const rear_m = Math.min(-chassis.wheelbase_m - chassis.tailOverhang_m, ...points.map((p) => p[0]))
   const body: PlanBox = {
-    rear_m,
+    rear_m: Math.min(-chassis.wheelbase_m - chassis.tailOverhang_m, ...points.map((p) => p[0])),
     front_m: truck.faceToAxle_m,
     half_m: Math.max(chassis.width_m / 2, ...points.map((p) => Math.abs(p[1]))),
   }
@@ -96,14 +94,20 @@ export function drivenTruck(m: Machine, tall: boolean): DrivenTruck {
     tilt_deg: { back: backTilt_deg, forward: truck.forwardTilt_deg ?? backTilt_deg },
     body,
     load: carried,
-    boxes: [body, ahead, carried],
+    boxes: { body, carriage: [ahead, carried] },
     tall,
     // As a box of its own width and twice the height of its centre of gravity: rather too little, so that it goes over rather sooner.
     gyration_m: Math.hypot(chassis.width_m, 2 * chassis.cgHeight_m) / Math.sqrt(12),
     triangle: { frontHalfTrack_m: chassis.frontHalfTrack_m, wheelbase_m: chassis.wheelbase_m, rearHalfTrack_m: 0 },
     truck: whole,
-    balance: (h, tilt) =>
-      balanceOf(whole, { tool, slabs: null }, onForks, { height_m: h, tilt_deg: -tilt, sideShift_m: 0 }, driving.reach_m),
+    balance: ({ height_m: h, tilt_deg, shift_m }) =>
+      balanceOf(
+        whole,
+        { tool, slabs: null },
+        onForks,
+        { height_m: h, tilt_deg: -tilt_deg, sideShift_m: shift_m },
+        driving.reach_m,
+      ),
   }
 }
 

@@ -7,9 +7,11 @@ export const driveRules = [
   'load-uphill',
   'view-blocked',
   'corner-horn',
+  'door-horn',
   'look-back',
   'travel-height',
   'mast-back',
+  'shift-centred',
   'leaving',
 ] as const
 export type DriveRule = (typeof driveRules)[number]
@@ -41,11 +43,11 @@ export function soundsAllTheTime(held: readonly Held[]): boolean {
 }
 
 /**
- * A horn before a corner: from two seconds to half a second before it is passed. Sooner, or only as it is passed, is not at its time.
+ * A horn before a corner or a door: from two seconds to half a second before it is passed. Sooner, or only as it is passed, is not at its time.
  *
- * @param passed the tick at which the end that goes first comes to the corner; null: it never did
+ * @param passed the tick at which the end that goes first comes to it; null: it never did
  */
-export function cornerHorn(held: readonly Held[], passed: number | null): RuleMark | null {
+export function hornBefore(held: readonly Held[], passed: number | null): RuleMark | null {
   if (passed === null) return null
   if (soundsAllTheTime(held)) return 'missed'
   const between = (from_s: number, until_s: number) => within(held, passed - ticks(from_s), passed - ticks(until_s)) > 0

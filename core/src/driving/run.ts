@@ -23,7 +23,7 @@ export const allOff: Readonly<Record<DriverSwitch, boolean>> = { horn: false, lo
 const driveNotes = z.array(z.tuple([z.int().min(0), z.enum([...driverSwitches, 'stop']), z.boolean()])).max(2000)
 export type DriveNotes = z.infer<typeof driveNotes>
 
-/** A load driven along a course: what was done with which lever at which tick, in the order travel, steer, forks, tilt. */
+/** A load driven along a course: what was done with which lever at which tick, in the order travel, steer, forks, tilt, shift. */
 export const driveRun = z.strictObject({
   ...runHead,
   game: z.literal('drive'),
@@ -70,8 +70,8 @@ export function actsFrom(run: Pick<DriveRun, 'inputs' | 'notes'>): (tick: number
   return (tick) => {
     if (free.has(tick)) held.stop = false
     for (let note = run.notes[next]; note && note[0] <= tick; note = run.notes[++next]) held[note[1]] = note[2]
-    const [travel = 0, steer = 0, forks = 0, tilt = 0] = levers.at(tick)
-    return { travel, steer, forks, tilt, ...held }
+    const [travel = 0, steer = 0, forks = 0, tilt = 0, shift = 0] = levers.at(tick)
+    return { travel, steer, forks, tilt, shift, ...held }
   }
 }
 
@@ -82,7 +82,8 @@ export function actsFrom(run: Pick<DriveRun, 'inputs' | 'notes'>): (tick: number
  */
 export function playDrive(m: Machine, run: DriveRun): TruckDrive {
   checkHead(m, run, driveVersion)
-  checkInputs(run.inputs, drivingMotions.length, longest_ticks)
+  // Side shift is the last of them: where there is none nothing moves it.
+  checkInputs(run.inputs, drivingMotions.length - (m.truck?.driving?.shift ? 0 : 1), longest_ticks)
   checkNotes(run.notes)
   const drive = driveOn(m, run)
   const acts = actsFrom(run)

@@ -20,6 +20,8 @@ export interface DriverSays {
   forks: number
   /** Back. */
   tilt: number
+  /** The carriage to the left. */
+  shift: number
 }
 
 /** What it drives on. */
@@ -38,6 +40,8 @@ export class TruckMotion {
   steer_rad = 0
   height_m = 0
   tilt_deg = 0
+  /** Of the carriage, to the left. */
+  shift_m: number
   pitch_rad = 0
   roll_rad = 0
   balance: Balance
@@ -59,9 +63,11 @@ export class TruckMotion {
   constructor(
     readonly truck: DrivenTruck,
     at: TruckPose,
+    shift_m = 0,
   ) {
     this.pose = at
-    this.balance = truck.balance(0, 0)
+    this.shift_m = shift_m
+    this.balance = truck.balance({ height_m: 0, tilt_deg: 0, shift_m })
     this.roomAtRest = this.roomOf(this.balance)
     this.waiting = Array.from({ length: Math.round(truck.travel.dead_s / tick_s) }, () => 0)
     this.presses = this.balance
@@ -70,7 +76,7 @@ export class TruckMotion {
 
   /** As it stands now, to be driven on from here without what comes of it. */
   copy(): TruckMotion {
-    const twin = new TruckMotion(this.truck, this.pose)
+    const twin = new TruckMotion(this.truck, this.pose, this.shift_m)
     const { speed_mps, steer_rad, height_m, tilt_deg, pitch_rad, roll_rad, acceleration_mps2, balance, room, roomAtRest, next } =
       this
     Object.assign(twin, {
@@ -152,13 +158,15 @@ export class TruckMotion {
     this.roll_rad = roll_rad
   }
 
-  private moveForks({ forks, tilt }: DriverSays) {
+  private moveForks({ forks, tilt, shift }: DriverSays) {
     const { driving, chassis, tilt_deg } = this.truck
-    const [height, lean] = [this.height_m, this.tilt_deg]
+    const [height, lean, aside] = [this.height_m, this.tilt_deg, this.shift_m]
     this.height_m = clamp(height + clamp(forks, -1, 1) * driving.forks_mps * tick_s, 0, chassis.greatestHeight_m)
     this.tilt_deg = clamp(lean + clamp(tilt, -1, 1) * driving.tilt_deg_s * tick_s, -tilt_deg.forward, tilt_deg.back)
-    if (this.height_m === height && this.tilt_deg === lean) return
-    this.balance = this.truck.balance(this.height_m, this.tilt_deg)
+    const { most_m, mps } = driving.shift ?? { most_m: 0, mps: 0 }
+    this.shift_m = clamp(aside + clamp(shift, -1, 1) * mps * tick_s, -most_m, most_m)
+    if (this.height_m === height && this.tilt_deg === lean && this.shift_m === aside) return
+    this.balance = this.truck.balance(this)
     this.roomAtRest = this.roomOf(this.balance)
   }
 

@@ -51,6 +51,8 @@ const truckDriving = z.strictObject({
   steer_deg_s: positive.max(180),
   forks_mps: positive,
   tilt_deg_s: positive,
+  /** How far its carriage goes to either side of the middle, and how fast; left out: it does not. */
+  shift: z.strictObject({ most_m: positive, mps: positive }).optional(),
   /** How far its arm is out while it drives, from where reach is counted to the load’s middle. */
   reach_m: positive.optional(),
   /** What is on its forks in practice, from their face: a box, its weight in its middle. */
@@ -58,7 +60,7 @@ const truckDriving = z.strictObject({
 })
 export type TruckDriving = z.infer<typeof truckDriving>
 /** What a truck is driven by, in the order in which a run’s inputs name them. */
-export const drivingMotions = ['travel', 'steer', 'forks', 'tilt'] as const
+export const drivingMotions = ['travel', 'steer', 'forks', 'tilt', 'shift'] as const
 export type DrivingMotion = (typeof drivingMotions)[number]
 
 /** Trucks that tip forwards over an edge: forklifts, telehandlers, tyre handlers. Frame: middle of the front axle. */

@@ -14,6 +14,13 @@ export const runHead = {
   level: z.number().min(0).max(1),
 }
 
+/** What every run says, of a machine and what it was drawn from; its game, that game’s version and what was done are its own. */
+export const headOf = (
+  { id, revision }: Pick<Machine, 'id' | 'revision'>,
+  { seed, level }: { seed: number; level: number },
+  run: string,
+) => ({ format: 'geolabe.practice/1' as const, id: run, machine: { id, revision }, seed, level })
+
 /** @throws Refusal `version-unknown`, `machine-changed` where a run cannot be worked out again */
 export function checkHead(
   m: Pick<Machine, 'id' | 'revision' | 'name'>,

@@ -1,5 +1,5 @@
 import { compile, conditionsOf, influence, type Mark, no, plannedWays, type Scope, scopeOf, type Vector, yes } from './compiled'
-import { type Condition, namedIn, oraclesIn, unknown } from './condition'
+import { type Condition, inputsIn, namedIn, oraclesIn, unknown } from './condition'
 import { emergencyCards, emergencyLabel, sparedByNone } from './emergency'
 import { type Explored, explore, foundMoves, lossMoves, stepMove } from './explore'
 import { concerns, type Invariant, type Procedure, type ProcedureFile, type Step, stepsOfFile } from './file'
@@ -192,6 +192,19 @@ function* conditionsIn(f: ProcedureFile): Generator<[path: string, Condition]> {
   for (const [i, s] of f.states.entries()) if (s.holds) yield [`states.${i}.holds`, s.holds.instead]
 }
 
+/** What is read off has to decide something, or to be what a state becomes. */
+function ofReadings(f: ProcedureFile): ProcedureFinding[] {
+  const asked = new Set([...conditionsIn(f)].flatMap(([, c]) => inputsIn(c)))
+  for (const s of stepsOfFile(f)) for (const { to } of s.sets) if (typeof to === 'object') asked.add(to.from)
+  return f.procedures.flatMap((p, i) =>
+    p.steps.flatMap((s, k) =>
+      s.measures
+        .filter((m) => !asked.has(m.id))
+        .map((m) => finding('never-read', `procedures.${i}.steps.${k}.measures`, `“${m.ask}” is read and decides nothing.`)),
+    ),
+  )
+}
+
 function ofStates(f: ProcedureFile): ProcedureFinding[] {
   const read = new Set([...conditionsIn(f)].flatMap(([, c]) => namedIn(c)))
   const steps = stepsOfFile(f)
@@ -328,6 +341,7 @@ function ofReach(f: ProcedureFile): ProcedureFinding[] {
  */
 export const checkProcedures = (f: ProcedureFile, { waysBack = true } = {}): ProcedureFinding[] => [
   ...ofStates(f),
+  ...ofReadings(f),
   ...ofSteps(f),
   ...ofStops(f),
   ...ofEmergency(f),

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { finite, high, low, type Tol, tolerant } from '../quantity/measured'
+import { finite, high, low, positive, type Tol, tolerant } from '../quantity/measured'
 
 /** What a state of a machine is: a word or a figure; *unknown* satisfies no condition. */
 export const stateValue = z.union([z.string().min(1), finite])
@@ -23,7 +23,14 @@ const stateCondition = z.strictObject({
   atLeast: finite.optional(),
   atMost: finite.optional(),
 })
-const inputCondition = z.strictObject({ input: z.string(), atLeast: ref.optional(), atMost: ref.optional() })
+const inputCondition = z.strictObject({
+  input: z.string(),
+  atLeast: ref.optional(),
+  atMost: ref.optional(),
+  /** No further from a figure, up or down, than this much, or this share of it. */
+  near: z.union([z.strictObject({ to: ref, by: positive }), z.strictObject({ to: ref, share: positive.max(1) })]).optional(),
+})
+export type InputCondition = z.infer<typeof inputCondition>
 /** Asked of a calculator by name; its answer is held against a bound at the worse end of every ±. */
 const calcCondition = z.strictObject({
   calc: z.string(),
@@ -37,7 +44,7 @@ const doneCondition = z.strictObject({ done: z.string() })
 
 export type Condition =
   | z.infer<typeof stateCondition>
-  | z.infer<typeof inputCondition>
+  | InputCondition
   | z.infer<typeof calcCondition>
   | z.infer<typeof doneCondition>
   | { all: Condition[] }
@@ -92,6 +99,16 @@ export function within(t: Tol, atLeast: Ref | undefined, atMost: Ref | undefined
   return (least === undefined || low(t) >= high(least)) && (most === undefined || high(t) <= low(most))
 }
 
+/** Between which figures a reading has to lie, whatever is said of it; undefined: one of them is not known. */
+export function boundsOf(c: InputCondition, facts: Facts): { atLeast: Ref | undefined; atMost: Ref | undefined } | undefined {
+  const { near, atLeast, atMost } = c
+  if (!near) return { atLeast, atMost }
+  const to = figureOf(near.to, facts)
+  if (to === undefined) return undefined
+  const by = 'by' in near ? near.by : near.share * Math.abs(low(to))
+  return { atLeast: high(to) - by, atMost: low(to) + by }
+}
+
 /** Whether a state that is this answers to a condition; null where it is unknown. */
 export function stateHolds(c: z.infer<typeof stateCondition>, v: StateValue): Truth {
   if (v === unknown) return null
@@ -115,7 +132,8 @@ export function holds(c: Condition, facts: Facts): Truth {
   if ('done' in c) return facts.done(c.done)
   if ('input' in c) {
     const t = facts.input(c.input)
-    return t === undefined ? null : within(t, c.atLeast, c.atMost, facts)
+    const bounds = boundsOf(c, facts)
+    return t === undefined || bounds === undefined ? null : within(t, bounds.atLeast, bounds.atMost, facts)
   }
   if ('calc' in c) return facts.computed(c, facts)
   if ('all' in c) return all(c.all.map((x) => holds(x, facts)))
@@ -142,6 +160,15 @@ export const oraclesIn = (c: Condition): string[] =>
 /** Everything that a condition names: states, and steps done. */
 export const namedIn = (c: Condition): string[] =>
   [...partsOf(c)].flatMap((x) => ('state' in x ? [x.state] : 'done' in x ? [doneId(x.done)] : []))
+
+const inputsOfRef = (r: unknown): string[] =>
+  typeof r === 'object' && r !== null && 'input' in r && typeof r.input === 'string' ? [r.input] : []
+/** The readings that a condition looks at. */
+export const inputsIn = (c: Condition): string[] =>
+  [...partsOf(c)].flatMap((x) => {
+    if ('input' in x) return [x.input, ...[x.atLeast, x.atMost, x.near?.to].flatMap(inputsOfRef)]
+    return 'calc' in x ? [...Object.values(x.with), x.atLeast, x.atMost].flatMap(inputsOfRef) : []
+  })
 
 /** The states that a condition looks at. */
 export const statesIn = (c: Condition): string[] => [...partsOf(c)].flatMap((x) => ('state' in x ? [x.state] : []))

@@ -2,7 +2,7 @@ import { influence } from './compiled'
 import { doneId, holds, unknown } from './condition'
 import type { OrderEvent } from './event'
 import { concerns, type Need, type Procedure, type ProcedureFile, type Step, setBy, stepsOfFile, toldLater } from './file'
-import { type Asking, declarations, factsOf, homeOf, makesWhatIs, stepNamed, type World, withStep } from './world'
+import { type Asking, declarations, factsOf, homeOf, makesWhatIs, readSince, stepNamed, type World, withStep } from './world'
 
 /** Why an act is refused; its unmet needs, each with what would break and what puts it right. */
 export interface Refused {
@@ -104,6 +104,12 @@ const refuse = (refused: RefusalCode, id: string, because: string): Refused => (
 /** A step that is held is begun and let go; one tap confirms none. */
 const held = (f: ProcedureFile, step: string) => stepNamed(f, step)?.hold !== undefined
 
+/** What is read off is read for this time, not taken over from the last. */
+function unread(f: ProcedureFile, w: World, step: string): Refused | null {
+  const missing = stepNamed(f, step)?.measures.find((m) => !readSince(w, step, m.id))
+  return missing ? refuse('measure-range', step, `Enter what is measured first: ${missing.ask}.`) : null
+}
+
 const checks: { [K in OrderEvent['do']]: Check<K> } = {
   found: (f, w, e, asking) => {
     const d = declarations(f).get(e.state)
@@ -118,10 +124,7 @@ const checks: { [K in OrderEvent['do']]: Check<K> } = {
   },
   confirm: (f, w, e, asking) => {
     if (held(f, e.step)) return refuse('hold-too-short', e.step, 'This is held: begin it, and let go when it is done.')
-    const s = stepNamed(f, e.step)
-    if (s?.measures.some((m) => w.inputs[m.id] === undefined))
-      return refuse('measure-range', e.step, 'Enter what is measured first.')
-    return permitted(f, w, e.step, asking)
+    return unread(f, w, e.step) ?? permitted(f, w, e.step, asking)
   },
   refused: always,
   second: (f, w, e, asking) => {
@@ -132,13 +135,16 @@ const checks: { [K in OrderEvent['do']]: Check<K> } = {
   measure: (f, _w, e) => {
     const m = f.procedures.flatMap((p) => p.steps.flatMap((s) => s.measures)).find((x) => x.id === e.input)
     if (!m) return { refused: 'unknown-step', unmet: [] }
+    if (typeof m.tolerance === 'number' && e.tolerance < m.tolerance)
+      return refuse('measure-range', e.input, `${m.ask}: it is read to ± ${m.tolerance} and no better.`)
     return e.value >= m.min && e.value <= m.max
       ? may
       : refuse('measure-range', e.input, `${m.ask} It is between ${m.min} and ${m.max}.`)
   },
   'hold-begin': (f, w, e, asking) => {
     if (!held(f, e.step)) return refuse('unknown-step', e.step, 'This step is not held.')
-    return w.holding ? refuse('not-permitted', 'held', 'It is held already: let go first.') : permitted(f, w, e.step, asking)
+    if (w.holding) return refuse('not-permitted', 'held', 'It is held already: let go first.')
+    return unread(f, w, e.step) ?? permitted(f, w, e.step, asking)
   },
   'hold-end': (_f, w, e) =>
     w.holding?.step === e.step ? may : refuse('hold-too-short', e.step, 'It was not begun, or a stop has ended it.'),
@@ -174,6 +180,7 @@ const checks: { [K in OrderEvent['do']]: Check<K> } = {
   symptom: always,
   // Made by a shift's own events alone: no device tells it.
   begin: always,
+  proved: always,
   plan: always,
   // Never refused, from any world.
   emergency: always,

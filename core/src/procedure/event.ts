@@ -40,7 +40,7 @@ export const orderAct = z.discriminatedUnion('do', [
     loses: z.array(losing).max(10),
   }),
   /** What has been planned, as far as computed conditions ask for it. */
-  event('plan', { plan: z.record(z.string(), z.unknown()) }),
+  event('plan', { plan: z.strictObject({ setup: z.unknown() }) }),
   event('emergency', { card: z.string() }),
   event('as-it-stands', {}),
 ])
@@ -51,6 +51,8 @@ export const orderEvent = z.discriminatedUnion('do', [
   ...orderAct.options,
   /** A run of a station's procedures begins anew: for another lift, or somewhere else. Nobody tells it: the shift's own events do it. */
   event('begin', { station: orderStation, alike: z.boolean() }),
+  /** What a proved lift lets be looked for, likewise. */
+  event('proved', { lift: z.record(z.string(), z.unknown()) }),
 ])
 export type OrderEvent = z.infer<typeof orderEvent>
 export type OrderKind = OrderEvent['do']

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { assemblyTask } from '../assembly/plan'
+import { quantity } from '../finding/finding'
 import { drawnSignals } from '../hand-signals/hand-signal'
 import { finite, notNegative, positive } from '../quantity/measured'
 import { condition, partsOf, type StateValue, statesIn, stateValue, unknown } from './condition'
@@ -54,14 +55,15 @@ export type Need = z.infer<typeof need>
 const measure = z.strictObject({
   id,
   ask: text,
-  quantity: text,
+  /** In SI, typed and shown in whoever’s unit; or a gauge’s own unit, as it is written on it. */
+  in: z.union([z.strictObject({ quantity }), z.strictObject({ unit: text })]),
   min: finite,
   max: finite,
   /** How far off a reading may be; *ask*: whoever reads it says. */
   tolerance: z.union([notNegative, z.literal('ask')]),
   how: text,
-  /** A reading as it is when all is well. */
-  usual: finite.optional(),
+  /** A reading as it is when all is well: always the same, or as it is planned. */
+  usual: z.union([finite, z.strictObject({ plan: text })]).optional(),
 })
 export type Measure = z.infer<typeof measure>
 
@@ -119,6 +121,11 @@ export const step = z.strictObject({
     .strictObject({ acts: text, signals: text, engine: z.enum(['on', 'off', 'either']), first: z.array(need).default([]) })
     .optional(),
   measures: z.array(measure).default([]),
+  /** Figures that are looked for meanwhile, as they are planned: shown beside it, not asked. */
+  planned: z
+    .array(z.strictObject({ label: text, plan: text, quantity }))
+    .max(12)
+    .default([]),
   undo: undo.default({ how: 'mistap', within_s: 10 }),
 })
 export type Step = z.infer<typeof step>
@@ -232,15 +239,18 @@ function namesIn(path: (string | number)[], c: z.infer<typeof condition>): Named
         ...[x.is, x.not, ...(x.in ?? [])].flatMap((v): Named[] => (v === undefined ? [] : [[path, 'state', x.state, v]])),
       ]
     if ('done' in x) return [[path, 'step', x.done]]
-    if ('input' in x) return [[path, 'input', x.input]]
-    if ('calc' in x)
-      return Object.values({ ...x.with, atLeast: x.atLeast, atMost: x.atMost }).flatMap((v): Named[] => {
-        if (typeof v !== 'object' || v === null) return []
-        if ('input' in v && typeof v.input === 'string') return [[path, 'input', v.input]]
-        return 'state' in v && typeof v.state === 'string' ? [[path, 'state', v.state]] : []
-      })
+    const bounds = 'calc' in x || 'input' in x ? [x.atLeast, x.atMost].flatMap((v) => namesInRef(path, v)) : []
+    if ('input' in x) return [[path, 'input', x.input], ...bounds, ...namesInRef(path, x.near?.to)]
+    if ('calc' in x) return [...Object.values(x.with).flatMap((v) => namesInRef(path, v)), ...bounds]
     return []
   })
+}
+
+/** The state or reading that a figure is taken from. */
+function namesInRef(path: (string | number)[], v: unknown): Named[] {
+  if (typeof v !== 'object' || v === null) return []
+  if ('input' in v && typeof v.input === 'string') return [[path, 'input', v.input]]
+  return 'state' in v && typeof v.state === 'string' ? [[path, 'state', v.state]] : []
 }
 
 function namesInNeeds(path: (string | number)[], needs: readonly Need[]): Named[] {

@@ -1,9 +1,20 @@
+import { z } from 'zod'
 import type { PersonRef as By } from '../person-ref'
-import { type Condition, holds, statesIn, unknown } from './condition'
+import { nominal } from '../quantity/measured'
+import { type Condition, type Facts, figureOf, holds, statesIn, unknown } from './condition'
 import { ahead, reached, stepsNow } from './engine'
 import { type OrderEvent, orderEvent } from './event'
-import { concerns, type OrderStation, type Procedure, type ProcedureFile, type Step, setBy } from './file'
-import { type Asking, apply, factsOf, type World } from './world'
+import {
+  concerns,
+  type Measure,
+  type OrderStation,
+  type Procedure,
+  type ProcedureFile,
+  type Step,
+  setBy,
+  stepsOfFile,
+} from './file'
+import { type Asking, apply, factsOf, firstWorld, readSince, type World } from './world'
 
 /** The procedures of a station that are offered now: all but those that do not belong to how it stands. Where that is not known they are offered, and it is asked first. */
 export function offered(f: ProcedureFile, w: World, station: OrderStation, asking: Asking): Procedure[] {
@@ -64,15 +75,43 @@ export interface Walking {
   computed: Asking['computed']
 }
 
+/** What is read off where all is well: as it is planned, or in the middle of what can be. */
+export function usualOf(m: Measure, facts: Facts): number {
+  const usual = m.usual === undefined ? undefined : figureOf(m.usual, facts)
+  return usual === undefined ? (m.min + m.max) / 2 : nominal(usual)
+}
+
+const planParts = z.record(z.string(), z.unknown())
+
+/** A plan in which a figure stands at a path. */
+function planWith(plan: unknown, [key, ...rest]: readonly string[], value: unknown): unknown {
+  if (key === undefined) return value
+  const inside = typeof plan === 'object' && plan !== null ? plan : {}
+  return { ...inside, [key]: planWith(Reflect.get(inside, key), rest, value) }
+}
+
+/** The world as a shift finds it, with a plan: how it stands, and in the middle of its gauge whatever is read off against one. Practice and tests begin so. */
+export function asPlanned(f: ProcedureFile, standing: string | null): World {
+  const w = firstWorld(f)
+  const stands = standing === null ? {} : { setup: { standing: { state: standing } } }
+  const plan = stepsOfFile(f)
+    .flatMap((s) => s.measures)
+    .reduce<unknown>(
+      (plan, m) => (typeof m.usual === 'object' ? planWith(plan, m.usual.plan.split('.'), (m.min + m.max) / 2) : plan),
+      stands,
+    )
+  return { ...w, plan: planParts.parse(plan) }
+}
+
 /** How a step is done by somebody who does it right. */
-function actsOf(s: Step, w: World): { act: Record<string, unknown>; after_s: number; second?: boolean }[] {
+function actsOf(s: Step, w: World, facts: Facts): { act: Record<string, unknown>; after_s: number; second?: boolean }[] {
   const measured = s.measures
-    .filter((m) => w.inputs[m.id] === undefined)
+    .filter((m) => !readSince(w, s.id, m.id))
     .map((m) => ({
       act: {
         do: 'measure',
         input: m.id,
-        value: m.usual ?? (m.min + m.max) / 2,
+        value: usualOf(m, facts),
         tolerance: typeof m.tolerance === 'number' ? m.tolerance : 0,
       },
       after_s: 1,
@@ -115,7 +154,7 @@ export function walkThrough(f: ProcedureFile, from: World, station: OrderStation
         const why = 'blocked' in n ? `${n.blocked.id}: ${n.unmet.map((u) => u.id).join(', ')}` : 'its goal'
         throw new RangeError(`${p.id}: no way on to ${why}`)
       }
-      for (const { act, after_s, second } of actsOf(n.step, w))
+      for (const { act, after_s, second } of actsOf(n.step, w, factsOf(f, w, asking())))
         tell(act, second ? (walking.second ?? { id: 'second', name: 'Second person' }) : walking.by, after_s)
     }
   }

@@ -135,8 +135,32 @@ export function forgetting(f: ProcedureFile, w: World, ids: readonly string[], a
   if (ids.length === 0) return w
   const gone = new Set(ids)
   const states = Object.fromEntries(ids.map((id) => [id, { value: unknown, at_ms, by: null }]))
-  const done = Object.fromEntries(Object.entries(w.done).filter(([id]) => !rests(f, id, gone)))
-  return { ...w, states: { ...w.states, ...states }, done }
+  return undone(f, { ...w, states: { ...w.states, ...states } }, (id) => rests(f, id, gone))
+}
+
+/** Steps taken back, and with each what was read off for it: that was as it stood then. */
+function undone(f: ProcedureFile, w: World, is: (step: string) => boolean): World {
+  const done = Object.fromEntries(Object.entries(w.done).filter(([id]) => !is(id)))
+  const inputs = Object.fromEntries(
+    Object.entries(w.inputs).filter(([id]) => {
+      const step = readFor(f, id)
+      return step === undefined || !is(step)
+    }),
+  )
+  return { ...w, done, inputs }
+}
+const keptReadings = new WeakMap<ProcedureFile, Map<string, string>>()
+/** The step that something is read off for. */
+function readFor(f: ProcedureFile, input: string): string | undefined {
+  const known = keptReadings.get(f) ?? new Map(stepsOfFile(f).flatMap((s) => s.measures.map((m) => [m.id, s.id] as const)))
+  keptReadings.set(f, known)
+  return known.get(input)
+}
+
+/** Whether something has been read off since a step was last done. */
+export function readSince(w: World, step: string, input: string): boolean {
+  const [read, done] = [w.inputs[input], w.done[step]]
+  return read !== undefined && (done === undefined || read.at_ms > done)
 }
 const rests = (f: ProcedureFile, step: string, gone: ReadonlySet<string>) => {
   const s = stepNamed(f, step)
@@ -156,12 +180,12 @@ export function withStep(f: ProcedureFile, from: World, s: Step, e: { id: string
   // A step of another procedure that undoes one takes its confirmation back; within a procedure it is the way on.
   const home = homeOf(f, s.id)
   const touched = new Set(setBy(s))
-  const done = Object.fromEntries(
-    Object.entries(w.done).filter(([id]) => homeOf(f, id) === home || !rests(f, id, touched) || id === s.id),
-  )
+  const { done: kept, inputs } = undone(f, w, (id) => homeOf(f, id) !== home && rests(f, id, touched) && id !== s.id)
+  const done = { ...kept }
   for (const id of foundSo(home, w, s)) done[id] ??= e.at_ms
   return {
     ...w,
+    inputs,
     states,
     done: { ...done, [s.id]: e.at_ms },
     holding: null,
@@ -244,8 +268,7 @@ function likeBefore(f: ProcedureFile, w: World, steps: readonly Step[], e: { at_
         if (typeof to !== 'object' && !ages(state)) states[state] = { value: to, at_ms: e.at_ms, by: e.by }
       now = { ...now, states }
     } else {
-      const { [s.id]: _gone, ...done } = now.done
-      now = { ...now, done }
+      now = undone(f, now, (id) => id === s.id)
     }
   }
   return now
@@ -290,9 +313,9 @@ const changes: { [K in OrderEvent['do']]: Change<K> } = {
   mistap: (f, w, e) => {
     const s = w.last?.event === e.of ? stepNamed(f, w.last.step) : undefined
     if (!s) return w
-    const { [s.id]: _gone, ...done } = w.done
+    const back = undone(f, w, (id) => id === s.id)
     // What was told in one with it can be taken back in the same way.
-    return { ...forgetting(f, { ...w, done }, setBy(s), e.at_ms), last: w.last?.before ?? null }
+    return { ...forgetting(f, back, setBy(s), e.at_ms), last: w.last?.before ?? null }
   },
   'stop-pressed': (f, w, e) => {
     const stop = f.stops.find((s) => s.id === e.stop)
@@ -320,11 +343,11 @@ const changes: { [K in OrderEvent['do']]: Change<K> } = {
   begin: (f, w, e) => {
     const again = f.procedures.filter((p) => p.station === e.station).flatMap((p) => p.steps)
     const anew = new Set(again.filter((s) => s.every === 'time' || (s.every === 'change' && !e.alike)).map((s) => s.id))
-    const done = Object.fromEntries(Object.entries(w.done).filter(([id]) => !anew.has(id)))
-    const begun = { ...w, done, last: null }
+    const begun = { ...undone(f, w, (id) => anew.has(id)), last: null }
     return e.alike ? likeBefore(f, begun, again, e) : begun
   },
   plan: (_f, w, e) => ({ ...w, plan: { ...w.plan, ...e.plan } }),
+  proved: (_f, w, e) => ({ ...w, plan: { ...w.plan, lift: e.lift } }),
   emergency: (f, w, e) => ({ ...nothingKnown(f, w, e.at_ms), ended: 'emergency' }),
   'as-it-stands': (f, w, e) => ({ ...nothingKnown(f, w, e.at_ms), ended: 'as-it-stands' }),
 }
@@ -335,7 +358,7 @@ export function apply(f: ProcedureFile, w: World, e: OrderEvent): World {
   const change = changes[e.do] as Change<OrderEvent['do']>
   const after = keeping(f, change(f, w, { ...e, at_ms }), at_ms)
   // Anything that happens after a step rests on it, but for a try that was refused and what was planned.
-  return after.last === w.last && e.do !== 'refused' && e.do !== 'plan' ? { ...after, last: null } : after
+  return after.last === w.last && e.do !== 'refused' && e.do !== 'plan' && e.do !== 'proved' ? { ...after, last: null } : after
 }
 
 /** The world that events make, in their order. */

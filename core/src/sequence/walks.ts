@@ -2,8 +2,8 @@ import type { Machine } from '../machine/machine'
 import { ahead, reached } from '../procedure/engine'
 import { orderEvent } from '../procedure/event'
 import type { Procedure, ProcedureFile, Step } from '../procedure/file'
-import { isAwaited, offered, toConfirm } from '../procedure/walk'
-import { type Asking, apply, firstWorld, type World, withStep } from '../procedure/world'
+import { asPlanned, isAwaited, offered, toConfirm, usualOf } from '../procedure/walk'
+import { type Asking, apply, factsOf, type World, withStep } from '../procedure/world'
 
 /** Practice has no clock: nothing grows old in it, and what is computed or measured comes out well. */
 const practised_ms = Date.UTC(2000, 0, 1)
@@ -18,7 +18,7 @@ export const happened = (f: ProcedureFile, w: World, act: Record<string, unknown
 /** A step done right, whatever it asks to be held, read off or confirmed by two. */
 export function doneRight(f: ProcedureFile, w: World, s: Step): World {
   const read = s.measures.reduce(
-    (x, m) => happened(f, x, { do: 'measure', input: m.id, value: m.usual ?? (m.min + m.max) / 2, tolerance: 0 }),
+    (x, m) => happened(f, x, { do: 'measure', input: m.id, value: usualOf(m, factsOf(f, x, inPractice)), tolerance: 0 }),
     w,
   )
   return withStep(f, read, s, { id: told.id, at_ms: practised_ms, by: nobody })
@@ -89,14 +89,7 @@ export function walksOf({ procedures: f }: Pick<Machine, 'procedures'>, standing
   const of = kept.get(f) ?? new Map<string, Walk[]>()
   kept.set(f, of)
   const key = standing ?? ''
-  const known =
-    of.get(key) ??
-    walksFrom(
-      f,
-      standing === null
-        ? firstWorld(f)
-        : happened(f, firstWorld(f), { do: 'plan', plan: { setup: { standing: { state: standing } } } }),
-    )
+  const known = of.get(key) ?? walksFrom(f, asPlanned(f, standing))
   of.set(key, known)
   return known
 }

@@ -26,6 +26,7 @@ export function withClosures(f: ProcedureFile, closes: readonly string[], labelO
       sets: [],
       hazards: [],
       measures: [],
+      planned: [],
       undo: { how: 'mistap', within_s: 10 },
     }),
   )
@@ -64,9 +65,27 @@ export function orderOf(
 }
 
 /** What an order of work asks of a set-up: how it stands and what is fitted. */
-export const partOfPlan = ({ standing, fitted }: Pick<SetupPlan, 'standing' | 'fitted'>): Record<string, unknown> => ({
-  setup: { standing: { on: standing.on, state: standing.state }, fitted },
+export const partOfPlan = ({ standing, fitted }: Pick<SetupPlan, 'standing' | 'fitted'>): { setup: unknown } => ({
+  setup: {
+    standing: { on: standing.on, state: standing.state, ...('linkage' in standing && { linkage: standing.linkage }) },
+    fitted,
+  },
 })
+
+/** A load is taken in so many parts, looked at after each. */
+const quarters = [25, 50, 75, 100]
+
+/** What an order of work asks of a proved lift: what each that carries some of it carries after each quarter, and what its gauge shows then. */
+export function partOfLift({ assessment: { carries } }: Pick<LiftRecord, 'assessment'>): Record<string, unknown> {
+  const by = (figure: (c: (typeof carries)[number], kg: number) => number | null) =>
+    Object.fromEntries(
+      carries.map((c) => [
+        c.id,
+        Object.fromEntries(quarters.map((q) => [`at${q}`, figure(c, c.own_kg + ((c.kg - c.own_kg) * q) / 100)])),
+      ]),
+    )
+  return { carries_kg: by((_, kg) => kg), shows_kPa: by((c, kg) => (c.kPa_per_kg === null ? null : kg * c.kPa_per_kg)) }
+}
 
 /** Above this share of its rating every lift is tried a hand's width up. */
 const tried_share = 0.8
@@ -99,6 +118,7 @@ export function ofProvedLift(last: LiftRecord | undefined, lift: ProvedLift, tol
   return [
     ...(alike ? [] : [lost('change')]),
     ...(alike && lift.policy.trialOfLike !== 'each' && (shareOfRating(lift) ?? 1) <= tried_share ? [] : [lost('load')]),
+    { do: 'proved', id: `${lift.id}:proved`, ...all, lift: partOfLift(lift) },
     { do: 'begin', id: `${lift.id}:begin`, ...all, station: 'lift', alike },
   ]
 }

@@ -1,3 +1,4 @@
+import type { SignalId } from '../hand-signals/hand-signal'
 import { type LeverInputs, leversFrom } from '../practice/inputs'
 import { tick_s } from '../swing/axis'
 import { type Prompt, silence_s } from './course'
@@ -12,12 +13,15 @@ export const signalFaults = [
   'late-stop',
   'no-answer',
   'slow',
+  'wrong-signal',
+  'no-signal',
 ] as const
 export type SignalFault = (typeof signalFaults)[number]
 
 /** What came of one prompt. */
 export interface Response {
-  by: Prompt['by']
+  /** Answered, or the other way round: given by whoever practises. */
+  by: Prompt['by'] | 'given'
   signal: Prompt['signal']
   who: Prompt['who']
   wants: 'move' | 'stop' | 'nothing'
@@ -28,9 +32,12 @@ export interface Response {
   /** Sooner than anybody can see it. */
   guessed: boolean
   fault: SignalFault | null
+  /** What was given; null: nothing. Left out: it was answered. */
+  gave?: SignalId | null
 }
 
 export interface SignalMarks {
+  way: 'answered' | 'given'
   responses: Response[]
   median_s: number | null
   p90_s: number | null
@@ -50,7 +57,7 @@ const moveMarks = { full_s: 1.2, none_s: 2.5 }
 const most_guesses = 3
 const [failed_score, pass_score] = [30, 80]
 
-const marksFor = (after_s: number, { full_s, none_s }: typeof stopMarks) =>
+export const marksFor = (after_s: number, { full_s, none_s }: typeof stopMarks) =>
   Math.max(0, Math.min(1, (none_s - after_s) / (none_s - full_s)))
 
 /** Levers of each tick of a run, stops let go of. */
@@ -184,18 +191,30 @@ export function signalMarks(
         ? waitResponse(p, at)
         : moveResponse(p, p.wants, motions, at, run.latency_s),
   )
+  const fails = (r: Response) => r.fault !== null && r.fault !== 'slow' && r.fault !== 'no-answer'
+  return summed('answered', responses, course.at(-1)?.until ?? 0, fails)
+}
+
+/** Marks and times of all of them; where any fails, nothing that the others gave makes it a pass. */
+export function summed(
+  way: SignalMarks['way'],
+  responses: Response[],
+  until: number,
+  failed: (r: Response) => boolean,
+): SignalMarks {
   const counted = responses.flatMap((r) => (r.marks === null ? [] : [r.marks]))
   const times = responses.flatMap((r) => (r.marks !== null && r.after_s !== null ? [r.after_s] : [])).sort((a, b) => a - b)
   const guesses = responses.filter((r) => r.guessed).length
-  const fails = responses.some((r) => r.fault !== null && r.fault !== 'slow' && r.fault !== 'no-answer')
+  const fails = responses.some(failed)
   const mean = counted.length === 0 ? 0 : (100 * counted.reduce((sum, m) => sum + m, 0)) / counted.length
   return {
+    way,
     responses,
     median_s: quantile(times, 0.5),
     p90_s: quantile(times, 0.9),
     worst_s: times.at(-1) ?? null,
     guesses,
-    lasts_s: (course.at(-1)?.until ?? 0) * tick_s,
+    lasts_s: until * tick_s,
     score: fails ? Math.min(failed_score, mean) : mean,
     passed: !fails && mean >= pass_score && guesses <= most_guesses,
   }

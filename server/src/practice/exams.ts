@@ -262,6 +262,8 @@ export async function refuseOtherThanTry(tx: Tx, run: PracticeRun, on: JudgedOn)
       ['settings', canonical(of.start) === canonical(set)],
       // Nobody chooses what is asked of them.
       ['only', run.game !== 'judge' || mistakesOn(on).every((m) => run.only.includes(m))],
+      // An exam of signals has them answered.
+      ['gave', run.game !== 'signal' || run.gave === undefined],
     ] as const
   ).find(([, same]) => !same)
   if (differs)

@@ -14,7 +14,7 @@ const select = `
   select machine, name as "machineName", game, 'score' as measure, null as plane, null::boolean as inward, score as value, at, id, 0 as k from last
   union all
   select machine, name, game, 'answer_s', null, null, (result->>'median_s')::float8, at, id, 0 from last
-    where game = 'signal' and result->>'median_s' is not null
+    where game = 'signal' and result->>'way' = 'answered' and result->>'median_s' is not null
   union all
   select machine, name, game, 'off_s', a.try->>'plane', (a.try->>'inward')::boolean, abs((a.try->>'late_s')::float8), at, id, a.k::int
     from last cross join lateral jsonb_array_elements(coalesce(result->'attempts', '[]')) with ordinality as a(try, k)

@@ -1,1 +1,1 @@
-export { computed, shortBy } from '@geolabe/core'
+export { computed, shortOf } from '@geolabe/core'

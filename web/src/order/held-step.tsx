@@ -5,7 +5,7 @@ import { Button } from '../look/button'
 import type { Order } from './use-order'
 
 /** A control that is held, or a watch with all controls let go: one tap as it begins, one as it ends; eyes stay on the machine. */
-export function HeldStep({ step, order }: { step: ProcedureStep; order: Order }) {
+export function HeldStep({ step, order, onBegin }: { step: ProcedureStep; order: Order; onBegin: () => void }) {
   const { holding } = order.world
   const since_ms = holding?.step === step.id ? holding.since_ms : null
   const [now, setNow] = useState(() => Date.now())
@@ -26,7 +26,7 @@ export function HeldStep({ step, order }: { step: ProcedureStep; order: Order })
       {step.detail && <p className="text-[0.95rem] text-quiet">{told(step.detail)}</p>}
       {step.caution && <p className="font-semibold text-near">{told(step.caution)}</p>}
       {since_ms === null ? (
-        <Button look="next" className="mt-2" onClick={() => void order.tell([{ do: 'hold-begin', step: step.id }])}>
+        <Button look="next" className="mt-2" onClick={onBegin}>
           {hold.watch ? t`Watch ${hold.least_s} s` : t`I begin to hold it`}
         </Button>
       ) : (

@@ -20,10 +20,11 @@ import { Button } from '../look/button'
 import { Refused } from '../look/page'
 import { Tick } from '../look/tick'
 import { AgreedSignals } from '../signals/hand-signals'
+import { useSay } from '../units/units'
 import { AsItIs } from './as-it-is'
 import { Halted } from './halted'
 import { HeldStep } from './held-step'
-import { Measured } from './measured'
+import { Planned, Readings, useReadings, useSayRead } from './measured'
 import { SecondPerson } from './second-person'
 import type { Order } from './use-order'
 
@@ -125,6 +126,10 @@ function OneProcedure({ procedure, order, named }: { procedure: Procedure; order
   const before = done.filter((s) => s !== last)
   // At its goal nothing more comes, whatever it would ask where that is lost.
   const coming = here === null ? [] : steps.filter((s) => !together.includes(s) && s !== here && !done.includes(s))
+  // What was read and keeps the step from being done that is asked about, or is next: it can be read again.
+  const kept = steps.find((s) => s.id === asked) ?? here
+  const verdict = kept && permitted(file, world, kept.id, asking)
+  const remedies = verdict && 'refused' in verdict ? verdict.unmet.map((u) => u.remedy) : []
   const row = (s: ProcedureStep) => (
     <li
       key={s.id}
@@ -132,7 +137,15 @@ function OneProcedure({ procedure, order, named }: { procedure: Procedure; order
       aria-current={s === here ? 'step' : undefined}
       data-acts={s === here ? first.length + 1 : 1}
     >
-      <Row step={s} first={s === here ? first : []} order={order} isHere={s === here} isAsked={s.id === asked} onAsk={setAsked} />
+      <Row
+        step={s}
+        first={s === here ? first : []}
+        order={order}
+        isHere={s === here}
+        isAsked={s.id === asked}
+        isRemedy={remedies.includes(s.id)}
+        onAsk={setAsked}
+      />
     </li>
   )
   return (
@@ -191,10 +204,12 @@ interface RowProps {
   order: Order
   isHere: boolean
   isAsked: boolean
+  /** Doing it again may help what is kept back. */
+  isRemedy: boolean
   onAsk: (step: string | null) => void
 }
 
-function Row({ step, first, order, isHere, isAsked, onAsk }: RowProps) {
+function Row({ step, first, order, isHere, isAsked, isRemedy, onAsk }: RowProps) {
   const { file, world, asking } = order
   const done = isDone(file, world, step, asking)
   const verdict = permitted(file, world, step.id, asking)
@@ -204,11 +219,17 @@ function Row({ step, first, order, isHere, isAsked, onAsk }: RowProps) {
   const waiting = world.waiting?.step === step.id
   const note = may || done || isHere
   const justCame = useJustCame(isHere)
-  const confirm = async () => {
+  const readings = useReadings(step)
+  // What it asks to be read off is told with it, in one.
+  const tellRead = async (acts: Parameters<Order['tell']>[0]) => {
+    const read = readings.acts()
+    if (!read) return
     onAsk(null)
-    const answer = await order.tell([...first, step].map((x) => ({ do: 'confirm', step: x.id })))
+    const answer = await order.tell([...read, ...acts])
     if ('refused' in answer) onAsk(step.id)
+    else readings.taken()
   }
+  const confirm = () => tellRead([...first, step].map((x) => ({ do: 'confirm', step: x.id })))
   const refuse = () => {
     onAsk(step.id)
     return order.tell([{ do: 'refused', step: step.id, unmet: waits.map((w) => w.id) }])
@@ -218,12 +239,11 @@ function Row({ step, first, order, isHere, isAsked, onAsk }: RowProps) {
     if (slip.length > 0 && 'ok' in (await order.tell(slip))) return
     onAsk(step.id)
   }
-  const again = done && step.repeats
-  const missing = step.measures.filter((m) => world.inputs[m.id] === undefined || !done || again)
+  const again = done && (step.repeats || (isRemedy && step.measures.length > 0))
   return (
     <div className={clsx(isHere && 'rounded-lg outline-3 outline-accent outline-offset-1')}>
       {step.hold && may ? (
-        <HeldStep step={step} order={order} />
+        <HeldStep step={step} order={order} onBegin={() => void tellRead([{ do: 'hold-begin', step: step.id }])} />
       ) : (
         <Tick
           checked={done || waiting}
@@ -235,8 +255,23 @@ function Row({ step, first, order, isHere, isAsked, onAsk }: RowProps) {
         </Tick>
       )}
       {isHere && !done && step.signals.length > 0 && <AgreedSignals signals={step.signals} />}
-      {((may && isHere) || again) && missing.map((m) => <Measured key={m.id} measure={m} order={order} />)}
-      {again && (
+      {isHere && !done && <Planned step={step} order={order} />}
+      {((may && isHere) || again) && step.measures.length > 0 && (
+        <Readings
+          step={step}
+          readings={readings}
+          order={order}
+          enter={
+            step.hold
+              ? null
+              : {
+                  label: done ? t`Once more: ${told(step.label)}` : t`Done`,
+                  on: () => void (waits.length === 0 ? confirm() : refuse()),
+                }
+          }
+        />
+      )}
+      {again && step.measures.length === 0 && (
         <Button
           look="quiet"
           onClick={() => void (waits.length === 0 ? confirm() : refuse())}
@@ -296,11 +331,15 @@ export function StepName({ step: { label, member } }: { step: ProcedureStep }) {
 }
 
 /** How much of a figure is missing, as it is said. */
-function missing(order: Order, { if: c }: Need) {
-  const short = order.shortBy(c)
+function Missing({ order, need }: { order: Order; need: Need }) {
+  const [say, sayRead] = [useSay(), useSayRead(order)]
+  const short = order.shortOf(need.if)
   if (short === null) return null
-  const unit = 'calc' in c && c.field.endsWith('_m') ? 'm' : '°'
-  return <strong className="block">{t`${short.toFixed(unit === 'm' ? 2 : 1)}${unit === 'm' ? ' m' : '°'} are missing.`}</strong>
+  const { of, by } = short
+  if ('calc' in of)
+    return <strong className="block">{t`${say(of.field.endsWith('_m') ? 'length' : 'angle', by)} are missing.`}</strong>
+  const said = sayRead(of.input, by)
+  return <strong className="block">{of.near ? t`${said} further off than it may be.` : t`${said} are missing.`}</strong>
 }
 
 function NotYet({ step, waits, order }: { step: ProcedureStep; waits: readonly Need[]; order: Order }) {
@@ -318,7 +357,7 @@ function NotYet({ step, waits, order }: { step: ProcedureStep; waits: readonly N
         {waits.slice(0, 3).map((w) => (
           <li key={w.id}>
             {told(w.because)}
-            {missing(order, w)}
+            <Missing order={order} need={w} />
           </li>
         ))}
       </ul>

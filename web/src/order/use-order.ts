@@ -10,6 +10,8 @@ import {
   orderOf,
   type Permission,
   type ProcedureFile,
+  type partOfPlan,
+  type Short,
   type Truth,
   type World,
 } from '@geolabe/core'
@@ -31,10 +33,11 @@ export type Computed = (c: CalcCondition, facts: Facts) => Truth
 
 interface Reckoning {
   computed: Computed
-  shortBy: (c: Condition, facts: Facts) => number | null
+  shortOf: (c: Condition, facts: Facts) => Short | null
 }
+
 /** Nothing is worked out before the calculators have come: what rests on them is not known yet. */
-const notYet: Reckoning = { computed: () => null, shortBy: () => null }
+const notYet: Reckoning = { computed: () => null, shortOf: () => null }
 
 /** The calculators, where an order asks for them; they come by themselves, also without a network. */
 function useReckoning(f: ProcedureFile): Reckoning {
@@ -72,12 +75,14 @@ function admitsAll(f: ProcedureFile, from: World, events: readonly OrderAct[], c
   return { ok: true }
 }
 
+type Planned = ReturnType<typeof partOfPlan>
+
 export interface Order {
   file: ProcedureFile
   world: World
   asking: { now_ms: number; computed: Computed }
   /** How much is missing to a need that is measured or computed; null: nothing, or it is no figure. */
-  shortBy: (c: Condition) => number | null
+  shortOf: (c: Condition) => Short | null
   /** Tells acts, in their order; the first that may not be done is answered and nothing told. */
   tell: (acts: readonly Act[]) => Promise<Permission>
   /** The second of two people confirms; who it was the records tell, as soon as they have it: the device keeps the PIN sealed. */
@@ -90,15 +95,15 @@ export interface Order {
  *
  * @param plan what is planned and not recorded yet; told before the first act that rests on it
  */
-export const useOrder = (plan?: Readonly<Record<string, unknown>>): Order => useOrderOf(useShiftContext(), plan)
+export const useOrder = (plan?: Planned): Order => useOrderOf(useShiftContext(), plan)
 
 /** The same for what stands beside the stations. */
-export function useOrderOf({ shift, file: machine, place }: ShiftContext, plan?: Readonly<Record<string, unknown>>): Order {
+export function useOrderOf({ shift, file: machine, place }: ShiftContext, plan?: Planned): Order {
   const now_ms = useNow(machine.definition.procedures)
   const [error, setError] = useState<unknown>(null)
   const sealKey = useInstallation().data?.sealKey
   const stood = useMemo(() => orderOf(machine.definition, shift, place), [machine, shift, place])
-  const { computed, shortBy } = useReckoning(stood.file)
+  const { computed, shortOf } = useReckoning(stood.file)
   const ahead =
     plan !== undefined && Object.entries(plan).some(([k, v]) => JSON.stringify(stood.world.plan[k]) !== JSON.stringify(v))
   const world = ahead ? { ...stood.world, plan: { ...stood.world.plan, ...plan } } : stood.world
@@ -134,6 +139,6 @@ export function useOrderOf({ shift, file: machine, place }: ShiftContext, plan?:
       return outbox.sendPatiently<Shift, 'do-order'>('do-order', { shift: shift.id }, body)
     })
   const asking = { now_ms, computed }
-  const short = (c: Condition) => shortBy(c, factsOf(stood.file, world, asking))
-  return { ...stood, world, asking, shortBy: short, tell, second, error }
+  const short = (c: Condition) => shortOf(c, factsOf(stood.file, world, asking))
+  return { ...stood, world, asking, shortOf: short, tell, second, error }
 }

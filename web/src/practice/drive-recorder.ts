@@ -9,13 +9,14 @@ import {
   driveVersion,
   drivingMotions,
   frees,
+  headOf,
   LeverNotes,
   type Machine,
   type TruckDrive,
 } from '@geolabe/core'
 import { Pace } from './pace'
 
-const none: DriverActs = { travel: 0, steer: 0, forks: 0, tilt: 0, ...allOff, stop: false }
+const none: DriverActs = { travel: 0, steer: 0, forks: 0, tilt: 0, shift: 0, ...allOff, stop: false }
 
 /** A drive under way: wheel, pedal and levers go in, time passes, and what was done is noted so that it can be driven again anywhere. */
 export class DriveRecorder {
@@ -57,14 +58,14 @@ export class DriveRecorder {
   private tick(said: readonly number[]) {
     const { ticks } = this.drive
     const before = this.levers.inputs.length
-    const [travel = 0, steer = 0, forks = 0, tilt = 0] = this.levers.note(ticks, said)
+    const [travel = 0, steer = 0, forks = 0, tilt = 0, shift = 0] = this.levers.note(ticks, said)
     // A stop holds until the pedal is let go of.
     const moved = this.levers.inputs.slice(before).some(([, axis]) => axis === 0)
     if (moved && frees(this.last.travel, travel)) this.held.stop = false
     for (const what of driverSwitches) this.note(what, this.wanted[what])
     if (this.stopAsked) this.note('stop', true)
     this.stopAsked = false
-    this.last = { travel, steer, forks, tilt, ...this.held }
+    this.last = { travel, steer, forks, tilt, shift, ...this.held }
     this.drive.tick(this.last)
   }
 
@@ -76,13 +77,9 @@ export class DriveRecorder {
 
   run(id: string): DriveRun {
     return {
-      format: 'geolabe.practice/1',
-      id,
+      ...headOf(this.machine, this.how, id),
       game: 'drive',
       version: driveVersion,
-      machine: { id: this.machine.id, revision: this.machine.revision },
-      seed: this.how.seed,
-      level: this.how.level,
       inputs: this.levers.inputs,
       notes: this.notes,
     }

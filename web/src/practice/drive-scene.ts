@@ -48,7 +48,7 @@ function carpet(sheet: Sheet, v: View, d: TruckDrive) {
   for (let run = step_m; run <= long_m + step_m; run += step_m) {
     const s = Math.min(step_m, long_m - run + step_m)
     at = drivenOn(at, truck.chassis.wheelbase_m, going, going, s)
-    for (const shape of footprint(truck, at)) outline(sheet, v, shape)
+    for (const shape of footprint(truck, { pose: at, shift_m: motion.shift_m })) outline(sheet, v, shape)
   }
   ctx.globalAlpha = 0.35
   ctx.fillStyle = paint.accent
@@ -82,13 +82,27 @@ function rampOf(sheet: Sheet, v: View, d: TruckDrive) {
   }
 }
 
+/** A door of strips that nobody sees through: one beside the other across the lane. */
+function doorOf(sheet: Sheet, v: View, d: TruckDrive) {
+  const { door } = d.course
+  if (!door) return
+  const { ctx, paint } = sheet
+  const [a, b] = door
+  const strips = 9
+  const at = (k: number): [number, number] => v.px(a.x_m + ((b.x_m - a.x_m) * k) / strips, a.y_m + ((b.y_m - a.y_m) * k) / strips)
+  line(sheet, at(0), at(strips), paint.line, 12)
+  ctx.globalAlpha = 0.9
+  for (let k = 0; k < strips; k++) line(sheet, at(k + 0.12), at(k + 0.88), k % 2 === 0 ? paint.water : paint.edge, 8)
+  ctx.globalAlpha = 1
+}
+
 /** The machine as it is drawn everywhere, where it stands now, its load on its forks. */
 function truckOn(sheet: Sheet, v: View, d: TruckDrive, plan: readonly Polygon[]) {
   const { paint } = sheet
   const { pose } = d.motion
   const [c, s] = [Math.cos(pose.heading_rad), Math.sin(pose.heading_rad)]
   shape(sheet, plan, (_, x, y) => v.px(pose.x_m + x * c - y * s, pose.y_m + x * s + y * c))
-  const load = footprint(d.truck, pose).at(-1)
+  const load = footprint(d.truck, d.motion).at(-1)
   if (load) filled(sheet, v, load, paint.inside, paint.ink, 2)
   // The rear wheels as they are steered.
   const { wheelbase_m } = d.truck.chassis
@@ -126,6 +140,7 @@ export function drawDrive(sheet: Sheet, d: TruckDrive, plan: readonly Polygon[])
   dot(sheet, v.px(bay.x_m, bay.y_m), bay.ring_m * scale, paint.accent, paint.ink, 3)
   for (const w of d.course.walls) filled(sheet, v, w.points, paint.edge, paint.ink)
   truckOn(sheet, v, d, plan)
+  doorOf(sheet, v, d)
   for (const w of d.walkers) {
     const at = v.px(w.at.x_m, w.at.y_m)
     dot(sheet, at, 0.3 * scale, paint.outside, paint.ink)

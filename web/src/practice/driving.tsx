@@ -1,6 +1,7 @@
 import {
   allOff,
   bendSpeeds,
+  centred_m,
   comesUp,
   type DriveRule,
   type DriveRun,
@@ -42,7 +43,7 @@ export const DriveOn = () => (
 )
 
 /** What is due and comes up on some courses only. */
-const sometimes: readonly DriveRule[] = ['view-blocked', 'load-uphill', 'look-back']
+const sometimes: readonly DriveRule[] = ['door-horn', 'view-blocked', 'load-uphill', 'look-back']
 
 /** A course that nobody has had yet, on which what is due comes up: if it is found soon, for not everything does at once. */
 function seedFor(level: number, due: readonly DriveRule[]): number {
@@ -76,6 +77,8 @@ interface Told {
   ahead: { edge: TruckEdge; in_s: number } | null
   time_s: number
   isSetDown: boolean
+  /** Of the carriage, to the left, where it is off its middle. */
+  aside_m: number | null
   held: readonly number[]
 }
 
@@ -93,6 +96,7 @@ function toldOf({ drive, last }: DriveRecorder, held: readonly number[]): Told {
     ahead: lookAhead(motion, last, { slope, friction }),
     time_s: drive.time_s,
     isSetDown: drive.isSetDown,
+    aside_m: Math.abs(motion.shift_m) > centred_m ? motion.shift_m : null,
     held,
   }
 }
@@ -173,13 +177,15 @@ function useSwitches(recorder: DriveRecorder, active: boolean) {
 }
 
 /** What is to be done, before it begins. */
-function Opening({ tall, ramp, wet }: { tall: boolean; ramp: boolean; wet: boolean }) {
+function Opening({ door, tall, ramp, wet, aside }: Record<'door' | 'tall' | 'ramp' | 'wet' | 'aside', boolean>) {
   return (
     <>
       <p className="text-lg font-bold">{t`Take the load along the lane and set it down in the ring.`}</p>
       <ul className="mt-1 grid list-disc gap-0.5 pl-5">
         <li>{t`Forks just off the ground, mast back, horn before the corner, stop for people.`}</li>
         <li>{t`Leave it with forks flat, brake on, then key out.`}</li>
+        {aside && <li className="font-bold">{t`The side shift was left off its middle.`}</li>}
+        {door && <li className="font-bold">{t`The lane begins behind a door of strips: horn before it too.`}</li>}
         {tall && <li className="font-bold">{t`This load hides the way.`}</li>}
         {ramp && <li className="font-bold">{t`There is a ramp; the arrows point uphill.`}</li>}
         {wet && <li className="font-bold">{t`The ground is wet.`}</li>}
@@ -282,6 +288,13 @@ function Play({
             {t`The load stands. Leave the truck.`}
           </p>
         )}
+        {told.aside_m !== null && !told.ahead && (
+          <p className="absolute bottom-2 left-2 max-w-[60%] rounded-lg border-2 border-ink bg-paper px-3 py-1 font-bold">
+            {told.aside_m > 0
+              ? t`Side shift ${say('length', told.aside_m)} to the left`
+              : t`Side shift ${say('length', -told.aside_m)} to the right`}
+          </p>
+        )}
         {told.ahead && (
           <p className="absolute bottom-2 left-2 max-w-[60%] rounded-lg border-2 border-outside bg-paper px-3 py-1 font-bold text-outside">
             {t`In ${told.ahead.in_s.toFixed(1)} s too near ${edgeWords[told.ahead.edge]}`}
@@ -291,7 +304,13 @@ function Play({
         {state !== 'going' && (
           <div className="pointer-events-none absolute inset-0 grid place-items-center p-3 md:place-items-end md:content-end">
             <Halted ready={state === 'ready'} onGo={go} onLeave={onLeave}>
-              <Opening tall={isTall(how.seed, how.level)} ramp={drive.course.ramp !== null} wet={drive.course.wet} />
+              <Opening
+                door={drive.course.door !== null}
+                tall={isTall(how.seed, how.level)}
+                ramp={drive.course.ramp !== null}
+                wet={drive.course.wet}
+                aside={drive.course.shift_m !== 0}
+              />
             </Halted>
           </div>
         )}

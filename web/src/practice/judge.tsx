@@ -1,4 +1,5 @@
 import {
+  headOf,
   type Item,
   isAtFoot,
   itemsOfRound,
@@ -95,13 +96,10 @@ function Rounds({
     )
   const over = () =>
     setRound({
-      format: 'geolabe.practice/1',
-      id: runId(),
+      ...headOf(machine, how, runId()),
       game: 'judge',
       version: judgeVersion,
-      machine: { id: machine.id, revision: machine.revision },
       tables: tables.map(({ id, revision }) => ({ id, revision })),
-      ...how,
       only: [...only],
       answers: [...answers],
     })

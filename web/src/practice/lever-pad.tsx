@@ -73,7 +73,7 @@ function LeverPad({
             <span
               key={w.does}
               className={clsx(
-                'pointer-events-none absolute text-[0.82rem] leading-tight',
+                'pointer-events-none absolute text-[0.82rem] leading-tight max-sm:tracking-tight',
                 on ? 'font-bold text-ink' : 'text-quiet',
                 isSideways(w.way)
                   ? clsx(
@@ -82,7 +82,7 @@ function LeverPad({
                       sideways ? 'max-sm:inset-x-1 max-sm:w-auto max-sm:translate-y-0' : 'max-sm:w-[2.3rem]',
                       sideways && (pointsBack(w.way) ? 'max-sm:top-1' : 'max-sm:top-auto max-sm:bottom-1'),
                     )
-                  : clsx('right-1 left-1', pointsBack(w.way) ? 'bottom-1' : 'top-1'),
+                  : clsx('inset-x-1 max-sm:inset-x-0', pointsBack(w.way) ? 'bottom-1' : 'top-1'),
               )}
             >
               {sideways && (

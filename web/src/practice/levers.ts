@@ -89,6 +89,7 @@ const underThumbs: readonly { motion: DrivingMotion; keys: number }[] = [
   { motion: 'forks', keys: 1 },
   { motion: 'travel', keys: 0 },
   { motion: 'tilt', keys: 2 },
+  { motion: 'shift', keys: 3 },
 ]
 
 /**

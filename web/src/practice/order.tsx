@@ -1,4 +1,5 @@
 import {
+  headOf,
   longest_ticks,
   type Machine,
   offerAt,
@@ -99,12 +100,9 @@ function Keeping({
     if (!d.over) return
     scrollTo(0, 0)
     onOver({
-      format: 'geolabe.practice/1',
-      id: runId(),
+      ...headOf(machine, how, runId()),
       game: 'sequence',
       version: sequenceVersion,
-      machine: { id: machine.id, revision: machine.revision },
-      ...how,
       acts: all,
     })
   }

@@ -1,6 +1,7 @@
 import {
   type Course,
   Drill,
+  headOf,
   keyEvery_ticks,
   LeverNotes,
   type LoadRun,
@@ -62,13 +63,9 @@ export class Recorder {
   /** The run so far, to be kept and played again. */
   run(id: string): LoadRun {
     return {
-      format: 'geolabe.practice/1',
-      id,
+      ...headOf(this.machine, this.how, id),
       game: 'load',
       version: practiceVersion,
-      machine: { id: this.machine.id, revision: this.machine.revision },
-      seed: this.how.seed,
-      level: this.how.level,
       inputs: this.notes.inputs,
       stops: this.stops,
       ticks: Math.max(1, this.ticks),

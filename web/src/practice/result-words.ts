@@ -4,13 +4,16 @@ import { plural, t, told } from '../language/t'
 import { afterWords, driveWords, pointWords } from './words'
 
 /** The one sentence after a run of signals: the gravest mistake, or what went well. */
-export function signalWords({ responses, passed, guesses }: SignalMarks): string {
+export function signalWords({ way, responses, passed, guesses }: SignalMarks): string {
   const worst = signalFaults.find((f) => responses.some((r) => r.fault === f))
   if (worst) {
     const of = responses.filter((r) => r.fault === worst).length
     return plural(of, { one: '{1}, once', other: '{1}, # times' }, pointWords[worst])
   }
-  if (passed) return t`Every signal answered in time, and nothing moved without one`
+  if (passed)
+    return way === 'given'
+      ? t`Every signal the right one, in time`
+      : t`Every signal answered in time, and nothing moved without one`
   return guesses > 0 ? t`Answered before anybody could have seen it: that is a guess` : t`Right, but slow`
 }
 

@@ -1,4 +1,4 @@
-import { type Machine, markSignals, type SignalMarks, type SignalRun } from '@geolabe/core'
+import { type Machine, markSignals, type SignalMarks, type SignalRun, situations } from '@geolabe/core'
 import { useMemo } from 'react'
 import { t } from '../language/t'
 import { Sheet } from '../look/page'
@@ -6,13 +6,18 @@ import { meaningOf } from '../signals/hand-signals'
 import { spokenFor } from '../signals/radio'
 import { signalWords } from './result-words'
 import { NextSteps, NoLicence, Score, Told } from './score'
+import { SituationDrawn } from './situation'
 import { useSent } from './use-sent'
 import { signalFaultWords } from './words'
 
 const seconds = (s: number | null) => (s === null ? '–' : t`${s.toFixed(2)} s`)
 
 /** What was seen or heard. */
-function shownBy({ by, who, signal }: SignalMarks['responses'][number]): string {
+function shownBy({ by, who, signal, gave }: SignalMarks['responses'][number]): string {
+  if (by === 'given')
+    return gave === undefined || gave === null || gave === signal
+      ? meaningOf(signal)
+      : t`${meaningOf(signal)} was next; you gave ${meaningOf(gave)}`
   if (who === 'nobody') return by === 'voice' ? t`Silence on the radio` : t`Out of sight`
   const words = by === 'voice' ? t`On the radio: ${spokenFor(signal)}` : meaningOf(signal)
   return who === 'other' ? t`${words}, from somebody else` : words
@@ -32,7 +37,14 @@ export function SignalAfter({
 }) {
   const marks = useMemo(() => markSignals(machine, run), [machine, run])
   const error = useSent(run, marks.score)
-  const shown = marks.responses.map((r, i) => ({ r, i })).filter(({ r }) => r.wants !== 'nothing' || r.fault !== null)
+  const seen = useMemo(() => (run.gave ? situations(run.seed, run.level) : []), [run])
+  const situation = (i: number) => {
+    const s = seen[i]
+    return s && <SituationDrawn situation={s} className="h-20 w-32 shrink-0" />
+  }
+  const shown = marks.responses
+    .map((r, i) => ({ r, i }))
+    .filter(({ r }) => r.by === 'given' || r.wants !== 'nothing' || r.fault !== null)
   return (
     <>
       <Told of={t`Practice, hand signals on ${machine.name}`} error={error}>
@@ -58,12 +70,15 @@ export function SignalAfter({
             {shown.map(({ r, i }) => (
               <li
                 key={i}
-                className={`flex flex-wrap gap-x-3 border-l-4 pl-3 ${r.fault === null ? 'border-line' : 'border-outside'}`}
+                className={`flex items-center gap-3 border-l-4 pl-3 ${r.fault === null ? 'border-line' : 'border-outside'}`}
               >
-                <strong>{shownBy(r)}</strong>
-                <span className="tabular-nums">{r.after_s === null ? '' : seconds(r.after_s)}</span>
-                <span className="text-quiet">
-                  {r.fault === null ? (r.guessed ? t`not counted` : '') : signalFaultWords[r.fault]}
+                {situation(i)}
+                <span className="flex flex-wrap gap-x-3">
+                  <strong>{shownBy(r)}</strong>
+                  <span className="tabular-nums">{r.after_s === null ? '' : seconds(r.after_s)}</span>
+                  <span className="text-quiet">
+                    {r.fault === null ? (r.guessed ? t`not counted` : '') : signalFaultWords[r.fault]}
+                  </span>
                 </span>
               </li>
             ))}

@@ -1,5 +1,6 @@
 import {
   givenAgain,
+  headOf,
   isCalling,
   knownBy,
   LeverNotes,
@@ -87,13 +88,9 @@ export class SignalRecorder {
 
   run(id: string): SignalRun {
     return {
-      format: 'geolabe.practice/1',
-      id,
+      ...headOf(this.machine, this.how, id),
       game: 'signal',
       version: signalVersion,
-      machine: { id: this.machine.id, revision: this.machine.revision },
-      seed: this.how.seed,
-      level: this.how.level,
       inputs: this.notes.inputs,
       stops: this.stops,
       latency_s: this.latency_s,

@@ -5,6 +5,7 @@ import { Button } from '../look/button'
 import { Title } from '../look/page'
 import { HandSignals, Signaller } from '../signals/hand-signals'
 import { OnRadio } from '../signals/radio'
+import { GiveSignals } from './give-signals'
 import { useRunId } from './given'
 import { LeverRow } from './lever-pad'
 import { leversOf } from './levers'
@@ -21,20 +22,34 @@ export const SignalsOn = () => (
 )
 
 function Rounds({ machine, level }: { machine: Machine; level: number }) {
-  const { how, run, over, next, leave } = useRounds<SignalRun>(level)
+  const { given, how, run, over, next, leave } = useRounds<SignalRun>(level)
   const [latency_s, setLatency] = useState<number | null>(null)
+  const [gives, setGives] = useState(false)
   const made = useMemo(() => orRefused(() => ({ rig: rigOf(machine) })), [machine])
   const onLeave = () => leave()
   if ('refused' in made) return <NotOffered title={t`Hand signals on ${machine.name}`} error={made.refused} onLeave={onLeave} />
   if (run) return <SignalAfter machine={machine} run={run} onNext={next} onLeave={onLeave} />
-  if (latency_s === null) return <Opening machine={machine} onReady={setLatency} onLeave={onLeave} />
+  if (gives) return <GiveSignals key={how.seed} machine={machine} how={how} onOver={over} onLeave={onLeave} />
+  if (latency_s === null)
+    return <Opening machine={machine} onReady={setLatency} onGive={given ? null : () => setGives(true)} onLeave={onLeave} />
   return <Play key={how.seed} machine={machine} rig={made.rig} how={how} latency_s={latency_s} onOver={over} onLeave={onLeave} />
 }
 
 const taps = 10
 
 /** What is agreed, and ten taps that tell how long the device takes. */
-function Opening({ machine, onReady, onLeave }: { machine: Machine; onReady: (latency_s: number) => void; onLeave: () => void }) {
+function Opening({
+  machine,
+  onReady,
+  onGive,
+  onLeave,
+}: {
+  machine: Machine
+  onReady: (latency_s: number) => void
+  /** The other way round; null: an exam has them answered. */
+  onGive: (() => void) | null
+  onLeave: () => void
+}) {
   const [seen, setSeen] = useState<readonly number[]>([])
   const tap = (stamp_ms: number) => {
     const all = [...seen, Math.max(0, performance.now() - stamp_ms) / 1000].sort((a, b) => a - b)
@@ -66,6 +81,7 @@ function Opening({ machine, onReady, onLeave }: { machine: Machine; onReady: (la
             {seen.length === 0 ? t`Tap ten times to begin` : t`${taps - seen.length} more`}
           </Button>
           <p className="text-[0.92rem] text-quiet">{t`The taps tell how long this device takes; that much is taken off your times.`}</p>
+          {onGive && <Button className="justify-center" onClick={onGive}>{t`The other way round: you signal`}</Button>}
           <Button look="quiet" onClick={onLeave}>{t`Leave practice`}</Button>
         </section>
       </div>

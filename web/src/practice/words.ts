@@ -167,6 +167,8 @@ export const pointWords: Record<PointLine['point'], string> = {
   'no-answer': t`Not answering a signal`,
   slow: t`Answering a signal slowly`,
   'late-stop': t`Stopping late`,
+  'wrong-signal': t`Giving another signal than the one that was next`,
+  'no-signal': t`Giving no signal where one was wanted`,
   'obeyed-other': t`Obeying somebody who was not agreed`,
   'never-agreed': t`Moving for a signal that nobody agreed`,
   'without-signal': t`Moving without a signal`,
@@ -176,9 +178,11 @@ export const pointWords: Record<PointLine['point'], string> = {
   'load-uphill': t`Load downhill, or turning on a ramp`,
   'view-blocked': t`Driving forwards behind a load that hides the way`,
   'corner-horn': t`No horn at a blind corner`,
+  'door-horn': t`No horn at a door`,
   'look-back': t`Going backwards without a look`,
   'travel-height': t`Forks too high or dragging on the way`,
   'mast-back': t`Driving with the mast not tilted back`,
+  'shift-centred': t`Driving with the side shift off its middle`,
   leaving: t`Leaving a truck without its brake on and its key out`,
   touched: t`Driving into something`,
   trusted: t`Taking somebody’s word without looking`,
@@ -201,6 +205,8 @@ export const signalFaultWords: Record<SignalFault, string> = {
   'obeyed-other': t`you moved for somebody who was not agreed`,
   'never-agreed': t`you moved for a signal that nobody agreed`,
   'without-signal': t`you moved without a signal`,
+  'wrong-signal': t`not the one that was next`,
+  'no-signal': t`none given`,
 }
 
 /** What was asked of a driver. */
@@ -210,9 +216,11 @@ export const ruleWords: Record<DriveRule, string> = {
   'load-uphill': t`Load uphill on the ramp, and no turning there`,
   'view-blocked': t`Backwards where the load hides the way`,
   'corner-horn': t`Horn before the blind corner`,
+  'door-horn': t`Horn before the door`,
   'look-back': t`Eyes back before going backwards`,
   'travel-height': t`Forks just off the ground while moving`,
   'mast-back': t`Mast tilted back while moving`,
+  'shift-centred': t`Side shift in its middle while moving`,
   leaving: t`Left with forks flat, brake on, then key out`,
 }
 

@@ -1,6 +1,7 @@
 import {
   type ArticulatedPose,
   type Assessment,
+  atSlew,
   type Crane,
   type Crew,
   type MapZone,
@@ -156,6 +157,7 @@ export function LiftDrawing({
             assessment={assessment}
             posts={posts}
             stands={stands}
+            ends={[pickUp, setDown].map((p) => atSlew(p.radius_m, p.slew_deg))}
             extent_m={extent_m / zoom}
             onPost={onPost}
             onStand={onStand}

@@ -1,5 +1,5 @@
-import { type Assessment, atSlew, type Crew } from '@geolabe/core'
-import { pathOf } from '../instruments/frame'
+import { type Assessment, atSlew, type Crew, type Point } from '@geolabe/core'
+import { onPaper, pathOf } from '../instruments/frame'
 import { HookMark, HookPoint } from '../instruments/hook-point'
 import { verdictInk } from '../instruments/verdict-ink'
 import { t } from '../language/t'
@@ -9,11 +9,37 @@ import { roleNames } from './crew-panel'
 type Posts = NonNullable<Crew['posts']>
 type Stands = NonNullable<Crew['stands']>
 
+/** The rope from whoever steadies the load to where it comes from and goes to, and how long it has to be. */
+function TagLine({ from, ends, size }: { from: Point; ends: readonly Point[]; size: number }) {
+  const say = useSay()
+  const [x, y] = onPaper(from)
+  const far_m = Math.max(...ends.map((e) => Math.hypot(e.x_m - from.x_m, e.y_m - from.y_m)))
+  return (
+    <g>
+      <title>{t`Tag line: at least ${say('length', far_m)} of rope`}</title>
+      {ends.map((e) => (
+        <path
+          key={`${e.x_m} ${e.y_m}`}
+          d={pathOf([from, e], false)}
+          fill="none"
+          className="stroke-ink"
+          strokeWidth={size / 10}
+          strokeDasharray={`${size / 3} ${size / 4}`}
+        />
+      ))}
+      <text x={x} y={y + size * 1.9} textAnchor="middle" fontSize={size * 0.85} className="figure fill-ink">
+        {say('length', far_m)}
+      </text>
+    </g>
+  )
+}
+
 /** Where the load is out of the operator's sight, as a hatched band along its way; and where an operator with a remote stands. */
 export function SightMarks({
   assessment,
   posts = [],
   stands = [],
+  ends,
   extent_m,
   onPost,
   onStand,
@@ -21,6 +47,8 @@ export function SightMarks({
   assessment: Assessment | null
   posts: Posts | undefined
   stands: Stands | undefined
+  /** Where the load comes from and goes to. */
+  ends: readonly Point[]
   extent_m: number
   onStand?: ((i: number, to: { x_m: number; y_m: number }) => void) | undefined
   onPost?: ((i: number, to: Posts[number]) => void) | undefined
@@ -48,6 +76,11 @@ export function SightMarks({
           )
         })}
       </g>
+      {stands
+        .filter((s) => s.role === 'tag-line')
+        .map((s) => (
+          <TagLine key={`${s.x_m} ${s.y_m}`} from={s} ends={ends} size={extent_m / 26} />
+        ))}
       {stands.map((s, i) => {
         const at = { radius_m: Math.hypot(s.x_m, s.y_m), slew_deg: (Math.atan2(s.y_m, s.x_m) * 180) / Math.PI }
         const mark = { letter: roleNames[s.role].slice(0, 2), at, size: extent_m / 26 }
