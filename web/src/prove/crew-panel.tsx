@@ -1,5 +1,5 @@
 import type { Crane, Crew, StandRole } from '@geolabe/core'
-import { memo } from 'react'
+import { memo, useState } from 'react'
 import { t } from '../language/t'
 import { Button } from '../look/button'
 import { Choice } from '../look/choice'
@@ -99,8 +99,10 @@ const most = 8
 
 /** Where everybody else stands while the load is up: set down here, dragged in the drawing. */
 function Stands({ stands, onChange }: { stands: readonly Stand[]; onChange: (to: Stand[] | undefined) => void }) {
+  // Open as it was left: with the last of them taken off, the next is put down where one is.
+  const [open, setOpen] = useState(stands.length > 0)
   return (
-    <details open={stands.length > 0}>
+    <details open={open} onToggle={(e) => setOpen(e.currentTarget.open)}>
       <summary className="min-h-10 cursor-pointer py-1.5 font-semibold">{t`Who stands where`}</summary>
       <div className="grid gap-2">
         {stands.map((s, i) => (
