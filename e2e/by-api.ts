@@ -1,6 +1,5 @@
 import { randomUUID } from 'node:crypto'
 import {
-  computed,
   expectedOnPlate,
   isRaised,
   itemsOf,
@@ -10,6 +9,7 @@ import {
   type OrderStation,
   orderOf,
   type Place,
+  reckonedBy,
   type Shift,
   soundReading,
   stopsOf,
@@ -141,7 +141,10 @@ export async function inOrderByApi(
   const told = { at: new Date(from_ms).toISOString(), by, device: '' }
   const planned: OrderEvent[] = plan ? [{ do: 'plan', id: randomUUID(), ...told, plan: { setup: plan } }] : []
   const { file, world } = orderOf(machine, { ...body, order: [...body.order, ...planned] })
-  const events = [...planned, ...walkThrough(file, world, station, { by, from_ms, id: () => randomUUID(), computed })]
+  const events = [
+    ...planned,
+    ...walkThrough(file, world, station, { by, from_ms, id: () => randomUUID(), computed: reckonedBy(machine).computed }),
+  ]
   const second = events.some((e) => e.do === 'second') ? { second: secondPerson } : {}
   if (events.length > 0) await post(page, `/shifts/${shift}/procedure-events`, { events, ...second })
 }

@@ -105,6 +105,12 @@ describe('a lattice crawler', () => {
     expect(judged({ kg: null })[0]).toBe('not-proven')
     expect(judged({ kg: 31000, ground: null }).slice(0, 2)).toEqual(['not-proven', 'ground'])
     expect(judged({ kg: 31000, level: null })[0]).toBe('not-proven')
+    // A lattice boom is as long as it was built.
+    const built = (boom_m: number) =>
+      assess({ ...c, setup: { ...c.setup, fitted: { ...c.setup.fitted, boom_m } } }).findings.some(
+        (f) => f.reason === 'other-boom',
+      )
+    expect([48, 60].map(built)).toEqual([false, true])
     for (const e of kittiwake.evidence)
       if (e.id !== 'ballast-clear' && e.id !== 'bubble') expect(judged({ kg: 31000, without: [e.id] })[0]).toBe('not-proven')
   })

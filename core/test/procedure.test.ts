@@ -6,7 +6,6 @@ import {
   apply,
   asPlanned,
   checkProcedures,
-  computed,
   concerns,
   factsOf,
   firstWorld,
@@ -23,8 +22,8 @@ import {
   permitted,
   procedureFile,
   reached,
+  reckonedBy,
   replay,
-  shortBy,
   stepsNow,
   stepsOfFile,
   type Truth,
@@ -38,6 +37,7 @@ import {
 import { demoMachine, demoMachines } from './demo'
 import { runs } from './runs'
 
+const { computed, shortOf } = reckonedBy(null)
 const ines = { id: 'ines', name: 'Ines Haldane' }
 const tomas = { id: 'tomas', name: 'Tomas Brekke' }
 const from_ms = Date.parse('2026-05-04T08:00:00Z')
@@ -601,9 +601,54 @@ describe('what the orders are for', () => {
     const low = permitted(f, at(45), 'outer-up', asked)
     if ('ok' in low) throw new Error('permitted')
     const clears = low.unmet.find((u) => u.id === 'clears')
-    expect(clears && shortBy(clears.if, factsOf(f, at(45), asked))).toBeCloseTo(6.88, 1)
+    expect(clears && shortOf(clears.if, factsOf(f, at(45), asked))?.by).toBeCloseTo(6.88, 1)
     expect(why(f, at(51.8), 'outer-up')).toContain('clears')
     expect(why(f, at(51.9), 'outer-up')).toEqual([])
+  })
+  it('Kittiwake’s boom is decided on by its own sums for what is rigged, and decided anew when that changes', () => {
+    const machine = demoMachine('kittiwake')
+    const f = machine.procedures
+    const own = { now_ms: from_ms, computed: reckonedBy(machine).computed }
+    const rigged = (boom_m: number | undefined, counterweight: string, from = firstWorld(f)) =>
+      apply(f, from, act({ do: 'plan', plan: { setup: { standing: { on: 'tracks' }, fitted: { boom_m, counterweight } } } }))
+    const may = (w: World) => 'ok' in permitted(f, w, 'decide', own)
+    expect([36, 48, 60, 72].map((m) => may(rigged(m, 'base')))).toEqual([true, true, true, false])
+    // With something suspended the maker’s plan raises it; of no length, or by no machine at all, nothing is known.
+    expect(may(rigged(72, 'derrick'))).toBe(true)
+    expect(may(rigged(undefined, 'base'))).toBe(false)
+    expect('ok' in permitted(f, rigged(48, 'base'), 'decide', asked)).toBe(false)
+    const decided = apply(f, rigged(48, 'base'), act({ do: 'confirm', step: 'decide' }))
+    expect(decided.states.decided?.value).toBe('yes')
+    expect(rigged(48, 'base', decided).done.decide).toBeDefined()
+    expect(rigged(72, 'base', decided)).toMatchObject({ states: { decided: { value: unknown } }, done: {} })
+  })
+  it('its foot goes up only with the mast over the sling, as far as both can be told', () => {
+    const machine = demoMachine('kittiwake')
+    const f = machine.procedures
+    const own = { now_ms: from_ms, computed: reckonedBy(machine).computed }
+    const told = [
+      act({ do: 'plan', plan: { setup: { standing: { on: 'tracks' }, fitted: { boom_m: 48, counterweight: 'base' } } } }),
+      act({ do: 'measure', input: 'slingAt_m', value: 1.5, tolerance: 0.1 }),
+    ]
+    const slung = replay(f, told)
+    const over = (value: number, tolerance: number) => {
+      const w = apply(f, slung, act({ do: 'measure', input: 'mastTip_m', value, tolerance }))
+      const p = permitted(f, w, 'foot-up', own)
+      return 'ok' in p || !p.unmet.some((u) => u.id === 'over')
+    }
+    // 1.3 m to the hinge and 1.5 m of boom that rises 2.1 m over 48 m; within 0.6 m with the doubt of both taken off.
+    const tip_m = 1.3 + 1.5 * Math.cos(Math.asin(2.1 / 48))
+    expect([-0.31, -0.29, 0, 0.29, 0.31].map((off) => over(tip_m + off, 0.2))).toEqual([false, true, true, true, false])
+    expect(over(tip_m, 0.51)).toBe(false)
+  })
+  it('Wren’s section is drawn within half the slope that it slides from, read with its doubt', () => {
+    const f = fileOf('wren')
+    const ready = standing(f, { boomAt: 'level', load: 'none', sectionClip: 'out', lamp: 'stopped' })
+    const at = (value: number) => apply(f, ready, act({ do: 'measure', input: 'boomSlope_deg', value, tolerance: 0.2 }))
+    const half_deg = (Math.atan(0.08) * 90) / Math.PI
+    expect(why(f, ready, 'section-out')).toContain('slope')
+    expect(why(f, at(half_deg - 0.21), 'section-out')).not.toContain('slope')
+    expect(why(f, at(half_deg - 0.19), 'section-out')).toContain('slope')
   })
   it('Gannet’s trial waits until each hoist shows its share within a tenth, by the worse end, and nobody tells it what was planned', () => {
     const f = fileOf('gannet')

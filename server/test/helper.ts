@@ -2,11 +2,11 @@ import { randomUUID } from 'node:crypto'
 import { createServer, type Server } from 'node:http'
 import type { AddressInfo } from 'node:net'
 import {
-  computed,
   itemsOf,
   type OrderEvent,
   type OrderStation,
   orderOf,
+  reckonedBy,
   type Shift,
   soundReading,
   walkThrough,
@@ -193,8 +193,14 @@ export async function inOrder(p: Person, shift: string, station: OrderStation, p
   const from_ms = Date.now() - 600_000
   const told = { at: new Date(from_ms).toISOString(), by, device: '' }
   const planned: OrderEvent[] = plan ? [{ do: 'plan', id: randomUUID(), ...told, plan: { setup: plan } }] : []
-  const { file, world } = orderOf(readMachineFile(machine.id), { ...body, order: [...body.order, ...planned] })
-  const steps = walkThrough(file, world, station, { by, from_ms, id: () => randomUUID(), computed })
+  const definition = readMachineFile(machine.id)
+  const { file, world } = orderOf(definition, { ...body, order: [...body.order, ...planned] })
+  const steps = walkThrough(file, world, station, {
+    by,
+    from_ms,
+    id: () => randomUUID(),
+    computed: reckonedBy(definition).computed,
+  })
   const events = [...planned, ...steps]
   if (events.length === 0) return { status: 200, headers: new Headers(), body }
   const other = people.find((x) => x.name === 'Tomas Brekke')

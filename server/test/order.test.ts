@@ -1,6 +1,6 @@
 import { constants, createPublicKey, publicEncrypt, randomUUID } from 'node:crypto'
 import { readFileSync } from 'node:fs'
-import { computed, orderOf, type Shift, stepsOfFile, walkThrough } from '@geolabe/core'
+import { orderOf, reckonedBy, type Shift, stepsOfFile, walkThrough } from '@geolabe/core'
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import { readMachineFile } from '../src/demo/files'
 import { fingerprintOf } from '../src/http/routes'
@@ -40,7 +40,12 @@ async function waitingForSecond() {
   const shift: string = holder?.shift ?? body.id
   const { file, world } = orderOf(kittiwake, (await ines.get(`/shifts/${shift}`)).body)
   const by = { id: ines.id, name: '' }
-  const events = walkThrough(file, world, 'setup', { by, from_ms: Date.now() - 600_000, id: () => randomUUID(), computed })
+  const events = walkThrough(file, world, 'setup', {
+    by,
+    from_ms: Date.now() - 600_000,
+    id: () => randomUUID(),
+    computed: reckonedBy(kittiwake).computed,
+  })
   const at = events.findIndex((e) => e.do === 'second')
   const second = events[at]
   if (second?.do !== 'second') throw new Error('no step of two people')

@@ -1,3 +1,4 @@
+import type { Machine } from '../machine/machine'
 import {
   boundsOf,
   type CalcCondition,
@@ -10,6 +11,7 @@ import {
 } from '../procedure/condition'
 import { high, low, type Tol } from '../quantity/measured'
 import { calculatorNamed } from './catalogue'
+import { ownAnswer } from './own'
 
 /** A figure or list as a calculator takes it, with what it refers to put in; undefined: something is not known. */
 function filled(v: unknown, facts: Facts): unknown {
@@ -28,20 +30,12 @@ function filled(v: unknown, facts: Facts): unknown {
 const fieldOf = (answer: object, path: string): unknown =>
   path.split('.').reduce<unknown>((v, key) => (typeof v === 'object' && v !== null ? Reflect.get(v, key) : undefined), answer)
 
-function answerTo(c: CalcCondition, facts: Facts): object | null {
-  const calculator = calculatorNamed(c.calc)
+function answerTo(c: CalcCondition, facts: Facts, machine: Machine | null): object | null {
   const input = filled(c.with, facts)
-  if (!calculator || input === undefined) return null
-  const answer = calculator.run(input)
-  return 'error' in answer ? null : answer
+  if (input === undefined) return null
+  const answer = c.own ? machine && ownAnswer(machine, c.calc, input) : (calculatorNamed(c.calc)?.run(input) ?? null)
+  return answer && 'error' in answer ? null : answer
 }
-
-/**
- * How much is missing to a bound of a condition, both at their worse ends, in the unit of its field; null: nothing, or it has none.
- *
- * @example shortBy(need.if, facts) // 6.88: degrees that the inner boom is too low
- */
-export const shortBy = (c: Condition, facts: Facts): number | null => shortOf(c, facts)?.by ?? null
 
 /** How much is missing, and to which condition of several. */
 export interface Short {
@@ -49,14 +43,14 @@ export interface Short {
   of: CalcCondition | InputCondition
 }
 
-/** The same, with the condition of several that it is missing to. */
-export function shortOf(c: Condition, facts: Facts): Short | null {
-  if ('all' in c) return c.all.map((x) => shortOf(x, facts)).find((x) => x !== null) ?? null
+/** How much is missing to a bound of a condition, both at their worse ends, in the unit of its field; null: nothing, or it has none. */
+function shortOf(c: Condition, facts: Facts, machine: Machine | null): Short | null {
+  if ('all' in c) return c.all.map((x) => shortOf(x, facts, machine)).find((x) => x !== null) ?? null
   if (!('calc' in c) && !('input' in c)) return null
-  const answer = 'calc' in c ? answerTo(c, facts) : null
+  const answer = 'calc' in c ? answerTo(c, facts, machine) : null
   const value = 'calc' in c ? answer && endsOf(answer, c.field, fieldOf(answer, c.field)) : facts.input(c.input)
   if (value === null || value === undefined) return null
-  const bounds = 'calc' in c ? c : boundsOf(c, facts)
+  const bounds = boundsOf(c, facts)
   if (bounds === undefined) return null
   const [least, most] = [bounds.atLeast, bounds.atMost].map((b) => (b === undefined ? undefined : figureOf(b, facts)))
   const short = Math.max(least === undefined ? 0 : high(least) - low(value), most === undefined ? 0 : high(value) - low(most))
@@ -67,14 +61,31 @@ export function shortOf(c: Condition, facts: Facts): Short | null {
  * A computed condition: a calculator asked with what the world knows, its answer held against the bounds at the worse end of every ±. Null where
  * something is not known, or the calculator refuses.
  */
-export function computed(c: CalcCondition, facts: Facts): Truth {
-  const answer = answerTo(c, facts)
+function computed(c: CalcCondition, facts: Facts, machine: Machine | null): Truth {
+  const answer = answerTo(c, facts, machine)
   if (answer === null) return null
   const value = fieldOf(answer, c.field)
   if (c.is !== undefined) return value === undefined ? null : value === c.is
   const ends = endsOf(answer, c.field, value)
-  return ends === null ? null : within(ends, c.atLeast, c.atMost, facts)
+  const bounds = boundsOf(c, facts)
+  return ends === null || bounds === undefined ? null : within(ends, bounds.atLeast, bounds.atMost, facts)
 }
+
+/** What works out the computed conditions of an order. */
+export interface Reckoning {
+  computed: (c: CalcCondition, facts: Facts) => Truth
+  shortOf: (c: Condition, facts: Facts) => Short | null
+}
+
+/**
+ * The calculators, and a machine's own answers where its order asks them; null: of no machine, what only one could answer is not known.
+ *
+ * @example reckonedBy(heron).shortOf(need.if, facts)?.by // 6.88: degrees that the inner boom is too low
+ */
+export const reckonedBy = (machine: Machine | null): Reckoning => ({
+  computed: (c, facts) => computed(c, facts, machine),
+  shortOf: (c, facts) => shortOf(c, facts, machine),
+})
 
 /** A figure of an answer with both its ends; null: it has none, or one end cannot be said. */
 function endsOf(answer: object, field: string, value: unknown): Tol | null {

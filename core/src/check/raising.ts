@@ -18,19 +18,41 @@ function raisingOf({ machine, step: { boom_m }, unladenCounterweight: cw, contac
   return answer
 }
 
+/** A lattice boom is as long as it was built, whatever a lift counts with. */
+function boomAsBuilt({ plan, step: { boom_m } }: LiftContext): Finding[] {
+  const built_m = plan.setup.fitted.boom_m
+  if (built_m === undefined || Math.abs(built_m - boom_m) < 1e-9) return []
+  return [
+    found({
+      check: 'structure',
+      subject: 'boom',
+      verdict: 'outside',
+      reason: 'other-boom',
+      detail: {},
+      quantity: 'length',
+      measured: boom_m,
+      nominal: boom_m,
+      limit: built_m,
+      utilisation: null,
+    }),
+  ]
+}
+
 /** Could this length of boom be raised from the ground as it stands: what its pendants pull, and how near it comes to its front edge. */
 export function boomRaised(ctx: LiftContext): Finding[] {
   const { machine, near_share, step } = ctx
+  const built = boomAsBuilt(ctx)
   const raised = raisingOf(ctx)
   const { raising } = machine.boom
   // With what is suspended a mast of its own raises it, by the maker's plan.
-  if (!raised || !raising || ctx.plan.setup.fitted.counterweight !== machine.upper.counterweights[0]?.id) return []
+  if (!raised || !raising || ctx.plan.setup.fitted.counterweight !== machine.upper.counterweights[0]?.id) return built
   const base = { check: 'structure' } as const
   const { boom_m } = step
   const pull = shareOf(raised.greatestPendant_N, raising.pendant_N)
   const left = shareOf(raising.keepMargin_m, raised.leastFrontMargin_m)
   const [N, m] = [raised.greatestPendant_N, raised.leastFrontMargin_m]
   return [
+    ...built,
     found({
       ...base,
       subject: 'pendants',

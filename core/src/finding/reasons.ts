@@ -222,6 +222,7 @@ export const reasons = {
     trolley: z.strictObject({ wheels: z.number() }),
     pendants: z.strictObject({ boom_m: z.number(), at_deg: z.number() }),
     'raising-front': z.strictObject({ boom_m: z.number() }),
+    'other-boom': bare,
     header: named,
     pressure: named,
     sideways: bare,

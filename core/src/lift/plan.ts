@@ -20,7 +20,7 @@ import { finite, measured, measuredNotNegative, measuredPositive, notNegative, p
 import { belly, slings } from '../rigging/slings'
 
 /** What a machine stands on: one setting for each kind of support, each owned by its part. */
-const standing = z.discriminatedUnion('on', [onOutriggers, onWheels, onRunway, onTowers, onFrame, onBase, onTracks])
+export const standing = z.discriminatedUnion('on', [onOutriggers, onWheels, onRunway, onTowers, onFrame, onBase, onTracks])
 export type Standing = z.infer<typeof standing>
 
 /** What is fitted to it. Which of these it must say is read from the machine's parts. */
@@ -28,6 +28,8 @@ const fitted = z.strictObject({
   counterweight: z.string().min(1).optional(),
   /** Parts of line that the hook is reeved in. */
   partsOfLine: z.int().min(1).optional(),
+  /** A lattice boom, as it was built; left out: it is drawn out as it is wanted, or nobody said. */
+  boom_m: positive.optional(),
   /** A truck's tool; left out: its forks. */
   attachment: z.string().min(1).optional(),
   /** As its own plate says; null: not read. */

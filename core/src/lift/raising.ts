@@ -79,16 +79,22 @@ export function raisingWay(machine: Crane, standing: Standing, boom_m: number, c
   return { ...way, limits: { pendant_N, keepMargin_m }, may: way.stands && way.greatestPendant_N <= pendant_N }
 }
 
+/** The same boom as it lies with its foot beside its hinge. */
+export function footLiftInput(machine: Crane, boom_m: number) {
+  const boom = lyingBoom(machine, boom_m)
+  const mass_kg = boom.reduce((s, m) => s + m.mass_kg, 0)
+  const cgFromFoot_m = boom.reduce((s, m) => s + m.mass_kg * m.at_m, 0) / mass_kg
+  const { back_m, height_m } = machine.boom.pivot
+  return { boom_m, mass_kg, cgFromFoot_m, hinge: { x_m: -back_m, height_m } }
+}
+
 /**
- * The same boom's foot lifted to its hinge, its head on the ground.
+ * Its foot lifted to its hinge, its head on the ground.
  *
  * @param slingFromFoot_m where the sling is, metres from the foot along the boom
  * @throws Refusal as the calculator `foot-lift`
  */
 export function machineFootLift(machine: Crane, boom_m: number, slingFromFoot_m: number) {
-  const boom = lyingBoom(machine, boom_m)
-  const mass_kg = boom.reduce((s, m) => s + m.mass_kg, 0)
-  const cgFromFoot_m = boom.reduce((s, m) => s + m.mass_kg * m.at_m, 0) / mass_kg
-  const { back_m, height_m } = machine.boom.pivot
-  return { mass_kg, ...footLift({ boom_m, mass_kg, cgFromFoot_m, slingFromFoot_m, hinge: { x_m: -back_m, height_m } }) }
+  const lies = footLiftInput(machine, boom_m)
+  return { mass_kg: lies.mass_kg, ...footLift({ ...lies, slingFromFoot_m }) }
 }

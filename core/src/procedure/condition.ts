@@ -23,21 +23,22 @@ const stateCondition = z.strictObject({
   atLeast: finite.optional(),
   atMost: finite.optional(),
 })
-const inputCondition = z.strictObject({
-  input: z.string(),
+const bounds = {
   atLeast: ref.optional(),
   atMost: ref.optional(),
   /** No further from a figure, up or down, than this much, or this share of it. */
   near: z.union([z.strictObject({ to: ref, by: positive }), z.strictObject({ to: ref, share: positive.max(1) })]).optional(),
-})
+}
+const inputCondition = z.strictObject({ input: z.string(), ...bounds })
 export type InputCondition = z.infer<typeof inputCondition>
 /** Asked of a calculator by name; its answer is held against a bound at the worse end of every ±. */
 const calcCondition = z.strictObject({
   calc: z.string(),
+  /** What the machine’s own figures do not fill in, where it asks them. */
+  own: z.literal(true).optional(),
   with: z.record(z.string(), z.unknown()),
   field: z.string(),
-  atLeast: ref.optional(),
-  atMost: ref.optional(),
+  ...bounds,
   is: z.union([z.string(), z.boolean()]).optional(),
 })
 const doneCondition = z.strictObject({ done: z.string() })
@@ -100,7 +101,10 @@ export function within(t: Tol, atLeast: Ref | undefined, atMost: Ref | undefined
 }
 
 /** Between which figures a reading has to lie, whatever is said of it; undefined: one of them is not known. */
-export function boundsOf(c: InputCondition, facts: Facts): { atLeast: Ref | undefined; atMost: Ref | undefined } | undefined {
+export function boundsOf(
+  c: InputCondition | CalcCondition,
+  facts: Facts,
+): { atLeast: Ref | undefined; atMost: Ref | undefined } | undefined {
   const { near, atLeast, atMost } = c
   if (!near) return { atLeast, atMost }
   const to = figureOf(near.to, facts)
@@ -166,9 +170,25 @@ const inputsOfRef = (r: unknown): string[] =>
 /** The readings that a condition looks at. */
 export const inputsIn = (c: Condition): string[] =>
   [...partsOf(c)].flatMap((x) => {
-    if ('input' in x) return [x.input, ...[x.atLeast, x.atMost, x.near?.to].flatMap(inputsOfRef)]
-    return 'calc' in x ? [...Object.values(x.with), x.atLeast, x.atMost].flatMap(inputsOfRef) : []
+    if (!('input' in x || 'calc' in x)) return []
+    const held = [x.atLeast, x.atMost, x.near?.to].flatMap(inputsOfRef)
+    return 'input' in x ? [x.input, ...held] : [...Object.values(x.with).flatMap(inputsOfRef), ...held]
   })
+
+function* plansInRef(r: unknown): Generator<string> {
+  if (Array.isArray(r)) for (const x of r) yield* plansInRef(x)
+  else if (typeof r === 'object' && r !== null) {
+    if ('plan' in r && typeof r.plan === 'string') yield r.plan
+    else for (const x of Object.values(r)) yield* plansInRef(x)
+  }
+}
+/** What of the plan a condition looks at, as paths into it. */
+export const plansIn = (c: Condition): string[] =>
+  [...partsOf(c)].flatMap((x) =>
+    'calc' in x || 'input' in x
+      ? [...plansInRef('calc' in x ? x.with : null), ...[x.atLeast, x.atMost, x.near?.to].flatMap((r) => [...plansInRef(r)])]
+      : [],
+  )
 
 /** The states that a condition looks at. */
 export const statesIn = (c: Condition): string[] => [...partsOf(c)].flatMap((x) => ('state' in x ? [x.state] : []))

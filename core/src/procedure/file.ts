@@ -239,8 +239,8 @@ function namesIn(path: (string | number)[], c: z.infer<typeof condition>): Named
         ...[x.is, x.not, ...(x.in ?? [])].flatMap((v): Named[] => (v === undefined ? [] : [[path, 'state', x.state, v]])),
       ]
     if ('done' in x) return [[path, 'step', x.done]]
-    const bounds = 'calc' in x || 'input' in x ? [x.atLeast, x.atMost].flatMap((v) => namesInRef(path, v)) : []
-    if ('input' in x) return [[path, 'input', x.input], ...bounds, ...namesInRef(path, x.near?.to)]
+    const bounds = 'calc' in x || 'input' in x ? [x.atLeast, x.atMost, x.near?.to].flatMap((v) => namesInRef(path, v)) : []
+    if ('input' in x) return [[path, 'input', x.input], ...bounds]
     if ('calc' in x) return [...Object.values(x.with).flatMap((v) => namesInRef(path, v)), ...bounds]
     return []
   })

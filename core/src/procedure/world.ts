@@ -1,6 +1,6 @@
 import type { PersonRef as By } from '../person-ref'
 import type { Tolerant } from '../quantity/measured'
-import { type CalcCondition, type Facts, holds, type StateValue, type Truth, unknown } from './condition'
+import { type CalcCondition, type Facts, holds, plansIn, type StateValue, type Truth, unknown } from './condition'
 import type { OrderEvent } from './event'
 import { type Losing, type Procedure, type ProcedureFile, type StateDeclaration, type Step, setBy, stepsOfFile } from './file'
 
@@ -109,7 +109,10 @@ export function factsOf(f: ProcedureFile, w: World, { now_ms, computed }: Asking
       return !d || !k || aged(d, k, now_ms) ? unknown : k.value
     },
     done: (step) => w.done[step] !== undefined,
-    input: (id) => w.inputs[id],
+    input: (id) => {
+      const read = w.inputs[id]
+      return read && { value: read.value, tolerance: read.tolerance }
+    },
     plan: (path) => at(w.plan, path),
     computed,
   }
@@ -274,6 +277,16 @@ function likeBefore(f: ProcedureFile, w: World, steps: readonly Step[], e: { at_
   return now
 }
 
+/** The world with something planned anew: what was done on the strength of the old plan is asked again. */
+function planned(f: ProcedureFile, w: World, anew: Readonly<Record<string, unknown>>, at_ms: number): World {
+  const plan = { ...w.plan, ...anew }
+  const differs = (path: string) => JSON.stringify(at(w.plan, path)) !== JSON.stringify(at(plan, path))
+  const on = stepsOfFile(f).filter((s) => w.done[s.id] !== undefined && s.needs.some((n) => plansIn(n.if).some(differs)))
+  const steps = new Set(on.map((s) => s.id))
+  const back = undone(f, { ...w, plan }, (id) => steps.has(id))
+  return forgetting(f, back, [...new Set(on.flatMap(setBy))], at_ms)
+}
+
 type Change<K extends OrderEvent['do']> = (
   f: ProcedureFile,
   w: World,
@@ -346,8 +359,8 @@ const changes: { [K in OrderEvent['do']]: Change<K> } = {
     const begun = { ...undone(f, w, (id) => anew.has(id)), last: null }
     return e.alike ? likeBefore(f, begun, again, e) : begun
   },
-  plan: (_f, w, e) => ({ ...w, plan: { ...w.plan, ...e.plan } }),
-  proved: (_f, w, e) => ({ ...w, plan: { ...w.plan, lift: e.lift } }),
+  plan: (f, w, e) => planned(f, w, e.plan, e.at_ms),
+  proved: (f, w, e) => planned(f, w, { lift: e.lift }, e.at_ms),
   emergency: (f, w, e) => ({ ...nothingKnown(f, w, e.at_ms), ended: 'emergency' }),
   'as-it-stands': (f, w, e) => ({ ...nothingKnown(f, w, e.at_ms), ended: 'as-it-stands' }),
 }

@@ -544,6 +544,10 @@ const worded: Worded = {
     f.t`${f.measured} left to its front edge while ${f.say('length', d.boom_m)} of boom is raised; ${f.limit} are kept.`,
     f.over && 'Raise it with the derrick mast, or with an assisting crane.',
   ],
+  'structure/other-boom': (_d, f) => [
+    f.t`The boom was built to ${f.limit}; this lift counts with ${f.measured}.`,
+    'Prove the lift with the boom as it stands, or set up anew.',
+  ],
   'structure/header': (d, f) => [
     f.t`${d.label} carries ${f.measured} of ${f.limit} by its mark, with the jerk of lifting.`,
     f.over && 'Bring the centre nearer the middle, or lift less.',

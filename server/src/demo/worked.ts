@@ -2,13 +2,13 @@ import type { HistoryFile, PastShift } from '@geolabe/contract'
 import {
   assess,
   type Case,
-  computed,
   type LiftRecord,
   type Machine,
   type OrderStation,
   orderOf,
   partOfPlan,
   Refusal,
+  reckonedBy,
   type SetupPlan,
   type Shift,
   type ShiftEvent,
@@ -144,7 +144,14 @@ export function inOrder(m: Machine, opened: Shift, events: readonly Event[]): Ev
       ])
     if (station) {
       const { file, world } = orderOf(m, shift)
-      tell(walkThrough(file, world, station, { by, from_ms: before.getTime(), id: (k) => `${n}.${k}`, computed }))
+      tell(
+        walkThrough(file, world, station, {
+          by,
+          from_ms: before.getTime(),
+          id: (k) => `${n}.${k}`,
+          computed: reckonedBy(m).computed,
+        }),
+      )
     }
     shift = withEvent(shift, { kind, at: at.toISOString(), by, ...body } as ShiftEvent)
     return [...told, [kind, at, body]]

@@ -4,7 +4,6 @@ import {
   admits,
   ahead,
   apply,
-  computed,
   differing,
   type Machine,
   next,
@@ -16,6 +15,8 @@ import {
   owedAt,
   type PersonRef,
   type ProcedureFile,
+  type Reckoning,
+  reckonedBy,
   replay,
   type Shift,
   type StateValue,
@@ -38,10 +39,11 @@ import { stopMachine, tellInCharge } from './stop-machine'
 /** How the order of a shift stands in the records. */
 export async function standing(tx: Tx, id: string, definition: Machine, place: string) {
   const shift = await readShift(tx, id)
-  return { shift, ...orderOf(definition, shift, await placeNamed(tx, place)) }
+  const { computed } = reckonedBy(definition)
+  return { shift, computed, ...orderOf(definition, shift, await placeNamed(tx, place)) }
 }
 
-const asking = (now_ms = Date.now()) => ({ now_ms, computed })
+const asking = ({ computed }: Pick<Reckoning, 'computed'>) => ({ now_ms: Date.now(), computed })
 
 /**
  * Stations of the order are left only when their procedures have come to their goals, as the same engine on the server finds from what was confirmed.
@@ -59,9 +61,9 @@ export async function requireOrder(
   if (s.world.symptom)
     throw new Problem(409, 'symptom-open', `“${s.world.symptom.symptom}” is being followed: go on to its end first.`, 'symptom')
   const world = { ...s.world, plan: { ...s.world.plan, ...plan } }
-  const [owed] = stations.flatMap((station) => owedAt(s.file, world, station, asking()))
+  const [owed] = stations.flatMap((station) => owedAt(s.file, world, station, asking(s)))
   if (!owed) return
-  const n = ahead(s.file, world, owed, asking())
+  const n = ahead(s.file, world, owed, asking(s))
   const first = 'step' in n ? n.step : 'blocked' in n ? n.blocked : null
   const why = 'blocked' in n ? ` ${n.unmet[0]?.because ?? ''}` : ''
   throw new Problem(422, 'not-confirmed', `Not confirmed yet: ${first?.label ?? owed.label}.${why}`, 'steps')
@@ -177,7 +179,7 @@ export async function takeIn(
   tx: Tx,
   id: string,
   machine: string,
-  { file, world: before }: Pick<Awaited<ReturnType<typeof standing>>, 'file' | 'world'>,
+  { file, world: before, computed }: Pick<Awaited<ReturnType<typeof standing>>, 'file' | 'world' | 'computed'>,
   events: readonly OrderEvent[],
   elsewhere: (e: OrderEvent) => Problem | null = () => null,
 ): Promise<Shift> {
@@ -242,10 +244,12 @@ export function orderRoutes(db: Database, whoIs: WhoIs, sealing: Sealing): Route
     reads(db, async (tx, req) => {
       const shift = await readShift(tx, uuidParam(req))
       const definition = await machineNamed(tx, shift.machine.id)
-      const { file, world } = await standing(tx, shift.id, definition, shift.place.id)
+      const stood = await standing(tx, shift.id, definition, shift.place.id)
+      const { file, world } = stood
       const procedure = file.procedures.find((p) => p.id === req.query.procedure)
-      if (!procedure || !offered(file, world, procedure.station, asking()).includes(procedure)) throw notFound('This procedure')
-      const n = next(file, world, procedure, asking())
+      if (!procedure || !offered(file, world, procedure.station, asking(stood)).includes(procedure))
+        throw notFound('This procedure')
+      const n = next(file, world, procedure, asking(stood))
       if ('step' in n) return { step: n.step.id, label: n.step.label }
       if ('goal' in n) return { goal: true }
       return { blocked: n.blocked.id, unmet: n.unmet, way: n.way?.map((x) => x.id) ?? null }

@@ -1,1 +1,1 @@
-export { computed, shortOf } from '@geolabe/core'
+export { reckonedBy } from '@geolabe/core'

@@ -14,7 +14,7 @@ const degrees = (v: number) => `${Math.round(v)}°`
 export function RaisingSheet({ machine, plan }: { machine: Crane; plan: Pick<SetupPlan, 'standing' | 'fitted'> }) {
   const { lengths_m } = machine.boom
   const say = useSay()
-  const [length, setLength] = useState(String(lengths_m[0]))
+  const [length, setLength] = useState(String(plan.fitted.boom_m ?? lengths_m[0]))
   const [angle_deg, setAngle] = useState(0)
   const boom_m = Number(length)
   const { standing, fitted } = plan

@@ -2,17 +2,16 @@ import type { Shift } from '@geolabe/contract'
 import {
   admits,
   apply,
-  type CalcCondition,
   type Condition,
-  type Facts,
   factsOf,
+  type Machine,
   type OrderAct,
   orderOf,
   type Permission,
   type ProcedureFile,
   type partOfPlan,
+  type Reckoning,
   type Short,
-  type Truth,
   type World,
 } from '@geolabe/core'
 import { useEffect, useMemo, useState } from 'react'
@@ -29,23 +28,18 @@ type Act = OrderAct extends infer E
     ? Omit<E, 'id' | 'at' | 'by' | 'device'> & { at?: string }
     : never
   : never
-export type Computed = (c: CalcCondition, facts: Facts) => Truth
-
-interface Reckoning {
-  computed: Computed
-  shortOf: (c: Condition, facts: Facts) => Short | null
-}
+type Computed = Reckoning['computed']
 
 /** Nothing is worked out before the calculators have come: what rests on them is not known yet. */
 const notYet: Reckoning = { computed: () => null, shortOf: () => null }
 
 /** The calculators, where an order asks for them; they come by themselves, also without a network. */
-function useReckoning(f: ProcedureFile): Reckoning {
+function useReckoning(machine: Machine): Reckoning {
   const [by, setBy] = useState(notYet)
-  const wanted = useMemo(() => JSON.stringify(f).includes('"calc"'), [f])
+  const wanted = useMemo(() => JSON.stringify(machine.procedures).includes('"calc"'), [machine])
   useEffect(() => {
-    if (wanted) void import('./computed-by').then(setBy)
-  }, [wanted])
+    if (wanted) void import('./computed-by').then(({ reckonedBy }) => setBy(reckonedBy(machine)))
+  }, [wanted, machine])
   return by
 }
 
@@ -103,7 +97,7 @@ export function useOrderOf({ shift, file: machine, place }: ShiftContext, plan?:
   const [error, setError] = useState<unknown>(null)
   const sealKey = useInstallation().data?.sealKey
   const stood = useMemo(() => orderOf(machine.definition, shift, place), [machine, shift, place])
-  const { computed, shortOf } = useReckoning(stood.file)
+  const { computed, shortOf } = useReckoning(machine.definition)
   const ahead =
     plan !== undefined && Object.entries(plan).some(([k, v]) => JSON.stringify(stood.world.plan[k]) !== JSON.stringify(v))
   const world = ahead ? { ...stood.world, plan: { ...stood.world.plan, ...plan } } : stood.world

@@ -28,7 +28,8 @@ export function firstLift(machine: Crane, place: Place, shift: Shift): ProveDraf
   const last = shift.lifts[shift.lifts.length - 1]
   if (last && isLiftDraft({ lift: last.plan })) return { lift: last.plan, wind_mps: null }
   const load = place.loads[0]
-  const boom_m = machine.boom.lengths_m[Math.floor(machine.boom.lengths_m.length / 2)] as number
+  const middle_m = machine.boom.lengths_m[Math.floor(machine.boom.lengths_m.length / 2)] as number
+  const boom_m = shift.setups.at(-1)?.plan.fitted.boom_m ?? middle_m
   const slew = machine.supportStates?.find((s) => s.id === shift.setups.at(-1)?.plan.standing.state)?.slew
   const middle_deg = slew && (slew.from_deg + slew.to_deg) / 2
   /** To the half metre, as a share of the boom. */

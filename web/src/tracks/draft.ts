@@ -6,11 +6,15 @@ export interface TracksSetupDraft {
   /** Null: what lies there by the place's plan. */
   ground: string | null
   counterweight: string
+  boom_m: number | null
   partsOfLine: number | null
   pitch_deg: Tol | null
   roll_deg: Tol | null
   confirmed: SetupPlan['confirmed']
 }
+
+/** The boom that is offered first: neither the shortest nor the longest. */
+const usualBoom = ({ boom: { lengths_m } }: Crane) => lengths_m[Math.min(1, lengths_m.length - 1)] ?? null
 
 export function firstTracksSetup(machine: Crane, place: Place, shift: Shift): TracksSetupDraft {
   const last = shift.setups.at(-1)?.plan
@@ -21,6 +25,7 @@ export function firstTracksSetup(machine: Crane, place: Place, shift: Shift): Tr
     position: { x_m, y_m, heading_deg },
     ground: last?.standing.on === 'tracks' ? (last.standing.ground?.id ?? null) : null,
     counterweight: last?.fitted.counterweight ?? machine.upper.counterweights[0]?.id ?? '',
+    boom_m: last?.fitted.boom_m ?? usualBoom(machine),
     partsOfLine: last?.fitted.partsOfLine ?? first?.parts ?? null,
     pitch_deg: null,
     roll_deg: null,
@@ -30,7 +35,7 @@ export function firstTracksSetup(machine: Crane, place: Place, shift: Shift): Tr
 
 /** Is a draft that was kept on the device of today's shape? */
 export const isTracksSetup = (d: Partial<TracksSetupDraft>): boolean =>
-  typeof d.position === 'object' && typeof d.counterweight === 'string' && Array.isArray(d.confirmed)
+  typeof d.position === 'object' && typeof d.counterweight === 'string' && d.boom_m !== undefined && Array.isArray(d.confirmed)
 
 /** The ground that its place shows under the ends and the middle of its tracks: the weakest of it. */
 export const groundThere = ({ tracks }: Crane, place: Place, position: SetupPlan['position']) =>
@@ -42,7 +47,11 @@ export function tracksPlanOf(d: TracksSetupDraft, machine: Crane, place: Place):
     place: place.id,
     position: d.position,
     standing: { on: 'tracks', ground: place.ground.find((g) => g.id === d.ground) ?? groundThere(machine, place, d.position) },
-    fitted: { counterweight: d.counterweight, ...(d.partsOfLine === null ? {} : { partsOfLine: d.partsOfLine }) },
+    fitted: {
+      counterweight: d.counterweight,
+      ...(d.boom_m === null ? {} : { boom_m: d.boom_m }),
+      ...(d.partsOfLine === null ? {} : { partsOfLine: d.partsOfLine }),
+    },
     level: { pitch_deg: d.pitch_deg, roll_deg: d.roll_deg, levelVerified: d.confirmed.some((c) => c.id === 'bubble') },
     confirmed: d.confirmed,
   }

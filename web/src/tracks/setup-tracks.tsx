@@ -28,7 +28,7 @@ export function SetupTracks({ shift, file, place, machine }: ShiftContext & { ma
   const [tab, setTab] = useState<Tab | Closing>('rigged')
   const [opened, setOpened] = useState('')
   const lengths = machine.boom.lengths_m
-  const [boom_m, setBoom] = useState(lengths[Math.min(1, lengths.length - 1)] ?? 0)
+  const boom_m = draft.boom_m ?? 0
   const change = (to: Partial<TracksSetupDraft>) => setDraft((d) => ({ ...d, ...to }))
   const plan = useMemo(() => tracksPlanOf(draft, machine, place), [draft, machine, place])
   const tried = useMemo<Case>(
@@ -88,10 +88,10 @@ export function SetupTracks({ shift, file, place, machine }: ShiftContext & { ma
                 onChange={(n) => change({ partsOfLine: Number(n) })}
               />
               <Choice
-                label={t`Boom that is raised`}
+                label={t`Boom as it is built`}
                 value={String(boom_m)}
                 options={lengths.map((m) => ({ value: String(m), label: say('length', m) }))}
-                onChange={(m) => setBoom(Number(m))}
+                onChange={(m) => change({ boom_m: Number(m) })}
               />
               <Findings
                 assessment={{
