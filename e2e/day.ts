@@ -1,5 +1,5 @@
 import type { Machine } from '@geolabe/core'
-import { expect, type Page } from '@playwright/test'
+import { expect, type Locator, type Page } from '@playwright/test'
 import { broughtToSetUp, onceMoreByApi, place, raisedByApi, secondPerson } from './by-api'
 import { throughOrder } from './order'
 import {
@@ -107,10 +107,10 @@ export async function atSetUp(page: Page, id: string, at: string, { cut = false 
 }
 
 /** The order of work at a station: at the machine, so that it is counted by itself. */
-export async function inOrder(day: Day): Promise<void> {
+export async function inOrder(day: Day, until?: Locator): Promise<void> {
   await look(day.page, `${day.m.id}-order-${day.ordered}`)
   const before = await day.taken()
-  const { acts, told } = await throughOrder(day.page, undefined, secondPerson)
+  const { acts, told } = await throughOrder(day.page, undefined, secondPerson, until)
   day.acts += acts
   day.spared += acts - told
   const after = await day.taken()
@@ -160,11 +160,15 @@ export async function onToProof(day: Day): Promise<void> {
 const [first_lift_s, act_s] = [300, 5.5]
 
 /** Records the proof, lifts and lands; its order counted in where the whole first lift is to be within its time. */
-export async function liftAndLand(day: Day, { whole = false } = {}): Promise<void> {
+export async function liftAndLand(
+  day: Day,
+  { whole = false, first }: { whole?: boolean; first?: () => Promise<void> } = {},
+): Promise<void> {
   const { page, m } = day
   await look(page, `${m.id}-prove`)
   await page.getByRole('button', { name: /^Record this proof, on to the/ }).click()
   if (day.cut) await backAgain(day)
+  await first?.()
   await inOrder(day)
   // Counted with the touch that records it, and not with the screen that comes after: whether that is read yet is chance.
   const before = await day.taken()

@@ -2,7 +2,7 @@ import { expect, type Page, test } from '@playwright/test'
 import { secondPerson } from './by-api'
 import { addRigging, aside, atSetUp, closeSetUp, type Day, inOrder, liftAndLand, look, onToProof, stowAway } from './day'
 import { throughOrder } from './order'
-import { audit, confirmEvidence, freeTern, openSheet, sizeIt, verdict, workingAgain } from './work'
+import { audit, confirmEvidence, fits, freeTern, openSheet, sizeIt, verdict, workingAgain } from './work'
 
 test.beforeEach(freeTern)
 
@@ -217,6 +217,29 @@ async function towed(day: Day): Promise<void> {
 /** These are set up and proved with the network cut, and sent once when it is back. */
 const withoutNetwork = new Set(['wren', 'whimbrel'])
 
+/** The inner boom read too low: the outer waits and says by how much; far from that it is read once more, and goes on. */
+async function readTooLow(day: Day): Promise<void> {
+  const { page } = day
+  const angle = page.getByLabel(/^Inner boom’s angle/)
+  await inOrder(day, angle)
+  await aside(day, async () => {
+    await angle.fill('45')
+    await page.getByRole('button', { name: 'Done', exact: true }).click()
+    const outer = page.locator('li[aria-current="step"]:visible')
+    await expect(outer).toContainText('Outer boom up')
+    await expect(outer).toContainText('6.9° are missing')
+    await look(page, 'heron-too-low')
+    await fits(page)
+    await angle.fill('60')
+    const again = page.getByRole('button', { name: /^Once more: Inner boom’s angle read/ })
+    await again.click()
+    await expect(page.getByText('Far from 45.0°, read before: read it once more.')).toBeVisible()
+    await look(page, 'heron-far-off')
+    await again.click()
+    await expect(outer).not.toContainText('are missing')
+  })
+}
+
 /** Off its legs first: a side that was let down last is not let down once more before the other. Then with a vehicle behind. */
 async function letDownThenTowed(day: Day): Promise<void> {
   const { page, shift } = day
@@ -236,7 +259,7 @@ for (const plan of plans) {
     await prove(page, plan)
     await expect(verdict(page)).toContainText(plan.says)
     if (plan === plans[0]) await audit(page)
-    await liftAndLand(day)
+    await liftAndLand(day, plan.id === 'heron' ? { first: () => readTooLow(day) } : {})
     if (plan === plans[0]) await watched(page)
     if (day.m.tow) await letDownThenTowed(day)
     await stowAway(day)

@@ -357,7 +357,18 @@ export {
 export { neversOf, onPaper, type PaperStep } from './procedure/paper'
 export { type ProcedurePieces, type ProcedureSource, procedurePieces, procedureSource, writtenFlat } from './procedure/source'
 export { asPlanned, hasOrder, isAwaited, offered, owedAt, provedBy, toConfirm, usualOf, walkThrough } from './procedure/walk'
-export { apply, differing, factsOf, firstWorld, type Last, replay, stateWords, valuesOf, type World } from './procedure/world'
+export {
+  apply,
+  differing,
+  factsOf,
+  firstWorld,
+  isFarOff,
+  type Last,
+  replay,
+  stateWords,
+  valuesOf,
+  type World,
+} from './procedure/world'
 export { isoDate, moment } from './quantity/date'
 export { finite, high, low, type Nominal, nominal, type Tol } from './quantity/measured'
 export {

@@ -543,6 +543,7 @@ describe.each(demoMachines)('%s', (id) => {
                 input: m.id,
                 value: m.min + x * (m.max - m.min),
                 tolerance: m.tolerance,
+                again: x > 0.5,
               })),
             },
           ]
@@ -640,6 +641,25 @@ describe('what the orders are for', () => {
     const tip_m = 1.3 + 1.5 * Math.cos(Math.asin(2.1 / 48))
     expect([-0.31, -0.29, 0, 0.29, 0.31].map((off) => over(tip_m + off, 0.2))).toEqual([false, true, true, true, false])
     expect(over(tip_m, 0.51)).toBe(false)
+  })
+  it('what is read far from the last reading is read once more, and then stands; with another load it may well differ', () => {
+    const f = fileOf('heron')
+    const read = (value: number, again = false) => act({ do: 'measure', input: 'inner_deg', value, tolerance: 1, again })
+    const at45 = apply(f, firstWorld(f), read(45))
+    const asks = (w: World, e: OrderEvent) => 'refused' in admits(f, w, e, computed)
+    fc.assert(
+      fc.property(fc.double({ min: 0, max: 80, noNaN: true }), (v) => {
+        expect(asks(at45, read(v))).toBe(Math.abs(v - 45) > 5)
+        expect(asks(at45, read(v, true))).toBe(false)
+        for (const why of ['setup', 'moved', 'operator', 'change'])
+          expect(asks(apply(f, at45, act({ do: 'lost', why })), read(v))).toBe(false)
+      }),
+      { numRuns: 50 },
+    )
+    // Taken back it counts no longer, and is still what was read last.
+    const back = apply(f, at45, act({ do: 'lost', why: 'stop' }))
+    expect(admits(f, back, read(80), computed)).toMatchObject({ refused: 'read-again', unmet: [{ id: 'inner_deg' }] })
+    expect(asks(apply(f, at45, read(80, true)), read(79))).toBe(false)
   })
   it('Wren’s section is drawn within half the slope that it slides from, read with its doubt', () => {
     const f = fileOf('wren')

@@ -2,7 +2,18 @@ import { influence } from './compiled'
 import { doneId, holds, unknown } from './condition'
 import type { OrderEvent } from './event'
 import { concerns, type Need, type Procedure, type ProcedureFile, type Step, setBy, stepsOfFile, toldLater } from './file'
-import { type Asking, declarations, factsOf, homeOf, makesWhatIs, readSince, stepNamed, type World, withStep } from './world'
+import {
+  type Asking,
+  declarations,
+  factsOf,
+  homeOf,
+  isFarOff,
+  makesWhatIs,
+  readSince,
+  stepNamed,
+  type World,
+  withStep,
+} from './world'
 
 /** Why an act is refused; its unmet needs, each with what would break and what puts it right. */
 export interface Refused {
@@ -17,6 +28,7 @@ export type RefusalCode =
   | 'hold-too-short'
   | 'hold-too-long'
   | 'measure-range'
+  | 'read-again'
   | 'machine-stopped'
   | 'override-purpose'
   | 'override-load'
@@ -132,14 +144,16 @@ const checks: { [K in OrderEvent['do']]: Check<K> } = {
     if (w.waiting.by.id === e.by.id) return refuse('same-person', e.step, 'Two people, two badges: the other one confirms.')
     return permitted(f, w, e.step, asking)
   },
-  measure: (f, _w, e) => {
+  measure: (f, w, e) => {
     const m = f.procedures.flatMap((p) => p.steps.flatMap((s) => s.measures)).find((x) => x.id === e.input)
     if (!m) return { refused: 'unknown-step', unmet: [] }
     if (typeof m.tolerance === 'number' && e.tolerance < m.tolerance)
       return refuse('measure-range', e.input, `${m.ask}: it is read to ± ${m.tolerance} and no better.`)
-    return e.value >= m.min && e.value <= m.max
-      ? may
-      : refuse('measure-range', e.input, `${m.ask} It is between ${m.min} and ${m.max}.`)
+    if (e.value < m.min || e.value > m.max)
+      return refuse('measure-range', e.input, `${m.ask} It is between ${m.min} and ${m.max}.`)
+    return isFarOff(w, e.input, e) && !e.again
+      ? refuse('read-again', e.input, `${m.ask}: far from what was read before. Read it once more.`)
+      : may
   },
   'hold-begin': (f, w, e, asking) => {
     if (!held(f, e.step)) return refuse('unknown-step', e.step, 'This step is not held.')

@@ -15,7 +15,8 @@ export const orderAct = z.discriminatedUnion('do', [
   /** What something is now, where nobody knew. */
   event('found', { state: z.string(), to: stateValue }),
   event('confirm', { step: z.string() }),
-  event('measure', { input: z.string(), value: finite, tolerance: notNegative }),
+  /** *again*: far from what was read before, and read once more: it stands, with that doubt. */
+  event('measure', { input: z.string(), value: finite, tolerance: notNegative, again: z.boolean().default(false) }),
   event('hold-begin', { step: z.string() }),
   /** Let go; *failed*: what was watched moved, or the control had to be let go. */
   event('hold-end', { step: z.string(), failed: z.boolean().default(false) }),

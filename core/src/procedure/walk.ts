@@ -14,7 +14,7 @@ import {
   setBy,
   stepsOfFile,
 } from './file'
-import { type Asking, apply, factsOf, firstWorld, readSince, type World } from './world'
+import { type Asking, apply, factsOf, firstWorld, isFarOff, readSince, type World } from './world'
 
 /** The procedures of a station that are offered now: all but those that do not belong to how it stands. Where that is not known they are offered, and it is asked first. */
 export function offered(f: ProcedureFile, w: World, station: OrderStation, asking: Asking): Procedure[] {
@@ -107,15 +107,10 @@ export function asPlanned(f: ProcedureFile, standing: string | null): World {
 function actsOf(s: Step, w: World, facts: Facts): { act: Record<string, unknown>; after_s: number; second?: boolean }[] {
   const measured = s.measures
     .filter((m) => !readSince(w, s.id, m.id))
-    .map((m) => ({
-      act: {
-        do: 'measure',
-        input: m.id,
-        value: usualOf(m, facts),
-        tolerance: typeof m.tolerance === 'number' ? m.tolerance : 0,
-      },
-      after_s: 1,
-    }))
+    .map((m) => {
+      const read = { value: usualOf(m, facts), tolerance: typeof m.tolerance === 'number' ? m.tolerance : 0 }
+      return { act: { do: 'measure', input: m.id, ...read, again: isFarOff(w, m.id, read) }, after_s: 1 }
+    })
   if (s.hold) {
     const held = [
       { act: { do: 'hold-begin', step: s.id }, after_s: 1 },

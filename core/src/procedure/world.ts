@@ -26,6 +26,8 @@ export interface World {
   /** Steps confirmed in this run, and when. */
   done: Readonly<Record<string, number>>
   inputs: Readonly<Record<string, Tolerant & { at_ms: number }>>
+  /** What each showed last as this machine stands, also where it counts no longer. */
+  read: Readonly<Record<string, Tolerant>>
   plan: Readonly<Record<string, unknown>>
   /** What is being held or watched. */
   holding: { step: string; since_ms: number } | null
@@ -56,6 +58,7 @@ export function firstWorld(f: ProcedureFile): World {
     states: Object.fromEntries(states),
     done: {},
     inputs: {},
+    read: {},
     plan: {},
     holding: null,
     waiting: null,
@@ -287,6 +290,18 @@ function planned(f: ProcedureFile, w: World, anew: Readonly<Record<string, unkno
   return forgetting(f, back, [...new Set(on.flatMap(setBy))], at_ms)
 }
 
+/** With another load, set-up, place or person everything may well read otherwise. */
+const standsAnew: ReadonlySet<Losing> = new Set(['setup', 'moved', 'operator', 'change'])
+
+/** So many times its doubt from the last, a reading is read once more. */
+const far_times = 5
+/** Whether a reading is far from what was read last. */
+export function isFarOff(w: World, input: string, { value, tolerance }: Tolerant): boolean {
+  const last = w.read[input]
+  const doubt = Math.max(tolerance, last?.tolerance ?? 0)
+  return last !== undefined && doubt > 0 && Math.abs(value - last.value) > far_times * doubt
+}
+
 type Change<K extends OrderEvent['do']> = (
   f: ProcedureFile,
   w: World,
@@ -308,6 +323,7 @@ const changes: { [K in OrderEvent['do']]: Change<K> } = {
   },
   measure: (_f, w, e) => ({
     ...w,
+    read: { ...w.read, [e.input]: { value: e.value, tolerance: e.tolerance } },
     inputs: { ...w.inputs, [e.input]: { value: e.value, tolerance: e.tolerance, at_ms: e.at_ms } },
   }),
   'hold-begin': (f, w, e) => {
@@ -342,7 +358,8 @@ const changes: { [K in OrderEvent['do']]: Change<K> } = {
   'override-end': (_f, w) => ({ ...w, override: null }),
   lost: (f, w, e) => {
     const halted = e.why === 'sight' || e.why === 'leaving' ? broken(f, { ...w, waiting: null }, e.at_ms) : w
-    return forgetting(f, { ...halted, last: null }, losable(f, e.why), e.at_ms)
+    const read = standsAnew.has(e.why) ? {} : halted.read
+    return forgetting(f, { ...halted, read, last: null }, losable(f, e.why), e.at_ms)
   },
   // Hands off: what is being held is let go.
   'symptom-begin': (f, w, e) => ({

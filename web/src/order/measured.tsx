@@ -1,4 +1,4 @@
-import { factsOf, type ProcedureStep, usualOf } from '@geolabe/core'
+import { factsOf, isFarOff, type ProcedureStep, usualOf, type World } from '@geolabe/core'
 import { useState } from 'react'
 import { t, told } from '../language/t'
 import { Button } from '../look/button'
@@ -36,10 +36,11 @@ function faultOf(m: Measure, typed: string, units: System): string | null {
 }
 
 /** What is typed of a step’s readings, told in one with the step: nothing of it is told before. */
-export function useReadings({ measures }: ProcedureStep) {
+export function useReadings({ measures }: ProcedureStep, world: World) {
   const { units } = usePreferences()
   const [typed, setTyped] = useState<Readonly<Record<string, string>>>({})
   const [wanted, setWanted] = useState(false)
+  const [doubted, setDoubted] = useState<readonly string[]>([])
   const of = (m: Measure) => typed[m.id] ?? ''
   /** The readings as acts; null: one is missing or cannot be, and it says so. */
   const acts = () => {
@@ -47,16 +48,28 @@ export function useReadings({ measures }: ProcedureStep) {
       const value = faultOf(m, of(m), units) === null ? readIn(m.in, units).parse(of(m)) : null
       return value === null
         ? []
-        : [{ do: 'measure' as const, input: m.id, value, tolerance: typeof m.tolerance === 'number' ? m.tolerance : 0 }]
+        : [
+            {
+              do: 'measure' as const,
+              input: m.id,
+              value,
+              tolerance: typeof m.tolerance === 'number' ? m.tolerance : 0,
+              again: doubted.includes(m.id),
+            },
+          ]
     })
     setWanted(all.length < measures.length)
-    return all.length < measures.length ? null : all
+    // Far from what was read before it is read once more, and then it stands.
+    const far = all.filter((r) => !r.again && isFarOff(world, r.input, r)).map((r) => r.input)
+    setDoubted([...doubted, ...far])
+    return all.length < measures.length || far.length > 0 ? null : all
   }
   const taken = () => {
     setTyped({})
     setWanted(false)
+    setDoubted([])
   }
-  return { of, type: (m: Measure, v: string) => setTyped({ ...typed, [m.id]: v }), wanted, acts, taken }
+  return { of, type: (m: Measure, v: string) => setTyped({ ...typed, [m.id]: v }), wanted, doubted, acts, taken }
 }
 
 /** The figures that a step asks for, each in its field. */
@@ -79,9 +92,13 @@ export function Readings({
       {step.measures.map((m, i) => {
         // Of several read the same way it is said once.
         const how = step.measures.findIndex((x) => x.how === m.how) === i ? told(m.how) : ''
-        const { unit, edit, say } = readIn(m.in, units)
+        const { unit, edit, say, parse } = readIn(m.in, units)
         const typed = readings.of(m)
-        const known = order.world.inputs[m.id]
+        const known = order.world.read[m.id]
+        const value = parse(typed)
+        const tolerance = typeof m.tolerance === 'number' ? m.tolerance : 0
+        const isDoubted = value !== null && readings.doubted.includes(m.id) && isFarOff(order.world, m.id, { value, tolerance })
+        const far = isDoubted && known ? t`Far from ${say(known.value)}, read before: read it once more.` : undefined
         const isPlanned = typeof m.usual === 'object' && facts.plan(m.usual.plan) !== undefined
         const planned = isPlanned ? t`As planned: ${say(usualOf(m, facts))}.` : ''
         const read = known ? t`Read before: ${say(known.value)}.` : ''
@@ -93,7 +110,7 @@ export function Readings({
               onChange={(v) => readings.type(m, v)}
               inputMode="decimal"
               hint={[planned, read, how].filter((x) => x !== '').join(' ')}
-              error={faultOf(m, typed, units) ?? (readings.wanted && typed.trim() === '' ? t`Needed.` : undefined)}
+              error={faultOf(m, typed, units) ?? (readings.wanted && typed.trim() === '' ? t`Needed.` : far)}
             />
           </div>
         )

@@ -219,7 +219,7 @@ function Row({ step, first, order, isHere, isAsked, isRemedy, onAsk }: RowProps)
   const waiting = world.waiting?.step === step.id
   const note = may || done || isHere
   const justCame = useJustCame(isHere)
-  const readings = useReadings(step)
+  const readings = useReadings(step, order.world)
   // What it asks to be read off is told with it, in one.
   const tellRead = async (acts: Parameters<Order['tell']>[0]) => {
     const read = readings.acts()
@@ -336,9 +336,7 @@ function Missing({ order, need }: { order: Order; need: Need }) {
   const short = order.shortOf(need.if)
   if (short === null) return null
   const { of, by } = short
-  if ('calc' in of)
-    return <strong className="block">{t`${say(of.field.endsWith('_m') ? 'length' : 'angle', by)} are missing.`}</strong>
-  const said = sayRead(of.input, by)
+  const said = 'calc' in of ? say(of.field.endsWith('_m') ? 'length' : 'angle', by) : sayRead(of.input, by)
   return <strong className="block">{of.near ? t`${said} further off than it may be.` : t`${said} are missing.`}</strong>
 }
 
