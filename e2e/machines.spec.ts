@@ -220,7 +220,7 @@ const withoutNetwork = new Set(['wren', 'whimbrel'])
 /** The inner boom read too low: the outer waits and says by how much; far from that it is read once more, and goes on. */
 async function readTooLow(day: Day): Promise<void> {
   const { page } = day
-  const angle = page.getByLabel(/^Inner boom’s angle/)
+  const angle = page.getByRole('textbox', { name: /^Inner boom’s angle/ })
   await inOrder(day, angle)
   await aside(day, async () => {
     await angle.fill('45')
