@@ -225,7 +225,7 @@ async function readTooLow(day: Day): Promise<void> {
   await aside(day, async () => {
     await angle.fill('45')
     await page.getByRole('button', { name: 'Done', exact: true }).click()
-    const outer = page.locator('li[aria-current="step"]:visible')
+    const outer = page.locator('#step-outer-up')
     await expect(outer).toContainText('Outer boom up')
     await expect(outer).toContainText('6.9° are missing')
     await look(page, 'heron-too-low')

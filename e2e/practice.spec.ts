@@ -730,7 +730,7 @@ test('an order of work kept while things go wrong: what would break is shown, a 
   expect((await exam()).made[1]?.claimed).toBeNull()
 })
 
-test('an exam of load control with a swing that the assessor gives the load', async ({ page, openPage }) => {
+test('an exam of load control with swing, wind and clock as the assessor sets them', async ({ page, openPage }) => {
   const desk = await openPage()
   await signOn(desk, 'Signe Abara')
   await desk.goto('/practice/exams')
@@ -743,15 +743,20 @@ test('an exam of load control with a swing that the assessor gives the load', as
   await expect(desk.getByText('From 1 to 15 degrees.')).toBeVisible()
   await desk.getByLabel('How wide, 1 to 15°').fill('15')
   await desk.getByLabel('Let go').selectOption({ label: 'at its top, to the right' })
+  await desk.getByRole('radio', { name: 'As I set it' }).click()
+  await desk.getByRole('radio', { name: 'Runs down' }).click()
+  await desk.getByLabel('Runs down from, 30 to 600 s').fill('90')
   await audit(desk)
   await fits(desk)
   await look(desk, 'practice-exam-swing')
   await desk.getByRole('button', { name: 'Set this exam' }).click()
   await expect(desk.getByRole('heading', { name: 'Exam: load control on Tern' })).toBeVisible()
+  await expect(desk.getByText(/a swing of 15° across the boom; wind .*; a clock that runs down from 1:30/)).toBeVisible()
   const id = desk.url().split('/').at(-1)
   await signOn(page, 'Ines Haldane')
   await page.goto(`/practice/tern?exam=${id}`)
   await page.getByRole('button', { name: 'Begin try 1 of 3' }).click()
+  await expect(page.getByText('Time left', { exact: true })).toBeVisible()
   await expect(page.getByText(/^It swings across the boom as you begin\. Catch it first/)).toBeVisible()
   await page.getByRole('button', { name: 'Begin', exact: true }).click()
   // Left alone it is beside the hook by as much as it was given.

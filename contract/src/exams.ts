@@ -1,4 +1,4 @@
-import { first_level, maybeWords, type Offer, type Practised, type SwingSet, swingSet, tick_s } from '@geolabe/core'
+import { first_level, type LoadSet, loadSet, maybeWords, type Offer, type Practised, tick_s } from '@geolabe/core'
 import { z } from 'zod'
 import { clientId, type PersonRef, personRef } from './common'
 import type { Game, PracticeGames, PracticeResult, PracticeRun } from './practice'
@@ -17,8 +17,8 @@ export const examRequest = z.strictObject({
   level: z.number().min(first_level, 'No easier than practice begins.').max(1),
   tries: z.int().min(1, 'At least one try.').max(10, 'At most ten tries.'),
   until: z.iso.date('Give the last day.'),
-  /** Of load control: how the load swings to begin with; null: as the course has it. */
-  start: swingSet.nullable().default(null),
+  /** Of load control: what the course does not say by itself; null: nothing. */
+  settings: loadSet.nullable().default(null),
   /** No try goes on before the assessor has given the word. */
   word: z.boolean().default(false),
 })
@@ -83,7 +83,7 @@ export interface Exam {
   level: number
   tries: number
   until: string
-  start: SwingSet | null
+  settings: LoadSet | null
   word: boolean
   setAt: string
   made: ExamTry[]
@@ -100,7 +100,7 @@ export interface BegunTry {
   id: string
   seed: number
   level: number
-  start: SwingSet | null
+  settings: LoadSet | null
   word: boolean
 }
 
@@ -119,8 +119,8 @@ export const practiceCertificate = z.strictObject({
   machine: z.strictObject({ id: z.string(), name: z.string(), kind: z.string(), revision: z.int() }),
   game,
   level: z.number(),
-  /** The swing that the assessor gave the load; null: the course's own, or no load. */
-  start: swingSet.nullable(),
+  /** What the assessor set of it; null: nothing. */
+  settings: loadSet.nullable(),
   /** Tries that were passed. */
   runs: z
     .array(

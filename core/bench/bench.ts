@@ -303,7 +303,7 @@ wanted('a swing keeps its energy better than a general engine', drift < drift_ge
 const rig = rigOf(tern)
 const seconds = 60
 const played_ms = time(`practice, ${seconds} s of it`, 1, () => {
-  const drill = new Drill(rig, { ...courseFor(rig, 1, 1), start: null })
+  const drill = new Drill(rig, { ...courseFor(rig, 1, 1), swings: [] })
   for (let k = 0; k < seconds * ticks_per_s && !drill.over; k++)
     drill.step(
       rig.axes.map((a, i) => (a.motion === 'hoist' ? 0.05 : 0.2) * Math.sin((2 * Math.PI * k) / (ticks_per_s * (7 + i)))),

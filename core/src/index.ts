@@ -288,7 +288,7 @@ export {
 } from './practice/asked'
 export { type Attempt, attemptsOf, type CatchWord, type Fault, judgeCatch } from './practice/attempts'
 export { certificateSays, practisedOn } from './practice/certificate'
-export { type Course, courseFor, type StartSwing, type SwingSet, swingSet } from './practice/course'
+export { type Course, courseFor, type LoadSet, loadSet, type StartSwing } from './practice/course'
 export { Drill, longest_ticks, type Sample, type Stopped } from './practice/drill'
 export { checkInputs, fullLever, type LeverInputs, LeverNotes } from './practice/inputs'
 export { type LoadPoint, loadLessons } from './practice/lessons'

@@ -87,7 +87,8 @@ const certify = (exam: string, p: Person = signe, id: string = randomUUID()) =>
   p.post('/practice/certificates', { id, exam, words: 'Quiet hands.' })
 
 describe('what an assessor sets beside', () => {
-  const swing = { plane: 'across', amplitude_deg: 5, phase_deg: 90 }
+  const swing = { amplitude_deg: 5, phase_deg: 90 }
+  const settings = { across: swing, wind: { mean_mps: 6, gust_mps: 4 }, clock: 120 }
   const lowered = (id: string, seed: number, more: object = {}) => ({
     format: 'geolabe.practice/1',
     id,
@@ -107,28 +108,29 @@ describe('what an assessor sets beside', () => {
 
   it('is a swing to begin with: of load control alone, within what a rope may stand, of the try and of nothing else', async () => {
     for (const [over, at] of [
-      [{ start: swing }, 'start'],
-      [{ machine: 'tern', game: 'load', start: { ...swing, amplitude_deg: 16 } }, 'start.amplitude_deg'],
-      [{ machine: 'tern', game: 'load', start: { ...swing, plane: 'up' } }, 'start.plane'],
-      [{ machine: 'tern', game: 'load', start: { ...swing, phase_deg: 360 } }, 'start.phase_deg'],
-      [{ machine: 'wren', game: 'load', start: { ...swing, plane: 'across' } }, 'start.plane'],
+      [{ settings }, 'settings'],
+      [{ machine: 'tern', game: 'load', settings: {} }, 'settings'],
+      [{ machine: 'tern', game: 'load', settings: { across: { ...swing, amplitude_deg: 16 } } }, 'settings.across.amplitude_deg'],
+      [{ machine: 'tern', game: 'load', settings: { along: { ...swing, phase_deg: 360 } } }, 'settings.along.phase_deg'],
+      [{ machine: 'tern', game: 'load', settings: { wind: { mean_mps: 15, gust_mps: 0 } } }, 'settings.wind.mean_mps'],
+      [{ machine: 'wren', game: 'load', settings: { across: swing } }, 'settings.across'],
     ] as const) {
       const { status, body } = await signe.post('/practice/exams', examBody(over))
       expect([status, body.error.code, body.error.path]).toEqual([422, 'bad-input', at])
     }
-    const exam = await anExam({ machine: 'tern', game: 'load', start: swing })
-    expect(exam.start).toEqual(swing)
-    const { id, seed, start: set } = (await begin(ines, exam.id)).body
-    expect(set).toEqual(swing)
+    const exam = await anExam({ machine: 'tern', game: 'load', settings })
+    expect(exam.settings).toEqual(settings)
+    const { id, seed, settings: set } = (await begin(ines, exam.id)).body
+    expect(set).toEqual(settings)
     await backdated(id)
-    for (const more of [{}, { settings: { start: { ...swing, amplitude_deg: 1 } } }])
+    for (const more of [{}, { settings: { ...settings, clock: 'hidden' } }, { settings: { across: swing } }])
       expect((await send(ines, lowered(id, seed, more))).body.error).toMatchObject({ code: 'exam-differs', path: 'run.settings' })
     // Nobody sets it for themselves, by whatever way.
-    expect((await send(ines, lowered(randomUUID(), 5, { settings: { start: swing } }))).body.error).toMatchObject({
+    expect((await send(ines, lowered(randomUUID(), 5, { settings }))).body.error).toMatchObject({
       code: 'exam-differs',
       path: 'run.settings',
     })
-    expect((await send(ines, lowered(id, seed, { settings: { start: swing } }))).status).toBe(200)
+    expect((await send(ines, lowered(id, seed, { settings }))).status).toBe(200)
     const { made } = (await signe.get(`/practice/exams/${exam.id}`)).body as Exam
     expect(made[0]?.result).toMatchObject({ game: 'load', passed: false })
   })
@@ -324,7 +326,7 @@ describe('a certificate of practice', () => {
     const { file } = body as { file: PracticeCertificate }
     expect(file).toMatchObject({
       level,
-      start: null,
+      settings: null,
       game: 'drive',
       triesMade: 1,
       words: 'Quiet hands.',
@@ -344,7 +346,7 @@ describe('a certificate of practice', () => {
     expect(file.signature.publicKey).toBe(publicKey)
     for (const other of [
       { ...file, level: 1 },
-      { ...file, start: { plane: 'across', amplitude_deg: 15, phase_deg: 0 } },
+      { ...file, settings: { across: { amplitude_deg: 15, phase_deg: 0 } } },
       { ...file, person: { id: 'tomas-brekke', name: 'Tomas Brekke' } },
       { ...file, validUntil: '2099-01-01' },
       { ...file, runs: [{ ...file.runs[0], score: 100 }] },

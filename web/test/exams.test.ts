@@ -97,7 +97,7 @@ describe('a certificate handed over', () => {
     machine: { id: 'whimbrel', name: 'Whimbrel', kind: 'forklift', revision: 1 },
     game: 'drive',
     level: 0.2,
-    start: null,
+    settings: null,
     runs: [
       {
         id: 'b4b8f1f6-6d0e-4a8e-9a6b-1f1c5c2f9b03',

@@ -4,8 +4,8 @@ import { Refusal } from '../refusal'
 import { driveOf } from '../swing/tip'
 import type { Vec } from '../swing/vector'
 import { awayFrom } from './carrier'
-import { type CourseWind, windOf } from './course-wind'
-import { boomLine, type Obstacles, obstaclesFor } from './obstacles'
+import { type CourseWind, windOf, windSet } from './course-wind'
+import { boomLine, fromStart_m, type Obstacles, obstaclesFor } from './obstacles'
 import { catchSpeed, type Plane } from './planes'
 import { randomFrom } from './random'
 import { type Rig, restingAt } from './rig'
@@ -21,16 +21,26 @@ export interface StartSwing {
   inOne: boolean
 }
 
-/** A swing to begin with as an assessor sets it, instead of the course's own. */
-export const swingSet = z.strictObject({
-  plane: z.enum(['across', 'along']),
+const inPlane = z.strictObject({
   amplitude_deg: z.number().min(1, 'From 1 to 15 degrees.').max(15, 'From 1 to 15 degrees.'),
   phase_deg: z.number().min(0).lt(360),
 })
-export type SwingSet = z.infer<typeof swingSet>
+/** What an assessor sets, instead of the course's own. */
+export const loadSet = z
+  .strictObject({
+    /** A swing to begin with, in either plane or in both. */
+    across: inPlane.optional(),
+    along: inPlane.optional(),
+    wind: windSet.optional(),
+    /** Time is not shown; or it runs down, from so many seconds. It counts for nothing. */
+    clock: z.union([z.literal('hidden'), z.int().min(30, 'From 30 to 600 s.').max(600, 'From 30 to 600 s.')]).optional(),
+  })
+  .refine((s) => Object.values(s).some((x) => x !== undefined), 'Set something, or leave it out.')
+export type LoadSet = z.infer<typeof loadSet>
 export interface Course {
   legs: readonly Ring[]
-  start: StartSwing | null
+  /** What it begins with: at most one in a plane. */
+  swings: readonly StartSwing[]
   /** Of two hoists one runs slower with its share of the load: which, and at what share of its speed. */
   slower: { motion: 'hoist' | 'rear'; share: number } | null
   /** What stands on the deck. */
@@ -103,11 +113,15 @@ function startOf(rig: Rig, random: () => number, level: number, at: Ring, rope_m
 }
 
 /** The same as it is set, however wide. */
-function startSet(rig: Rig, { plane, amplitude_deg, phase_deg }: SwingSet, at: Ring, rope_m: number): StartSwing {
-  if (catchSpeed(rig, plane, at.radius_m).axis < 0)
-    throw new Refusal('no-course', 'Nothing on this machine moves its load across; set a swing along.', 'start.plane')
-  const amplitude_m = rope_m * Math.sin(amplitude_deg * rad)
-  return { plane, amplitude_m, phase_deg, inOne: amplitude_m <= catchSpeed(rig, plane, at.radius_m).most_m(rope_m) }
+function swingsSet(rig: Rig, set: LoadSet, at: Ring, rope_m: number): StartSwing[] {
+  return (['across', 'along'] as const).flatMap((plane) => {
+    const swing = set[plane]
+    if (!swing) return []
+    const { axis, most_m } = catchSpeed(rig, plane, at.radius_m)
+    if (axis < 0) throw new Refusal('no-course', 'Nothing on this machine moves its load across; set a swing along.', plane)
+    const amplitude_m = rope_m * Math.sin(swing.amplitude_deg * rad)
+    return [{ plane, amplitude_m, phase_deg: swing.phase_deg, inOne: amplitude_m <= most_m(rope_m) }]
+  })
 }
 
 /** More of the load on one of two hoists makes that one slower: the harder, the more. */
@@ -136,11 +150,11 @@ export function onCourse(rig: Rig, { slower }: Course): Rig {
  * a swing to begin with. The same seed gives the same course.
  *
  * @param level 0 easy to 1 hard
- * @param set a swing to begin with that an assessor has set; left out, the course's own
+ * @param set what an assessor has set; of what is left out, the course's own
  * @throws Refusal `no-course` where no rings fit, or nothing catches a swing in the plane that is set
  * @example courseFor(rigOf(tern), 7, 0.2).legs.length // 3
  */
-export function courseFor(rig: Rig, seed: number, level: number, set?: SwingSet): Course {
+export function courseFor(rig: Rig, seed: number, level: number, set: LoadSet = {}): Course {
   const random = randomFrom(seed, 'course')
   const hangs = restingAt(rig)
   const here: Ring = { slew_deg: hangs.slew_deg, radius_m: hangs.radius_m, ring_m: 0.5 }
@@ -151,17 +165,19 @@ export function courseFor(rig: Rig, seed: number, level: number, set?: SwingSet)
       if (ring) rings.push(ring)
     }
     if (rings.length <= legs) continue
-    const start = set
-      ? startSet(rig, set, here, hangs.rope_m)
-      : startOf(rig, randomFrom(seed, 'start'), level, here, hangs.rope_m)
+    const isSet = set.across !== undefined || set.along !== undefined
+    const own = () => [startOf(rig, randomFrom(seed, 'start'), level, here, hangs.rope_m)].filter((x) => x !== null)
+    const swings = isSet ? swingsSet(rig, set, here, hangs.rope_m) : own()
+    // What is set may be wide, and the tip is moved as far to catch it.
+    const clear_m = isSet ? Math.max(fromStart_m, 1 + 2 * swings.reduce((m, s) => m + s.amplitude_m, 0)) : fromStart_m
     // A long rope swings wide in as many degrees: what is allowed goes with it.
     const allowed_m = between(0.07, 0.035, level) * Math.min(18, hangs.rope_m + rig.hangs_m)
     return {
       legs: rings.slice(1),
-      start,
+      swings,
       slower: slowerOf(rig, seed, level),
-      obstacles: obstaclesFor(rig, rings, randomFrom(seed, 'obstacles'), level, (r) => boomOver(rig, r)),
-      wind: windOf(seed, level, rig.deck_m + rig.hangs_m),
+      obstacles: obstaclesFor(rig, rings, randomFrom(seed, 'obstacles'), level, (r) => boomOver(rig, r), clear_m),
+      wind: windOf(seed, level, rig.deck_m + rig.hangs_m, set.wind),
       allowed_m: Math.max(0.25, allowed_m),
     }
   }

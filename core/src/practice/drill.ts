@@ -4,7 +4,7 @@ import { isStanding, type LiftOff, type OnRope, placeOf, stepOver, type Touch } 
 import { letGo, type Wind } from '../swing/pendulum'
 import { type Drive, driveOf, type Moving } from '../swing/tip'
 import type { Vec } from '../swing/vector'
-import { type Course, onCourse } from './course'
+import { type Course, onCourse, type StartSwing } from './course'
 import { blowing } from './course-wind'
 import { boomLine, touches } from './obstacles'
 import type { Rig } from './rig'
@@ -103,17 +103,28 @@ function energyOf(s: OnRope, d: Drive, mass_kg: number): number {
   return 0.5 * mass_kg * (v[0] ** 2 + v[1] ** 2 + v[2] ** 2) + mass_kg * g_mps2 * p[2] - s.work_J + s.lost_J
 }
 
-/** The load as somebody lets it go: out along the boom, or to its left; where it is let go on its way, with the speed that it has there. */
-function startOf({ start }: Course, { rope_m, slew_deg }: { rope_m: number; slew_deg: number }): OnRope {
-  if (!start) return letGo(0, 0)
-  const [whole, phase] = [Math.asin(Math.min(1, start.amplitude_m / rope_m)), start.phase_deg * rad]
-  const towards_deg = slew_deg + (start.plane === 'along' ? 0 : 90)
+/** Where in its plane a load is let go, and how fast it goes there, as shares of its rope. */
+function letGoIn({ amplitude_m, phase_deg }: StartSwing, rope_m: number): { out: number; rate_per_s: number } {
+  const [whole, phase] = [Math.asin(Math.min(1, amplitude_m / rope_m)), phase_deg * rad]
   const angle = whole * Math.cos(phase)
   // Of a pendulum: as much as it has come down since its top.
   const rate = -Math.sign(Math.sin(phase)) * Math.sqrt(Math.max(0, (2 * g_mps2 * (Math.cos(angle) - Math.cos(whole))) / rope_m))
-  const [x, y] = [Math.cos(towards_deg * rad), Math.sin(towards_deg * rad)]
-  const let_go = letGo(angle / rad, towards_deg)
-  return { ...let_go, rate: [rate * Math.cos(angle) * x, rate * Math.cos(angle) * y, rate * Math.sin(angle)] }
+  return { out: Math.sin(angle), rate_per_s: rate * Math.cos(angle) }
+}
+
+/** The load as somebody lets it go: out along the boom, to its left, or both; where it is let go on its way, with the speed that it has there. */
+function startOf({ swings }: Course, { rope_m, slew_deg }: { rope_m: number; slew_deg: number }): OnRope {
+  let [x, y, vx, vy] = [0, 0, 0, 0]
+  for (const swing of swings) {
+    const towards = (slew_deg + (swing.plane === 'along' ? 0 : 90)) * rad
+    const { out, rate_per_s } = letGoIn(swing, rope_m)
+    x += out * Math.cos(towards)
+    y += out * Math.sin(towards)
+    vx += rate_per_s * Math.cos(towards)
+    vy += rate_per_s * Math.sin(towards)
+  }
+  const z = -Math.sqrt(1 - x * x - y * y)
+  return { ...letGo(0, 0), q: [x, y, z], rate: [vx, vy, -(x * vx + y * vy) / z] }
 }
 
 const noLimits = { greatest: 0, up: 1, down: 1, dead_s: 0 }

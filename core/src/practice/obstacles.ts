@@ -32,7 +32,7 @@ const boom_m = 0.25
 const tries = 60
 const steps = 24
 /** Where the load hangs as practice begins, nothing stands so near. */
-const fromStart_m = 2
+export const fromStart_m = 2
 const fromRing_m = 0.4
 
 const pointOf = ([x_m, y_m]: OnDeck): Point => ({ x_m, y_m })
@@ -86,6 +86,7 @@ function asideOf(way: readonly OnDeck[], at: number, by_m: number): OnDeck | nul
  *
  * @param rings where the load hangs first, then each ring
  * @param boomAt the boom as it stands with its tip over a place
+ * @param start_m so near to where the load begins nothing stands
  */
 export function obstaclesFor(
   rig: Rig,
@@ -93,6 +94,7 @@ export function obstaclesFor(
   random: () => number,
   level: number,
   boomAt: (ring: Ring) => readonly Vec[],
+  start_m = fromStart_m,
 ): Obstacles {
   // Under a frame that stands astride its load nothing else stands.
   if (rig.level) return noObstacles
@@ -101,7 +103,7 @@ export function obstaclesFor(
   const booms = rings.map(boomAt)
   const free_m = rig.load.radius_m + post.radius_m + 1.3 - 0.6 * level
   const isClear = (at: OnDeck, half_m: number) =>
-    rings.every((r, i) => apart(at, placeOfRing(r)) > (i === 0 ? fromStart_m : r.ring_m + fromRing_m) + half_m) &&
+    rings.every((r, i) => apart(at, placeOfRing(r)) > (i === 0 ? start_m : r.ring_m + fromRing_m) + half_m) &&
     (!rig.body || awayFrom(rig.body, at) > 0.5 + half_m)
   const posts: Post[] = []
   const walls: Wall[] = []
@@ -124,7 +126,7 @@ export function obstaclesFor(
     const [from, to] = way ? [asideOf(way, at, -wall.reach_m), asideOf(way, at, wall.reach_m)] : []
     if (!from || !to || height_m < 0.3) continue
     const w: Wall = { from, to, height_m }
-    const clearOf = (r: Ring, i: number) => toWall(placeOfRing(r), w) > (i === 0 ? fromStart_m : r.ring_m + fromRing_m)
+    const clearOf = (r: Ring, i: number) => toWall(placeOfRing(r), w) > (i === 0 ? start_m : r.ring_m + fromRing_m)
     if (rings.every(clearOf) && isClear(from, 0) && isClear(to, 0)) walls.push(w)
   }
   return { posts, walls }

@@ -116,7 +116,8 @@ const ofDragged_share = 0.8
  * What the load begins with, caught: in one move where one takes it. What is left of a wide one, also where slewing has turned it along the boom, is
  * caught as well, until it would not drag as it is set down.
  */
-function catchFirst(d: Drill, rig: Rig, { start }: Course) {
+function catchFirst(d: Drill, rig: Rig, { swings }: Course) {
+  const [start] = [...swings].sort((a, b) => b.amplitude_m - a.amplitude_m)
   if (!start) return
   const { rope_m, radius_m } = restingAt(rig)
   const { plane, amplitude_m, phase_deg } = start

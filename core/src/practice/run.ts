@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import type { Machine } from '../machine/machine'
 import { type Attempt, attemptsOf, type Fault } from './attempts'
-import { courseFor, type SwingSet, swingSet } from './course'
+import { courseFor, type LoadSet, loadSet } from './course'
 import { Drill, longest_ticks } from './drill'
 import { checkInputs, leverInputs, leversFrom } from './inputs'
 import { referenceRun } from './reference-driver'
@@ -27,7 +27,7 @@ export const loadRun = z.strictObject({
   /** Figures of the state every ten seconds. */
   keys: z.array(z.tuple([z.int().min(0), z.array(z.number()).max(24)])).max(200),
   /** What an assessor has set; left out: nothing. */
-  settings: z.strictObject({ start: swingSet }).optional(),
+  settings: loadSet.optional(),
 })
 export type LoadRun = z.infer<typeof loadRun>
 
@@ -59,7 +59,7 @@ function driven(drill: Drill, run: LoadRun): { same: boolean } {
 }
 
 /** What there is to be driven with a seed on a machine, and the bar for it. */
-export function practiceOn(m: Machine, seed: number, level: number, set?: SwingSet) {
+export function practiceOn(m: Machine, seed: number, level: number, set?: LoadSet) {
   const rig = rigOf(m)
   const course = courseFor(rig, seed, level, set)
   return { rig, course, reference: referenceRun(rig, course) }
@@ -75,7 +75,7 @@ export function playRun(m: Machine, run: LoadRun): Played {
   checkHead(m, run, practiceVersion)
   // Looked at before anything is reckoned: the reference alone takes a second.
   checkInputs(run.inputs, rigOf(m).axes.length, run.ticks)
-  const { rig, course, reference } = practiceOn(m, run.seed, run.level, run.settings?.start)
+  const { rig, course, reference } = practiceOn(m, run.seed, run.level, run.settings)
   const drill = new Drill(rig, course)
   const { same } = driven(drill, run)
   const score = scoreOf(drill, barOf(reference))

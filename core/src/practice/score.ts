@@ -87,7 +87,7 @@ function landShare(landed: Landed, ring_m: number, load_m: number): number {
 
 /** From when a leg's swing counts: soon after its first move; where it began with a swing, two periods after that was set. */
 const countsFrom = (d: Drill, leg: Leg, i: number) =>
-  i === 0 && d.course.start
+  i === 0 && d.course.swings.length > 0
     ? Math.round((4 * Math.PI * Math.sqrt((d.samples[0]?.rope_m ?? 1) / g_mps2)) / tick_s)
     : leg.from + Math.round(settles_s / tick_s)
 
@@ -110,7 +110,7 @@ const wantedMoves = (d: Drill, i: number) =>
   (d.rig.turns ? 4 : 2) +
   (i > 0 ? 2 : 1) * (d.rig.level ? 2 : 1) +
   (d.rig.level ? 2 : 0) +
-  (i === 0 && d.course.start ? (d.course.start.inOne ? 2 : 4) : 0)
+  (i === 0 ? d.course.swings.reduce((n, s) => n + (s.inOne ? 2 : 4), 0) : 0)
 
 function legScore(d: Drill, leg: Leg, i: number, bar: Bar): LegScore {
   const { landed } = leg

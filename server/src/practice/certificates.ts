@@ -104,7 +104,7 @@ async function issue(tx: Tx, b: CertificateRequest, key: SigningKey): Promise<Ce
     machine: { id: machine.id, name: machine.name, kind: machine.kind.label, revision: machine.revision },
     game: exam.game,
     level: exam.level,
-    start: exam.start,
+    settings: exam.settings,
     runs,
     triesMade: exam.made.length,
     assessor: exam.assessor,

@@ -18,7 +18,7 @@ import {
   tryNoteRequest,
   wordRequest,
 } from '@geolabe/contract'
-import { type JudgedOn, mistakesOn, planesOn, type SwingSet } from '@geolabe/core'
+import { type JudgedOn, type LoadSet, mistakesOn, planesOn } from '@geolabe/core'
 import { Router } from 'express'
 import type { Database, Tx } from '../db/database'
 import { notFound, reads, requireRole, uuidParam, writes } from '../http/routes'
@@ -44,7 +44,7 @@ interface Row {
   level: number
   tries: number
   until: string
-  start: SwingSet | null
+  settings: LoadSet | null
   word: boolean
   at: Date
   certificate: string | null
@@ -77,7 +77,7 @@ interface NoteRow {
 }
 
 const select = `select e.id, e.person, p.name as person_name, e.set_by, s.name as set_by_name, e.machine, m.document->>'name' as machine_name,
-    e.machine_revision, e.practised_on, e.game, e.level, e.tries, e.until::text as until, e.start, e.word, e.at, c.id as certificate
+    e.machine_revision, e.practised_on, e.game, e.level, e.tries, e.until::text as until, e.settings, e.word, e.at, c.id as certificate
   from practice_exam e join person p on p.org = e.org and p.id = e.person join person s on s.org = e.org and s.id = e.set_by
   join machine m on m.org = e.org and m.id = e.machine left join practice_certificate c on c.org = e.org and c.exam = e.id`
 
@@ -117,7 +117,7 @@ function examOf(
     level: r.level,
     tries: r.tries,
     until: r.until,
-    start: r.start,
+    settings: r.settings,
     word: r.word,
     setAt: r.at.toISOString(),
     made,
@@ -169,8 +169,8 @@ async function setExam(tx: Tx, b: ExamRequest): Promise<Exam> {
   const person = known.rows[0]
   if (!person) throw notFound('This person')
   if (person.past) throw new Problem(422, 'bad-input', 'The last day of an exam is today or later.', 'until')
-  if (b.start && b.game !== 'load')
-    throw new Problem(422, 'bad-input', 'A swing to begin with is for load control alone: leave it out.', 'start')
+  if (b.settings && b.game !== 'load')
+    throw new Problem(422, 'bad-input', 'Swing, wind and clock are set for load control alone: leave them out.', 'settings')
   const { machine, digest } = await practisedNow(tx, b.machine, b.game)
   if (!gamesIn(offeredOn(machine, await tablesOf(tx, machine.id))).includes(b.game))
     throw new Problem(
@@ -179,10 +179,15 @@ async function setExam(tx: Tx, b: ExamRequest): Promise<Exam> {
       `${machine.name} has no figures for this: choose another machine or another exercise.`,
       'game',
     )
-  if (b.start && !planesOn(machine).includes(b.start.plane))
-    throw new Problem(422, 'bad-input', `Nothing on ${machine.name} moves its load across: let it swing along.`, 'start.plane')
+  if (b.settings?.across && !planesOn(machine).includes('across'))
+    throw new Problem(
+      422,
+      'bad-input',
+      `Nothing on ${machine.name} moves its load across: let it swing along.`,
+      'settings.across',
+    )
   await tx.query(
-    'insert into practice_exam (org, id, person, set_by, machine, machine_revision, practised_on, game, level, tries, until, start, word) values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13)',
+    'insert into practice_exam (org, id, person, set_by, machine, machine_revision, practised_on, game, level, tries, until, settings, word) values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13)',
     [
       tx.who.org,
       b.id,
@@ -195,7 +200,7 @@ async function setExam(tx: Tx, b: ExamRequest): Promise<Exam> {
       b.level,
       b.tries,
       b.until,
-      b.start && JSON.stringify(b.start),
+      b.settings && JSON.stringify(b.settings),
       b.word,
     ],
   )
@@ -221,7 +226,7 @@ async function beginTry(tx: Tx, exam: Exam, id: string): Promise<BegunTry> {
     exam.made.length + 1,
     seed,
   ])
-  return { id, seed, level: exam.level, start: exam.start, word: exam.word }
+  return { id, seed, level: exam.level, settings: exam.settings, word: exam.word }
 }
 
 /**
@@ -237,17 +242,17 @@ export async function refuseOtherThanTry(tx: Tx, run: PracticeRun, on: JudgedOn)
     machine_revision: number
     game: Game
     person: string
-    start: SwingSet | null
+    settings: LoadSet | null
     waits: boolean
   }>(
-    `select e.start, e.word and t.word_at is null as waits, t.seed, e.level, e.machine, e.machine_revision, e.game, e.person from practice_try t
+    `select e.settings, e.word and t.word_at is null as waits, t.seed, e.level, e.machine, e.machine_revision, e.game, e.person from practice_try t
      join practice_exam e on e.org = t.org and e.id = t.exam where t.id = $1`,
     [run.id],
   )
   const of = r.rows[0]
-  const set = run.game === 'load' ? (run.settings?.start ?? null) : null
+  const set = run.game === 'load' ? (run.settings ?? null) : null
   if (!of) {
-    if (set) throw new Problem(422, 'exam-differs', 'A swing to begin with is set by an assessor, for a try.', 'run.settings')
+    if (set) throw new Problem(422, 'exam-differs', 'Swing, wind and clock are set by an assessor, for a try.', 'run.settings')
     return
   }
   if (of.waits)
@@ -259,7 +264,7 @@ export async function refuseOtherThanTry(tx: Tx, run: PracticeRun, on: JudgedOn)
       ['machine', of.machine === run.machine.id && of.machine_revision === run.machine.revision],
       ['seed', Number(of.seed) === run.seed],
       ['level', of.level === run.level],
-      ['settings', canonical(of.start) === canonical(set)],
+      ['settings', canonical(of.settings) === canonical(set)],
       // Nobody chooses what is asked of them.
       ['only', run.game !== 'judge' || mistakesOn(on).every((m) => run.only.includes(m))],
       // An exam of signals has them answered.

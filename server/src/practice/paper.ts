@@ -1,4 +1,5 @@
 import type { CertificateLine, Game } from '@geolabe/contract'
+import type { LoadSet } from '@geolabe/core'
 import PDFDocument from 'pdfkit'
 import { bold, ink, mono, quiet, regular } from '../paper/type'
 
@@ -17,6 +18,18 @@ const stateWords: Record<CertificateLine['state'], string | null> = {
   expired: 'OUT OF DATE',
   'earlier-machine': 'FOR AN EARLIER MACHINE: its levers, figures or tables have changed since.',
 }
+
+/** What the assessor had set of it, as it is printed. */
+const setWords = ({ across, along, wind, clock }: LoadSet): string =>
+  [
+    across && `swing of ${across.amplitude_deg}° across the boom`,
+    along && `swing of ${along.amplitude_deg}° along the boom`,
+    wind && `wind ${wind.mean_mps} m/s, in gusts ${Math.round(10 * (wind.mean_mps + wind.gust_mps)) / 10} m/s`,
+    clock === 'hidden' && 'no clock shown',
+    typeof clock === 'number' && `a clock running down from ${clock} s`,
+  ]
+    .filter((x) => typeof x === 'string')
+    .join('; ')
 
 /** A certificate of practice on a page: what was shown, by whom it was seen, and what it is not. */
 export function certificateOnPaper({ file: c, state }: CertificateLine): PDFKit.PDFDocument {
@@ -39,7 +52,7 @@ export function certificateOnPaper({ file: c, state }: CertificateLine): PDFKit.
   if (mark) doc.moveDown(0.4).fontSize(13).fillColor('#8c1d40').text(mark, { width })
   doc.moveDown(1).fillColor(ink).fontSize(20).text(c.person.name).moveDown(0.5)
   line('Practised', `${gameWords[c.game]}, level ${Math.round(100 * c.level)} of 100`)
-  if (c.start) line('The load began swinging', `${c.start.amplitude_deg}° ${c.start.plane} the boom, as the assessor set it`)
+  if (c.settings) line('Set by the assessor', setWords(c.settings))
   line('On', `${c.machine.name}, ${c.machine.kind}, revision ${c.machine.revision}`)
   line('Passed', `${c.runs.length} of ${c.triesMade === 1 ? '1 try' : `${c.triesMade} tries`}`)
   line('Assessed by', c.assessor.name)

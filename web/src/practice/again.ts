@@ -58,7 +58,7 @@ class LoadAgain extends Stepped {
   ) {
     super()
     this.whole = rigOf(machine)
-    this.drill = new Drill(this.whole, courseFor(this.whole, run.seed, run.level, run.settings?.start))
+    this.drill = new Drill(this.whole, courseFor(this.whole, run.seed, run.level, run.settings))
     this.next = stepsOf(this.drill, run)
     this.ticks = run.ticks
     this.to(1)

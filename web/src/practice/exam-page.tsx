@@ -12,8 +12,8 @@ import { Form, TextEntry, useEntry } from '../look/form'
 import { ActionBar, Loaded, Refused, Sheet, Title } from '../look/page'
 import { date, when } from '../look/when'
 import { useSay } from '../units/units'
-import { elapsed_s, examWords, standing, triesLeft, wayToSit } from './exam-words'
-import { clockOf } from './play'
+import { clockOf } from './clock'
+import { elapsed_s, examWords, setWords, standing, triesLeft, wayToSit } from './exam-words'
 import { resultWords } from './result-words'
 import { NoLicence } from './score'
 import { SeenAgain } from './seen-again'
@@ -34,6 +34,7 @@ const big =
   'flex min-h-16 items-center rounded-lg border-2 border-ink bg-accent px-7 text-lg font-bold text-on-accent shadow-[0_3px_0_var(--ink)]'
 
 function Shown({ exam: e }: { exam: Exam }) {
+  const say = useSay()
   const me = useMe().data
   const [assesses, sits] = [e.assessor.id === me?.id, e.person.id === me?.id]
   const [issuing, setIssuing] = useState(false)
@@ -51,11 +52,9 @@ function Shown({ exam: e }: { exam: Exam }) {
             {t`${e.made.length} of ${plural(e.tries, { one: '# try', other: '# tries' })} made.`}
             {e.machineChanged && ` ${t`${e.machine.name} has changed since: an exam on it is set again.`}`}
           </p>
-          {e.start && (
+          {e.settings && (
             <p className="mt-1">
-              {e.start.plane === 'across'
-                ? t`The load begins swinging ${e.start.amplitude_deg}° across the boom.`
-                : t`The load begins swinging ${e.start.amplitude_deg}° along the boom.`}
+              {t`Set:`} {setWords(e.settings, say).join('; ')}.
             </p>
           )}
           {e.word && <p className="mt-1">{t`Each try goes on at the word of ${e.assessor.name}.`}</p>}

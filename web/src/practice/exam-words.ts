@@ -1,5 +1,8 @@
 import type { CertificateLine, Exam, ExamTry } from '@geolabe/contract'
+import type { LoadSet } from '@geolabe/core'
 import { t } from '../language/t'
+import type { useSay } from '../units/units'
+import { clockOf } from './clock'
 import { wayTo } from './ways'
 
 /** What is examined, on which machine. */
@@ -11,6 +14,17 @@ export const examWords = ({ game, machine: { name } }: Pick<Exam, 'game' | 'mach
     signal: t`hand signals on ${name}`,
     judge: t`judgement on ${name}`,
   })[game]
+
+/** What an assessor has set of load control, one thing after another. */
+export function setWords({ across, along, wind, clock }: LoadSet, say: ReturnType<typeof useSay>): string[] {
+  return [
+    across && t`a swing of ${across.amplitude_deg}° across the boom`,
+    along && t`a swing of ${along.amplitude_deg}° along the boom`,
+    wind && t`wind ${say('speed', wind.mean_mps)}, in gusts ${say('speed', wind.mean_mps + wind.gust_mps)}`,
+    clock === 'hidden' && t`no clock`,
+    typeof clock === 'number' && t`a clock that runs down from ${clockOf(clock)}`,
+  ].filter((x) => typeof x === 'string')
+}
 
 /** Where an exam is sat. */
 export const wayToSit = ({ id, game, machine }: Pick<Exam, 'id' | 'game' | 'machine'>) => `${wayTo(machine.id, game)}?exam=${id}`

@@ -1,7 +1,8 @@
 import { type Exam, examRequest, gamesIn, type PeoplePage, type PracticeGames } from '@geolabe/contract'
-import { first_level, type SwingSet } from '@geolabe/core'
+import { first_level, type LoadSet } from '@geolabe/core'
 import clsx from 'clsx'
 import { useState } from 'react'
+import type { Control } from 'react-hook-form'
 import { Link, useNavigate } from 'react-router'
 import { z } from 'zod'
 import { call, newId } from '../api/client'
@@ -103,9 +104,10 @@ function SetExam() {
 
 const inTwoWeeks = () => new Date(Date.now() + 14 * 86_400_000).toISOString().slice(0, 10)
 
+type Plane = 'across' | 'along'
+const planeNames: Record<Plane, string> = { across: t`Across the boom`, along: t`Along the boom` }
 /** Where in its swing a load is let go. */
-const planeNames: Record<SwingSet['plane'], string> = { across: t`Across the boom`, along: t`Along the boom` }
-const phases = (plane: SwingSet['plane']) => [
+const phases = (plane: Plane) => [
   { value: '0', label: plane === 'across' ? t`at its top, to the left` : t`at its top, outward` },
   { value: '90', label: t`through the middle, on its way back` },
   { value: '180', label: plane === 'across' ? t`at its top, to the right` : t`at its top, inward` },
@@ -119,6 +121,93 @@ const entered = examRequest.extend({
     .min(100 * first_level, 'From 10 to 100.')
     .max(100, 'From 10 to 100.'),
 })
+
+/** What of load control the assessor sets: how the load swings to begin with, the wind, the clock. */
+function LoadEntries({
+  control,
+  planes,
+  set,
+  onSet,
+}: {
+  control: Control<z.input<typeof entered>>
+  planes: readonly Plane[]
+  set: LoadSet
+  onSet: (to: LoadSet | null) => void
+}) {
+  const change = (to: Partial<LoadSet>) => {
+    const all = Object.entries({ ...set, ...to }).filter(([, v]) => v !== undefined)
+    onSet(all.length > 0 ? Object.fromEntries(all) : null)
+  }
+  const first = { amplitude_deg: 4, phase_deg: 0 }
+  const swings = planes.filter((p) => set[p])
+  const both = planes.length > 1 ? [{ value: 'both', label: t`Both ways` }] : []
+  return (
+    <>
+      <Choice
+        label={t`How the load swings to begin with`}
+        options={[
+          { value: 'course', label: t`As the course has it` },
+          ...planes.map((plane) => ({ value: plane, label: planeNames[plane] })),
+          ...both,
+        ]}
+        value={swings.length > 1 ? 'both' : (swings[0] ?? 'course')}
+        onChange={(v) => {
+          const has = (p: Plane) => (v === p || v === 'both' ? (set[p] ?? first) : undefined)
+          change({ across: has('across'), along: has('along') })
+        }}
+      />
+      {swings.map((plane) => (
+        <div key={plane} role="group" aria-label={planeNames[plane]} className="grid gap-3 sm:grid-cols-2">
+          <FigureEntry
+            control={control}
+            name={`settings.${plane}.amplitude_deg`}
+            label={swings.length > 1 ? t`${planeNames[plane]}: how wide, 1 to 15°` : t`How wide, 1 to 15°`}
+          />
+          <SelectField
+            label={t`Let go`}
+            value={String(set[plane]?.phase_deg ?? 0)}
+            options={phases(plane)}
+            onChange={(v) => change({ [plane]: { ...first, ...set[plane], phase_deg: Number(v) } })}
+          />
+        </div>
+      ))}
+      <div className="grid gap-3 sm:grid-cols-2">
+        <Choice
+          label={t`Wind`}
+          options={[
+            { value: 'course', label: t`As the course has it` },
+            { value: 'set', label: t`As I set it` },
+          ]}
+          value={set.wind ? 'set' : 'course'}
+          onChange={(v) => change({ wind: v === 'set' ? { mean_mps: 5, gust_mps: 3 } : undefined })}
+        />
+        <Choice
+          label={t`Clock`}
+          options={[
+            { value: 'shown', label: t`Shown` },
+            { value: 'hidden', label: t`Not shown` },
+            { value: 'hurry', label: t`Runs down` },
+          ]}
+          value={typeof set.clock === 'number' ? 'hurry' : (set.clock ?? 'shown')}
+          onChange={(v) => change({ clock: v === 'hurry' ? 120 : v === 'hidden' ? v : undefined })}
+        />
+      </div>
+      {(set.wind || typeof set.clock === 'number') && (
+        <div className="grid gap-3 sm:grid-cols-3">
+          {set.wind && (
+            <>
+              <FigureEntry control={control} name="settings.wind.mean_mps" label={t`Mean wind, 0 to 14 m/s`} />
+              <FigureEntry control={control} name="settings.wind.gust_mps" label={t`More in a gust, 0 to 10 m/s`} />
+            </>
+          )}
+          {typeof set.clock === 'number' && (
+            <FigureEntry control={control} name="settings.clock" label={t`Runs down from, 30 to 600 s`} />
+          )}
+        </div>
+      )}
+    </>
+  )
+}
 
 function SetForm({
   people,
@@ -139,10 +228,10 @@ function SetForm({
     level: 20,
     tries: 3,
     until: inTwoWeeks(),
-    start: null,
+    settings: null,
     word: false,
   })
-  const [machine, game, start, word] = watch(['machine', 'game', 'start', 'word'])
+  const [machine, game, settings, word] = watch(['machine', 'game', 'settings', 'word'])
   const of = offered.machines.find((m) => m.machine === machine)
   const there = of ? gamesIn(of) : []
   const set = handleSubmit(async (body) => {
@@ -151,7 +240,7 @@ function SetForm({
       const e = await call<Exam>({
         method: 'POST',
         path: '/practice/exams',
-        body: { ...body, level: body.level / 100, start: body.game === 'load' ? body.start : null },
+        body: { ...body, level: body.level / 100, settings: body.game === 'load' ? body.settings : null },
         key: body.id,
       })
       await queryClient.invalidateQueries({ queryKey: ['practice', 'exams'] })
@@ -186,28 +275,7 @@ function SetForm({
         />
       )}
       {game === 'load' && (
-        <>
-          <Choice
-            label={t`How the load swings to begin with`}
-            options={[
-              { value: 'course', label: t`As the course has it` },
-              ...(of?.load ?? []).map((plane) => ({ value: plane, label: planeNames[plane] })),
-            ]}
-            value={start?.plane ?? 'course'}
-            onChange={(v) => setValue('start', v === 'course' ? null : { amplitude_deg: 4, phase_deg: 0, ...start, plane: v })}
-          />
-          {start && (
-            <div className="grid gap-3 sm:grid-cols-2">
-              <FigureEntry control={control} name="start.amplitude_deg" label={t`How wide, 1 to 15°`} />
-              <SelectField
-                label={t`Let go`}
-                value={String(start.phase_deg)}
-                options={phases(start.plane)}
-                onChange={(v) => setValue('start', { ...start, phase_deg: Number(v) })}
-              />
-            </div>
-          )}
-        </>
+        <LoadEntries control={control} planes={of?.load ?? []} set={settings ?? {}} onSet={(to) => setValue('settings', to)} />
       )}
       {game && (
         <Choice

@@ -1,4 +1,4 @@
-import type { Course, EyePart, LoadRun, Machine, Rig, SwingSet } from '@geolabe/core'
+import type { Course, EyePart, LoadRun, LoadSet, Machine, Rig } from '@geolabe/core'
 import clsx from 'clsx'
 import { useMemo, useRef, useState } from 'react'
 import { t } from '../language/t'
@@ -6,6 +6,7 @@ import { Button } from '../look/button'
 import { Tick } from '../look/tick'
 import { useSay } from '../units/units'
 import { isOverDeck } from './cab-scene'
+import { clockOf } from './clock'
 import { useGiven } from './given'
 import { LeverRow } from './lever-pad'
 import { leversOf } from './levers'
@@ -14,9 +15,6 @@ import { Recorder } from './recorder'
 import { useCreak } from './sound'
 import type { How } from './use-rounds'
 import { useRun } from './use-run'
-
-/** Minutes and seconds of a run. */
-export const clockOf = (s: number) => `${Math.floor(s / 60)}:${String(Math.floor(s % 60)).padStart(2, '0')}`
 
 /**
  * @param over more than may be
@@ -46,8 +44,9 @@ type View = 'plan' | 'side' | 'eye'
 const eyeWords = (eye: EyePart | null) => (eye?.on === 'foot' ? t`As you stand` : t`From the cab`)
 
 /** What is to be done, before it begins. */
-function Opening({ course: { start, obstacles, wind }, level }: { course: Course; level: Rig['level'] }) {
+function Opening({ course: { swings, obstacles, wind }, level }: { course: Course; level: Rig['level'] }) {
   const say = useSay()
+  const [start] = swings
   return (
     <>
       <p className="text-lg font-bold">{t`Set the load down in each ring, in turn.`}</p>
@@ -67,8 +66,16 @@ function Opening({ course: { start, obstacles, wind }, level }: { course: Course
       </p>
       {start && (
         <p className="mt-1">
-          {start.plane === 'across' ? t`It swings across the boom as you begin.` : t`It swings along the boom as you begin.`}{' '}
-          {start.inOne ? t`Catch it first, in one move.` : t`Catch it first; it is wider than one move takes.`}
+          {swings.length > 1
+            ? t`It swings both ways as you begin.`
+            : start.plane === 'across'
+              ? t`It swings across the boom as you begin.`
+              : t`It swings along the boom as you begin.`}{' '}
+          {swings.length > 1
+            ? t`Catch the wider first, then the other.`
+            : start.inOne
+              ? t`Catch it first, in one move.`
+              : t`Catch it first; it is wider than one move takes.`}
         </p>
       )}
       <p className="mt-1 text-quiet max-sm:hidden">
@@ -90,8 +97,8 @@ export function Play({
   machine: Machine
   rig: Rig
   course: Course
-  /** With a swing to begin with that an assessor has set. */
-  how: How & { start: SwingSet | undefined }
+  /** With what an assessor has set. */
+  how: How & { set: LoadSet | undefined }
   onOver: (run: LoadRun) => void
   onLeave: () => void
 }) {
@@ -117,6 +124,7 @@ export function Play({
     if (to !== 'plan') setOther(to)
   }
   const { s } = told
+  const clock = how.set?.clock
   const over_m = Math.max(0, s.load[2] - rig.deck_m - rig.load.half_m)
   const canvas = 'absolute inset-0 size-full'
   const frame = 'relative min-h-0 overflow-hidden rounded-xl border border-line'
@@ -131,9 +139,15 @@ export function Play({
             {say('length', Math.abs(s.apart_m))}
           </Figure>
         )}
-        <Figure label={t`Time`} wide={rig.level !== null}>
-          {clockOf(told.time_s)}
-        </Figure>
+        {clock !== 'hidden' && (
+          <Figure
+            label={clock === undefined ? t`Time` : t`Time left`}
+            wide={rig.level !== null}
+            over={clock !== undefined && told.time_s > clock}
+          >
+            {clock === undefined ? clockOf(told.time_s) : clockOf(Math.max(0, clock - told.time_s))}
+          </Figure>
+        )}
         {course.wind && (
           <Figure label={t`Wind, gusts`} wide>
             {t`${say('speed', course.wind.mean_mps)}, ${say('speed', course.wind.most_mps)}`}

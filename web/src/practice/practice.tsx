@@ -137,14 +137,14 @@ export const PracticeOn = () => (
 
 function Rounds({ machine, level }: { machine: Machine; level: number }) {
   const { given, how, turn, run, over, again, next, leave } = useRounds<LoadRun>(level)
-  const start = given?.start ?? undefined
+  const set = given?.settings ?? undefined
   const made = useMemo(
     () =>
       orRefused(() => {
         const rig = rigOf(machine)
-        return { rig, course: courseFor(rig, how.seed, how.level, start) }
+        return { rig, course: courseFor(rig, how.seed, how.level, set) }
       }),
-    [machine, how, start],
+    [machine, how, set],
   )
   const onLeave = () => leave()
   if ('refused' in made) return <NotOffered title={t`Practice on ${machine.name}`} error={made.refused} onLeave={onLeave} />
@@ -155,7 +155,7 @@ function Rounds({ machine, level }: { machine: Machine; level: number }) {
       machine={machine}
       rig={made.rig}
       course={made.course}
-      how={{ ...how, start }}
+      how={{ ...how, set }}
       onOver={over}
       onLeave={onLeave}
     />

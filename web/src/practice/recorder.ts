@@ -5,10 +5,10 @@ import {
   keyEvery_ticks,
   LeverNotes,
   type LoadRun,
+  type LoadSet,
   type Machine,
   practiceVersion,
   type Rig,
-  type SwingSet,
   tick_s,
 } from '@geolabe/core'
 import { Pace } from './pace'
@@ -28,7 +28,7 @@ export class Recorder {
     private readonly machine: Pick<Machine, 'id' | 'revision'>,
     readonly rig: Rig,
     course: Course,
-    private readonly how: How & { start?: SwingSet | undefined },
+    private readonly how: How & { set?: LoadSet | undefined },
   ) {
     this.drill = new Drill(rig, course)
     this.notes = new LeverNotes(rig.axes.length)
@@ -70,7 +70,7 @@ export class Recorder {
       stops: this.stops,
       ticks: Math.max(1, this.ticks),
       keys: this.keys,
-      ...(this.how.start ? { settings: { start: this.how.start } } : {}),
+      ...(this.how.set ? { settings: this.how.set } : {}),
     }
   }
 }

@@ -22,8 +22,8 @@ create table practice_exam (
   level double precision not null check (level between 0 and 1),
   tries integer not null check (tries between 1 and 10),
   until date not null,
-  -- How a load swings to begin with, where the assessor has set it.
-  start jsonb,
+  -- What the assessor has set of load control: swing, wind, clock.
+  settings jsonb,
   -- No try goes on before the assessor's word.
   word boolean not null default false,
   at timestamptz not null default now(),
@@ -157,9 +157,9 @@ begin
   if exists (
     select from practice_try t join practice_exam e on e.org = t.org and e.id = t.exam
     where t.org = new.org and t.id = new.id
-      and ((e.person, e.machine, e.machine_revision, e.game, t.seed, e.level, e.start) is distinct from
+      and ((e.person, e.machine, e.machine_revision, e.game, t.seed, e.level, e.settings) is distinct from
         (new.person, new.machine, new.machine_revision, new.game, (new.run->>'seed')::bigint, (new.run->>'level')::double precision,
-          new.run->'settings'->'start')
+          new.run->'settings')
         or (e.word and t.word_at is null))
   ) or (
     -- What an assessor sets is set for a try and for nothing else.
@@ -180,9 +180,9 @@ language sql stable security definer set search_path = geolabe, pg_temp as $$
   where e.org = current_org() and e.id = which and current_person() in (e.person, e.set_by)
     -- A run made before its try began, under an id that the try then took, is another.
     and r.at >= t.begun_at
-    and (e.person, e.machine, e.machine_revision, e.game, t.seed, e.level, e.start) is not distinct from
+    and (e.person, e.machine, e.machine_revision, e.game, t.seed, e.level, e.settings) is not distinct from
       (r.person, r.machine, r.machine_revision, r.game, (r.run->>'seed')::bigint, (r.run->>'level')::double precision,
-        r.run->'settings'->'start')
+        r.run->'settings')
 $$;
 
 do $$
