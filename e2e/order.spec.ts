@@ -97,6 +97,13 @@ test('a lattice crane: who puts it together and when, then part by part on the s
   expect((await throughOrder(page, undefined, secondPerson)).acts).toBeGreaterThan(12)
   await expect(together).toContainText('done')
   await expect(page.getByRole('region', { name: 'Raise the boom' })).toContainText('done')
+
+  // Built longer than its short mast raises: what was decided is asked again, and refused.
+  await openSheet(page, 'Rigged')
+  await page.getByRole('radio', { name: /^72/ }).click()
+  await openSheet(page, 'In order')
+  await expect(page.getByText(/^So rigged, this boom pulls its pendants or its front edge past their limits/)).toBeVisible()
+  await look(page, 'kittiwake-too-long')
 })
 
 test('legs let go early stand anywhere, and a stop breaks off what is held', async ({ page }) => {

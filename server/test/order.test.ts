@@ -1,6 +1,6 @@
 import { constants, createPublicKey, publicEncrypt, randomUUID } from 'node:crypto'
 import { readFileSync } from 'node:fs'
-import { orderOf, reckonedBy, type Shift, stepsOfFile, walkThrough } from '@geolabe/core'
+import { type OrderEvent, orderOf, reckonedBy, type Shift, stepsOfFile, walkThrough } from '@geolabe/core'
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import { readMachineFile } from '../src/demo/files'
 import { fingerprintOf } from '../src/http/routes'
@@ -38,14 +38,25 @@ async function waitingForSecond() {
   }
   if (!holder) expect((await ines.post('/shifts', body)).status).toBe(200)
   const shift: string = holder?.shift ?? body.id
-  const { file, world } = orderOf(kittiwake, (await ines.get(`/shifts/${shift}`)).body)
+  const kept: Shift = (await ines.get(`/shifts/${shift}`)).body
   const by = { id: ines.id, name: '' }
-  const events = walkThrough(file, world, 'setup', {
+  const setup = { standing: { on: 'tracks' }, fitted: { counterweight: 'base', boom_m: 48 } }
+  const rigged: OrderEvent = {
+    do: 'plan',
+    id: randomUUID(),
+    at: new Date(Date.now() - 700_000).toISOString(),
+    by,
+    device: '',
+    plan: { setup },
+  }
+  const { file, world } = orderOf(kittiwake, { ...kept, order: [...kept.order, rigged] })
+  const steps = walkThrough(file, world, 'setup', {
     by,
     from_ms: Date.now() - 600_000,
     id: () => randomUUID(),
     computed: reckonedBy(kittiwake).computed,
   })
+  const events = [rigged, ...steps]
   const at = events.findIndex((e) => e.do === 'second')
   const second = events[at]
   if (second?.do !== 'second') throw new Error('no step of two people')

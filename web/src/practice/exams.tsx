@@ -196,12 +196,12 @@ function LoadEntries({
         <div className="grid gap-3 sm:grid-cols-3">
           {set.wind && (
             <>
-              <FigureEntry control={control} name="settings.wind.mean_mps" label={t`Mean wind, 0 to 14 m/s`} />
-              <FigureEntry control={control} name="settings.wind.gust_mps" label={t`More in a gust, 0 to 10 m/s`} />
+              <FigureEntry control={control} name="settings.wind.mean_mps" label={t`Mean wind, m/s`} />
+              <FigureEntry control={control} name="settings.wind.gust_mps" label={t`More in gusts, m/s`} />
             </>
           )}
           {typeof set.clock === 'number' && (
-            <FigureEntry control={control} name="settings.clock" label={t`Runs down from, 30 to 600 s`} />
+            <FigureEntry control={control} name="settings.clock" label={t`Down from, s`} />
           )}
         </div>
       )}
