@@ -368,6 +368,7 @@ export {
   stateWords,
   valuesOf,
   type World,
+  withPlan,
 } from './procedure/world'
 export { isoDate, moment } from './quantity/date'
 export { finite, high, low, type Nominal, nominal, type Tol } from './quantity/measured'

@@ -281,7 +281,7 @@ function likeBefore(f: ProcedureFile, w: World, steps: readonly Step[], e: { at_
 }
 
 /** The world with something planned anew: what was done on the strength of the old plan is asked again. */
-function planned(f: ProcedureFile, w: World, anew: Readonly<Record<string, unknown>>, at_ms: number): World {
+export function withPlan(f: ProcedureFile, w: World, anew: Readonly<Record<string, unknown>>, at_ms: number): World {
   const plan = { ...w.plan, ...anew }
   const differs = (path: string) => JSON.stringify(at(w.plan, path)) !== JSON.stringify(at(plan, path))
   const on = stepsOfFile(f).filter((s) => w.done[s.id] !== undefined && s.needs.some((n) => plansIn(n.if).some(differs)))
@@ -376,8 +376,8 @@ const changes: { [K in OrderEvent['do']]: Change<K> } = {
     const begun = { ...undone(f, w, (id) => anew.has(id)), last: null }
     return e.alike ? likeBefore(f, begun, again, e) : begun
   },
-  plan: (f, w, e) => planned(f, w, e.plan, e.at_ms),
-  proved: (f, w, e) => planned(f, w, { lift: e.lift }, e.at_ms),
+  plan: (f, w, e) => withPlan(f, w, e.plan, e.at_ms),
+  proved: (f, w, e) => withPlan(f, w, { lift: e.lift }, e.at_ms),
   emergency: (f, w, e) => ({ ...nothingKnown(f, w, e.at_ms), ended: 'emergency' }),
   'as-it-stands': (f, w, e) => ({ ...nothingKnown(f, w, e.at_ms), ended: 'as-it-stands' }),
 }

@@ -23,6 +23,7 @@ import {
   stepsOfFile,
   valuesOf,
   type World,
+  withPlan,
 } from '@geolabe/core'
 import { type Request, Router } from 'express'
 import type { z } from 'zod'
@@ -60,7 +61,7 @@ export async function requireOrder(
   if (s.world.override) throw new Problem(409, 'override-held', 'An override is held: say that it was let go first.', 'override')
   if (s.world.symptom)
     throw new Problem(409, 'symptom-open', `“${s.world.symptom.symptom}” is being followed: go on to its end first.`, 'symptom')
-  const world = { ...s.world, plan: { ...s.world.plan, ...plan } }
+  const world = withPlan(s.file, s.world, plan, Date.now())
   const [owed] = stations.flatMap((station) => owedAt(s.file, world, station, asking(s)))
   if (!owed) return
   const n = ahead(s.file, world, owed, asking(s))

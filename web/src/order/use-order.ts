@@ -13,6 +13,7 @@ import {
   type Reckoning,
   type Short,
   type World,
+  withPlan,
 } from '@geolabe/core'
 import { useEffect, useMemo, useState } from 'react'
 import { newId } from '../api/client'
@@ -100,7 +101,8 @@ export function useOrderOf({ shift, file: machine, place }: ShiftContext, plan?:
   const { computed, shortOf } = useReckoning(machine.definition)
   const ahead =
     plan !== undefined && Object.entries(plan).some(([k, v]) => JSON.stringify(stood.world.plan[k]) !== JSON.stringify(v))
-  const world = ahead ? { ...stood.world, plan: { ...stood.world.plan, ...plan } } : stood.world
+  // What is planned anew takes back what rested on the old plan, before it is told as after.
+  const world = ahead && plan ? withPlan(stood.file, stood.world, plan, now_ms) : stood.world
   // What is told in one has one moment, so that it can be taken back in one.
   const dated = (acts: readonly Act[], by = shift.operator) => {
     const at = new Date().toISOString()

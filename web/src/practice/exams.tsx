@@ -200,9 +200,7 @@ function LoadEntries({
               <FigureEntry control={control} name="settings.wind.gust_mps" label={t`More in gusts, m/s`} />
             </>
           )}
-          {typeof set.clock === 'number' && (
-            <FigureEntry control={control} name="settings.clock" label={t`Down from, s`} />
-          )}
+          {typeof set.clock === 'number' && <FigureEntry control={control} name="settings.clock" label={t`Down from, s`} />}
         </div>
       )}
     </>
