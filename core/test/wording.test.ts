@@ -81,6 +81,7 @@ const given: Said[] = [
   { check: 'backward', reason: 'behind', detail: bare },
   { check: 'structure', reason: 'pendants', detail: { boom_m: 48, at_deg: 0 } },
   { check: 'structure', reason: 'raising-front', detail: { boom_m: 48 } },
+  { check: 'structure', reason: 'other-boom', detail: {} },
   { check: 'motion', reason: 'sync-unread', detail: bare },
   { check: 'motion', reason: 'aligned', detail: bare },
   { check: 'motion', reason: 'not-aligned', detail: bare },

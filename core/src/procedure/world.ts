@@ -298,8 +298,8 @@ const far_times = 5
 /** Whether a reading is far from what was read last. */
 export function isFarOff(w: World, input: string, { value, tolerance }: Tolerant): boolean {
   const last = w.read[input]
-  const doubt = Math.max(tolerance, last?.tolerance ?? 0)
-  return last !== undefined && doubt > 0 && Math.abs(value - last.value) > far_times * doubt
+  const within = Math.max(tolerance, last?.tolerance ?? 0)
+  return last !== undefined && within > 0 && Math.abs(value - last.value) > far_times * within
 }
 
 type Change<K extends OrderEvent['do']> = (
