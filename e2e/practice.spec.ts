@@ -275,9 +275,24 @@ const keyFor: Record<string, string | null> = {
   'Right arm down, the hand goes round slowly.': 'ArrowLeft',
   'Right arm out, the hand goes that way and back.': 'a',
   'Left arm out, the hand goes that way and back.': 'd',
+  'Right arm out, forearm up, the hand goes up and back.': 'ArrowDown',
+  'Right arm out, forearm down, the hand goes down and back.': 'ArrowUp',
+  'Both elbows in, forearms out, the hands go apart and back.': 'w',
+  'Both elbows out, forearms in, the hands come together and back.': 's',
 }
 /** And words to the same. */
-const keyForWord: Record<string, string> = { Hoist: 'ArrowRight', Lower: 'ArrowLeft', 'Slew left': 'a', 'Slew right': 'd' }
+const keyForWord: Record<string, string> = {
+  Hoist: 'ArrowRight',
+  Lower: 'ArrowLeft',
+  'Slew left': 'a',
+  'Slew right': 'd',
+  'Boom up': 'ArrowDown',
+  'Boom down': 'ArrowUp',
+  Out: 'w',
+  In: 's',
+}
+/** What is asked of something that moves already: half of the lever. */
+const slowWords = ['Left forearm across the belly, the right hand goes up and down over it.', 'Slowly']
 /** Silent for so many tenths of a second, a load is stopped. */
 const silent = 25
 
@@ -296,7 +311,7 @@ test('hand signals answered with the machine’s own levers: every one told with
   await page.getByRole('button', { name: 'Begin' }).click()
   await standStill(page)
   let [held, looked, listened]: [string | null, boolean, boolean] = [null, false, false]
-  let [heard, silence] = ['', 0]
+  let [heard, silence, slow] = ['', 0, false]
   // A tenth of a second at a time: seen, and answered three tenths later.
   const seen: string[] = []
   for (let i = 0; i < 1500; i++) {
@@ -317,7 +332,10 @@ test('hand signals answered with the machine’s own levers: every one told with
       seen.push(labels.length === 2 && labels[1]?.startsWith('Right arm straight up') ? 'stop' : (labels[0] ?? 'gone'))
     }
     const now = seen.at(-4) ?? ''
-    const key = keyFor[now] ?? keyForWord[now] ?? null
+    const slowly = slowWords.includes(now)
+    if (slowly !== slow) await page.keyboard[slowly ? 'down' : 'up']('Shift')
+    slow = slowly
+    const key: string | null = slowly ? held : (keyFor[now] ?? keyForWord[now] ?? null)
     if (key && now in keyForWord && !listened) {
       listened = true
       await look(page, 'practice-radio')

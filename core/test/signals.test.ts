@@ -8,7 +8,7 @@ import { isCalling, signalCourse, silence_s } from '../src/signals/course'
 import { shownBy } from '../src/signals/giving'
 import { signalMarks } from '../src/signals/marks'
 import { canSignal, markSignals, type SignalRun, signalLessons, signalRun, signalVersion } from '../src/signals/run'
-import { movingSignals } from '../src/signals/signal'
+import { movesOn } from '../src/signals/signal'
 import { nextSignal, type Situation, situations } from '../src/signals/situation'
 import { tick_s } from '../src/swing/axis'
 import { demoMachine, demoMachines, tern } from './demo'
@@ -18,6 +18,8 @@ const motions = ['slew', 'luff', 'extend', 'hoist']
 const seed = fc.integer({ min: 0, max: 2 ** 32 - 1 })
 const level = fc.double({ min: 0, max: 1, noNaN: true })
 type Course = ReturnType<typeof signalCourse>
+/** A motion begins: what moves already and is to go slower is none. */
+const isMove = ({ wants }: Course[number]) => typeof wants === 'object' && !wants.slow
 
 /** Somebody who does what is asked so long after each picture. */
 function answering(course: Course, after_s: { move: number; stop: number }, wrong = false): LeverInputs {
@@ -35,7 +37,7 @@ function answering(course: Course, after_s: { move: number; stop: number }, wron
     const tick = late(p.from, after_s.move)
     // Over from one motion to the next: the old one is let go of first.
     if (held !== null && held !== axis) inputs.push([tick - 5, held, 0])
-    inputs.push([tick, axis, Math.round(90 * p.wants.sense * (wrong ? -1 : 1))])
+    inputs.push([tick, axis, Math.round((p.wants.slow ? 50 : 90) * p.wants.sense * (wrong ? -1 : 1))])
     held = axis
   }
   return inputs
@@ -45,7 +47,7 @@ const marked = (course: Course, inputs: LeverInputs, more: { stops?: number[]; l
 
 describe('a guess', () => {
   const guessedAt = (course: Course, which: readonly number[]) => {
-    const moves = course.filter((p) => typeof p.wants === 'object')
+    const moves = course.filter(isMove)
     const early = new Set(which.map((i) => moves[i % moves.length]))
     // What is guessed is moved the tick that it is shown, the rest after half a second.
     return answering(course, { move: 0.5, stop: 0.4 }).map(([tick, axis, value]): LeverInputs[number] => {
@@ -56,7 +58,7 @@ describe('a guess', () => {
   it('does not count, and comes once more before the end; what is done then changes nothing of what is given', () => {
     fc.assert(
       fc.property(seed, level, fc.uniqueArray(fc.integer({ min: 0, max: 9 }), { maxLength: 4 }), (s, l, which) => {
-        const course = signalCourse(s, l)
+        const course = signalCourse(s, l, motions)
         const inputs = guessedAt(course, which).sort((a, b) => a[0] - b[0])
         const run = { inputs, stops: [], latency_s: 0 }
         const { guesses } = marked(course, inputs)
@@ -77,7 +79,8 @@ describe('a guess', () => {
         expect(m.score).toBe(100)
         expect(m.lasts_s).toBeCloseTo((given.at(-1)?.until ?? 0) * tick_s, 9)
         const counted = m.responses.filter((r) => r.wants === 'move' && r.marks !== null).length
-        expect(counted).toBe(10 - guesses + Math.min(3, guesses))
+        const slower = given.filter((p) => p.signal === 'slow').length
+        expect(counted).toBe(10 - guesses + Math.min(3, guesses) + slower)
       }),
       { numRuns: runs(300, 40) },
     )
@@ -88,13 +91,13 @@ describe('signals to be answered', () => {
   it('follow one another without a gap, ten motions each to its end, the same for a seed; easier with fewer that ask for nothing', () => {
     fc.assert(
       fc.property(seed, level, (s, l) => {
-        const course = signalCourse(s, l)
-        expect(signalCourse(s, l)).toEqual(course)
+        const course = signalCourse(s, l, motions)
+        expect(signalCourse(s, l, motions)).toEqual(course)
         for (const [i, p] of course.entries()) {
           expect(p.from).toBe(i === 0 ? 0 : course[i - 1]?.until)
           expect(p.until).toBeGreaterThan(p.from)
         }
-        expect(course.filter((p) => typeof p.wants === 'object')).toHaveLength(10)
+        expect(course.filter(isMove)).toHaveLength(10)
         // A load is always stopped in the end, and no motion follows itself.
         expect(course.at(-2)?.wants).toBe('stop')
         expect(course.some((p, i) => i > 0 && typeof p.wants === 'object' && p.signal === course[i - 1]?.signal)).toBe(false)
@@ -103,11 +106,11 @@ describe('signals to be answered', () => {
     const idle = (l: number) =>
       Array.from(
         { length: 200 },
-        (_, s) => signalCourse(s, l).filter((p) => p.who === 'other' && p.wants === 'nothing').length,
+        (_, s) => signalCourse(s, l, motions).filter((p) => p.who === 'other' && p.wants === 'nothing').length,
       ).reduce((a, b) => a + b)
     expect(idle(1)).toBeGreaterThan(2 * idle(0))
-    const all = Array.from({ length: 50 }, (_, s) => signalCourse(s, 0.5)).flat()
-    for (const signal of [...movingSignals, 'stop', 'emergency', 'unknown', 'end'] as const)
+    const all = Array.from({ length: 50 }, (_, s) => signalCourse(s, 0.5, motions)).flat()
+    for (const signal of [...movesOn(motions).map((m) => m.signal), 'slow', 'stop', 'emergency', 'unknown', 'end'] as const)
       expect(
         all.some((p) => p.signal === signal),
         signal,
@@ -115,9 +118,9 @@ describe('signals to be answered', () => {
     for (const by of ['hand', 'voice'] as const) expect(all.some((p) => p.by === by && p.who === 'nobody')).toBe(true)
     // First seen, then heard: six motions and four.
     for (const s of [1, 2, 3]) {
-      const course = signalCourse(s, 0.5)
+      const course = signalCourse(s, 0.5, motions)
       const from = course.findIndex((p) => p.by === 'voice')
-      const moved = (part: Course) => part.filter((p) => typeof p.wants === 'object').length
+      const moved = (part: Course) => part.filter(isMove).length
       expect([moved(course.slice(0, from)), moved(course.slice(from))]).toEqual([6, 4])
       expect(course.slice(from).every((p) => p.by === 'voice')).toBe(true)
       expect(course[from - 1]?.wants).toBe('stop')
@@ -126,7 +129,7 @@ describe('signals to be answered', () => {
   it('by radio are said again and again while they last; silence is a stop after three seconds, sooner is no fault', () => {
     fc.assert(
       fc.property(seed, level, fc.double({ min: 0.2, max: 3, noNaN: true }), (s, l, sooner_s) => {
-        const course = signalCourse(s, l)
+        const course = signalCourse(s, l, motions)
         for (const p of course) {
           const heard = Array.from({ length: p.until - p.from }, (_, k) => isCalling(p, p.from + k))
           expect(heard.some(Boolean)).toBe(p.by === 'voice' && p.who !== 'nobody')
@@ -151,7 +154,7 @@ describe('signals to be answered', () => {
     const quick = { move: fc.double({ min: 0.2, max: 1.2, noNaN: true }), stop: fc.double({ min: 0.2, max: 0.79, noNaN: true }) }
     fc.assert(
       fc.property(seed, level, fc.record(quick), (s, l, after_s) => {
-        const course = signalCourse(s, l)
+        const course = signalCourse(s, l, motions)
         const m = marked(course, answering(course, after_s))
         expect(m).toMatchObject({ score: 100, passed: true, guesses: 0 })
         expect(m.worst_s).toBeCloseTo(Math.max(after_s.move, after_s.stop), 1)
@@ -168,7 +171,7 @@ describe('signals to be answered', () => {
   it('answered the wrong way fail however quick', () => {
     fc.assert(
       fc.property(seed, (s) => {
-        const course = signalCourse(s, 0.3)
+        const course = signalCourse(s, 0.3, motions)
         const m = marked(course, answering(course, { move: 0.3, stop: 0.3 }, true))
         expect(m.passed).toBe(false)
         expect(m.score).toBeLessThanOrEqual(30)
@@ -177,11 +180,12 @@ describe('signals to be answered', () => {
       { numRuns: 40 },
     )
   })
+  const isChange = (p: Course[number], before: Course[number] | undefined) => isMove(p) && before !== undefined && isMove(before)
   it('changed with no stop between leave as long as an answer may take to let go: who goes on with the old motion fails', () => {
-    const course = Array.from({ length: 40 }, (_, s) => signalCourse(s, 0)).find((c) =>
-      c.some((p, i) => typeof p.wants === 'object' && typeof c[i - 1]?.wants === 'object'),
+    const course = Array.from({ length: 40 }, (_, s) => signalCourse(s, 0, motions)).find((c) =>
+      c.some((p, i) => isChange(p, c[i - 1])),
     )
-    const i = course?.findIndex((p, k) => typeof p.wants === 'object' && typeof course[k - 1]?.wants === 'object') ?? -1
+    const i = course?.findIndex((p, k) => isChange(p, course[k - 1])) ?? -1
     const [before, p] = [course?.[i - 1], course?.[i]]
     if (!course || !before || !p || typeof before.wants !== 'object') throw new Error('no change')
     const { motion, sense } = before.wants
@@ -193,10 +197,59 @@ describe('signals to be answered', () => {
     expect(marked(course, until(2.4)).responses[i]?.fault).toBe('no-answer')
     expect(marked(course, until(2.6)).responses[i]?.fault).toBe('wrong-motion')
   })
+  it('to go slower are answered with less of the same lever; what goes slowly already, and what is let go of, is no fault', () => {
+    fc.assert(
+      fc.property(seed, level, fc.integer({ min: 16, max: 69 }), (s, l, gently) => {
+        const course = signalCourse(s, l, motions)
+        const slow = [...course.entries()].filter(([, p]) => p.signal === 'slow')
+        for (const [i, p] of slow) {
+          const before = course[i - 1]
+          if (typeof p.wants !== 'object' || typeof before?.wants !== 'object') throw new Error('nothing moves')
+          expect(p.wants).toEqual({ ...before.wants, slow: true })
+        }
+        // Driven at less than half all the time there is nothing to answer; with all of it kept on it is not answered.
+        const right = answering(course, { move: 0.5, stop: 0.4 })
+        const of = (u: number) =>
+          right.map(([tick, axis, v]): LeverInputs[number] => [tick, axis, v === 0 ? 0 : Math.sign(v) * u])
+        const faults = (inputs: LeverInputs) => slow.map(([i]) => marked(course, inputs).responses[i])
+        for (const r of faults(of(gently))) expect(r).toMatchObject({ marks: null, guessed: false, fault: null })
+        expect(marked(course, of(gently))).toMatchObject({ passed: true, score: 100 })
+        for (const r of faults(of(100))) expect(r).toMatchObject({ marks: 0, fault: 'no-answer' })
+        for (const r of faults(right)) expect(r?.marks).toBe(1)
+      }),
+      { numRuns: runs(300, 40) },
+    )
+  })
+  it('are asked of a boom where there is one, and of nothing that a machine has not', () => {
+    const asked = (of: string[]) =>
+      new Set(
+        Array.from({ length: 60 }, (_, s) => signalCourse(s, 0.5, of))
+          .flat()
+          .map((p) => p.signal),
+      )
+    const base = ['hoist', 'lower', 'right', 'left']
+    for (const [of, more] of [
+      [['slew', 'hoist'], []],
+      [
+        ['slew', 'trolley', 'hoist'],
+        ['out', 'in'],
+      ],
+      [
+        ['slew', 'luff', 'hoist'],
+        ['boom-up', 'boom-down'],
+      ],
+      [motions, ['boom-up', 'boom-down', 'out', 'in']],
+    ] as const) {
+      const all = asked([...of])
+      expect(['boom-up', 'boom-down', 'out', 'in', ...base].filter((x) => all.has(x as never)).sort()).toEqual(
+        [...base, ...more].sort(),
+      )
+    }
+  })
   it('kept still through, held all the time, or answered before anybody could see them give next to nothing', () => {
     fc.assert(
       fc.property(seed, level, fc.constantFrom(0, 3), fc.constantFrom(-100, 8, 100), (s, l, axis, value) => {
-        const course = signalCourse(s, l)
+        const course = signalCourse(s, l, motions)
         const nothing = marked(course, [])
         expect(nothing).toMatchObject({ score: 0, passed: false, guesses: 0 })
         expect(signalLessons(nothing).filter((x) => x.right)).toEqual([])
@@ -209,14 +262,14 @@ describe('signals to be answered', () => {
     )
   })
   it('of somebody else, or never agreed, are no signals: who moves fails, and who stops for one never does', () => {
-    const course = signalCourse(3, 1)
+    const course = signalCourse(3, 1, motions)
     const inputs = answering(course, { move: 0.5, stop: 0.4 })
     for (const [who, signal, fault] of [
       ['other', null, 'obeyed-other'],
       ['signaller', 'unknown', 'never-agreed'],
       ['signaller', 'attention', 'without-signal'],
     ] as const) {
-      const all = Array.from({ length: 60 }, (_, s) => signalCourse(s, 1))
+      const all = Array.from({ length: 60 }, (_, s) => signalCourse(s, 1, motions))
       const c = all.find((x) => x.some((p) => p.wants === 'nothing' && p.who === who && (signal === null || p.signal === signal)))
       const p = c?.find((x) => x.wants === 'nothing' && x.who === who && (signal === null || x.signal === signal))
       if (!c || !p) throw new Error(`no ${fault}`)
@@ -237,13 +290,15 @@ describe('signals to be answered', () => {
     expect(marked(course, inputs, { stops: [(idle?.from ?? 0) + 3] })).toMatchObject({ passed: true, score: 100 })
   })
   it('are stopped for by the emergency stop as by letting go; the device’s own delay is taken off', () => {
-    const course = signalCourse(11, 0.2)
+    const course = signalCourse(11, 0.2, motions)
     const stopping = course.filter((p) => p.wants === 'stop')
     const inputs = answering(course, { move: 0.5, stop: 1.9 })
     const m = marked(course, inputs, { stops: stopping.map((p) => p.from + 60) })
-    for (const r of m.responses.filter((x) => x.wants === 'stop')) expect(r.after_s).toBeCloseTo(0.5, 6)
+    // On the radio silence alone leaves three seconds more.
+    const told = (x: (typeof m.responses)[number]) => x.wants === 'stop' && !(x.by === 'voice' && x.who === 'nobody')
+    for (const r of m.responses.filter(told)) expect(r.after_s).toBeCloseTo(0.5, 6)
     const slow = marked(course, inputs, { stops: stopping.map((p) => p.from + 60), latency_s: 0.08 })
-    for (const r of slow.responses.filter((x) => x.wants === 'stop')) expect(r.after_s).toBeCloseTo(0.42, 6)
+    for (const r of slow.responses.filter(told)) expect(r.after_s).toBeCloseTo(0.42, 6)
   })
   it('are practised on every machine with levers for them, and refused where the machine is another now', () => {
     expect(demoMachines.filter((id) => canSignal(demoMachine(id)))).toEqual(

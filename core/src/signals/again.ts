@@ -32,7 +32,7 @@ export function givenAgain(
   const again = new Set<Prompt>()
   let move: Prompt | null = null
   for (const [i, p] of asked.entries()) {
-    if (typeof p.wants === 'object') move = p
+    if (typeof p.wants === 'object' && !p.wants.slow) move = p
     if (responses[i]?.guessed && move) again.add(move)
   }
   const out = [...asked]

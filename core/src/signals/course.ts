@@ -1,7 +1,7 @@
-import type { SignalId } from '../hand-signals/hand-signal'
+import type { AskedSignal } from '../hand-signals/hand-signal'
 import { randomFrom } from '../practice/random'
 import { tick_s } from '../swing/axis'
-import { movingSignals, type Wanted, wantedBy } from './signal'
+import { movesOn, type Wanted } from './signal'
 
 /** What is seen for a while, and what it asks. */
 export interface Prompt {
@@ -13,7 +13,7 @@ export interface Prompt {
   /** The one that was agreed, somebody else, or nobody: out of sight, silent. */
   who: 'signaller' | 'other' | 'nobody'
   /** A signal that was never agreed is none of them. */
-  signal: SignalId | 'unknown'
+  signal: AskedSignal | 'unknown'
   wants: Wanted
 }
 
@@ -32,22 +32,27 @@ export const isCalling = (p: Prompt, tick: number): boolean =>
   p.by === 'voice' && p.who !== 'nobody' && (tick - p.from) % callEvery_ticks < call_ticks
 
 /** How a motion ends: told by the signaller, by somebody else, or because nobody is to be seen or heard any more. */
-const halts: readonly [share: number, who: Prompt['who'], signal: SignalId][] = [
+const halts: readonly [share: number, who: Prompt['who'], signal: AskedSignal][] = [
   [0.55, 'signaller', 'stop'],
   [0.7, 'signaller', 'emergency'],
   [0.85, 'other', 'stop'],
   [1, 'nobody', 'attention'],
 ]
 
+/** How often something that moves is to go slower. */
+const slower = 0.25
+
 /**
  * Signals to be answered, one after the other, the same for a seed everywhere: motions, and how they end, first by hand, then by radio; between them
  * waiting, somebody else who waves or calls, a signal or a word that nobody agreed, a second stop.
  *
  * @param level how often between motions there is something that asks for nothing
+ * @param motions those of the machine’s levers: what has a boom is asked to raise it
  * @returns prompts without a gap from tick 0
- * @example signalCourse(7, 0.3).filter((p) => typeof p.wants === 'object').length // 10
+ * @example signalCourse(7, 0.3, ['slew', 'hoist']).filter((p) => p.signal === 'hoist').length // 2
  */
-export function signalCourse(seed: number, level: number): Prompt[] {
+export function signalCourse(seed: number, level: number, motions: readonly string[]): Prompt[] {
+  const moves = movesOn(motions)
   const random = randomFrom(seed, 'signals')
   const out: Prompt[] = []
   let by: Prompt['by'] = 'hand'
@@ -55,25 +60,28 @@ export function signalCourse(seed: number, level: number): Prompt[] {
     const from = out.at(-1)?.until ?? 0
     out.push({ from, until: from + ticks(least_s + (most_s - least_s) * random()), by, who, signal, wants })
   }
-  const anyMove = (but?: SignalId) => {
-    const of = movingSignals.filter((m) => m !== but)
-    return of[Math.floor(random() * of.length)] ?? 'hoist'
+  const anyMove = (but?: AskedSignal) => {
+    const of = moves.filter((m) => m.signal !== but)
+    const move = of[Math.floor(random() * of.length)]
+    if (!move) throw new RangeError('Every machine hoists and lowers.')
+    return move
   }
   const waits = () => {
     show(1, 2.5, 'signaller', 'attention', 'nothing')
     const decoy = random()
     if (random() >= 0.15 + 0.45 * level) return
-    if (decoy < 0.5) show(1.5, 2.2, 'other', anyMove(), 'nothing')
+    if (decoy < 0.5) show(1.5, 2.2, 'other', anyMove().signal, 'nothing')
     else if (decoy < 0.8) show(1.5, 2.2, 'signaller', 'unknown', 'nothing')
     else show(1, 1.5, 'signaller', 'stop', 'nothing')
     show(0.8, 1.6, 'signaller', 'attention', 'nothing')
   }
-  let before: SignalId | undefined
+  let before: AskedSignal | undefined
   for (let i = 0; i < byHand + byVoice; i++) {
     by = i < byHand ? 'hand' : 'voice'
     if (before === undefined) waits()
-    const move = anyMove(before)
-    show(3, 4.5, 'signaller', move, wantedBy[move])
+    const { signal: move, way } = anyMove(before)
+    show(3, 4.5, 'signaller', move, way)
+    if (random() < slower) show(2.5, 3.2, 'signaller', 'slow', { ...way, slow: true })
     // Now and then the next motion is asked for with no stop between; never from hand to radio, nor at the end.
     before = random() < 0.15 && i + 1 !== byHand && i + 1 !== byHand + byVoice ? move : undefined
     if (before !== undefined) continue

@@ -50,6 +50,8 @@ export interface SignalMarks {
 }
 
 const [moved_share, still_share] = [0.1, 0.05]
+/** A lever pushed no further than this goes slowly. */
+const slow_share = 0.55
 /** Nobody answers sooner. */
 const guess_s = 0.15
 const stopMarks = { full_s: 0.8, none_s: 1.5 }
@@ -67,10 +69,19 @@ const isMoved = (u: number | undefined) => Math.abs(u ?? 0) > moved_share
 const isStill = (levers: readonly number[]) => levers.every((u) => Math.abs(u) < still_share)
 
 /** A motion asked for: the right lever alone. What was still held from before may be let go of first, as long as an answer may take. */
-function moveResponse(p: Prompt, { motion, sense }: Way, motions: readonly string[], at: LeversAt, latency_s: number): Response {
+function moveResponse(
+  p: Prompt,
+  { motion, sense, slow }: Way,
+  motions: readonly string[],
+  at: LeversAt,
+  latency_s: number,
+): Response {
   const own = motions.indexOf(motion)
   const held = at(p.from).map((u) => (isMoved(u) ? Math.sign(u) : 0))
   const base = { by: p.by, signal: p.signal, who: p.who, wants: 'move' as const, guessed: false }
+  const goes = (u: number) => u * sense > moved_share && (!slow || u * sense <= slow_share)
+  // What goes slowly already has nothing to answer.
+  if (slow && goes(at(p.from)[own] ?? 0)) return { ...base, after_s: null, marks: null, fault: null }
   let after: number | null = null
   for (let tick = p.from; tick < p.until; tick++) {
     const levers = at(tick)
@@ -81,7 +92,7 @@ function moveResponse(p: Prompt, { motion, sense }: Way, motions: readonly strin
       if (isMoved(u) && !wanted && !heldOver)
         return { ...base, after_s: (tick - p.from) * tick_s, marks: 0, fault: 'wrong-motion' }
     }
-    const alone = levers.every((u, axis) => (axis === own ? u * sense > moved_share : !isMoved(u)))
+    const alone = levers.every((u, axis) => (axis === own ? goes(u) : !isMoved(u)))
     if (alone) after ??= tick
   }
   if (after === null) return { ...base, after_s: null, marks: 0, fault: 'no-answer' }

@@ -10,7 +10,7 @@ import { givenAgain } from './again'
 import { signalCourse } from './course'
 import { givenMarks } from './giving'
 import { type SignalFault, type SignalMarks, signalFaults, signalMarks } from './marks'
-import { movingSignals, wantedBy } from './signal'
+import { answersAll } from './signal'
 import { situations } from './situation'
 
 export const signalVersion = 1
@@ -36,12 +36,7 @@ export type SignalRun = z.infer<typeof signalRun>
 
 /** Whether a machine’s levers can answer every signal that moves a load. */
 export function canSignal(m: Machine): boolean {
-  if (!canPractise(m)) return false
-  const motions = rigOf(m).axes.map((a) => a.motion)
-  return movingSignals.every((s) => {
-    const wants = wantedBy[s]
-    return typeof wants === 'string' || motions.includes(wants.motion)
-  })
+  return canPractise(m) && answersAll(rigOf(m).axes.map((a) => a.motion))
 }
 
 /**
@@ -56,7 +51,7 @@ export function markSignals(m: Machine, run: SignalRun): SignalMarks {
   // In order before anything is reckoned; then within the course as it was given to who answered so.
   checkInputs(run.inputs, axes.length, Number.POSITIVE_INFINITY)
   const motions = axes.map((a) => a.motion)
-  const course = givenAgain(signalCourse(run.seed, run.level), motions, run, run.seed)
+  const course = givenAgain(signalCourse(run.seed, run.level, motions), motions, run, run.seed)
   checkInputs(run.inputs, axes.length, course.at(-1)?.until ?? 0)
   return signalMarks(course, motions, run)
 }

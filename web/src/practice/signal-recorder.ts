@@ -31,7 +31,11 @@ export class SignalRecorder {
     private readonly how: { seed: number; level: number },
     private readonly latency_s: number,
   ) {
-    this.course = signalCourse(how.seed, how.level)
+    this.course = signalCourse(
+      how.seed,
+      how.level,
+      rig.axes.map((a) => a.motion),
+    )
     this.notes = new LeverNotes(rig.axes.length)
   }
 

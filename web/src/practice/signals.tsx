@@ -1,4 +1,4 @@
-import { type Machine, mostLatency_s, type Rig, rigOf, type SignalRun, silence_s } from '@geolabe/core'
+import { type Machine, mostLatency_s, movesOn, type Rig, rigOf, type SignalRun, silence_s } from '@geolabe/core'
 import { useMemo, useState } from 'react'
 import { t } from '../language/t'
 import { Button } from '../look/button'
@@ -56,6 +56,10 @@ function Opening({
     if (all.length < taps) setSeen(all)
     else onReady(Math.min(mostLatency_s, all[Math.floor(taps / 2)] ?? 0))
   }
+  const without = useMemo(() => {
+    const moves = movesOn(rigOf(machine).axes.map((a) => a.motion))
+    return (['boom-up', 'boom-down', 'out', 'in'] as const).filter((s) => !moves.some((m) => m.signal === s))
+  }, [machine])
   return (
     <>
       <Title below={t`Practice. The load is out of view; do what your signaller asks, with the levers of ${machine.name}.`}>
@@ -64,8 +68,8 @@ function Opening({
       <div className="grid items-start gap-4 pb-6 md:grid-cols-[3fr_2fr]">
         <section className="rounded-xl border border-line bg-sheet p-4">
           <h2 className="mb-2">{t`Agreed`}</h2>
-          <HandSignals />
-          <p className="mt-2">{t`On the radio: hoist, lower, slew left, slew right, stop. Left and right are yours, from the cab.`}</p>
+          <HandSignals without={without} />
+          <p className="mt-2">{t`On the radio the same is said in words; left and right are yours, from the cab.`}</p>
         </section>
         <section className="grid gap-3 rounded-xl border border-line bg-sheet p-4">
           <ul className="grid list-disc gap-1.5 pl-5">

@@ -1,10 +1,10 @@
-import type { DrawnSignal, ProcedureStep, Prompt } from '@geolabe/core'
+import type { AskedSignal, DrawnSignal, ProcedureStep, Prompt } from '@geolabe/core'
 import { t, told } from '../language/t'
 
 /** An arm: from the shoulder and from the elbow, degrees outward from straight down; 180: straight up. */
 type Arm = readonly [upper_deg: number, fore_deg: number]
-/** What a hand does: nothing, goes round slowly, goes to and fro, or beckons. */
-type Motion = 'round' | 'fro' | 'beckons'
+/** What a hand does: nothing, goes round slowly, goes outward or inward and back, goes up and down, or beckons. */
+type Motion = 'round' | 'fro' | 'inward' | 'nods' | 'beckons'
 
 type Pose = Pick<Signal, 'right' | 'left' | 'moves'>
 
@@ -85,6 +85,50 @@ const signals: readonly Signal[] = [
   },
 ]
 
+/** For a boom or a trolley, and for less speed. */
+const booming: readonly Signal[] = [
+  {
+    id: 'boom-up',
+    meaning: t`Boom up`,
+    how: t`Right arm out, forearm up, the hand goes up and back.`,
+    right: [88, 178],
+    left: hangs,
+    moves: { right: 'nods' },
+  },
+  {
+    id: 'boom-down',
+    meaning: t`Boom down`,
+    how: t`Right arm out, forearm down, the hand goes down and back.`,
+    right: [88, 2],
+    left: hangs,
+    moves: { right: 'nods' },
+  },
+  {
+    id: 'out',
+    meaning: t`Out`,
+    how: t`Both elbows in, forearms out, the hands go apart and back.`,
+    right: [12, 98],
+    left: [12, 98],
+    moves: { right: 'fro', left: 'fro' },
+  },
+  {
+    id: 'in',
+    meaning: t`In`,
+    how: t`Both elbows out, forearms in, the hands come together and back.`,
+    right: [78, 282],
+    left: [78, 282],
+    moves: { right: 'inward', left: 'inward' },
+  },
+  {
+    id: 'slow',
+    meaning: t`Slowly`,
+    how: t`Left forearm across the belly, the right hand goes up and down over it.`,
+    right: [40, 290],
+    left: [14, 272],
+    moves: { right: 'nods' },
+  },
+]
+
 /** For what travels as it is signalled. */
 const travelling: readonly Signal[] = [
   {
@@ -104,6 +148,9 @@ const travelling: readonly Signal[] = [
     moves: { right: 'fro', left: 'fro' },
   },
 ]
+
+/** All that an operator can be asked. */
+const asked = [...signals, ...booming]
 
 const [shoulder_x, shoulder_y, upper, fore] = [9, 30, 17, 16]
 
@@ -136,6 +183,15 @@ function ArmDrawn({ arm, side, moves }: { arm: Arm; side: -1 | 1; moves: Motion 
       {moves === 'fro' && (
         <path d={`M${hx + side * 5} ${hy}h${side * 9}m${-side * 4} -3.5l${side * 4} 3.5l${-side * 4} 3.5`} strokeWidth="1.8" />
       )}
+      {moves === 'inward' && (
+        <path
+          d={`M${hx + side * 8} ${hy - 9}h${-side * 9}m${side * 4} -3.5l${-side * 4} 3.5l${side * 4} 3.5`}
+          strokeWidth="1.8"
+        />
+      )}
+      {moves === 'nods' && (
+        <path d={`M${hx + side * 9} ${hy - 6}v12m-3.5 -4l3.5 4l3.5 -4m-7 -4l3.5 -4l3.5 4`} strokeWidth="1.8" />
+      )}
     </>
   )
 }
@@ -157,11 +213,11 @@ const unknown: Pose & { how: string } = { how: t`Both hands on the hips.`, right
 
 /** What a signal means. */
 export const meaningOf = (id: Prompt['signal']): string =>
-  signals.find((s) => s.id === id)?.meaning ?? t`A signal that nobody agreed`
+  asked.find((s) => s.id === id)?.meaning ?? t`A signal that nobody agreed`
 
 /** Somebody signalling, as the operator sees them; said by what their arms do. */
 export function Signaller({ signal, className }: { signal: Prompt['signal']; className: string }) {
-  const pose = signals.find((s) => s.id === signal) ?? unknown
+  const pose = asked.find((s) => s.id === signal) ?? unknown
   return (
     <div role="img" aria-label={pose.how} className={className}>
       <Figure pose={pose} className="size-full" />
@@ -174,7 +230,7 @@ export function AgreedSignals({ signals: agreed }: { signals: ProcedureStep['sig
   return (
     <ul className="mt-1 grid grid-cols-[repeat(auto-fit,minmax(3.3rem,1fr))] gap-1">
       {agreed.map(({ drawn, means }) => {
-        const pose = [...signals, ...travelling].find((s) => s.id === drawn) ?? unknown
+        const pose = [...asked, ...travelling].find((s) => s.id === drawn) ?? unknown
         return (
           <li key={drawn} className="rounded-lg border border-line bg-sheet py-1 text-center">
             <div role="img" aria-label={pose.how}>
@@ -188,20 +244,26 @@ export function AgreedSignals({ signals: agreed }: { signals: ProcedureStep['sig
   )
 }
 
-/** Every signal as whoever looks at the signaller sees it, with what it means and how it is done. */
-export function HandSignals() {
+/**
+ * Every signal as whoever looks at the signaller sees it, with what it means and how it is done.
+ *
+ * @param without those that this machine has no motion for
+ */
+export function HandSignals({ without = [] }: { without?: readonly AskedSignal[] }) {
   return (
     <div>
       <ul className="grid gap-x-4 gap-y-2 sm:grid-cols-2">
-        {signals.map((s) => (
-          <li key={s.id} className="flex items-center gap-3">
-            <Figure pose={s} className="h-24 w-28 shrink-0" />
-            <span>
-              <strong className="block text-lg leading-tight">{s.meaning}</strong>
-              <span className="text-[0.95rem] text-quiet">{s.how}</span>
-            </span>
-          </li>
-        ))}
+        {asked
+          .filter((s) => !without.some((w) => w === s.id))
+          .map((s) => (
+            <li key={s.id} className="flex items-center gap-3">
+              <Figure pose={s} className="h-24 w-28 shrink-0" />
+              <span>
+                <strong className="block text-lg leading-tight">{s.meaning}</strong>
+                <span className="text-[0.95rem] text-quiet">{s.how}</span>
+              </span>
+            </li>
+          ))}
       </ul>
       <p className="mt-2 text-[0.95rem] text-quiet">
         {t`As you see whoever signals: their right hand is on your left. Where your law, site or team has others, agree those. A signal that was never agreed is a stop.`}

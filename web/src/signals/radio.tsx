@@ -13,6 +13,11 @@ const spoken: Readonly<Record<Prompt['signal'], string>> = {
   stop: t`Stop`,
   emergency: t`Stop, stop, stop!`,
   end: t`Secured`,
+  'boom-up': t`Boom up`,
+  'boom-down': t`Boom down`,
+  out: t`Out`,
+  in: t`In`,
+  slow: t`Slowly`,
   unknown: t`A bit this way`,
 }
 
