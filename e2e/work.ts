@@ -217,6 +217,12 @@ export async function audit(page: Page): Promise<void> {
     await page.evaluate((l) => {
       document.documentElement.dataset.light = l
     }, light)
+    // What is of the last plan has faded on purpose, until the new one is worked out: that is waited for, however slow the machine.
+    await page.waitForFunction(() =>
+      [...document.querySelectorAll('[aria-busy]')].every(
+        (x) => x.getAttribute('aria-busy') === 'false' && getComputedStyle(x).opacity === '1',
+      ),
+    )
     // No page has frames: what is found in one pass needs no second page to be put together in.
     const axe = new AxeBuilder({ page }).setLegacyMode(true)
     const { violations } = await (light === 'day'
