@@ -703,6 +703,19 @@ describe('what the orders are for', () => {
     expect(orderAct.safeParse(planned).success).toBe(false)
     expect(orderAct.safeParse({ ...planned, do: 'plan', plan: { lift: {} } }).success).toBe(false)
   })
+  it('another lift proved leaves what is known of the machine as it is: its steps begin anew, nothing is asked twice', () => {
+    const proved = (kg: number) => act({ do: 'proved', lift: { carries_kg: { front: { at100: kg } }, shows_kPa: {} } })
+    for (const id of ['fulmar', 'gannet', 'bittern']) {
+      const f = fileOf(id)
+      // Every step of the lift done, and landed; then another is proved.
+      const steps = f.procedures.filter((p) => p.station === 'lift').flatMap((p) => p.steps)
+      const done = Object.fromEntries(steps.map((s) => [s.id, from_ms]))
+      const landed = { ...standing(f, { load: 'none' }), done }
+      const next = apply(f, apply(f, landed, proved(20000)), proved(15000))
+      expect(next.states).toEqual(landed.states)
+      expect(next.plan.lift).toMatchObject({ carries_kg: { front: { at100: 15000 } } })
+    }
+  })
   it('what was read off for one load is read again for the next', () => {
     const f = fileOf('gannet')
     const read = [

@@ -5,7 +5,7 @@ import { footLiftInput, raisingWay } from '../lift/raising'
 import { type Crane, liftsOnHook } from '../machine/crane'
 import type { Machine } from '../machine/machine'
 import { positive, tolerant } from '../quantity/measured'
-import { calculatorNamed } from './catalogue'
+import { footLiftCalculator } from '../statics/foot-lift'
 
 type Own = (machine: Crane, given: unknown) => object
 
@@ -23,7 +23,7 @@ const own: Readonly<Record<string, Own>> = {
   },
   'foot-lift': (machine, given) => {
     const { boom_m, slingFromFoot_m } = parseOrRefuse(footGiven, given)
-    return calculatorNamed('foot-lift')?.run({ ...footLiftInput(machine, boom_m), slingFromFoot_m }) ?? {}
+    return footLiftCalculator.run({ ...footLiftInput(machine, boom_m), slingFromFoot_m })
   },
 }
 

@@ -377,7 +377,8 @@ const changes: { [K in OrderEvent['do']]: Change<K> } = {
     return e.alike ? likeBefore(f, begun, again, e) : begun
   },
   plan: (f, w, e) => withPlan(f, w, e.plan, e.at_ms),
-  proved: (f, w, e) => withPlan(f, w, { lift: e.lift }, e.at_ms),
+  // A run of its steps begins with it; what was done with the last load stays done until then.
+  proved: (_f, w, e) => ({ ...w, plan: { ...w.plan, lift: e.lift } }),
   emergency: (f, w, e) => ({ ...nothingKnown(f, w, e.at_ms), ended: 'emergency' }),
   'as-it-stands': (f, w, e) => ({ ...nothingKnown(f, w, e.at_ms), ended: 'as-it-stands' }),
 }

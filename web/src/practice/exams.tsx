@@ -1,5 +1,5 @@
 import { type Exam, examRequest, gamesIn, type PeoplePage, type PracticeGames } from '@geolabe/contract'
-import { first_level, type LoadSet } from '@geolabe/core'
+import { first_level, type LoadSet, type Plane } from '@geolabe/core'
 import clsx from 'clsx'
 import { useState } from 'react'
 import type { Control } from 'react-hook-form'
@@ -104,7 +104,6 @@ function SetExam() {
 
 const inTwoWeeks = () => new Date(Date.now() + 14 * 86_400_000).toISOString().slice(0, 10)
 
-type Plane = 'across' | 'along'
 const planeNames: Record<Plane, string> = { across: t`Across the boom`, along: t`Along the boom` }
 /** Where in its swing a load is let go. */
 const phases = (plane: Plane) => [
