@@ -278,7 +278,7 @@ const keyFor: Record<string, string | null> = {
   'Right arm out, forearm up, the hand goes up and back.': 'ArrowDown',
   'Right arm out, forearm down, the hand goes down and back.': 'ArrowUp',
   'Both elbows in, forearms out, the hands go apart and back.': 'w',
-  'Both elbows out, forearms in, the hands come together and back.': 's',
+  'Both elbows out, forearms up, the hands come together and back.': 's',
 }
 /** And words to the same. */
 const keyForWord: Record<string, string> = {
@@ -292,7 +292,7 @@ const keyForWord: Record<string, string> = {
   In: 's',
 }
 /** What is asked of something that moves already: half of the lever. */
-const slowWords = ['Left forearm across the belly, the right hand goes up and down over it.', 'Slowly']
+const slowWords = ['Both arms out low, palms down, the hands pat the air.', 'Slowly']
 /** Silent for so many tenths of a second, a load is stopped. */
 const silent = 25
 

@@ -114,18 +114,18 @@ const booming: readonly Signal[] = [
   {
     id: 'in',
     meaning: t`In`,
-    how: t`Both elbows out, forearms in, the hands come together and back.`,
-    right: [78, 282],
-    left: [78, 282],
+    how: t`Both elbows out, forearms up, the hands come together and back.`,
+    right: [92, 196],
+    left: [92, 196],
     moves: { right: 'inward', left: 'inward' },
   },
   {
     id: 'slow',
     meaning: t`Slowly`,
-    how: t`Left forearm across the belly, the right hand goes up and down over it.`,
-    right: [40, 290],
-    left: [14, 272],
-    moves: { right: 'nods' },
+    how: t`Both arms out low, palms down, the hands pat the air.`,
+    right: [56, 62],
+    left: [56, 62],
+    moves: { right: 'nods', left: 'nods' },
   },
 ]
 
@@ -184,10 +184,7 @@ function ArmDrawn({ arm, side, moves }: { arm: Arm; side: -1 | 1; moves: Motion 
         <path d={`M${hx + side * 5} ${hy}h${side * 9}m${-side * 4} -3.5l${side * 4} 3.5l${-side * 4} 3.5`} strokeWidth="1.8" />
       )}
       {moves === 'inward' && (
-        <path
-          d={`M${hx + side * 8} ${hy - 9}h${-side * 9}m${side * 4} -3.5l${-side * 4} 3.5l${side * 4} 3.5`}
-          strokeWidth="1.8"
-        />
+        <path d={`M${hx - side * 5} ${hy}h${-side * 9}m${side * 4} -3.5l${-side * 4} 3.5l${side * 4} 3.5`} strokeWidth="1.8" />
       )}
       {moves === 'nods' && (
         <path d={`M${hx + side * 9} ${hy - 6}v12m-3.5 -4l3.5 4l3.5 -4m-7 -4l3.5 -4l3.5 4`} strokeWidth="1.8" />
