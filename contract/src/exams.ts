@@ -1,4 +1,15 @@
-import { first_level, type LoadSet, loadSet, maybeWords, type Offer, type Practised, tick_s } from '@geolabe/core'
+import {
+  driveRun,
+  first_level,
+  type LoadSet,
+  loadRun,
+  loadSet,
+  longest_ticks,
+  maybeWords,
+  type Offer,
+  type Practised,
+  tick_s,
+} from '@geolabe/core'
 import { z } from 'zod'
 import { clientId, type PersonRef, personRef } from './common'
 import type { Game, PracticeGames, PracticeResult, PracticeRun } from './practice'
@@ -29,6 +40,21 @@ export const beginTryRequest = z.strictObject({ id: clientId })
 
 /** The assessor gives the word: the try that waits for it goes on. */
 export const wordRequest = z.strictObject({})
+
+/** All that was done in a try so far, and how many ticks it is under way: what can be watched as it goes. */
+export const trySoFar = z.strictObject({
+  ticks: z.int().min(1).max(longest_ticks),
+  run: z.discriminatedUnion('game', [loadRun, driveRun]),
+})
+export type TrySoFar = z.infer<typeof trySoFar>
+
+/** What has come of a try that is under way; null: nothing yet, or it is over. */
+export interface TryWatched {
+  soFar: TrySoFar | null
+}
+
+/** Games that can be watched as they go, and seen again. */
+export const isWatched = (g: Game): boolean => g === 'load' || g === 'drive'
 
 /** What the assessor notes of a try: at a moment of it or of all of it, with or without a score by hand. The computed score stands beside it. */
 export const tryNoteRequest = z

@@ -28,7 +28,7 @@ const until = new Date(Date.now() + 30 * 86_400_000).toISOString().slice(0, 10)
 const clear = async () => {
   await app.owner.query(
     `alter table practice_certificate disable trigger user; alter table practice_note disable trigger user;
-     delete from practice_certificate; delete from practice_note; delete from practice_try; delete from practice_exam;
+     delete from practice_certificate; delete from practice_note; delete from practice_so_far; delete from practice_try; delete from practice_exam;
      alter table practice_certificate enable trigger user; alter table practice_note enable trigger user;
      delete from practice_run; delete from practice_point`,
   )
@@ -298,6 +298,58 @@ describe('an exam', () => {
     expect((await signe.get(`/practice/exams/${exam.id}/tries/${own.id}`)).status).toBe(404)
     expect((await tomas.get(`/practice/exams/${exam.id}/tries/${t?.id}`)).status).toBe(404)
     expect((await signe.get('/practice/runs')).body.runs).toEqual([])
+  })
+  it('is watched by its assessor while it is under way, forward only, until its run is kept', async () => {
+    const exam = await anExam({ word: true })
+    const { id } = (await begin(ines, exam.id)).body
+    const to = `/practice/exams/${exam.id}/tries/${id}`
+    const whole = steady(5, id)
+    await app.owner.query("update practice_try set seed = 5, begun_at = begun_at - interval '5 minutes' where id = $1", [id])
+    const until = (ticks: number) => ({
+      ticks,
+      run: {
+        ...whole,
+        inputs: whole.inputs.filter(([tick]) => tick < ticks),
+        notes: whole.notes.filter(([tick]) => tick < ticks),
+      },
+    })
+    const tell = (p: Person, ticks: number, over: object = {}) =>
+      p.post(`${to}/so-far`, { ...until(ticks), run: { ...until(ticks).run, ...over } })
+    const seen = async (p: Person) => (await p.get(`${to}/so-far`)).body
+    expect((await tell(ines, 120)).body.error).toMatchObject({ code: 'exam-differs', path: 'run.id' })
+    await signe.post(`${to}/word`, {})
+    await app.owner.query(
+      "alter table practice_try disable trigger user; update practice_try set word_at = word_at - interval '4 minutes'; alter table practice_try enable trigger user",
+    )
+    expect(await seen(signe)).toEqual({ soFar: null })
+    expect((await tell(ines, 240)).status).toBe(200)
+    expect(await seen(signe)).toEqual({ soFar: JSON.parse(JSON.stringify(until(240))) })
+    // What comes late changes nothing; what goes on does.
+    for (const ticks of [120, 480]) await tell(ines, ticks)
+    expect((await seen(signe)).soFar.ticks).toBe(480)
+    for (const [ticks, over, at] of [
+      [600, { seed: 6 }, 'run.seed'],
+      [600, { id: randomUUID() }, 'run.id'],
+      [100_000, {}, 'run.inputs'],
+      [600, { inputs: [[600, 0, 127]] }, 'inputs.0'],
+    ] as const)
+      expect((await tell(ines, ticks, over)).body.error.path).toBe(at)
+    expect((await tell(ines, 0)).body.error.path).toBe('ticks')
+    // Nobody else says how it goes, nobody else watches.
+    expect((await tell(signe, 600)).status).toBe(422)
+    expect((await tell(tomas, 600)).status).toBe(404)
+    expect((await tomas.get(`${to}/so-far`)).status).toBe(404)
+    expect((await seen(signe)).soFar.ticks).toBe(480)
+    // Noted as it goes.
+    const note = { id: randomUUID(), at_s: 3.5, score: null, words: 'Looked late' }
+    expect((await signe.post(`${to}/notes`, note)).status).toBe(200)
+    expect((await send(ines, whole)).body).toMatchObject({ passed: true })
+    expect(await seen(signe)).toEqual({ soFar: null })
+    // One that was still on its way brings it back no more.
+    expect((await tell(ines, 600)).status).toBe(200)
+    expect(await seen(signe)).toEqual({ soFar: null })
+    const kept = ((await signe.get(`/practice/exams/${exam.id}`)).body as Exam).made[0]
+    expect([kept?.notes.length, kept?.result?.passed]).toEqual([1, true])
   })
   it('is noted by its assessor, whose score stands beside the computed one and changes nothing of it', async () => {
     const exam = await passed()

@@ -5,7 +5,7 @@ import { describe, expect, it } from 'vitest'
 import { drivenBy, SteadyDriver } from '../../core/test/driver'
 import { readMachineFile } from '../../server/src/demo/files'
 import { freshKey } from '../../server/src/key/signing'
-import { againOf } from '../src/practice/again'
+import { againOf, watchedOf } from '../src/practice/again'
 import { drawDrive, drawTriangle } from '../src/practice/drive-scene'
 import { standing, triesLeft } from '../src/practice/exam-words'
 import { checkCertificate } from '../src/practice/genuine'
@@ -67,6 +67,42 @@ describe('a run seen again', () => {
           fresh?.to(moments.at(-1) ?? 1)
           expect(went.tick).toBe(moments.at(-1))
           expect(pictureOf((a, b) => went.draw(a, b))).toBe(pictureOf((a, b) => fresh?.draw(a, b)))
+        }),
+        { numRuns: 6 },
+      )
+    }
+  })
+  it('watched piece by piece as it goes is what it is seen again', () => {
+    for (const [m, r, last] of [
+      [tern, lowered, lowered.ticks],
+      [whimbrel, run, drive.ticks],
+    ] as const) {
+      const until = (ticks: number) => ({
+        ticks,
+        run: {
+          ...r,
+          inputs: r.inputs.filter(([tick]) => tick < ticks),
+          ...(r.game === 'drive' ? { notes: r.notes.filter(([tick]) => tick < ticks) } : { ticks }),
+        } as typeof r,
+      })
+      fc.assert(
+        fc.property(fc.uniqueArray(fc.integer({ min: 1, max: last }), { minLength: 2, maxLength: 5 }), (told) => {
+          const [first = 1, ...rest] = [...told].sort((a, b) => a - b)
+          const watched = watchedOf(m, until(first))
+          watched.to(first)
+          for (const ticks of rest) {
+            watched.more(until(ticks))
+            watched.to(ticks)
+          }
+          // What comes late, or of another run, changes nothing.
+          const seen = pictureOf((a, b) => watched.draw(a, b))
+          watched.more(until(first))
+          watched.more({ ...until(last), run: { ...until(last).run, id: 'another' } })
+          watched.to(last)
+          const again = againOf(m, r)
+          again?.to(rest.at(-1) ?? first)
+          expect([watched.tick, pictureOf((a, b) => watched.draw(a, b))]).toEqual([again?.tick, seen])
+          expect(pictureOf((a, b) => again?.draw(a, b))).toBe(seen)
         }),
         { numRuns: 6 },
       )

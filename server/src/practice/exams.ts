@@ -15,11 +15,14 @@ import {
   type PracticeRun,
   type TriedRun,
   type TryNote,
+  type TrySoFar,
+  type TryWatched,
   tryNoteRequest,
+  trySoFar,
   wordRequest,
 } from '@geolabe/contract'
-import { type JudgedOn, type LoadSet, mistakesOn, planesOn } from '@geolabe/core'
-import { Router } from 'express'
+import { checkInputs, type JudgedOn, type LoadSet, mistakesOn, planesOn, tick_s } from '@geolabe/core'
+import { type Request, Router } from 'express'
 import type { Database, Tx } from '../db/database'
 import { notFound, reads, requireRole, uuidParam, writes } from '../http/routes'
 import { tablesOf } from '../library/table'
@@ -232,9 +235,11 @@ async function beginTry(tx: Tx, exam: Exam, id: string): Promise<BegunTry> {
 /**
  * A run that carries the id of a try is that try and no other.
  *
+ * @param on what a round of judgement is drawn from; null where it is another game
+ *
  * @throws Problem `exam-differs` naming what is another
  */
-export async function refuseOtherThanTry(tx: Tx, run: PracticeRun, on: JudgedOn): Promise<void> {
+export async function refuseOtherThanTry(tx: Tx, run: PracticeRun, on: JudgedOn | null): Promise<void> {
   const r = await tx.query<{
     seed: string
     level: number
@@ -266,7 +271,7 @@ export async function refuseOtherThanTry(tx: Tx, run: PracticeRun, on: JudgedOn)
       ['level', of.level === run.level],
       ['settings', canonical(of.settings) === canonical(set)],
       // Nobody chooses what is asked of them.
-      ['only', run.game !== 'judge' || mistakesOn(on).every((m) => run.only.includes(m))],
+      ['only', run.game !== 'judge' || (on !== null && mistakesOn(on).every((m) => run.only.includes(m)))],
       // An exam of signals has them answered.
       ['gave', run.game !== 'signal' || run.gave === undefined],
     ] as const
@@ -275,6 +280,8 @@ export async function refuseOtherThanTry(tx: Tx, run: PracticeRun, on: JudgedOn)
     throw new Problem(422, 'exam-differs', 'This run is not the try that it says it is; it is not kept.', `run.${differs[0]}`)
 }
 
+/** No machine has more axes than a run can name. */
+const mostAxes = 8
 /** A clock may be off by this much between two looks at it. */
 const slack_s = 2
 
@@ -283,14 +290,41 @@ const slack_s = 2
  *
  * @throws Problem `exam-differs`
  */
-export async function refuseFasterThanTime(tx: Tx, run: PracticeRun, result: PracticeResult): Promise<void> {
+export const refuseFasterThanTime = (tx: Tx, run: PracticeRun, result: PracticeResult): Promise<void> =>
+  refuseAheadOfTime(tx, run.id, lastedOf(run, result))
+
+async function refuseAheadOfTime(tx: Tx, id: string, lasted_s: number | null): Promise<void> {
   const r = await tx.query<{ since_s: number }>(
     'select extract(epoch from clock_timestamp() - coalesce(word_at, begun_at))::float8 as since_s from practice_try where id = $1',
-    [run.id],
+    [id],
   )
-  const lasted_s = lastedOf(run, result)
   if (r.rows[0] && lasted_s !== null && lasted_s > r.rows[0].since_s + slack_s)
     throw new Problem(422, 'exam-differs', 'This run lasted longer than it is since its try began; it is not kept.', 'run.inputs')
+}
+
+/**
+ * How far a try has come, said by who sits it, for its assessor to watch. It is no record: the run counts as it is kept, and nothing else.
+ *
+ * @throws Problem `exam-differs` where it is another run than the try, or further than time
+ */
+async function tellSoFar(tx: Tx, id: string, { ticks, run }: TrySoFar): Promise<void> {
+  if (run.id !== id)
+    throw new Problem(422, 'exam-differs', 'This run is not the try that it says it is; it is not shown.', 'run.id')
+  checkInputs(run.inputs, mostAxes, ticks)
+  await refuseOtherThanTry(tx, run, null)
+  await refuseAheadOfTime(tx, id, ticks * tick_s)
+  await tx.query(
+    `insert into practice_so_far (org, try, ticks, run) values ($1, $2, $3, $4)
+     on conflict (org, try) do update set ticks = excluded.ticks, run = excluded.run`,
+    [tx.who.org, id, ticks, JSON.stringify(run)],
+  )
+}
+
+/** @throws Problem 404 for a try of another exam */
+function tried(exam: Exam, req: Request): ExamTry {
+  const of = exam.made.find((t) => t.id === uuidParam(req, 'try'))
+  if (!of) throw notFound('This try')
+  return of
 }
 
 /** Exams of practice: set by an assessor, sat try by try, noted; every try counts, kept or not. */
@@ -313,8 +347,7 @@ export function examRoutes(db: Database): Router {
     '/practice/exams/:id/tries/:try/word',
     writes(db, wordRequest, async (tx, _b, req) => {
       const exam = await examNamed(tx, uuidParam(req))
-      const of = exam.made.find((t) => t.id === uuidParam(req, 'try'))
-      if (!of) throw notFound('This try')
+      const of = tried(exam, req)
       if (exam.assessor.id !== tx.who.person)
         throw new Problem(403, 'not-your-part', `The word is ${exam.assessor.name}’s to give.`)
       if (!exam.word) throw new Problem(409, 'wrong-state', 'This exam waits for no word.')
@@ -334,14 +367,29 @@ export function examRoutes(db: Database): Router {
     }),
   )
   router.post(
+    '/practice/exams/:id/tries/:try/so-far',
+    writes(db, trySoFar, async (tx, b, req) => {
+      const of = tried(await examNamed(tx, uuidParam(req)), req)
+      if (!of.result) await tellSoFar(tx, of.id, b)
+    }),
+  )
+  router.get(
+    '/practice/exams/:id/tries/:try/so-far',
+    reads(db, async (tx, req): Promise<TryWatched> => {
+      const { id } = tried(await examNamed(tx, uuidParam(req)), req)
+      const r = await tx.query<TrySoFar>('select ticks, run from practice_so_far where try = $1', [id])
+      return { soFar: r.rows[0] ?? null }
+    }),
+  )
+  router.post(
     '/practice/exams/:id/tries/:try/notes',
     writes(db, tryNoteRequest, async (tx, b, req) => {
       const exam = await examNamed(tx, uuidParam(req))
-      const of = exam.made.find((t) => t.id === uuidParam(req, 'try'))
-      if (!of) throw notFound('This try')
+      const of = tried(exam, req)
       if (exam.assessor.id !== tx.who.person)
         throw new Problem(403, 'not-your-part', `Notes of this exam are ${exam.assessor.name}’s.`)
-      if (!of.result) throw new Problem(409, 'wrong-state', 'This try is not over yet; there is nothing to note.')
+      if (exam.word && of.wordAt === null)
+        throw new Problem(409, 'wrong-state', 'This try waits for your word; there is nothing to note yet.')
       if (exam.certificate) throw new Problem(409, 'wrong-state', 'The certificate has been issued; its notes stand as they are.')
       await tx.query('insert into practice_note (org, id, try, by, at_s, score, words) values ($1, $2, $3, $4, $5, $6, $7)', [
         tx.who.org,

@@ -27,6 +27,7 @@ import type {
   TableFile,
   TableList,
   TriedRun,
+  TryWatched,
   WalkroundFile,
   Yard,
 } from '@geolabe/contract'
@@ -94,6 +95,14 @@ export const useTriedRun = (exam: string, id: string | null) =>
     queryFn: () => get<TriedRun>(`/practice/exams/${exam}/tries/${id}`),
     enabled: id !== null,
     staleTime: Number.POSITIVE_INFINITY,
+  })
+/** A try that is under way, as far as it has come. */
+export const useTryWatched = (exam: string, id: string) =>
+  useQuery({
+    queryKey: ['practice', 'so-far', id],
+    queryFn: () => get<TryWatched>(`/practice/exams/${exam}/tries/${id}/so-far`),
+    refetchInterval: 1000,
+    gcTime: 0,
   })
 export const useCertificates = () =>
   useQuery({ queryKey: ['practice', 'certificates'], queryFn: () => get<CertificatePage>('/practice/certificates') })

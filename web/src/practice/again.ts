@@ -1,4 +1,4 @@
-import type { PracticeRun } from '@geolabe/contract'
+import type { PracticeRun, TrySoFar } from '@geolabe/contract'
 import {
   actsFrom,
   courseFor,
@@ -28,9 +28,21 @@ export interface Again {
   draw: (above: Sheet | null, beside: Sheet | null) => void
 }
 
-abstract class Stepped implements Again {
+/** A run that is under way: more of it comes. */
+export interface Growing extends Again {
+  more: (soFar: TrySoFar) => void
+}
+
+abstract class Stepped<R extends PracticeRun> implements Growing {
   tick = 0
-  abstract readonly ticks: number
+
+  constructor(
+    protected run: R,
+    public ticks: number,
+  ) {}
+
+  /** What is done at the moments to come; those before it have passed. */
+  protected abstract resume(): void
   protected abstract begin(): void
   protected abstract step(tick: number): void
   abstract draw(above: Sheet | null, beside: Sheet | null): void
@@ -43,29 +55,39 @@ abstract class Stepped implements Again {
     }
     for (; this.tick < wanted; this.tick++) this.step(this.tick)
   }
+
+  more({ run, ticks }: TrySoFar) {
+    if (run.id !== this.run.id || ticks <= this.ticks) return
+    // Of the same try: more of the same run.
+    this.run = run as R
+    this.ticks = ticks
+    this.resume()
+  }
 }
 
-class LoadAgain extends Stepped {
-  readonly ticks: number
+class LoadAgain extends Stepped<LoadRun> {
   private readonly whole: Rig
   private drill: Drill
   private next: (tick: number) => void
 
   constructor(
     private readonly machine: Machine,
-    private readonly run: LoadRun,
+    run: LoadRun,
     private readonly ghost: Trace | null,
   ) {
-    super()
+    super(run, run.ticks)
     this.whole = rigOf(machine)
     this.drill = new Drill(this.whole, courseFor(this.whole, run.seed, run.level, run.settings))
     this.next = stepsOf(this.drill, run)
-    this.ticks = run.ticks
     this.to(1)
   }
 
   protected begin() {
     this.drill = new Drill(this.whole, this.drill.course)
+    this.resume()
+  }
+
+  protected resume() {
     this.next = stepsOf(this.drill, this.run)
   }
 
@@ -82,17 +104,16 @@ class LoadAgain extends Stepped {
   }
 }
 
-class DriveAgain extends Stepped {
-  readonly ticks: number
+class DriveAgain extends Stepped<DriveRun> {
   private drive: TruckDrive
   private acts: ReturnType<typeof actsFrom>
 
   constructor(
     private readonly machine: Machine,
-    private readonly run: DriveRun,
+    run: DriveRun,
+    ticks: number,
   ) {
-    super()
-    this.ticks = playDrive(machine, run).ticks
+    super(run, ticks)
     this.drive = driveOn(machine, run)
     this.acts = actsFrom(run)
     this.to(1)
@@ -101,6 +122,12 @@ class DriveAgain extends Stepped {
   protected begin() {
     this.drive = driveOn(this.machine, this.run)
     this.acts = actsFrom(this.run)
+  }
+
+  protected resume() {
+    this.acts = actsFrom(this.run)
+    // What is held is told by every moment before.
+    for (let tick = 0; tick < this.tick; tick++) this.acts(tick)
   }
 
   protected step(tick: number) {
@@ -120,6 +147,10 @@ class DriveAgain extends Stepped {
  */
 export function againOf(machine: Machine, run: PracticeRun, ghost: Trace | null = null): Again | null {
   if (run.game === 'load') return new LoadAgain(machine, run, ghost)
-  if (run.game === 'drive') return new DriveAgain(machine, run)
+  if (run.game === 'drive') return new DriveAgain(machine, run, playDrive(machine, run).ticks)
   return null
 }
+
+/** A run to be watched while it is under way. */
+export const watchedOf = (machine: Machine, { run, ticks }: TrySoFar): Growing =>
+  run.game === 'load' ? new LoadAgain(machine, { ...run, ticks }, null) : new DriveAgain(machine, run, ticks)

@@ -35,6 +35,7 @@ import { Figure } from './play'
 import { sheetOf } from './scene'
 import { usePictures } from './use-pictures'
 import { type How, orRefused, useRounds } from './use-rounds'
+import { useSoFar } from './use-so-far'
 import { useTurn } from './use-turn'
 import { edgeWords } from './words'
 
@@ -214,6 +215,7 @@ function Play({
 }) {
   const [say, runId] = [useSay(), useRunId()]
   const { drive } = recorder
+  useSoFar(() => ({ ticks: Math.max(1, drive.ticks), run: recorder.run(runId()) }))
   const levers = useMemo(() => drivingLeversOf(machine.controls), [machine])
   const plan = useRef<HTMLCanvasElement>(null)
   const triangle = useRef<HTMLCanvasElement>(null)

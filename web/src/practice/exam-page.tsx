@@ -1,4 +1,4 @@
-import { type CertificateLine, certificateRequest, type Exam, type ExamTry, tryNoteRequest } from '@geolabe/contract'
+import { type CertificateLine, certificateRequest, type Exam, type ExamTry, isWatched, tryNoteRequest } from '@geolabe/contract'
 import { useState } from 'react'
 import { Link, useParams } from 'react-router'
 import { call, newId } from '../api/client'
@@ -17,18 +17,24 @@ import { elapsed_s, examWords, setWords, standing, triesLeft, wayToSit } from '.
 import { resultWords } from './result-words'
 import { NoLicence } from './score'
 import { SeenAgain } from './seen-again'
+import { Watch } from './watch'
 
 /** One exam: for who sits it, for who has set it. */
 export function ExamPage() {
   const { id = '' } = useParams()
   const me = useMe().data
   const known = useExam(id)
-  // Whoever is to give the word has to see that somebody waits for it.
+  // Whoever set it has to see that a try begins, waits for the word, is over.
   const e = known.data
-  const waits = e?.word && e.assessor.id === me?.id && (triesLeft(e) > 0 || e.made.some((m) => m.wordAt === null))
-  useExam(id, waits ? 2000 : undefined)
+  const assesses = e !== undefined && e.assessor.id === me?.id
+  useExam(id, assesses && (triesLeft(e) > 0 || e.made.some(isUnderWay)) ? 2000 : undefined)
   return <Loaded query={known}>{(x) => <Shown exam={x} />}</Loaded>
 }
+
+/** A run lasts no longer, and its pauses with it. */
+const longest_ms = 30 * 60_000
+/** Begun, and not so long ago that nothing comes of it any more. */
+const isUnderWay = (m: ExamTry) => m.result === null && Date.now() - Date.parse(m.wordAt ?? m.begunAt) < longest_ms
 
 const big =
   'flex min-h-16 items-center rounded-lg border-2 border-ink bg-accent px-7 text-lg font-bold text-on-accent shadow-[0_3px_0_var(--ink)]'
@@ -139,6 +145,8 @@ function Try({ exam: e, made: m, assesses }: { exam: Exam; made: ExamTry; assess
   const say = useSay()
   const [noting, setNoting] = useState(false)
   const [seeing, setSeeing] = useState(false)
+  const [watching, setWatching] = useState(false)
+  const waits = e.word && m.wordAt === null
   const byHand = m.notes.filter((n) => n.score !== null).at(-1)?.score ?? null
   return (
     <Sheet title={t`Try ${m.number}`}>
@@ -155,7 +163,7 @@ function Try({ exam: e, made: m, assesses }: { exam: Exam; made: ExamTry; assess
             <p className="font-semibold text-outside">{t`The device had made ${Math.round(m.claimed)} of it; what counts was worked out here.`}</p>
           )}
         </>
-      ) : e.word && m.wordAt === null ? (
+      ) : waits ? (
         <Word exam={e} made={m} assesses={assesses} />
       ) : (
         <p className="font-semibold">{t`Begun ${when(m.begunAt)}; its run has not come. It counts all the same.`}</p>
@@ -171,16 +179,32 @@ function Try({ exam: e, made: m, assesses }: { exam: Exam; made: ExamTry; assess
           ))}
         </ul>
       )}
-      {m.result && (
-        <div className="mt-3 flex flex-wrap gap-3">
-          {(e.game === 'load' || e.game === 'drive') && (
-            <Button onClick={() => setSeeing(true)}>{t`See try ${m.number} again`}</Button>
+      {!waits && (
+        <div className="mt-3 flex flex-wrap gap-3 empty:hidden">
+          {m.result && isWatched(e.game) && <Button onClick={() => setSeeing(true)}>{t`See try ${m.number} again`}</Button>}
+          {assesses && isUnderWay(m) && isWatched(e.game) && (
+            <Button look="next" onClick={() => setWatching(true)}>{t`Watch try ${m.number}`}</Button>
           )}
           {assesses && e.certificate === null && <Button onClick={() => setNoting(true)}>{t`Note on try ${m.number}`}</Button>}
         </div>
       )}
       <Dialog open={seeing} onClose={() => setSeeing(false)} title={t`Practice: try ${m.number} of ${e.person.name}`}>
         <Seen exam={e} made={m} />
+      </Dialog>
+      <Dialog
+        open={watching}
+        onClose={() => setWatching(false)}
+        title={t`Practice: try ${m.number} of ${e.person.name}, under way`}
+      >
+        {m.result ? (
+          <p role="status" className="text-lg font-bold">
+            {t`It is over.`} {resultWords(m.result, say)}
+          </p>
+        ) : (
+          <Watch exam={e} made={m}>
+            {(at_s) => <NoteNow exam={e} made={m} at_s={at_s} />}
+          </Watch>
+        )}
       </Dialog>
       <Dialog open={noting} onClose={() => setNoting(false)} title={t`Note on try ${m.number}`}>
         <Note exam={e} made={m} onNoted={() => setNoting(false)} />
@@ -191,9 +215,16 @@ function Try({ exam: e, made: m, assesses }: { exam: Exam; made: ExamTry; assess
 
 const again = () => queryClient.invalidateQueries({ queryKey: ['practice'] })
 
-function Note({ exam, made, onNoted }: { exam: Exam; made: ExamTry; onNoted: () => void }) {
+/** A note on the moment that is seen. */
+function NoteNow({ exam, made, at_s }: { exam: Exam; made: ExamTry; at_s: number }) {
+  const [moment_s, setMoment] = useState<number | null>(null)
+  if (moment_s !== null) return <Note exam={exam} made={made} at_s={moment_s} onNoted={() => setMoment(null)} />
+  return <Button disabled={at_s === 0} onClick={() => setMoment(Math.round(10 * at_s) / 10)}>{t`Note this moment`}</Button>
+}
+
+function Note({ exam, made, at_s = null, onNoted }: { exam: Exam; made: ExamTry; at_s?: number | null; onNoted: () => void }) {
   const [error, setError] = useState<unknown>(null)
-  const { control, handleSubmit } = useEntry(tryNoteRequest, { id: newId(), at_s: null, score: null, words: '' })
+  const { control, handleSubmit } = useEntry(tryNoteRequest, { id: newId(), at_s, score: null, words: '' })
   const note = handleSubmit(async (body) => {
     setError(null)
     try {

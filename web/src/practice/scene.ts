@@ -206,7 +206,7 @@ function windFromAbove({ ctx, paint, height }: Sheet, wind: Course['wind']) {
   const a = wind.towards_deg * radians
   // Ahead is up the sheet, left is left.
   const [x, y] = [-Math.sin(a), -Math.cos(a)]
-  const [cx, cy] = [34, height - 40]
+  const [cx, cy] = [34, height - 50]
   ctx.strokeStyle = paint.ink
   ctx.lineWidth = 3
   ctx.beginPath()
@@ -220,7 +220,7 @@ function windFromAbove({ ctx, paint, height }: Sheet, wind: Course['wind']) {
   ctx.fillStyle = paint.ink
   ctx.font = '700 16px "Atkinson Hyperlegible Next Variable", sans-serif'
   ctx.textAlign = 'left'
-  ctx.fillText(t`Wind`, 62, height - 34)
+  ctx.fillText(t`Wind`, 14, height - 10)
 }
 
 /** From stop to stop. */

@@ -8,6 +8,7 @@ import { againOf } from './again'
 import { clockOf } from './clock'
 import { sheetOf } from './scene'
 import type { Trace } from './trace'
+import { TwoPictures } from './two-pictures'
 import { usePictures } from './use-pictures'
 
 /** Something that happened at a moment of a run. */
@@ -77,18 +78,7 @@ export function SeenAgain({
   }
   return (
     <div className="grid gap-3">
-      <div className="grid h-72 grid-cols-[5fr_2fr] gap-2 max-sm:h-60">
-        {[above, beside].map((canvas, i) => (
-          <div key={i === 0 ? 'above' : 'beside'} className="relative overflow-hidden rounded-xl border border-line">
-            <canvas
-              ref={canvas}
-              role="img"
-              aria-label={i === 0 ? t`From above, ${clockOf(time_s)} into the run` : t`Beside it, at the same moment`}
-              className="absolute inset-0 size-full"
-            />
-          </div>
-        ))}
-      </div>
+      <TwoPictures above={above} beside={beside} time_s={time_s} />
       <div className="flex items-center gap-4">
         <Button className="min-w-28 justify-center" onClick={play}>
           {going ? t`Pause` : t`Play`}

@@ -79,7 +79,7 @@ function Opening({ exam: e, onBegun }: { exam: Exam; onBegun: (b: BegunTry) => v
         <ul className="mt-3 grid list-disc gap-1 pl-5">
           <li>{t`A try counts from the moment it begins, also where you leave it.`}</li>
           <li>{t`The course is new with every try; nobody has seen it.`}</li>
-          <li>{t`${e.assessor.name} sees how you did it, and how long it took by the clock.`}</li>
+          <li>{t`${e.assessor.name} may watch, sees it again afterwards, and sees how long it took by the clock.`}</li>
           {e.word && <li>{t`It goes on at the word of ${e.assessor.name}.`}</li>}
         </ul>
       </Sheet>

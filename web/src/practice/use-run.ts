@@ -6,6 +6,7 @@ import type { Lever } from './levers'
 import { Recorder } from './recorder'
 import { drawPlan, drawSide, sheetOf } from './scene'
 import { usePictures } from './use-pictures'
+import { useSoFar } from './use-so-far'
 import { useTurn } from './use-turn'
 
 /** Figures on the screen are written anew so often, ms: more often nobody reads them. */
@@ -41,6 +42,10 @@ export function useRun(
   const { rig, drill } = recorder
   const runId = useRunId()
   const [told, setTold] = useState<Told>(() => ({ s: firstLook(recorder), ring: 1, time_s: 0, held: rig.axes.map(() => 0) }))
+  useSoFar(() => {
+    const run = recorder.run(runId())
+    return { ticks: run.ticks, run }
+  })
   const told_ms = useRef(0)
   const { canvas: side, fromEye } = beside
   const draw = usePictures(

@@ -88,6 +88,16 @@ create table practice_certificate (
 );
 create index certificate_by_person on practice_certificate (org, person, at desc);
 
+-- What was done in a try that is under way, for its assessor to watch; gone as soon as its run is kept.
+create table practice_so_far (
+  org text not null,
+  try uuid not null,
+  ticks integer not null check (ticks > 0),
+  run jsonb not null,
+  primary key (org, try),
+  foreign key (org, try) references practice_try
+);
+
 create function exam_guard() returns trigger language plpgsql as $$
 begin
   if not geolabe.has_role('assessor') or new.set_by is distinct from geolabe.current_person() then
@@ -140,6 +150,29 @@ begin
 end $$;
 create trigger practice_note_guard before insert on practice_note for each row execute function practice_note_guard();
 
+-- Who sits a try says how far it has come, forward only, until its run is kept.
+create function so_far_guard() returns trigger language plpgsql security definer set search_path = geolabe, pg_temp as $$
+begin
+  if not exists (
+    select from practice_try t join practice_exam e on e.org = t.org and e.id = t.exam
+    where t.org = new.org and t.id = new.try and e.person = current_person() and (t.word_at is not null or not e.word)
+  ) or exists (select from practice_run r where r.org = new.org and r.id = new.try) then
+    raise exception 'a try is told of by who sits it, while it is under way' using errcode = 'GL010';
+  end if;
+  if tg_op = 'UPDATE' and new.ticks < old.ticks then
+    return old;
+  end if;
+  return new;
+end $$;
+create trigger so_far_guard before insert or update on practice_so_far for each row execute function so_far_guard();
+
+create function run_is_whole() returns trigger language plpgsql security definer set search_path = geolabe, pg_temp as $$
+begin
+  delete from practice_so_far where org = new.org and try = new.id;
+  return null;
+end $$;
+create trigger run_is_whole after insert on practice_run for each row execute function run_is_whole();
+
 create function certificate_guard() returns trigger language plpgsql as $$
 begin
   if not geolabe.has_role('assessor') or new."by" is distinct from geolabe.current_person() or not exists (
@@ -189,7 +222,7 @@ do $$
 declare
   t text;
 begin
-  foreach t in array array['practice_exam', 'practice_try', 'practice_note', 'practice_certificate']
+  foreach t in array array['practice_exam', 'practice_try', 'practice_note', 'practice_certificate', 'practice_so_far']
   loop
     execute format('alter table geolabe.%I enable row level security', t);
     execute format('alter table geolabe.%I force row level security', t);
@@ -204,6 +237,9 @@ create policy theirs on practice_try
 create policy theirs on practice_note
   using (org = current_org() and exists (select from practice_try t where t.org = practice_note.org and t.id = practice_note.try))
   with check (org = current_org());
+create policy theirs on practice_so_far
+  using (org = current_org() and exists (select from practice_try t where t.org = practice_so_far.org and t.id = practice_so_far.try))
+  with check (org = current_org());
 -- A certificate is shown to those who decide who works a machine; how often somebody tried is not.
 create policy theirs on practice_certificate
   using (org = current_org() and (current_person() in (person, by) or has_role('person-in-charge') or has_role('administrator')))
@@ -213,13 +249,15 @@ create trigger kept before update or delete on practice_certificate for each row
 create trigger kept before update or delete on practice_note for each row execute function refuse_change();
 grant execute on function runs_of_exam(uuid) to geolabe_app;
 grant update (word_at) on practice_try to geolabe_app;
+grant update (ticks, run) on practice_so_far to geolabe_app;
 
 -- Down Migration
 set search_path to geolabe;
 update place set document = document #- '{policy,practice}';
 update place_drawing set document = document #- '{policy,practice}';
-drop table practice_certificate, practice_note;
+drop table practice_certificate, practice_note, practice_so_far;
 drop trigger run_is_its_try on practice_run;
-drop function runs_of_exam(uuid), run_is_its_try();
+drop trigger run_is_whole on practice_run;
+drop function runs_of_exam(uuid), run_is_its_try(), run_is_whole(), so_far_guard();
 drop table practice_try, practice_exam;
 drop function exam_guard(), try_guard(), word_guard(), practice_note_guard(), certificate_guard();
