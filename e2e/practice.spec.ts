@@ -507,6 +507,19 @@ test('a load driven with a truck’s own wheel and pedals: what went wrong is sa
   await page.getByRole('button', { name: 'Again the same' }).click()
   await expect(page.getByRole('button', { name: 'Begin' })).toBeVisible()
   expect(await kept()).toHaveLength(1)
+  // Whoever rises with the load picks along an aisle, chassis first.
+  await page.goto('/practice/sandpiper/driving')
+  await expect(page.getByText('Pick at each mark along the aisle, then bring it to the ring.')).toBeVisible()
+  await standStill(page)
+  await page.getByRole('button', { name: 'Begin' }).click()
+  await expect(page.getByText(/^Next shelf: on the (left|right), /)).toBeVisible()
+  await key('w', 1500)
+  expect(await figure(page, 'Speed')).toBeGreaterThan(0.3)
+  await page.clock.runFor(3000)
+  await key('ArrowUp', 2500)
+  expect(await figure(page, 'Platform')).toBeGreaterThan(0.4)
+  await fits(page)
+  await look(page, 'practice-aisle')
 })
 
 const opinions: Record<Opinion, string> = {

@@ -1,5 +1,6 @@
 import {
   allOff,
+  alongWay,
   type DriveRun,
   type DriverActs,
   driveOn,
@@ -25,6 +26,7 @@ export interface Habits {
   noBrake?: true
   keyIn?: true
   keyFirst?: true
+  noPick?: true
   /** Forks carried so high. */
   forks_m?: number
   /** Forwards, whatever the load and the ramp. */
@@ -47,7 +49,8 @@ function rounded([a, b, c]: readonly Point[], round_m: number, beyond_m: number)
 export class SteadyDriver {
   private readonly path: Point[]
   private readonly back: boolean
-  private phase: 'raise' | 'turn' | 'look' | 'go' | 'lower' | 'leave' = 'raise'
+  private phase: 'raise' | 'turn' | 'look' | 'go' | 'pick' | 'down' | 'lower' | 'leave' = 'raise'
+  private picked = 0
   private since = 0
   private at = 0
   private pedal_mps = 0
@@ -61,6 +64,8 @@ export class SteadyDriver {
     this.back =
       !habits.forwards && (course.tall || (course.ramp !== null && course.ramp.slope.towards_rad * (course.way[2]?.y_m ?? 0) < 0))
     const lane_m = 2 * ((course.way[1]?.x_m ?? 0) - course.corner_m)
+    // Chassis first is forward, and nothing is held off the ground for it.
+    if (truck.driving.platform) this.phase = 'go'
     this.path = rounded(course.way, lane_m / 2, 3 * (truck.load.front_m - truck.body.rear_m))
   }
 
@@ -108,6 +113,16 @@ export class SteadyDriver {
       if (waited_s > 0.9) this.go('go')
       return { ...still, look: !habits.noLook }
     }
+    if (this.phase === 'pick') {
+      const high_m = d.nextPick?.height_m ?? 0
+      if (d.picked > this.picked) this.go('down')
+      return { ...still, forks: clamp((high_m - m.height_m) * 8) }
+    }
+    if (this.phase === 'down') {
+      this.picked = d.picked
+      if (m.height_m <= 0) this.go('go')
+      return { ...still, forks: -1 }
+    }
     if (this.phase === 'lower') {
       if (m.height_m <= 0 && m.tilt_deg <= 0.1) this.go('leave')
       return { ...still, forks: -1, tilt: m.tilt_deg > 0.1 ? -1 : 0 }
@@ -132,7 +147,7 @@ export class SteadyDriver {
     const [lx, ly] = [dx * c + dy * s, -dx * s + dy * c]
     const bend = (2 * ly) / (lx * lx + ly * ly)
     const wanted = clamp(-Math.atan(bend * wb), truck.steer_rad)
-    const steer = clamp((m.steer_rad - wanted) / (truck.steer_rad_s * 0.12))
+    const steer = clamp((truck.faces * (m.steer_rad - wanted)) / (truck.steer_rad_s * 0.12))
     // How fast: what the bend allows now and a little on, who crosses, the end.
     const near = this.path[this.at]
     const corner = course.way[1]
@@ -142,7 +157,10 @@ export class SteadyDriver {
     if (Math.abs(bend) > 0.05) speed = Math.min(speed, Math.sqrt(1.2 / Math.abs(bend)))
     speed *= habits.speed ?? 1
     const left_m = this.left(d.load)
-    speed = Math.min(speed, Math.sqrt(Math.max(0, 2 * 0.35 * (left_m - 0.03))))
+    const next = habits.noPick ? null : d.nextPick
+    const toPick_m = next ? next.at_m - alongWay(course.way, m.pose) : 99
+    speed = Math.min(speed, Math.sqrt(Math.max(0, 2 * 0.35 * (Math.min(left_m, toPick_m) - 0.03))))
+    if (toPick_m < 0.2 && Math.abs(m.speed_mps) < 0.005) this.go('pick')
     if (!habits.noWait)
       for (const w of d.walkers) {
         const all = Math.hypot(w.crossing.to.x_m - w.crossing.from.x_m, w.crossing.to.y_m - w.crossing.from.y_m)
@@ -167,7 +185,7 @@ export class SteadyDriver {
 
   private end(): Point {
     const { motion, truck } = this.d
-    const x = this.back ? truck.body.rear_m : truck.load.front_m
+    const x = this.back || truck.faces < 0 ? truck.body.rear_m : truck.load.front_m
     const { x_m, y_m, heading_rad } = motion.pose
     return { x_m: x_m + x * Math.cos(heading_rad), y_m: y_m + x * Math.sin(heading_rad) }
   }

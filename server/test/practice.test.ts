@@ -223,7 +223,7 @@ describe('a round of judgement', () => {
     // Nothing slews a trailer crane or a hoist under its beam.
     expect([of('wren').load, of('dipper').load]).toEqual([['along'], ['along']])
     expect(of('dunlin').judge.length).toBeGreaterThan(0)
-    expect(of('sandpiper')).toEqual({ machine: 'sandpiper', load: [], sequence: true, signal: false, drive: false, judge: [] })
+    expect(of('sandpiper')).toEqual({ machine: 'sandpiper', load: [], sequence: true, signal: false, drive: true, judge: [] })
   })
 })
 
@@ -401,7 +401,7 @@ describe('a load driven', () => {
   it('is offered for trucks whose data say how they drive, and refused with what is wrong of it', async () => {
     const { machines } = (await ines.get('/practice/games')).body
     const drives = machines.filter((m: { drive: boolean }) => m.drive).map((m: { machine: string }) => m.machine)
-    expect(drives).toEqual(['avocet', 'bittern', 'dunlin', 'godwit', 'puffin', 'whimbrel'])
+    expect(drives).toEqual(['avocet', 'bittern', 'dunlin', 'godwit', 'puffin', 'sandpiper', 'whimbrel'])
     for (const [more, code, at] of [
       [{ inputs: [[5, 5, 1]] }, 'axis-unknown', 'run.inputs.0'],
       // Its carriage does not go to the side.

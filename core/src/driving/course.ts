@@ -1,3 +1,4 @@
+import type { TruckDriving } from '../parts/truck'
 import { rad } from '../physics'
 import { type Box, boxOf } from '../plane/meet'
 import { distance, nearestOnSegment, type Point } from '../plane/point'
@@ -20,6 +21,16 @@ export interface Crossing {
   hears: boolean
 }
 
+/** Something to be picked from a shelf beside the way: where the truck stands for it, and how high its platform is then. */
+export interface Pick {
+  at: Point
+  /** How far along the way. */
+  at_m: number
+  height_m: number
+  /** Which side it is on, seen along the way. */
+  side: 'left' | 'right'
+}
+
 /** Where a truck is driven: from an open yard, along a lane, round a blind corner, to where its load is set down. */
 export interface DriveCourse {
   /** Nothing drives through them. */
@@ -36,6 +47,8 @@ export interface DriveCourse {
   shift_m: number
   bay: Point & { ring_m: number }
   people: readonly Crossing[]
+  /** In turn, of a truck whose driver rises with the load. */
+  picks: readonly Pick[]
   tall: boolean
   wet: boolean
   friction: number
@@ -69,11 +82,12 @@ interface Drawn {
   second: boolean
 }
 
-function drawn(seed: number, level: number): Drawn & { stretch: number } {
+/** From a driver on a platform nothing hides the way, and it works on level floors. */
+function drawn({ platform }: TruckDriving, seed: number, level: number): Drawn & { stretch: number } {
   const random = randomFrom(seed, 'drive')
   const side = random() < 0.5 ? 1 : -1
-  const tall = random() < 0.2 + 0.4 * level
-  const sloping = random() < 0.25 + 0.5 * level
+  const tall = random() < 0.2 + 0.4 * level && !platform
+  const sloping = random() < 0.25 + 0.5 * level && !platform
   // What cannot be seen over goes backwards, and so only down.
   const ramp = sloping ? (tall || random() < 0.5 ? 'down' : 'up') : null
   return { side, tall, ramp, wet: random() < 0.5 * level, second: random() < level, stretch: random() }
@@ -91,11 +105,11 @@ function leftAside(t: DrivenTruck, seed: number): number {
 }
 
 /** Whether the load of a course hides the way: known before a truck is made ready. */
-export const isTall = (seed: number, level: number): boolean => drawn(seed, level).tall
+export const isTall = (of: TruckDriving, seed: number, level: number): boolean => drawn(of, seed, level).tall
 
 /** What a course asks of its driver besides what every course does: known before a truck is made ready. */
-export function comesUp(seed: number, level: number): readonly DriveRule[] {
-  const { tall, ramp } = drawn(seed, level)
+export function comesUp(of: TruckDriving, seed: number, level: number): readonly DriveRule[] {
+  const { tall, ramp } = drawn(of, seed, level)
   const door = hasDoor(seed, level)
   const backwards = tall || ramp === 'down'
   return [
@@ -121,7 +135,7 @@ function sizesOf(t: DrivenTruck, level: number, d: Drawn & { stretch: number }):
     long_m,
     lane_m,
     yard_m: 1.2 * long_m + 2,
-    first_m: 1.2 * long_m + 4 + 3 * d.stretch,
+    first_m: 1.2 * long_m + (t.driving.platform ? 8 : 4) + 3 * d.stretch,
     second_m: (d.ramp ? 3.4 : 1.8) * long_m + 3,
     beyond_m: long_m + 2,
   }
@@ -227,6 +241,27 @@ function peopleOn(
   })
 }
 
+/** Picked at no lower a shelf, and no higher than this share of how high it goes. */
+const [lowest_m, highest_share] = [1.5, 0.7]
+
+/** What is picked on the way, one in each stretch: nobody crosses where the truck stands for it. */
+function picksOn(t: DrivenTruck, way: readonly Point[], along: readonly number[], seed: number, level: number): Pick[] {
+  if (!t.driving.platform) return []
+  const random = randomFrom(seed, 'picks')
+  const most_m = lowest_m + (t.chassis.greatestHeight_m * highest_share - lowest_m) * (0.4 + 0.6 * level)
+  return along.map((at_m) => ({
+    at: pointOnWay(way, at_m),
+    at_m,
+    height_m: Math.round(10 * (lowest_m + (most_m - lowest_m) * random())) / 10,
+    side: random() < 0.5 ? 'left' : 'right',
+  }))
+}
+
+const crossing = (x0: number, y0: number, x1: number, y1: number): [from: Point, to: Point] => [
+  { x_m: x0, y_m: y0 },
+  { x_m: x1, y_m: y1 },
+]
+
 /**
  * The course of a seed for a truck, the same everywhere: its lane as wide as the truck needs and a little more, somebody who crosses, a ramp, a load
  * that cannot be seen over, wet ground.
@@ -234,24 +269,22 @@ function peopleOn(
  * @param level 0 to 1: a narrower lane, a smaller ring, more of the rest
  */
 export function driveCourse(t: DrivenTruck, seed: number, level: number): DriveCourse {
-  const d = drawn(seed, level)
+  const d = drawn(t.driving, seed, level)
   const s = sizesOf(t, level, d)
   const { yard_m, lane_m, first_m, second_m, long_m } = s
   const flip = (p: Point): Point => ({ x_m: p.x_m, y_m: d.side * p.y_m })
   const [half, corner_m] = [lane_m / 2, yard_m + first_m]
+  // Of its front axle the end that goes first, and the other, are so far off.
+  const ahead_m = Math.max(-t.body.rear_m, t.load.front_m)
   const middle = corner_m + half
   const way = [
     { x_m: 0, y_m: 0 },
     { x_m: middle, y_m: 0 },
     { x_m: middle, y_m: half + second_m },
   ].map(flip)
-  const first = yard_m + 0.55 * first_m
+  const first = yard_m + (t.driving.platform ? 0.45 : 0.55) * first_m
   const second = d.second ? half + 0.6 * long_m : null
   const away = half + 1
-  const crossing = (x0: number, y0: number, x1: number, y1: number): [from: Point, to: Point] => [
-    { x_m: x0, y_m: y0 },
-    { x_m: x1, y_m: y1 },
-  ]
   const crossings = [
     crossing(first, -away, first, away),
     ...(second === null ? [] : [crossing(middle - away, second, middle + away, second)]),
@@ -286,6 +319,7 @@ export function driveCourse(t: DrivenTruck, seed: number, level: number): DriveC
       seed,
       level,
     ),
+    picks: picksOn(t, way, [corner_m - ahead_m - 1, middle + half + 0.6 * long_m + ahead_m + 2], seed, level),
     tall: d.tall,
     wet: d.wet,
     friction: d.wet ? frictions.wet : frictions.dry,

@@ -3,7 +3,7 @@ import { usualTravelFork_m } from '../place/place'
 import { distance, type Point } from '../plane/point'
 import { tick_s } from '../swing/axis'
 import { tractionOf } from '../truck/balance'
-import { alongWay, type Crossing, type DriveCourse, setsOut_m, steady_share, wayLength } from './course'
+import { alongWay, type Crossing, type DriveCourse, type Pick, setsOut_m, steady_share, wayLength } from './course'
 import { type DrivenTruck, overallLength, type TruckEdge, truckEdges } from './driven-truck'
 import { besideTruck, inSight, onGround, touches } from './footprint'
 import { drivenOn, type TruckPose } from './pose'
@@ -50,6 +50,11 @@ const keptEvery_ticks = 6
 const handling_s = 20
 /** Whoever takes longer than so many times a steady driver has not finished. */
 const longest_times = 3
+/** Picked where the truck stands no further off, its platform no further from the shelf, for so long. */
+export const picked_m = { along: 0.3, high: 0.15 } as const
+const picks_s = 2
+/** Its platform goes up and down again for each, besides. */
+const eachPick_s = 12
 /** Side shift no further off than this is in the middle. */
 export const centred_m = 0.01
 /** It moves, for a rule that counts while it does. */
@@ -115,6 +120,9 @@ export class TruckDrive {
   private cornered: number | null = null
   private through: number | null = null
   private moved_m = 0
+  /** How many have been picked, and how long the next has been stood at. */
+  picked = 0
+  private picking = 0
   private down = 0
   private brakeAt: number | null = null
   private keyAt: number | null = null
@@ -123,11 +131,13 @@ export class TruckDrive {
     readonly truck: DrivenTruck,
     readonly course: DriveCourse,
   ) {
-    this.motion = new TruckMotion(truck, { x_m: 0, y_m: 0, heading_rad: 0 }, course.shift_m)
+    const heading_rad = truck.faces > 0 ? 0 : Math.PI
+    this.motion = new TruckMotion(truck, { x_m: 0, y_m: 0, heading_rad }, course.shift_m)
     this.walkers = course.people.map((crossing) => ({ crossing, at: crossing.from, walked_m: null, heardAt: null }))
     this.long_m = overallLength(truck)
     this.setsOut_m = setsOut_m(truck)
-    this.steady_s = wayLength(course.way) / (steady_share * truck.travel.greatest) + handling_s
+    const picks_s = course.picks.reduce((sum, p) => sum + eachPick_s + (2 * p.height_m) / truck.driving.forks_mps, 0)
+    this.steady_s = wayLength(course.way) / (steady_share * truck.travel.greatest) + handling_s + picks_s
   }
 
   get over(): boolean {
@@ -138,16 +148,27 @@ export class TruckDrive {
     return this.ticks * tick_s
   }
 
+  /** As fast as it goes the way its driver faces. */
+  private get forward_mps(): number {
+    return this.truck.faces * this.motion.speed_mps
+  }
+
+  /** What is to be picked next; null: nothing more. */
+  get nextPick(): Pick | null {
+    return this.course.picks[this.picked] ?? null
+  }
+
   /** The middle of the load on the ground. */
   get load(): Point {
     const { load } = this.truck
     return onGround(this.motion.pose, { x_m: (load.rear_m + load.front_m) / 2, y_m: this.motion.shift_m })
   }
 
-  /** The end that goes first, forwards where it stands. */
+  /** The end that goes first; where it stands, the one before its driver. */
   private get leading(): Point {
     const { load, body } = this.truck
-    return onGround(this.motion.pose, { x_m: this.motion.speed_mps < 0 ? body.rear_m : load.front_m, y_m: 0 })
+    const way = this.motion.speed_mps || this.truck.faces
+    return onGround(this.motion.pose, { x_m: way < 0 ? body.rear_m : load.front_m, y_m: 0 })
   }
 
   tick(acts: DriverActs): void {
@@ -161,12 +182,13 @@ export class TruckDrive {
     motion.tick({ ...acts, ...dead }, on, acts.stop || acts.brake || acts.key)
     this.hold(this.horns, acts.horn)
     // Eyes back while it goes forwards are no look behind it.
-    this.hold(this.looks, acts.look && motion.speed_mps < rolls_mps)
+    this.hold(this.looks, acts.look && this.forward_mps < rolls_mps)
     if (this.ticks % keptEvery_ticks === 0) this.track.push(motion.pose)
     this.ticks += 1
     this.walk(acts.horn)
     this.countRoom()
     this.countWay(on.slope !== null)
+    this.pick()
     this.countPeople()
     this.end()
   }
@@ -251,7 +273,7 @@ export class TruckDrive {
     const [v, step_m] = [motion.speed_mps, Math.abs(motion.speed_mps) * tick_s]
     this.moved_m += step_m
     if (Math.abs(v) > moving_mps) {
-      if (motion.height_m > usualTravelFork_m + 1e-9 || motion.height_m < 0.02) counted.high += 1
+      if (!this.atTravelHeight) counted.high += 1
       if (motion.tilt_deg < 1) counted.unleant += 1
       if (Math.abs(motion.shift_m) > centred_m) counted.aside += 1
     }
@@ -265,9 +287,38 @@ export class TruckDrive {
     }
     if (this.cornered === null && this.leading.x_m >= course.corner_m) this.cornered = this.ticks
     if (this.through === null && course.door && this.leading.x_m >= course.yard_m) this.through = this.ticks
-    if (v < -0.1 && !this.reversing) this.reversals.push(this.ticks)
-    if (v < -0.1) this.reversing = true
-    else if (v >= -0.02) this.reversing = false
+    const ahead = this.forward_mps
+    if (ahead < -0.1 && !this.reversing) this.reversals.push(this.ticks)
+    if (ahead < -0.1) this.reversing = true
+    else if (ahead >= -0.02) this.reversing = false
+  }
+
+  /** Just off the ground; of a platform low enough that it may go as fast as it can. */
+  private get atTravelHeight(): boolean {
+    const { height_m } = this.motion
+    const { platform } = this.truck.driving
+    if (platform) return height_m <= platform.above_m
+    return height_m <= usualTravelFork_m + 1e-9 && height_m >= 0.02
+  }
+
+  /** Whether it is at the mark of what is picked next. */
+  get isBesidePick(): boolean {
+    const next = this.nextPick
+    return next !== null && distance(this.motion.pose, next.at) <= picked_m.along
+  }
+
+  /** Whether it stands where the next is picked, its platform at its shelf. */
+  get standsAtPick(): boolean {
+    const { speed_mps, height_m } = this.motion
+    if (!this.isBesidePick || Math.abs(speed_mps) >= 0.02) return false
+    return Math.abs(height_m - (this.nextPick?.height_m ?? 0)) <= picked_m.high
+  }
+
+  private pick() {
+    this.picking = this.standsAtPick ? this.picking + 1 : 0
+    if (this.picking < ticksOf(picks_s)) return
+    this.picking = 0
+    this.picked += 1
   }
 
   private countPeople() {
@@ -304,7 +355,7 @@ export class TruckDrive {
     const long_m = this.stopping_m() ?? 30
     if (distance(p, motion.pose) > long_m + this.long_m + 2) return false
     const way = Math.sign(motion.speed_mps)
-    const going = { speed_mps: way, steer_rad: motion.steer_rad }
+    const going = { ...motion.going, speed_mps: way }
     let pose = motion.pose
     for (let run = 0; run <= long_m; run += 0.4) {
       if (besideTruck(truck, { pose, shift_m: motion.shift_m }, p) < near_m.struck) return true
@@ -344,8 +395,9 @@ export class TruckDrive {
       'door-horn': hornBefore(this.horns, this.through),
       'look-back': this.reversals.reduce<RuleMark | null>((a, t) => worseMark(a ?? 'kept', lookedBack(this.looks, t)), null),
       'travel-height': byAmount(s(c.high), 0.5, 2),
-      'mast-back': byAmount(s(c.unleant), 0.5, 2),
+      'mast-back': truck.driving.tilt_deg_s ? byAmount(s(c.unleant), 0.5, 2) : null,
       'shift-centred': truck.driving.shift ? byAmount(s(c.aside), 0.5, 2) : null,
+      picking: course.picks.length > 0 ? (this.nextPick ? 'missed' : 'kept') : null,
       leaving: this.finished
         ? leftWell({ brake: this.brakeAt, key: this.keyAt, upright: this.motion.tilt_deg <= flat_deg })
         : null,

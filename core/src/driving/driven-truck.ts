@@ -3,6 +3,7 @@ import type { TruckChassis, TruckDriving } from '../parts/truck'
 import { Refusal } from '../refusal'
 import type { AxisLimits } from '../swing/axis'
 import { type Balance, balanceOf, type Truck } from '../truck/balance'
+import type { DrivenAxle } from './pose'
 import type { OverEdge } from './tipping'
 
 /** A box in plan in the truck’s own frame, metres: from x to x, so far to either side. */
@@ -19,6 +20,10 @@ export interface DrivenTruck {
   chassis: TruckChassis
   driving: TruckDriving
   travel: AxisLimits
+  /** What drives and brakes it. */
+  axle: DrivenAxle
+  /** Forward is forks first, 1, or chassis first, −1. */
+  faces: 1 | -1
   steer_rad: number
   steer_rad_s: number
   /** Back positive, degrees: as far as the mast leans back, and forward. */
@@ -45,6 +50,18 @@ const tall_share = 1.9
 
 export const canDrive = (m: Machine): boolean => m.truck?.chassis !== undefined && m.truck.driving !== undefined
 
+/** How a machine stands and drives. @throws Refusal `no-drives` where its file does not say */
+export function drivingOf(m: Machine): { truck: Truck; driving: TruckDriving } {
+  const { chassis, driving } = m.truck ?? {}
+  if (!m.truck || !chassis || !driving)
+    throw new Refusal(
+      'no-drives',
+      `Nothing says how ${m.name} answers its wheel and pedals; driving is not offered for it.`,
+      'machine',
+    )
+  return { truck: { ...m.truck, chassis }, driving }
+}
+
 /**
  * A truck made ready for practice, its load on the forks.
  *
@@ -52,15 +69,8 @@ export const canDrive = (m: Machine): boolean => m.truck?.chassis !== undefined 
  * @throws Refusal `no-drives` where its file does not say how it drives
  */
 export function drivenTruck(m: Machine, tall: boolean): DrivenTruck {
-  const { truck } = m
-  const { chassis, driving } = truck ?? {}
-  if (!truck || !chassis || !driving)
-    throw new Refusal(
-      'no-drives',
-      `Nothing says how ${m.name} answers its wheel and pedals; driving is not offered for it.`,
-      'machine',
-    )
-  const whole: Truck = { ...truck, chassis }
+  const { truck, driving } = drivingOf(m)
+  const { chassis } = truck
   const tool = truck.boom ? (truck.attachments?.[0] ?? null) : null
   const { load } = driving
   const ahead_m = driving.reach_m ?? load.length_m / 2
@@ -88,10 +98,14 @@ export function drivenTruck(m: Machine, tall: boolean): DrivenTruck {
     revision: m.revision,
     chassis,
     driving,
+    axle: chassis.braked,
+    faces: driving.faces === 'chassis' ? -1 : 1,
     travel: { ...driving.travel, down: Math.min(driving.travel.down, chassis.braking_mps2) },
     steer_rad: (chassis.steer_deg * Math.PI) / 180,
     steer_rad_s: (driving.steer_deg_s * Math.PI) / 180,
-    tilt_deg: { back: backTilt_deg, forward: truck.forwardTilt_deg ?? backTilt_deg },
+    tilt_deg: driving.tilt_deg_s
+      ? { back: backTilt_deg, forward: truck.forwardTilt_deg ?? backTilt_deg }
+      : { back: 0, forward: 0 },
     body,
     load: carried,
     boxes: { body, carriage: [ahead, carried] },
@@ -99,10 +113,10 @@ export function drivenTruck(m: Machine, tall: boolean): DrivenTruck {
     // As a box of its own width and twice the height of its centre of gravity: rather too little, so that it goes over rather sooner.
     gyration_m: Math.hypot(chassis.width_m, 2 * chassis.cgHeight_m) / Math.sqrt(12),
     triangle: { frontHalfTrack_m: chassis.frontHalfTrack_m, wheelbase_m: chassis.wheelbase_m, rearHalfTrack_m: 0 },
-    truck: whole,
+    truck,
     balance: ({ height_m: h, tilt_deg, shift_m }) =>
       balanceOf(
-        whole,
+        truck,
         { tool, slabs: null },
         onForks,
         { height_m: h, tilt_deg: -tilt_deg, sideShift_m: shift_m },

@@ -12,6 +12,7 @@ export const driveRules = [
   'travel-height',
   'mast-back',
   'shift-centred',
+  'picking',
   'leaving',
 ] as const
 export type DriveRule = (typeof driveRules)[number]

@@ -8,7 +8,7 @@ import { type Lesson, lessonsTogether } from '../practice/weak-point'
 import { Refusal } from '../refusal'
 import { driveCourse, isTall } from './course'
 import { type DriverActs, TruckDrive } from './drive'
-import { drivenTruck } from './driven-truck'
+import { drivenTruck, drivingOf } from './driven-truck'
 import { type DriveMarks, driveMarks } from './marks'
 import type { DriveRule } from './rules'
 
@@ -48,7 +48,7 @@ function checkNotes(notes: DriveNotes): void {
 
 /** A course for a machine, its truck made ready. @throws Refusal `no-drives` */
 export function driveOn(m: Machine, how: { seed: number; level: number }): TruckDrive {
-  const truck = drivenTruck(m, isTall(how.seed, how.level))
+  const truck = drivenTruck(m, isTall(drivingOf(m).driving, how.seed, how.level))
   return new TruckDrive(truck, driveCourse(truck, how.seed, how.level))
 }
 

@@ -3,7 +3,7 @@ import { tick_s } from '../swing/axis'
 import { type Balance, tractionOf } from '../truck/balance'
 import { insideSides, pressesAt } from '../truck/stability-triangle'
 import { type DrivenTruck, outwardOf, overEdge, type TruckEdge, truckEdges } from './driven-truck'
-import { drivenOn, type TruckGoing, type TruckPose, yawRate } from './pose'
+import { alongOf, changing, drivenOn, type TruckGoing, type TruckPose, yawRate } from './pose'
 import { type Slope, standingOn } from './slope'
 import { isOver, type Leaning, leaningOn } from './tipping'
 
@@ -36,6 +36,7 @@ const upright: Leaning = { angle_rad: 0, rate_rad_s: 0 }
 /** A truck under its driver, a hundred and twenty ticks a second; everything follows from what was said at each. */
 export class TruckMotion {
   pose: TruckPose
+  /** Of its driven axle, forks first. */
   speed_mps = 0
   steer_rad = 0
   height_m = 0
@@ -112,14 +113,35 @@ export class TruckMotion {
     return before
   }
 
+  /** How it goes now. */
+  get going(): TruckGoing {
+    return { speed_mps: this.speed_mps, steer_rad: this.steer_rad, axle: this.truck.axle }
+  }
+
+  /** What the slope takes along the way of what drives it. */
+  private get uphill_mps2(): number {
+    const along = g_mps2 * Math.sin(this.pitch_rad)
+    if (this.truck.axle === 'front') return along
+    return along * Math.cos(this.steer_rad) + g_mps2 * Math.sin(this.roll_rad) * Math.sin(this.steer_rad)
+  }
+
+  /** As fast as it goes with its platform where it is. */
+  private get greatest_mps(): number {
+    const { travel, driving } = this.truck
+    const { platform } = driving
+    if (!platform || this.height_m <= platform.above_m) return travel.greatest
+    return this.height_m > platform.most_m ? 0 : Math.min(travel.greatest, platform.slow_mps)
+  }
+
   /** What drive or brake does along the way, as far as the tyres hold; what the slope takes is not in it yet. */
-  private driven(wanted_mps: number, friction: number): number {
+  private driven(wanted_mps: number, friction: number, stopping: boolean): number {
     const { travel, truck } = this.truck
-    const uphill = g_mps2 * Math.sin(this.pitch_rad)
+    const uphill = this.uphill_mps2
     const turning = this.speed_mps !== 0 && Math.sign(wanted_mps) !== Math.sign(this.speed_mps)
     const asked = ((turning ? 0 : wanted_mps) - this.speed_mps) / tick_s + uphill
     const way = Math.sign(this.speed_mps) || Math.sign(wanted_mps)
-    const most = asked * way > 0 ? travel.up : travel.down
+    const brakes = stopping ? (travel.stop ?? travel.down) : travel.down
+    const most = asked * way > 0 ? travel.up : brakes
     const { share } = tractionOf(truck, this.balance, { pitch_rad: this.pitch_rad, braking_mps2: -this.acceleration_mps2 })
     const grip = friction * g_mps2 * Math.max(0, share)
     return clamp(asked, -Math.min(most, grip), Math.min(most, grip))
@@ -128,21 +150,21 @@ export class TruckMotion {
   /** One tick on. */
   tick(says: DriverSays, on: Underfoot, stopping = false): void {
     const { truck } = this
-    const before: TruckGoing = { speed_mps: this.speed_mps, steer_rad: this.steer_rad }
+    const before = this.going
     const steer_rad = clamp(
-      this.steer_rad - clamp(says.steer, -1, 1) * truck.steer_rad_s * tick_s,
+      this.steer_rad - truck.faces * clamp(says.steer, -1, 1) * truck.steer_rad_s * tick_s,
       -truck.steer_rad,
       truck.steer_rad,
     )
     const said = this.through(stopping ? 0 : clamp(says.travel, -1, 1))
     this.standOn(on)
-    const wanted_mps = (stopping ? 0 : said) * truck.travel.greatest
-    const along = this.driven(wanted_mps, on.friction) - g_mps2 * Math.sin(this.pitch_rad)
+    const wanted_mps = stopping ? 0 : truck.faces * clamp(said * truck.travel.greatest, -this.greatest_mps, this.greatest_mps)
+    const along = this.driven(wanted_mps, on.friction, stopping) - this.uphill_mps2
     let speed_mps = this.speed_mps + along * tick_s
     // Through nought it stands for a tick.
     if (this.speed_mps !== 0 && Math.sign(speed_mps) !== Math.sign(this.speed_mps)) speed_mps = 0
     this.acceleration_mps2 = (speed_mps - this.speed_mps) / tick_s
-    this.pose = drivenOn(this.pose, truck.chassis.wheelbase_m, before, { speed_mps, steer_rad }, tick_s)
+    this.pose = drivenOn(this.pose, truck.chassis.wheelbase_m, before, { speed_mps, steer_rad, axle: truck.axle }, tick_s)
     this.speed_mps = speed_mps
     const steer_rad_s = (steer_rad - this.steer_rad) / tick_s
     this.steer_rad = steer_rad
@@ -162,7 +184,7 @@ export class TruckMotion {
     const { driving, chassis, tilt_deg } = this.truck
     const [height, lean, aside] = [this.height_m, this.tilt_deg, this.shift_m]
     this.height_m = clamp(height + clamp(forks, -1, 1) * driving.forks_mps * tick_s, 0, chassis.greatestHeight_m)
-    this.tilt_deg = clamp(lean + clamp(tilt, -1, 1) * driving.tilt_deg_s * tick_s, -tilt_deg.forward, tilt_deg.back)
+    this.tilt_deg = clamp(lean + clamp(tilt, -1, 1) * (driving.tilt_deg_s ?? 0) * tick_s, -tilt_deg.forward, tilt_deg.back)
     const { most_m, mps } = driving.shift ?? { most_m: 0, mps: 0 }
     this.shift_m = clamp(aside + clamp(shift, -1, 1) * mps * tick_s, -most_m, most_m)
     if (this.height_m === height && this.tilt_deg === lean && this.shift_m === aside) return
@@ -173,12 +195,12 @@ export class TruckMotion {
   /** What the centre of gravity feels, which is not where the front axle is. */
   private feel(steer_rad_s: number) {
     const { wheelbase_m } = this.truck.chassis
-    const { balance: b, speed_mps: v, steer_rad: d } = this
-    const yaw = yawRate({ speed_mps: v, steer_rad: d }, wheelbase_m)
-    const quickening = -(this.acceleration_mps2 * Math.tan(d) + (v * steer_rad_s) / Math.cos(d) ** 2) / wheelbase_m
+    const { balance: b, going } = this
+    const yaw = yawRate(going, wheelbase_m)
+    const change = changing(going, { speed_mps2: this.acceleration_mps2, steer_rad_s }, wheelbase_m)
     this.felt = {
-      lateral_mps2: v * yaw + quickening * b.x_m - yaw * yaw * b.y_m,
-      braking_mps2: -this.acceleration_mps2 + yaw * yaw * b.x_m + quickening * b.y_m,
+      lateral_mps2: alongOf(going) * yaw + change.yaw_rad_s2 * b.x_m - yaw * yaw * b.y_m,
+      braking_mps2: -change.along_mps2 + yaw * yaw * b.x_m + change.yaw_rad_s2 * b.y_m,
     }
     const { lateral_mps2, braking_mps2 } = this.felt
     this.presses = pressesAt(b, { pitch_rad: this.pitch_rad, roll_rad: this.roll_rad, lateral_mps2, braking_mps2 })

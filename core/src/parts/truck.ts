@@ -46,11 +46,16 @@ export type TruckChassis = z.infer<typeof truckChassis>
 
 /** How it answers wheel, pedal and levers: what driving is practised by. Without it none is offered. */
 const truckDriving = z.strictObject({
-  /** Of the middle of its front axle; it slows down as it is let go of, no harder than its service brake. */
+  /** Of the axle that drives and brakes it; it slows down as it is let go of, no harder than its service brake. */
   travel: drive,
+  /** Which end its driver has before them: forward is that way. */
+  faces: z.enum(['forks', 'chassis']).default('forks'),
   steer_deg_s: positive.max(180),
   forks_mps: positive,
-  tilt_deg_s: positive,
+  /** Left out: its mast does not lean. */
+  tilt_deg_s: positive.optional(),
+  /** Its driver rises with the load: raised higher than so it goes no faster, and from there up not at all. */
+  platform: z.strictObject({ above_m: positive, slow_mps: positive, most_m: positive }).optional(),
   /** How far its carriage goes to either side of the middle, and how fast; left out: it does not. */
   shift: z.strictObject({ most_m: positive, mps: positive }).optional(),
   /** How far its arm is out while it drives, from where reach is counted to the load’s middle. */

@@ -1,4 +1,4 @@
-import { type DriveRun, driveMarks, type Machine, type Point, playDrive, type TruckDrive } from '@geolabe/core'
+import { type DriveRun, driveMarks, type Machine, type Point, picked_m, playDrive, type TruckDrive } from '@geolabe/core'
 import { useMemo } from 'react'
 import { t } from '../language/t'
 import { Sheet } from '../look/page'
@@ -35,6 +35,17 @@ function Driven({ drive }: { drive: TruckDrive }) {
         stroke="var(--ink)"
         strokeWidth={2 * fine}
       />
+      {course.picks.map((p, i) => (
+        <circle
+          key={p.at_m}
+          cx={-p.at.y_m}
+          cy={-p.at.x_m}
+          r={picked_m.along}
+          fill={i < drive.picked ? 'var(--inside)' : 'none'}
+          stroke="var(--ink)"
+          strokeWidth={2 * fine}
+        />
+      ))}
       <polyline
         points={list(course.way)}
         fill="none"

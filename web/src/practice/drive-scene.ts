@@ -6,6 +6,7 @@ import {
   overallLength,
   type Point,
   type Polygon,
+  picked_m,
   pointOnWay,
   type TruckDrive,
   type TruckPose,
@@ -42,7 +43,7 @@ function carpet(sheet: Sheet, v: View, d: TruckDrive) {
   if (Math.abs(motion.speed_mps) < 0.05) return
   const { ctx, paint } = sheet
   const long_m = Math.min(30, d.stopping_m() ?? 30)
-  const going = { speed_mps: Math.sign(motion.speed_mps), steer_rad: motion.steer_rad }
+  const going = { ...motion.going, speed_mps: Math.sign(motion.speed_mps) }
   let at: TruckPose = motion.pose
   ctx.beginPath()
   for (let run = step_m; run <= long_m + step_m; run += step_m) {
@@ -96,6 +97,35 @@ function doorOf(sheet: Sheet, v: View, d: TruckDrive) {
   ctx.globalAlpha = 1
 }
 
+/** Where things are picked: a mark to stand at, a shelf beside it; what is picked is filled no more. */
+function picksOf(sheet: Sheet, v: View, d: TruckDrive) {
+  const { ctx, paint } = sheet
+  const half_m = (d.course.way[1]?.x_m ?? 0) - d.course.corner_m
+  for (const [i, { at, at_m, side }] of d.course.picks.entries()) {
+    const before = pointOnWay(d.course.way, at_m - 0.5)
+    const [ux, uy] = [(at.x_m - before.x_m) / 0.5, (at.y_m - before.y_m) / 0.5]
+    const [sx, sy] = side === 'left' ? [-uy, ux] : [uy, -ux]
+    const done = i < d.picked
+    const shelf = (along: number, off: number) => ({ x_m: at.x_m + along * ux + off * sx, y_m: at.y_m + along * uy + off * sy })
+    const [from, to] = [half_m - 0.7, half_m]
+    filled(
+      sheet,
+      v,
+      [shelf(-0.6, from), shelf(0.6, from), shelf(0.6, to), shelf(-0.6, to)],
+      done ? paint.sheet : paint.water,
+      paint.ink,
+    )
+    const middle = v.px(at.x_m, at.y_m)
+    dot(sheet, middle, picked_m.along * v.scale, done ? paint.sheet : paint.accent, paint.ink, done ? 1 : 3)
+    const label = shelf(0, half_m - 0.35)
+    ctx.fillStyle = paint.ink
+    ctx.font = '700 16px "Atkinson Hyperlegible Next Variable", sans-serif'
+    ctx.textAlign = 'center'
+    const [x, y] = v.px(label.x_m, label.y_m)
+    ctx.fillText(`${i + 1}`, x, y + 6)
+  }
+}
+
 /** The machine as it is drawn everywhere, where it stands now, its load on its forks. */
 function truckOn(sheet: Sheet, v: View, d: TruckDrive, plan: readonly Polygon[]) {
   const { paint } = sheet
@@ -138,6 +168,7 @@ export function drawDrive(sheet: Sheet, d: TruckDrive, plan: readonly Polygon[])
   carpet(sheet, v, d)
   const { bay } = d.course
   dot(sheet, v.px(bay.x_m, bay.y_m), bay.ring_m * scale, paint.accent, paint.ink, 3)
+  picksOf(sheet, v, d)
   for (const w of d.course.walls) filled(sheet, v, w.points, paint.edge, paint.ink)
   truckOn(sheet, v, d, plan)
   doorOf(sheet, v, d)

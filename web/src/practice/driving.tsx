@@ -8,9 +8,9 @@ import {
   type DriverSwitch,
   driverSwitches,
   drivingMotions,
-  isTall,
   lookAhead,
   type Machine,
+  type Pick,
   type TruckEdge,
   truckEdges,
 } from '@geolabe/core'
@@ -34,7 +34,7 @@ import { Halted, NotOffered, OnMachine } from './on-machine'
 import { Figure } from './play'
 import { sheetOf } from './scene'
 import { usePictures } from './use-pictures'
-import { type How, orRefused, useRounds } from './use-rounds'
+import { orRefused, useRounds } from './use-rounds'
 import { useSoFar } from './use-so-far'
 import { useTurn } from './use-turn'
 import { edgeWords } from './words'
@@ -48,9 +48,11 @@ export const DriveOn = () => (
 const sometimes: readonly DriveRule[] = ['door-horn', 'view-blocked', 'load-uphill', 'look-back']
 
 /** A course that nobody has had yet, on which what is due comes up: if it is found soon, for not everything does at once. */
-function seedFor(level: number, due: readonly DriveRule[]): number {
+function seedFor({ truck }: Machine, level: number, due: readonly DriveRule[]): number {
   let seed = newSeed()
-  for (let i = 0; i < 200 && !due.every((rule) => comesUp(seed, level).includes(rule)); i++) seed = newSeed()
+  const driving = truck?.driving
+  if (!driving) return seed
+  for (let i = 0; i < 200 && !due.every((rule) => comesUp(driving, seed, level).includes(rule)); i++) seed = newSeed()
   return seed
 }
 
@@ -58,13 +60,13 @@ function Rounds({ machine, level }: { machine: Machine; level: number }) {
   const [query] = useSearchParams()
   const only = query.get('only')?.split(',') ?? []
   const due = sometimes.filter((r) => only.includes(r))
-  const { how, turn, run, over, again, next, leave } = useRounds<DriveRun>(level, (l) => seedFor(l, due))
+  const { how, turn, run, over, again, next, leave } = useRounds<DriveRun>(level, (l) => seedFor(machine, l, due))
   // Made before the first frame, so that a machine that is not offered says why.
   const made = useMemo(() => orRefused(() => ({ recorder: new DriveRecorder(machine, how), turn })), [machine, how, turn])
   const onLeave = () => leave()
   if ('refused' in made) return <NotOffered title={t`Driving ${machine.name}`} error={made.refused} onLeave={onLeave} />
   if (run) return <DriveAfter machine={machine} run={run} onAgain={again} onNext={next} onLeave={onLeave} />
-  return <Play key={turn} machine={machine} recorder={made.recorder} how={how} onOver={over} onLeave={onLeave} />
+  return <Play key={turn} machine={machine} recorder={made.recorder} onOver={over} onLeave={onLeave} />
 }
 
 /** Figures on the screen are written anew so often, ms: more often nobody reads them. */
@@ -79,6 +81,7 @@ interface Told {
   ahead: { edge: TruckEdge; in_s: number } | null
   time_s: number
   isSetDown: boolean
+  pick: { next: Pick; beside: boolean; held: boolean } | null
   /** Of the carriage, to the left, where it is off its middle. */
   aside_m: number | null
   held: readonly number[]
@@ -86,7 +89,7 @@ interface Told {
 
 /** What a driver reads at a moment. */
 function toldOf({ drive, last }: DriveRecorder, held: readonly number[]): Told {
-  const { motion } = drive
+  const { motion, nextPick } = drive
   const edge = truckEdges.reduce((a, e) => (motion.room[e] < motion.room[a] ? e : a))
   const { slope, friction } = drive.underfoot
   return {
@@ -98,6 +101,11 @@ function toldOf({ drive, last }: DriveRecorder, held: readonly number[]): Told {
     ahead: lookAhead(motion, last, { slope, friction }),
     time_s: drive.time_s,
     isSetDown: drive.isSetDown,
+    pick: nextPick && {
+      next: nextPick,
+      beside: drive.isBesidePick,
+      held: drive.standsAtPick,
+    },
     aside_m: Math.abs(motion.shift_m) > centred_m ? motion.shift_m : null,
     held,
   }
@@ -179,13 +187,27 @@ function useSwitches(recorder: DriveRecorder, active: boolean) {
 }
 
 /** What is to be done, before it begins. */
-function Opening({ door, tall, ramp, wet, aside }: Record<'door' | 'tall' | 'ramp' | 'wet' | 'aside', boolean>) {
+function Opening({ picks, door, tall, ramp, wet, aside }: Record<'picks' | 'door' | 'tall' | 'ramp' | 'wet' | 'aside', boolean>) {
   return (
     <>
-      <p className="text-lg font-bold">{t`Take the load along the lane and set it down in the ring.`}</p>
+      <p className="text-lg font-bold">
+        {picks
+          ? t`Pick at each mark along the aisle, then bring it to the ring.`
+          : t`Take the load along the lane and set it down in the ring.`}
+      </p>
       <ul className="mt-1 grid list-disc gap-0.5 pl-5">
-        <li>{t`Forks just off the ground, mast back, horn before the corner, stop for people.`}</li>
-        <li>{t`Leave it with forks flat, brake on, then key out.`}</li>
+        {picks ? (
+          <>
+            <li>{t`Platform at the mark, raise to its shelf, hold still for two seconds; down again before you go on.`}</li>
+            <li>{t`Chassis first, platform down, horn before the corner, stop for people.`}</li>
+            <li>{t`Leave it with the platform down, brake on, then key out.`}</li>
+          </>
+        ) : (
+          <>
+            <li>{t`Forks just off the ground, mast back, horn before the corner, stop for people.`}</li>
+            <li>{t`Leave it with forks flat, brake on, then key out.`}</li>
+          </>
+        )}
         {aside && <li className="font-bold">{t`The side shift was left off its middle.`}</li>}
         {door && <li className="font-bold">{t`The lane begins behind a door of strips: horn before it too.`}</li>}
         {tall && <li className="font-bold">{t`This load hides the way.`}</li>}
@@ -203,13 +225,11 @@ function Opening({ door, tall, ramp, wet, aside }: Record<'door' | 'tall' | 'ram
 function Play({
   machine,
   recorder,
-  how,
   onOver,
   onLeave,
 }: {
   machine: Machine
   recorder: DriveRecorder
-  how: How
   onOver: (run: DriveRun) => void
   onLeave: () => void
 }) {
@@ -263,7 +283,7 @@ function Play({
           {say('speed', told.speed_mps)}
         </Figure>
         <Figure label={t`Bend at most`}>{told.permitted_mps === null ? '–' : say('speed', told.permitted_mps)}</Figure>
-        <Figure label={t`Forks`}>{say('length', told.forks_m)}</Figure>
+        <Figure label={drive.truck.driving.platform ? t`Platform` : t`Forks`}>{say('length', told.forks_m)}</Figure>
         <Figure label={t`Room to edge`}>{say('length', told.room_m)}</Figure>
         <Figure label={t`Time`} wide>
           {clockOf(told.time_s)}
@@ -291,6 +311,17 @@ function Play({
             {t`The load stands. Leave the truck.`}
           </p>
         )}
+        {told.pick && !told.ahead && (
+          <p className="absolute bottom-2 left-2 max-w-[60%] rounded-lg border-2 border-ink bg-paper px-3 py-1 font-bold">
+            {told.pick.held
+              ? t`Hold still.`
+              : told.pick.beside
+                ? t`Raise to ${say('length', told.pick.next.height_m)}`
+                : told.pick.next.side === 'left'
+                  ? t`Next shelf: on the left, ${say('length', told.pick.next.height_m)} up`
+                  : t`Next shelf: on the right, ${say('length', told.pick.next.height_m)} up`}
+          </p>
+        )}
         {told.aside_m !== null && !told.ahead && (
           <p className="absolute bottom-2 left-2 max-w-[60%] rounded-lg border-2 border-ink bg-paper px-3 py-1 font-bold">
             {told.aside_m > 0
@@ -308,8 +339,9 @@ function Play({
           <div className="pointer-events-none absolute inset-0 grid place-items-center p-3 md:place-items-end md:content-end">
             <Halted ready={state === 'ready'} onGo={go} onLeave={onLeave}>
               <Opening
+                picks={drive.course.picks.length > 0}
                 door={drive.course.door !== null}
-                tall={isTall(how.seed, how.level)}
+                tall={drive.course.tall}
                 ramp={drive.course.ramp !== null}
                 wet={drive.course.wet}
                 aside={drive.course.shift_m !== 0}

@@ -183,6 +183,7 @@ export const pointWords: Record<PointLine['point'], string> = {
   'travel-height': t`Forks too high or dragging on the way`,
   'mast-back': t`Driving with the mast not tilted back`,
   'shift-centred': t`Driving with the side shift off its middle`,
+  picking: t`A shelf passed by, or not stood at`,
   leaving: t`Leaving a truck without its brake on and its key out`,
   touched: t`Driving into something`,
   trusted: t`Taking somebody’s word without looking`,
@@ -221,6 +222,7 @@ export const ruleWords: Record<DriveRule, string> = {
   'travel-height': t`Forks just off the ground while moving`,
   'mast-back': t`Mast tilted back while moving`,
   'shift-centred': t`Side shift in its middle while moving`,
+  picking: t`Each shelf stood at, and picked from`,
   leaving: t`Left with forks flat, brake on, then key out`,
 }
 
