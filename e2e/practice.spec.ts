@@ -267,6 +267,15 @@ test('how a machine stands, judged from a picture: which foot is touched on it, 
   )
   expect(kept?.claimed).toBeNull()
   expect(kept?.falseAlarms).toBeGreaterThan(2)
+  // How a truck is about to be driven is judged from a picture too.
+  await page.goto('/practice/whimbrel/judgement?only=too-low')
+  await expect(page.getByRole('img', { name: /^Whimbrel from its side as it would be driven/ })).toBeVisible()
+  await audit(page)
+  await look(page, 'practice-way')
+  await page.getByRole('button', { name: 'Too low' }).click()
+  await page.getByRole('button', { name: '60 %' }).click()
+  await expect(page.getByRole('status').filter({ hasText: /Right\.|Nothing was wrong\./ })).toBeVisible()
+  await fits(page)
 })
 
 /** What somebody does with the keys of Tern’s levers who is signalled to like this. */
@@ -536,6 +545,13 @@ const opinions: Record<Opinion, string> = {
   'weak-ground': 'Ground too weak',
   'tail-room': 'No room for the tail',
   'out-of-level': 'Out of level',
+  'forks-raised': 'Load carried too high',
+  'too-steep': 'Too steep',
+  'across-slope': 'Slopes too much across',
+  'too-narrow': 'Too narrow',
+  'too-low': 'Too low',
+  slippery: 'Too slippery',
+  'turned-fast': 'Too fast for the bend',
 }
 
 test('an exam: set by an assessor, sat by another, a try left counts, passed, certified, its file checked with the network gone', async ({

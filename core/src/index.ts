@@ -166,6 +166,7 @@ export {
 } from './judgement/round'
 export { isAtFoot, type StandFault, type StandItem, standFaults } from './judgement/stand-item'
 export { type Above, type Misreading, misreadings, type TableItem } from './judgement/table-item'
+export { type WayItem, wayFaults } from './judgement/way-item'
 export { alternatingLowerCalculator, type Lowering, loweringBy } from './levelling/alternating-lower'
 export { bubbleCheck, bubbleCheckCalculator } from './levelling/bubble-check'
 export { levelEffect, levelEffectCalculator } from './levelling/level-effect'

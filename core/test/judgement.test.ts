@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { distanceToFeature, feetOf, liftsOnOutriggers, outriggersIn, type Point } from '../src'
+import { distanceToFeature, feetOf, liftsOnOutriggers, outriggersIn, type Point, usualPolicy } from '../src'
 import { calibrationOf } from '../src/judgement/calibration'
 import { type Item, itemsFrom, mistakes, mistakesOn, type Opinion, opinions } from '../src/judgement/item'
 import { judgeLessons } from '../src/judgement/lessons'
@@ -8,6 +8,7 @@ import { isRight, type Judged, marksOf, type Sure, surenesses } from '../src/jud
 import { itemsARound, judgeRound, judgeVersion, markRound } from '../src/judgement/round'
 import { isAtFoot, type StandItem, standFaults, standFaultsOf } from '../src/judgement/stand-item'
 import { type Misreading, misreadings, misreadingsOf, type TableItem } from '../src/judgement/table-item'
+import { wayFaults, wayFaultsOf } from '../src/judgement/way-item'
 import { loadLessons } from '../src/practice/lessons'
 import { dueIn_days, halfLifeAfter, type WeakPoint, weakPointAfter } from '../src/practice/weak-point'
 import { isHung } from '../src/rating/axes'
@@ -399,5 +400,60 @@ describe('a round of judgement', () => {
     expect(code({}, [...tables, ...machines.flatMap((m) => (m.id === 'heron' ? m.tables : []))])).toBe('machine-changedtables')
     expect(judgeRound.safeParse({ ...round, answers: round.answers.slice(1) }).success).toBe(false)
     expect(judgeRound.safeParse({ ...round, answers: round.answers.map((a) => ({ ...a, sure: 55 })) }).success).toBe(false)
+  })
+})
+
+describe('a way that is judged', () => {
+  const trucks = machines.filter((m) => wayFaultsOf(m.machine).length > 0)
+  const items = trucks.flatMap((m, i) => {
+    const only = wayFaultsOf(m.machine)
+    return itemsFrom(m, { seed: 70 + i, level: (i % 3) / 2, only }, Math.ceil(runs(5000, 400) / trucks.length)).flatMap((item) =>
+      item.of === 'way' ? [{ ...m, item }] : [],
+    )
+  })
+  it('is offered for every truck whose file says how it drives', () => {
+    expect(trucks.map((m) => m.id)).toEqual(['avocet', 'bittern', 'dunlin', 'godwit', 'puffin', 'sandpiper', 'whimbrel'])
+    for (const m of trucks) {
+      const only = wayFaultsOf(m.machine)
+      expect(new Set(itemsFrom(m, { seed: 1, level: 0.3, only }, 120).map((x) => x.wrong)), m.id).toEqual(
+        new Set(['nothing', ...only]),
+      )
+    }
+    expect(new Set(trucks.flatMap((m) => wayFaultsOf(m.machine)))).toEqual(new Set(wayFaults))
+  })
+  it('has one thing wrong with it or none, by figures alone, and half have nothing', () => {
+    const whole = items.filter((x) => x.item.wrong === 'nothing').length / items.length
+    expect(Math.abs(whole - 0.5)).toBeLessThan(Math.max(0.02, 1.3 / Math.sqrt(items.length)))
+    for (const { id, machine, item } of items) {
+      const { truck } = machine
+      if (!truck?.chassis || !truck.driving) throw new Error('no truck')
+      const { chassis, driving } = truck
+      const { part, load } = item
+      const { trucks: site } = usualPolicy
+      const wide_m = Math.max(chassis.width_m, load.width_m)
+      const drawn_m = Math.max(...machine.outline.side.flatMap((p) => p.points.map(([, z]) => z)))
+      const high_m = Math.max(
+        chassis.mastLow_m ?? drawn_m,
+        item.height_m + load.height_m,
+        item.height_m + (chassis.guardAbove_m ?? 0),
+      )
+      const seen = {
+        'forks-raised': item.height_m > site.travelFork_m,
+        'too-steep': Math.abs(part.grade_pct) > chassis.grades.along_pct,
+        'across-slope': Math.abs(part.cross_pct) > chassis.grades.cross_pct,
+        'too-low': part.height_m !== null && part.height_m - high_m < site.headGap_m,
+      }
+      for (const [fault, is] of Object.entries(seen))
+        expect(item.wrong === fault, `${id} ${fault} ${JSON.stringify(item)}`).toBe(is)
+      // In a bend the tail needs more than the load is wide.
+      if (part.kind !== 'turn') expect(item.wrong === 'too-narrow', id).toBe((part.width_m ?? 0) - wide_m < 2 * site.sideGap_m)
+      else if (item.wrong !== 'too-narrow') expect(part.width_m ?? 0, id).toBeGreaterThan(wide_m + 2 * site.sideGap_m)
+      // Loads are driven uphill, and nothing faster than it goes.
+      expect(item.facing, id).toBe(part.grade_pct < 0 ? 'load-last' : 'load-first')
+      expect(item.speed_mps, id).toBeLessThanOrEqual(driving.travel.greatest)
+      expect(item.findings.length > 0, id).toBe(item.wrong !== 'nothing')
+      if (item.wrong === 'slippery') expect(part.surface, id).not.toBe('dry')
+      if (item.wrong === 'turned-fast') expect(item.speed_mps ** 2 / (part.radius_m ?? 0), id).toBeGreaterThan(0.5)
+    }
   })
 })

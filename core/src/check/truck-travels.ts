@@ -156,8 +156,10 @@ export function truckWay(ctx: TruckContext): Finding[] {
   const size = plan.lift.hung.load.size
   const load = drive.laden ? size : null
   const wide_m = Math.max(chassis.width_m, load?.width_m ?? 0)
+  // As high as it is drawn where its file does not say.
+  const drawn_m = () => Math.max(...ctx.machine.outline.side.flatMap((p) => p.points.map(([, z]) => z)))
   const high_m = Math.max(
-    chassis.mastLow_m ?? 0,
+    chassis.mastLow_m ?? drawn_m(),
     drive.height_m + (load?.height_m ?? 0),
     drive.height_m + (chassis.guardAbove_m ?? 0),
   )

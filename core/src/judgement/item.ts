@@ -5,16 +5,17 @@ import { Refusal } from '../refusal'
 import { shuffled } from './lots'
 import { type StandFault, type StandItem, standFaults, standFaultsOf, standItem } from './stand-item'
 import { cellsOf, type Misreading, misreadings, misreadingsOf, type TableItem, tableItem } from './table-item'
+import { type WayFault, type WayItem, wayFaults, wayFaultsOf, wayItem } from './way-item'
 
-/** What can be wrong: with a figure that somebody read from a table, and with how a machine stands. */
-export const mistakes = [...misreadings, ...standFaults] as const
-export type Mistake = Misreading | StandFault
+/** What can be wrong: with a figure that somebody read from a table, with how a machine stands, and with how a truck is about to be driven. */
+export const mistakes = [...misreadings, ...standFaults, ...wayFaults] as const
+export type Mistake = Misreading | StandFault | WayFault
 /** What may be said of an item: what is wrong with it, or that nothing is. */
 export const opinions = ['nothing', ...mistakes] as const
 export type Opinion = (typeof opinions)[number]
 
 /** Somebody has done something and says that it is right: what is wrong with it? */
-export type Item = TableItem | StandItem
+export type Item = TableItem | StandItem | WayItem
 
 /** What is judged: a machine by its tables. */
 export interface JudgedOn {
@@ -34,11 +35,13 @@ export interface How {
 }
 
 const isMisreading = (m: Mistake): m is Misreading => misreadings.some((x) => x === m)
+const isWayFault = (m: Mistake): m is WayFault => wayFaults.some((x) => x === m)
 
 /** Which mistakes can be made with a machine and its tables. */
 export const mistakesOn = ({ machine, tables }: JudgedOn): Mistake[] => [
   ...misreadingsOf(tables),
   ...standFaultsOf(machine, tables),
+  ...wayFaultsOf(machine),
 ]
 
 /**
@@ -55,7 +58,9 @@ export function itemsFrom({ machine, tables }: JudgedOn, how: How, count: number
       const { level } = how
       const item = isMisreading(wrong)
         ? tableItem(random, cells, { wrong, level, right })
-        : standItem(random, machine, tables, { wrong, level, right })
+        : isWayFault(wrong)
+          ? wayItem(random, machine, { wrong, level, right })
+          : standItem(random, machine, tables, { wrong, level, right })
       if (item) return item
     }
     throw new Refusal('no-items', 'It offers nothing to practise judgement on.', 'machine')

@@ -11,9 +11,9 @@ export interface Judged {
   sure: Sure
 }
 
-/** Whether what somebody said of an item is said of where it is wrong. A figure has only one place. */
+/** Whether what somebody said of an item is said of where it is wrong. A figure has only one place, and so has a way. */
 function isThere(item: Item, said: Judged): boolean {
-  if (item.of === 'table' || item.wrong === 'nothing') return true
+  if (item.of !== 'stand' || item.wrong === 'nothing') return true
   return item.where.length > 0 ? said.at !== undefined && item.where.includes(said.at) : said.wrong === item.wrong
 }
 

@@ -1,5 +1,6 @@
 import {
   type Item,
+  isTruck,
   type Judged,
   type JudgedOn,
   liftsOnOutriggers,
@@ -9,11 +10,15 @@ import {
   type StandItem,
   standFaults,
   type TableItem,
+  type TruckMachine,
+  type WayItem,
+  wayFaults,
 } from '@geolabe/core'
 import type { ReactNode } from 'react'
 import { t } from '../language/t'
 import { Claim, ItemSheets, Told } from './item-sheets'
 import { StandClaim, StandPicture, StandTold } from './stand-sheets'
+import { WayClaim, WayPicture, WayTold } from './way-sheets'
 
 /** How one item is shown. */
 export interface Shown {
@@ -55,8 +60,17 @@ function standShown(item: StandItem, { machine }: JudgedOn, table: RatingTable, 
   }
 }
 
+const wayShown = (item: WayItem, machine: TruckMachine, { answer }: State): Omit<Shown, 'title'> => ({
+  head: <WayClaim item={item} machine={machine} />,
+  drawing: <WayPicture item={item} machine={machine} />,
+  told: answer && <WayTold item={item} answer={answer} />,
+  of: wayFaults,
+})
+
 /** An item as it is judged, or told; null: its table or its outriggers are gone. */
 export function shownOf(item: Item, on: JudgedOn, state: State): Shown | null {
+  if (item.of === 'way')
+    return isTruck(on.machine) ? { title: t`The way of ${on.machine.name}`, ...wayShown(item, on.machine, state) } : null
   const table = on.tables.find((x) => x.id === item.table)
   const shown = table && (item.of === 'table' ? tableShown(item, table, state) : standShown(item, on, table, state))
   const { name } = on.machine

@@ -135,6 +135,13 @@ export const opinionWords: Record<Opinion, string> = {
   'weak-ground': t`Ground too weak`,
   'tail-room': t`No room for the tail`,
   'out-of-level': t`Out of level`,
+  'forks-raised': t`Load carried too high`,
+  'too-steep': t`Too steep`,
+  'across-slope': t`Slopes too much across`,
+  'too-narrow': t`Too narrow`,
+  'too-low': t`Too low`,
+  slippery: t`Too slippery`,
+  'turned-fast': t`Too fast for the bend`,
 }
 
 export const aboveWords: Record<Above, string> = { 'hook-block': t`hook block`, slings: t`slings`, spreader: t`spreader` }
@@ -163,6 +170,13 @@ export const pointWords: Record<PointLine['point'], string> = {
   'weak-ground': t`Not seeing ground too weak for a foot`,
   'tail-room': t`Not seeing that the tail has no room`,
   'out-of-level': t`Not seeing that it is out of level`,
+  'forks-raised': t`Not seeing a load carried too high`,
+  'too-steep': t`Not seeing a ramp too steep`,
+  'across-slope': t`Not seeing a slope across the way`,
+  'too-narrow': t`Not seeing a way too narrow`,
+  'too-low': t`Not seeing a way too low`,
+  slippery: t`Not seeing a floor too slippery`,
+  'turned-fast': t`Not seeing a bend taken too fast`,
   'wrong-motion': t`Answering a signal with another motion`,
   'no-answer': t`Not answering a signal`,
   slow: t`Answering a signal slowly`,
