@@ -276,6 +276,15 @@ test('how a machine stands, judged from a picture: which foot is touched on it, 
   await page.getByRole('button', { name: '60 %' }).click()
   await expect(page.getByRole('status').filter({ hasText: /Right\.|Nothing was wrong\./ })).toBeVisible()
   await fits(page)
+  // And so is wind as somebody has reckoned it.
+  await page.goto('/practice/tern/judgement?only=sail-left-out,height-left-out')
+  await expect(page.getByRole('heading', { name: 'Wind at Tern' })).toBeVisible()
+  await audit(page)
+  await look(page, 'practice-wind')
+  await page.getByRole('button', { name: 'Height of the tip left out' }).click()
+  await page.getByRole('button', { name: '60 %' }).click()
+  await expect(page.getByText(/^Gusts come to .* lifted in/)).toBeVisible()
+  await fits(page)
 })
 
 /** What somebody does with the keys of Tern’s levers who is signalled to like this. */
@@ -552,6 +561,9 @@ const opinions: Record<Opinion, string> = {
   'too-low': 'Too low',
   slippery: 'Too slippery',
   'turned-fast': 'Too fast for the bend',
+  'sail-left-out': 'The load’s own sail left out',
+  'mean-for-gusts': 'Mean wind taken for gusts',
+  'height-left-out': 'Height of the tip left out',
 }
 
 test('an exam: set by an assessor, sat by another, a try left counts, passed, certified, its file checked with the network gone', async ({

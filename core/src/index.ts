@@ -167,6 +167,7 @@ export {
 export { isAtFoot, type StandFault, type StandItem, standFaults } from './judgement/stand-item'
 export { type Above, type Misreading, misreadings, type TableItem } from './judgement/table-item'
 export { type WayItem, wayFaults } from './judgement/way-item'
+export { type WindFigures, type WindItem, windFaults } from './judgement/wind-item'
 export { alternatingLowerCalculator, type Lowering, loweringBy } from './levelling/alternating-lower'
 export { bubbleCheck, bubbleCheckCalculator } from './levelling/bubble-check'
 export { levelEffect, levelEffectCalculator } from './levelling/level-effect'

@@ -9,6 +9,7 @@ import { itemsARound, judgeRound, judgeVersion, markRound } from '../src/judgeme
 import { isAtFoot, type StandItem, standFaults, standFaultsOf } from '../src/judgement/stand-item'
 import { type Misreading, misreadings, misreadingsOf, type TableItem } from '../src/judgement/table-item'
 import { wayFaults, wayFaultsOf } from '../src/judgement/way-item'
+import { windFaults, windFaultsOf } from '../src/judgement/wind-item'
 import { loadLessons } from '../src/practice/lessons'
 import { dueIn_days, halfLifeAfter, type WeakPoint, weakPointAfter } from '../src/practice/weak-point'
 import { isHung } from '../src/rating/axes'
@@ -454,6 +455,69 @@ describe('a way that is judged', () => {
       expect(item.findings.length > 0, id).toBe(item.wrong !== 'nothing')
       if (item.wrong === 'slippery') expect(part.surface, id).not.toBe('dry')
       if (item.wrong === 'turned-fast') expect(item.speed_mps ** 2 / (part.radius_m ?? 0), id).toBeGreaterThan(0.5)
+    }
+  })
+})
+
+describe('wind that is judged', () => {
+  const cranes = machines.filter((m) => windFaultsOf(m.machine, m.tables).length > 0)
+  const items = cranes.flatMap((m, i) => {
+    const only = windFaultsOf(m.machine, m.tables)
+    return itemsFrom(m, { seed: 90 + i, level: (i % 3) / 2, only }, Math.ceil(5000 / cranes.length)).flatMap((item) =>
+      item.of === 'wind' ? [{ ...m, item }] : [],
+    )
+  })
+  it('is offered for every crane whose table says what wind it allows; height only where a tip stands high', () => {
+    expect(cranes.map((m) => m.id)).toEqual([
+      'cormorant',
+      'curlew',
+      'heron',
+      'kittiwake',
+      'petrel',
+      'plover',
+      'rush',
+      'sedge',
+      'tern',
+      'turnstone',
+      'wren',
+    ])
+    for (const m of cranes) {
+      const only = windFaultsOf(m.machine, m.tables)
+      expect(new Set(itemsFrom(m, { seed: 1, level: 0.3, only }, 120).map((x) => x.wrong)), m.id).toEqual(
+        new Set(['nothing', ...only]),
+      )
+    }
+    const high = cranes.filter((m) => windFaultsOf(m.machine, m.tables).includes('height-left-out')).map((m) => m.id)
+    expect(high).toEqual(expect.arrayContaining(['cormorant', 'kittiwake', 'tern']))
+    expect(high).not.toContain('wren')
+  })
+  it('looks as if it might be lifted: with one thing left out it may not be, and that one alone comes to what was said', () => {
+    const whole = items.filter((x) => x.item.wrong === 'nothing').length / items.length
+    expect(Math.abs(whole - 0.5)).toBeLessThan(0.02)
+    for (const { id, tables, item } of items) {
+      const { load, chart, mean_mps, height_m, said, right } = item
+      expect(chart, id).toEqual(tables.find((t) => t.id === item.table)?.wind)
+      const area_m2 = load.dragCoefficient * load.width_m * load.height_m
+      const counted_m2 = (chart.referenceArea_m2_per_t * load.mass_kg) / 1000
+      const limit = chart.limit_mps * Math.min(1, Math.sqrt(counted_m2 / area_m2))
+      const gust = mean_mps * ((Math.max(10, height_m) / 10) ** 0.14 + 0.4)
+      expect(right.limit_mps, id).toBeCloseTo(limit, 1)
+      expect(right.gust_mps, id).toBeCloseTo(gust, 1)
+      expect(said.gust_mps, id).toBeLessThanOrEqual(said.limit_mps)
+      const by = {
+        'sail-left-out': [gust, chart.limit_mps],
+        'mean-for-gusts': [mean_mps, limit],
+        'height-left-out': [1.4 * mean_mps, limit],
+      } as const
+      if (item.wrong === 'nothing') {
+        expect(said, id).toEqual(right)
+        continue
+      }
+      expect(right.gust_mps, id).toBeGreaterThan(right.limit_mps)
+      const fits = windFaults.filter(
+        (f) => Math.abs(by[f][0] - said.gust_mps) <= 0.051 && Math.abs(by[f][1] - said.limit_mps) <= 0.051,
+      )
+      expect(fits, `${id} ${JSON.stringify(item)}`).toEqual([item.wrong])
     }
   })
 })

@@ -6,16 +6,17 @@ import { shuffled } from './lots'
 import { type StandFault, type StandItem, standFaults, standFaultsOf, standItem } from './stand-item'
 import { cellsOf, type Misreading, misreadings, misreadingsOf, type TableItem, tableItem } from './table-item'
 import { type WayFault, type WayItem, wayFaults, wayFaultsOf, wayItem } from './way-item'
+import { type WindFault, type WindItem, windFaults, windFaultsOf, windItem } from './wind-item'
 
-/** What can be wrong: with a figure that somebody read from a table, with how a machine stands, and with how a truck is about to be driven. */
-export const mistakes = [...misreadings, ...standFaults, ...wayFaults] as const
-export type Mistake = Misreading | StandFault | WayFault
+/** What can be wrong: with a figure read from a table, with how a machine stands, how a truck is about to be driven, how wind was reckoned. */
+export const mistakes = [...misreadings, ...standFaults, ...wayFaults, ...windFaults] as const
+export type Mistake = Misreading | StandFault | WayFault | WindFault
 /** What may be said of an item: what is wrong with it, or that nothing is. */
 export const opinions = ['nothing', ...mistakes] as const
 export type Opinion = (typeof opinions)[number]
 
 /** Somebody has done something and says that it is right: what is wrong with it? */
-export type Item = TableItem | StandItem | WayItem
+export type Item = TableItem | StandItem | WayItem | WindItem
 
 /** What is judged: a machine by its tables. */
 export interface JudgedOn {
@@ -36,12 +37,14 @@ export interface How {
 
 const isMisreading = (m: Mistake): m is Misreading => misreadings.some((x) => x === m)
 const isWayFault = (m: Mistake): m is WayFault => wayFaults.some((x) => x === m)
+const isWindFault = (m: Mistake): m is WindFault => windFaults.some((x) => x === m)
 
 /** Which mistakes can be made with a machine and its tables. */
 export const mistakesOn = ({ machine, tables }: JudgedOn): Mistake[] => [
   ...misreadingsOf(tables),
   ...standFaultsOf(machine, tables),
   ...wayFaultsOf(machine),
+  ...windFaultsOf(machine, tables),
 ]
 
 /**
@@ -53,14 +56,16 @@ export const mistakesOn = ({ machine, tables }: JudgedOn): Mistake[] => [
 export function itemsFrom({ machine, tables }: JudgedOn, how: How, count: number): Item[] {
   const random = randomFrom(how.seed, 'judgement')
   const cells = cellsOf(tables)
+  const itemOf = (wrong: Mistake, of: { level: number; right: boolean }): Item | null => {
+    if (isMisreading(wrong)) return tableItem(random, cells, { wrong, ...of })
+    if (isWayFault(wrong)) return wayItem(random, machine, { wrong, ...of })
+    if (isWindFault(wrong)) return windItem(random, machine, tables, { wrong, ...of })
+    return standItem(random, machine, tables, { wrong, ...of })
+  }
   const one = (right: boolean): Item => {
     for (const wrong of shuffled(random, how.only)) {
       const { level } = how
-      const item = isMisreading(wrong)
-        ? tableItem(random, cells, { wrong, level, right })
-        : isWayFault(wrong)
-          ? wayItem(random, machine, { wrong, level, right })
-          : standItem(random, machine, tables, { wrong, level, right })
+      const item = itemOf(wrong, { level, right })
       if (item) return item
     }
     throw new Refusal('no-items', 'It offers nothing to practise judgement on.', 'machine')

@@ -14,7 +14,7 @@ import {
   toConfirm,
 } from '@geolabe/core'
 import clsx from 'clsx'
-import { type ReactNode, useEffect, useState } from 'react'
+import { type ReactNode, useEffect, useRef, useState } from 'react'
 import { plural, t, told } from '../language/t'
 import { Button } from '../look/button'
 import { Refused } from '../look/page'
@@ -284,7 +284,7 @@ function Row({ step, first, order, isHere, isAsked, isRemedy, onAsk }: RowProps)
         </p>
       )}
       {((isAsked && (!done || again)) || (isHere && !may)) && waits.length > 0 && (
-        <NotYet step={step} waits={waits} order={order} />
+        <NotYet step={step} waits={waits} order={order} isAsked={isAsked} />
       )}
     </div>
   )
@@ -340,7 +340,22 @@ function Missing({ order, need }: { order: Order; need: Need }) {
   return <strong className="block">{of.near ? t`${said} further off than it may be.` : t`${said} are missing.`}</strong>
 }
 
-function NotYet({ step, waits, order }: { step: ProcedureStep; waits: readonly Need[]; order: Order }) {
+function NotYet({
+  step,
+  waits,
+  order,
+  isAsked,
+}: {
+  step: ProcedureStep
+  waits: readonly Need[]
+  order: Order
+  isAsked: boolean
+}) {
+  const said = useRef<HTMLDivElement>(null)
+  // Asked for by a tap it is seen at once, above the keys of the station.
+  useEffect(() => {
+    if (isAsked) said.current?.scrollIntoView({ block: 'nearest' })
+  }, [isAsked])
   const there = waits.find((w) => w.remedy !== undefined)?.remedy
   const show = () => {
     const row = document.getElementById(`step-${there}`)
@@ -349,7 +364,7 @@ function NotYet({ step, waits, order }: { step: ProcedureStep; waits: readonly N
   }
   const label = order.file.procedures.flatMap((p) => p.steps).find((s) => s.id === there)?.label
   return (
-    <div role="status" className="mt-1 border-l-4 border-outside pl-3">
+    <div ref={said} role="status" className="mt-1 scroll-mb-48 border-l-4 border-outside pl-3">
       <p className="font-semibold">{t`Not yet: ${told(step.label)}`}</p>
       <ul>
         {waits.slice(0, 3).map((w) => (

@@ -31,6 +31,20 @@ function Sureness() {
   )
 }
 
+/** What was judged, in a word or by the figure that was said of it. */
+function nameOf(item: Item, say: ReturnType<typeof useSay>): string {
+  switch (item.of) {
+    case 'table':
+      return say('mass', item.said_kg)
+    case 'stand':
+      return t`Its stand`
+    case 'way':
+      return t`Its way`
+    case 'wind':
+      return t`Gusts of ${say('speed', item.said.gust_mps)}`
+  }
+}
+
 /** What a round came to: the sentence, the counts, each item with what was said of it. */
 export function JudgeAfter({
   machine,
@@ -90,9 +104,7 @@ export function JudgeAfter({
                       className="min-h-12 w-full rounded-r-lg px-3 py-1 text-left leading-snug hover:bg-sunk"
                       onClick={() => setAgain(i)}
                     >
-                      <strong className="tabular-nums underline underline-offset-4">
-                        {item.of === 'table' ? say('mass', item.said_kg) : t`Its stand`}
-                      </strong>{' '}
+                      <strong className="tabular-nums underline underline-offset-4">{nameOf(item, say)}</strong>{' '}
                       {a.right
                         ? t`${opinionWords[a.wrong]}, as you said`
                         : a.said === a.wrong

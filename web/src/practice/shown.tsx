@@ -12,13 +12,16 @@ import {
   type TableItem,
   type TruckMachine,
   type WayItem,
+  type WindItem,
   wayFaults,
+  windFaults,
 } from '@geolabe/core'
 import type { ReactNode } from 'react'
 import { t } from '../language/t'
 import { Claim, ItemSheets, Told } from './item-sheets'
 import { StandClaim, StandPicture, StandTold } from './stand-sheets'
 import { WayClaim, WayPicture, WayTold } from './way-sheets'
+import { WindClaim, WindPicture, WindTold } from './wind-sheets'
 
 /** How one item is shown. */
 export interface Shown {
@@ -67,10 +70,18 @@ const wayShown = (item: WayItem, machine: TruckMachine, { answer }: State): Omit
   of: wayFaults,
 })
 
+const windShown = (item: WindItem, { answer }: State): Omit<Shown, 'title'> => ({
+  head: <WindClaim item={item} />,
+  drawing: <WindPicture item={item} />,
+  told: answer && <WindTold item={item} answer={answer} />,
+  of: windFaults,
+})
+
 /** An item as it is judged, or told; null: its table or its outriggers are gone. */
 export function shownOf(item: Item, on: JudgedOn, state: State): Shown | null {
   if (item.of === 'way')
     return isTruck(on.machine) ? { title: t`The way of ${on.machine.name}`, ...wayShown(item, on.machine, state) } : null
+  if (item.of === 'wind') return { title: t`Wind at ${on.machine.name}`, ...windShown(item, state) }
   const table = on.tables.find((x) => x.id === item.table)
   const shown = table && (item.of === 'table' ? tableShown(item, table, state) : standShown(item, on, table, state))
   const { name } = on.machine

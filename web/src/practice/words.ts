@@ -142,6 +142,9 @@ export const opinionWords: Record<Opinion, string> = {
   'too-low': t`Too low`,
   slippery: t`Too slippery`,
   'turned-fast': t`Too fast for the bend`,
+  'sail-left-out': t`The load’s own sail left out`,
+  'mean-for-gusts': t`Mean wind taken for gusts`,
+  'height-left-out': t`Height of the tip left out`,
 }
 
 export const aboveWords: Record<Above, string> = { 'hook-block': t`hook block`, slings: t`slings`, spreader: t`spreader` }
@@ -177,6 +180,9 @@ export const pointWords: Record<PointLine['point'], string> = {
   'too-low': t`Not seeing a way too low`,
   slippery: t`Not seeing a floor too slippery`,
   'turned-fast': t`Not seeing a bend taken too fast`,
+  'sail-left-out': t`Not seeing a load’s sail left out`,
+  'mean-for-gusts': t`Not seeing mean wind taken for gusts`,
+  'height-left-out': t`Not seeing the height of the tip left out`,
   'wrong-motion': t`Answering a signal with another motion`,
   'no-answer': t`Not answering a signal`,
   slow: t`Answering a signal slowly`,
