@@ -37,6 +37,7 @@ import {
   swingPeriod_s,
   tick_s,
 } from '../src'
+import { swayInWind } from '../src/practice/in-wind'
 import { demoMachine, demoMachines } from './demo'
 import { runs } from './runs'
 
@@ -243,7 +244,22 @@ describe('a try at a swing', () => {
         expect(tried(rig, course, { late_s: -fifth }).word, m).toBe('early')
         expect(tried(rig, course, { mirrored: true }).word, m).toBe('wrong-way')
       }),
-      { numRuns: runs(200, 12) },
+      // The last: a gust blows there while it is caught.
+      { numRuns: runs(200, 12), examples: [['cormorant', 314240793, 0.5687804469239222]] },
+    )
+  }, 600_000)
+  it('of a load that nobody moves is the wind’s alone', () => {
+    fc.assert(
+      fc.property(anyMachine, seeds, fc.double({ min: 0.4, max: 1, noNaN: true }), (m, seed, level) => {
+        const rig = rigOf(machineOf(m))
+        const d = new Drill(rig, { ...courseFor(rig, seed, level), swings: [] })
+        for (let i = 0; i < 2400 && !d.over; i++) d.step(still(rig))
+        const off = swayInWind(d)
+        if (!off) throw new Error('no wind')
+        for (const [k, s] of d.samples.entries())
+          for (const i of [0, 1] as const) expect(Math.abs(s.beside_m[i] - (off[k]?.beside_m[i] ?? 0)), m).toBeLessThan(0.02)
+      }),
+      { numRuns: runs(60, 8) },
     )
   }, 600_000)
   it('held until it takes six tenths too much is said to be too much, half of it too little', () => {

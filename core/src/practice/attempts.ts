@@ -2,6 +2,7 @@ import { g_mps2, rad } from '../physics'
 import { tick_s } from '../swing/axis'
 import { type Complex, swayLeg } from '../swing/reference'
 import type { Drill, Sample } from './drill'
+import { type Sway, swayInWind } from './in-wind'
 import { type Move, movesOf } from './moves'
 import { type Plane, planeOf } from './planes'
 
@@ -76,6 +77,8 @@ interface Seen {
   plane: Plane
   i: 0 | 1
   samples: readonly Sample[]
+  /** What the wind alone makes of it, taken off: that is nobody’s swing. */
+  inWind: readonly Sway[] | null
   moves: readonly Move[]
   /** Its moves raise and lower the boom. */
   luffs: boolean
@@ -83,9 +86,10 @@ interface Seen {
 
 const omega = (s: Sample) => Math.sqrt(g_mps2 / s.rope_m)
 /** s + i·ṡ/ω */
-const swingOf = ({ samples, i }: Seen, tick: number): Complex => {
-  const s = samples[Math.max(0, Math.min(samples.length - 1, tick))]
-  return s ? [s.beside_m[i], s.beside_mps[i] / omega(s)] : [0, 0]
+const swingOf = ({ samples, inWind, i }: Seen, tick: number): Complex => {
+  const at = Math.max(0, Math.min(samples.length - 1, tick))
+  const [s, off] = [samples[at], inWind?.[at]]
+  return s ? [s.beside_m[i] - (off?.beside_m[i] ?? 0), (s.beside_mps[i] - (off?.beside_mps[i] ?? 0)) / omega(s)] : [0, 0]
 }
 const amplitude = (x: Seen, tick: number) => Math.hypot(...swingOf(x, tick))
 
@@ -227,11 +231,19 @@ function unlevel({ rig, samples }: Pick<Drill, 'rig' | 'samples'>): Fault[] {
 /** Every try at a swing and every mistake beside, in the order they happened. */
 export function attemptsOf(d: Pick<Drill, 'rig' | 'samples' | 'course'>): { attempts: Attempt[]; faults: Fault[] } {
   const all = movesOf(d)
+  const inWind = swayInWind(d)
   const attempts: Attempt[] = []
   const faults: Fault[] = unlevel(d)
   for (const [i, plane] of (['along', 'across'] as const).entries()) {
     const moves = all.filter((m) => planeOf[d.rig.axes[m.axis]?.motion ?? 'hoist'] === plane)
-    const x: Seen = { plane, i: i as 0 | 1, samples: d.samples, moves, luffs: plane === 'along' && d.rig.reach.motion === 'luff' }
+    const x: Seen = {
+      plane,
+      i: i as 0 | 1,
+      samples: d.samples,
+      inWind,
+      moves,
+      luffs: plane === 'along' && d.rig.reach.motion === 'luff',
+    }
     let until = -1
     for (const [at, m] of moves.entries()) {
       if (m.from < until) continue

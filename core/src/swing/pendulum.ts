@@ -69,7 +69,7 @@ export function swingAngle_deg(s: Swinging, d: Drive): number {
 }
 
 /** Force of the air on a load of that speed over the ground, newtons. */
-function airOn(v: Vec, wind: Vec, cA_m2: number): Vec {
+export function airOn(v: Vec, wind: Vec, cA_m2: number): Vec {
   const past = add(wind, v, -1)
   return times(past, 0.5 * air_kgpm3 * cA_m2 * size(past))
 }
