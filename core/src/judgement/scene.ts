@@ -1,7 +1,8 @@
 import type { SetupPlan } from '../lift/plan'
-import { type Feature, type GroundKind, type MatKind, type Place, sitePolicy } from '../place/place'
+import type { Feature, GroundKind, MatKind, Place } from '../place/place'
 import { groundAt } from '../place/standing'
 import type { Support } from '../statics/footprint'
+import { madeUp } from './made-up'
 import { feetAt, type Stance } from './stance'
 
 /** How everything lies that can be wrong, before the place is drawn. */
@@ -90,28 +91,19 @@ function featuresOf(scene: Scene, { machine }: Stance, feet: readonly Support[])
   ]
 }
 
-const anyPolicy = sitePolicy.parse({})
-
 /** The scene as a place with the machine set up in it. */
 export function placed(scene: Scene, stance: Stance): { place: Place; setup: SetupPlan; feet: readonly Support[] } {
   const { machine, configuration, state } = stance
   const feet = feetAt(stance, scene.stops)
   const position = { x_m: 0, y_m: 0, heading_deg: 0 }
   const ground = [hardGround, softGround(scene.soft.kPa)]
-  const place: Place = {
-    format: 'geolabe.place/1',
-    id: 'made-up',
-    name: 'Made up',
-    note: '',
+  const place = madeUp({
     ground,
     defaultGround: 'hard',
     features: featuresOf(scene, stance, feet),
-    hazards: [],
     positions: [{ id: 'here', label: 'Here', ...position }],
     mats: [matOf(scene.mat_m)],
-    loads: [],
-    policy: anyPolicy,
-  }
+  })
   const { counterweight_kg } = configuration.appliesTo.standing
   const { attachment } = configuration.appliesTo
   const setup: SetupPlan = {

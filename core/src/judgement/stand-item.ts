@@ -9,6 +9,7 @@ import { outriggersShortOf } from '../rating/covers'
 import type { RatingTable, StandingConfiguration } from '../rating/table'
 import { Refusal } from '../refusal'
 import { type Random, shuffled, spread } from './lots'
+import { clear_share, over_share } from './made-up'
 import { hard_kPa, placed, type Scene } from './scene'
 import { feetAt, hasTail, type Stance, stancesOf, stopInside } from './stance'
 
@@ -40,8 +41,6 @@ export interface StandItem {
   findings: readonly Finding[]
 }
 
-/** What is in order has at least so much room to its limit, what is not is over it by as much; nobody is asked about what lies between. */
-const [clear_share, over_share] = [0.8, 1.25]
 /** Scenes tried for one item. */
 const most_tries = 24
 

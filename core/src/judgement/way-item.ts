@@ -5,10 +5,11 @@ import type { Case } from '../lift/case'
 import type { Machine } from '../machine/machine'
 import { isTruck, type TruckMachine } from '../machine/provable'
 import type { DriveStep, Surface, WayPart } from '../parts/truck-steps'
-import type { GroundKind, Place } from '../place/place'
+import type { GroundKind } from '../place/place'
 import { usualPolicy } from '../place/policies'
 import { Refusal } from '../refusal'
 import { type Random, spread } from './lots'
+import { clear_share, madeUp, over_share } from './made-up'
 
 /** What can be wrong with how a truck is about to be driven over a piece of its way. */
 export const wayFaults = [
@@ -36,8 +37,6 @@ export interface WayItem {
   findings: readonly Finding[]
 }
 
-/** What is in order uses at most so much of its limit, what is not is over it by as much; nobody is asked about what lies between. */
-const [clear_share, over_share] = [0.8, 1.25]
 const most_tries = 40
 /** Room and speed at which nothing but the rest of a piece is told. */
 const [any_m, crawl_mps] = [40, 0.2]
@@ -45,20 +44,7 @@ const [any_m, crawl_mps] = [40, 0.2]
 const [tightest, widest] = [1, 2.6]
 
 const floor: GroundKind = { id: 'floor', label: 'the floor', allowable_kPa: 1000, source: 'made up' }
-const anyPlace: Place = {
-  format: 'geolabe.place/1',
-  id: 'made-up',
-  name: 'Made up',
-  note: '',
-  ground: [floor],
-  defaultGround: floor.id,
-  features: [],
-  hazards: [],
-  positions: [],
-  mats: [],
-  loads: [],
-  policy: usualPolicy,
-}
+const anyPlace = madeUp({ ground: [floor], defaultGround: floor.id })
 
 type Move = Pick<WayItem, 'part' | 'height_m' | 'facing' | 'speed_mps' | 'load'>
 
