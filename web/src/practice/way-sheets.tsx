@@ -111,11 +111,18 @@ export function WayPicture({ item, machine }: { item: WayItem; machine: TruckMac
       </g>
       <g stroke="var(--ink)" strokeWidth={thin * 2}>
         <clipPath id={room}>
-          <rect x={left - 1} y={plan.y - half - 0.2} width={width + 2} height={2 * half + 0.4} />
+          <rect x={left - width} y={plan.y - half - 0.2} width={3 * width} height={2 * half + 0.4} />
         </clipPath>
         <g clipPath={`url(#${room})`}>
           {part.radius_m === undefined ? (
-            <rect x={left - 2} y={plan.y - wide / 2} width={width + 4} height={wide} fill="var(--sunk)" strokeWidth={thin * 4} />
+            <rect
+              x={left - 2 * width}
+              y={plan.y - wide / 2}
+              width={5 * width}
+              height={wide}
+              fill="var(--sunk)"
+              strokeWidth={thin * 4}
+            />
           ) : (
             [part.radius_m + wide / 2, part.radius_m - wide / 2].map((r, i) => (
               <circle
