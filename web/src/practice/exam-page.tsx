@@ -237,12 +237,13 @@ function Note({ exam, made, at_s = null, onNoted }: { exam: Exam; made: ExamTry;
   })
   return (
     <Form onSubmit={note}>
-      <TextEntry control={control} name="words" label={t`What you noted`} rows={3} />
+      <TextEntry control={control} name="words" label={t`What you noted`} rows={at_s === null ? 3 : 2} />
       <div className="grid gap-3 sm:grid-cols-2">
         <FigureEntry control={control} name="at_s" label={t`Seconds into the run; empty: all of it`} />
         <FigureEntry control={control} name="score" label={t`Your own score, 0 to 100; may stay empty`} />
       </div>
-      <p className="text-quiet">{t`The computed score stays as it is; yours stands beside it.`}</p>
+      {/* Beside a try that goes on there is no room for more words. */}
+      {at_s === null && <p className="text-quiet">{t`The computed score stays as it is; yours stands beside it.`}</p>}
       <Refused error={error} />
       <Button look="next" type="submit">{t`Keep this note`}</Button>
     </Form>
