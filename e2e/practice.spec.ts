@@ -276,6 +276,25 @@ test('how a machine stands, judged from a picture: which foot is touched on it, 
   await page.getByRole('button', { name: '60 %' }).click()
   await expect(page.getByRole('status').filter({ hasText: /Right\.|Nothing was wrong\./ })).toBeVisible()
   await fits(page)
+  // And a part of the walk-round, as it is seen and was measured.
+  await page.goto('/practice/whimbrel/judgement?only=part-worn,part-missing,part-cracked')
+  await expect(page.getByRole('heading', { name: 'Walk round Whimbrel' })).toBeVisible()
+  await audit(page)
+  await fits(page)
+  await look(page, 'practice-part')
+  await page.getByRole('button', { name: 'Something missing' }).click()
+  await expect(page.getByRole('button', { name: '60 %' })).toBeDisabled()
+  await page
+    .getByRole('button', { name: /, on the picture$/ })
+    .first()
+    .click()
+  await page.getByRole('button', { name: '60 %' }).click()
+  await expect(
+    page.getByRole('status').filter({ hasText: /Right\.|Not there\.|Nothing was wrong\.|Seen, but it was something else\./ }),
+  ).toBeVisible()
+  await audit(page)
+  await fits(page)
+  await look(page, 'practice-part-told')
   // And so is wind as somebody has reckoned it.
   await page.goto('/practice/tern/judgement?only=sail-left-out,height-left-out')
   await expect(page.getByRole('heading', { name: 'Wind at Tern' })).toBeVisible()
@@ -564,6 +583,27 @@ const opinions: Record<Opinion, string> = {
   'sail-left-out': 'The load’s own sail left out',
   'mean-for-gusts': 'Mean wind taken for gusts',
   'height-left-out': 'Height of the tip left out',
+  'part-near': 'Near its limit: watch',
+  'part-worn': 'At its limit: stop',
+  'part-cracked': 'Cracked',
+  'part-cut': 'Cut, or wires broken',
+  'part-missing': 'Something missing',
+  'part-bent': 'Bent, slack or bulged',
+}
+
+/** The places of a truck's parts, by their names. */
+const partPlaces: Record<string, string> = {
+  heel: 'heel',
+  blade: 'blade',
+  tip: 'tip',
+  lock: 'lock',
+  'left-chain': 'left chain',
+  'right-chain': 'right chain',
+  'left-anchor': 'left anchor',
+  'right-anchor': 'right anchor',
+  tread: 'tread',
+  sidewall: 'sidewall',
+  nuts: 'nuts',
 }
 
 test('an exam: set by an assessor, sat by another, a try left counts, passed, certified, its file checked with the network gone', async ({
@@ -616,6 +656,8 @@ test('an exam: set by an assessor, sat by another, a try left counts, passed, ce
   for (const [i, item] of items.entries()) {
     await expect(page.getByText(`Practice, ${i + 1} of 10`)).toBeVisible()
     await page.getByRole('button', { name: opinions[item.wrong] }).click()
+    if (item.of === 'part' && item.where[0])
+      await page.getByRole('button', { name: partPlaces[item.where[0]], exact: true }).click()
     await page.getByRole('button', { name: '100 %' }).click()
     // In an exam nothing is told before its end: the next figure comes at once.
     if (i < 9) await expect(page.getByText(`Practice, ${i + 2} of 10`)).toBeVisible()

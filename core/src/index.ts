@@ -154,6 +154,8 @@ export { type Calibration, calibrationFrom, calibrationOf, type Sureness } from 
 export { type Item, itemsFrom, type JudgedOn, type Mistake, mistakes, mistakesOn, type Opinion, opinions } from './judgement/item'
 export { type JudgePoint, judgeLessons } from './judgement/lessons'
 export { isRight, type Judged, type Marks, marksOf, type Sure, surenesses } from './judgement/marks'
+export { type PartItem, type PartReading, partLines } from './judgement/part-item'
+export { isSeenFault, type PartFault, type PartPlace, type Plate, partFaults, type SeenFault } from './judgement/plates'
 export {
   type Answered,
   itemsARound,
@@ -521,7 +523,7 @@ export { stabilityTriangle, stabilityTriangleCalculator, type TruckStability } f
 export { tailSwing, tailSwingCalculator } from './truck/tail-swing'
 export { type Uncertainty, uncertaintyOf } from './uncertainty/uncertainty'
 export type { Judgement } from './wear/judge-change'
-export { wearKinds, wearRules } from './wear/limits'
+export { watchFrom_share, wearKinds, wearRules } from './wear/limits'
 export { type Wear, wear, wearCalculator } from './wear/wear'
 export { studentT95, type WearTrend, wearTrend, wearTrendCalculator } from './wear/wear-trend'
 export { windForce_N } from './wind/air'

@@ -1,10 +1,12 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { distanceToFeature, feetOf, liftsOnOutriggers, outriggersIn, type Point, usualPolicy } from '../src'
+import { limitsOf } from '../src/inspection/measure'
 import { calibrationOf } from '../src/judgement/calibration'
 import { type Item, itemsFrom, mistakes, mistakesOn, type Opinion, opinions } from '../src/judgement/item'
 import { judgeLessons } from '../src/judgement/lessons'
 import { isRight, type Judged, marksOf, type Sure, surenesses } from '../src/judgement/marks'
+import { partFaultsOf, partLines } from '../src/judgement/part-item'
 import { itemsARound, judgeRound, judgeVersion, markRound } from '../src/judgement/round'
 import { isAtFoot, type StandItem, standFaults, standFaultsOf } from '../src/judgement/stand-item'
 import { type Misreading, misreadings, misreadingsOf, type TableItem } from '../src/judgement/table-item'
@@ -233,16 +235,16 @@ describe('an item of judgement', () => {
         if (!m) throw new Error('none')
         const items = itemsFrom(m, { seed, level, only: mistakesOn(m) }, 20)
         const sure: Sure = 100
-        const at = m.machine.outriggers?.[foot]?.id
+        const at = (item: Item) => (item.of === 'part' ? item.plate.places[foot] : m.machine.outriggers?.[foot]?.id)
         const marks = (of: (item: Item, i: number) => Omit<Judged, 'sure'>) =>
           marksOf(
             items,
             items.map((item, i) => ({ ...of(item, i), sure })),
           )
         expect(marks(rightly)).toMatchObject({ score: 100, passed: true, missed: 0 })
-        for (const wrong of opinions) expect(marks(() => ({ wrong, at }))).toMatchObject({ passed: false })
-        for (const wrong of opinions) expect(marks(() => ({ wrong, at })).score).toBeLessThanOrEqual(30)
-        expect(marks((_, i) => ({ wrong: lot[i] ?? 'nothing', at })).score).toBeLessThanOrEqual(30)
+        for (const wrong of opinions) expect(marks((item) => ({ wrong, at: at(item) }))).toMatchObject({ passed: false })
+        for (const wrong of opinions) expect(marks((item) => ({ wrong, at: at(item) })).score).toBeLessThanOrEqual(30)
+        expect(marks((item, i) => ({ wrong: lot[i] ?? 'nothing', at: at(item) })).score).toBeLessThanOrEqual(30)
         expect(marksOf(items, []).score).toBeLessThanOrEqual(30)
       }),
       { numRuns: 20 },
@@ -254,7 +256,7 @@ describe('an item of judgement', () => {
 /** What somebody says who sees everything. */
 const rightly = (item: Item): { wrong: Opinion; at?: string } => ({
   wrong: item.wrong,
-  ...(item.of === 'stand' && item.where[0] ? { at: item.where[0] } : {}),
+  ...((item.of === 'stand' || item.of === 'part') && item.where[0] ? { at: item.where[0] } : {}),
 })
 
 describe('a stand that is judged', () => {
@@ -371,6 +373,7 @@ describe('a round of judgement', () => {
     version: judgeVersion,
     machine: { id: tern.id, revision: tern.revision },
     tables: tables.map(({ id, revision }) => ({ id, revision })),
+    parts: partLines(tern),
     seed: 3,
     level: 0.1,
     only: mistakesOn({ machine: tern, tables }),
@@ -397,6 +400,7 @@ describe('a round of judgement', () => {
     expect(code({})).toBe('kept')
     expect(code({ version: 2 })).toBe('version-unknownversion')
     expect(code({ machine: { id: 'tern', revision: 99 } })).toBe('machine-changedmachine.revision')
+    expect(code({ parts: [] })).toBe('machine-changedparts')
     expect(code({ tables: [] })).toBe('machine-changedtables')
     expect(code({}, [...tables, ...machines.flatMap((m) => (m.id === 'heron' ? m.tables : []))])).toBe('machine-changedtables')
     expect(judgeRound.safeParse({ ...round, answers: round.answers.slice(1) }).success).toBe(false)
@@ -519,5 +523,67 @@ describe('wind that is judged', () => {
       )
       expect(fits, `${id} ${JSON.stringify(item)}`).toEqual([item.wrong])
     }
+  })
+})
+
+describe('parts of a walk-round that are judged', () => {
+  const walked = machines.filter((m) => partFaultsOf(m.machine).length > 0)
+  const items = walked.flatMap((m, i) => {
+    const only = partFaultsOf(m.machine)
+    return itemsFrom(m, { seed: 400 + i, level: (i % 3) / 2, only }, Math.ceil(5000 / walked.length)).flatMap((item) =>
+      item.of === 'part' ? [{ ...m, item }] : [],
+    )
+  })
+  it('is offered for every machine whose walk-round has a fork, a chain, a wheel, a hook, a rope or a leg', () => {
+    const without = machines.filter((m) => !walked.includes(m)).map((m) => m.id)
+    expect(without).toEqual(['fulmar', 'rush', 'sedge'])
+    for (const m of walked) {
+      const only = partFaultsOf(m.machine)
+      expect(new Set(itemsFrom(m, { seed: 2, level: 0.4, only }, 160).map((x) => x.wrong)), m.id).toEqual(
+        new Set(['nothing', ...only]),
+      )
+    }
+  })
+  it('half of them are in order, and each is an item of that machine’s own walk-round with its own limit', () => {
+    expect(items.length).toBeGreaterThanOrEqual(5000)
+    const whole = items.filter((x) => x.item.wrong === 'nothing').length / items.length
+    expect(Math.abs(whole - 0.5)).toBeLessThan(0.02)
+    for (const { id, machine, item } of items) {
+      const own = machine.walkround.zones.flatMap((z) => z.items).find((x) => x.id === item.item)
+      expect(own?.label, id).toBe(item.label)
+      if (item.read) expect(own?.measure, id).toEqual(item.read.measure)
+      if (item.read) expect(item.plate.places, id).toContain(item.read.at)
+    }
+  })
+  it('one thing is wrong with it, and the reading says so by the limit alone: a tenth of a heel, three hundredths of a chain', () => {
+    for (const { id, item } of items) {
+      const at = `${id} ${JSON.stringify(item)}`
+      const { read, seen, wrong, where } = item
+      // What share of its limit is used, by figures alone.
+      const { least, most } = read ? limitsOf(read.measure) : { least: null, most: null }
+      const over = read
+        ? (most !== null && read.reading >= most - 1e-9) || (least !== null && read.reading <= least + 1e-9)
+        : false
+      expect(over, at).toBe(wrong === 'part-worn')
+      expect(seen === null, at).toBe(wrong === 'nothing' || wrong === 'part-near' || wrong === 'part-worn')
+      if (seen) expect([seen.fault, [seen.at]], at).toEqual([wrong, where])
+      if (wrong === 'nothing') expect(where, at).toEqual([])
+      if (wrong === 'part-near' || wrong === 'part-worn') expect(where, at).toEqual([read?.at])
+      if (read?.measure.wear === 'fork-heel' && !read.measure.makerLimit) {
+        const gone = 1 - read.reading / (read.measure.nominal ?? 0)
+        expect(gone >= 0.1 - 1e-9, at).toBe(wrong === 'part-worn')
+        expect(gone >= 0.07 - 1e-9 && gone < 0.1 - 1e-9, at).toBe(wrong === 'part-near')
+      }
+    }
+  })
+  it('the right place is asked for: the right word for another place is missed and a false alarm', () => {
+    const of = items.find((x) => x.item.wrong === 'part-missing' && x.item.plate.places.length > 2)
+    if (!of) throw new Error('nothing is missing anywhere')
+    const { item } = of
+    const elsewhere = item.plate.places.find((p) => !item.where.includes(p))
+    const said = (at: string | undefined) => marksOf([item], [{ wrong: item.wrong, at, sure: 90 }])
+    expect(said(item.where[0])).toMatchObject({ missed: 0, falseAlarms: 0, right: 1 })
+    expect(said(elsewhere)).toMatchObject({ missed: 1, falseAlarms: 1, right: 0 })
+    expect(said(undefined)).toMatchObject({ missed: 1, right: 0 })
   })
 })

@@ -9,6 +9,7 @@ import {
   keep,
   type LoadRun,
   mistakesOn,
+  partLines,
   playRun,
   practiceVersion,
   SequenceDrill,
@@ -142,6 +143,7 @@ function judged(of: (item: Item, i: number) => JudgeRound['answers'][number], mo
     version: judgeVersion,
     machine: { id: 'tern', revision: tern.revision },
     tables: tables.map(({ id, revision }) => ({ id, revision })),
+    parts: partLines(tern),
     answers: itemsOfRound({ machine: tern, tables }, how).map(of),
     ...how,
     ...more,
@@ -149,7 +151,7 @@ function judged(of: (item: Item, i: number) => JudgeRound['answers'][number], mo
 }
 const rightly = (item: Item) => ({
   wrong: item.wrong,
-  ...(item.of === 'stand' && item.where[0] ? { at: item.where[0] } : {}),
+  ...((item.of === 'stand' || item.of === 'part') && item.where[0] ? { at: item.where[0] } : {}),
   sure: 80 as const,
 })
 const blindly = () => ({ wrong: 'nothing' as const, sure: 100 as const })

@@ -3,20 +3,22 @@ import { randomFrom } from '../practice/random'
 import type { RatingTable } from '../rating/table'
 import { Refusal } from '../refusal'
 import { shuffled } from './lots'
+import { type PartItem, partFaultsOf, partItem } from './part-item'
+import { type PartFault, partFaults } from './plates'
 import { type StandFault, type StandItem, standFaults, standFaultsOf, standItem } from './stand-item'
 import { cellsOf, type Misreading, misreadings, misreadingsOf, type TableItem, tableItem } from './table-item'
 import { type WayFault, type WayItem, wayFaults, wayFaultsOf, wayItem } from './way-item'
 import { type WindFault, type WindItem, windFaults, windFaultsOf, windItem } from './wind-item'
 
-/** What can be wrong: with a figure read from a table, with how a machine stands, how a truck is about to be driven, how wind was reckoned. */
-export const mistakes = [...misreadings, ...standFaults, ...wayFaults, ...windFaults] as const
-export type Mistake = Misreading | StandFault | WayFault | WindFault
+/** What can be wrong: with a figure read from a table, how a machine stands, how a truck is about to be driven, how wind was reckoned, a part. */
+export const mistakes = [...misreadings, ...standFaults, ...wayFaults, ...windFaults, ...partFaults] as const
+export type Mistake = Misreading | StandFault | WayFault | WindFault | PartFault
 /** What may be said of an item: what is wrong with it, or that nothing is. */
 export const opinions = ['nothing', ...mistakes] as const
 export type Opinion = (typeof opinions)[number]
 
 /** Somebody has done something and says that it is right: what is wrong with it? */
-export type Item = TableItem | StandItem | WayItem | WindItem
+export type Item = TableItem | StandItem | WayItem | WindItem | PartItem
 
 /** What is judged: a machine by its tables. */
 export interface JudgedOn {
@@ -37,6 +39,7 @@ export interface How {
 
 const isMisreading = (m: Mistake): m is Misreading => misreadings.some((x) => x === m)
 const isWayFault = (m: Mistake): m is WayFault => wayFaults.some((x) => x === m)
+const isPartFault = (m: Mistake): m is PartFault => partFaults.some((x) => x === m)
 const isWindFault = (m: Mistake): m is WindFault => windFaults.some((x) => x === m)
 
 /** Which mistakes can be made with a machine and its tables. */
@@ -45,6 +48,7 @@ export const mistakesOn = ({ machine, tables }: JudgedOn): Mistake[] => [
   ...standFaultsOf(machine, tables),
   ...wayFaultsOf(machine),
   ...windFaultsOf(machine, tables),
+  ...partFaultsOf(machine),
 ]
 
 /**
@@ -59,6 +63,7 @@ export function itemsFrom({ machine, tables }: JudgedOn, how: How, count: number
   const itemOf = (wrong: Mistake, of: { level: number; right: boolean }): Item | null => {
     if (isMisreading(wrong)) return tableItem(random, cells, { wrong, ...of })
     if (isWayFault(wrong)) return wayItem(random, machine, { wrong, ...of })
+    if (isPartFault(wrong)) return partItem(random, machine, { wrong, ...of })
     if (isWindFault(wrong)) return windItem(random, machine, tables, { wrong, ...of })
     return standItem(random, machine, tables, { wrong, ...of })
   }

@@ -6,15 +6,16 @@ export type Sure = (typeof surenesses)[number]
 
 export interface Judged {
   wrong: Opinion
-  /** The outrigger that it is wrong with, where that is asked. */
+  /** The outrigger, or the place on a part, that it is wrong with, where that is asked. */
   at?: string | undefined
   sure: Sure
 }
 
-/** Whether what somebody said of an item is said of where it is wrong. A figure has only one place, and so has a way. */
+/** Whether what somebody said of an item is said of where it is wrong. A figure has only one place, and so have a way and wind. */
 function isThere(item: Item, said: Judged): boolean {
-  if (item.of !== 'stand' || item.wrong === 'nothing') return true
-  return item.where.length > 0 ? said.at !== undefined && item.where.includes(said.at) : said.wrong === item.wrong
+  if ((item.of !== 'stand' && item.of !== 'part') || item.wrong === 'nothing') return true
+  const where: readonly string[] = item.where
+  return where.length > 0 ? said.at !== undefined && where.includes(said.at) : said.wrong === item.wrong
 }
 
 /** Whether an answer is right: what it is, and where. */

@@ -4,6 +4,7 @@ import type { RatingTable } from '../rating/table'
 import { Refusal } from '../refusal'
 import { type Item, itemsFrom, type JudgedOn, mistakes, opinions } from './item'
 import { isRight, type Marks, marksOf, type Sure, surenesses } from './marks'
+import { partLines } from './part-item'
 
 /** This way of drawing and marking; a round of another is shown, not marked anew. */
 export const judgeVersion = 1
@@ -15,6 +16,8 @@ export const judgeRound = z.strictObject({
   game: z.literal('judge'),
   /** The tables that were read, each as it stood. */
   tables: z.array(z.strictObject({ id: z.string().min(1).max(80), revision: z.int().min(1) })).max(40),
+  /** What its walk-round said of the parts that were looked at. */
+  parts: z.array(z.string().min(1).max(300)).max(200),
   /** What might be wrong. */
   only: z.array(z.enum(mistakes)).min(1).max(mistakes.length),
   /** One an item, in their order. */
@@ -22,7 +25,7 @@ export const judgeRound = z.strictObject({
     .array(
       z.strictObject({
         wrong: z.enum(opinions),
-        /** The outrigger that it is wrong with. */
+        /** The outrigger, or the place on a part, that it is wrong with. */
         at: z.string().min(1).max(80).optional(),
         sure: z.literal(surenesses, 'How sure: 50, 60, 70, 80, 90 or 100.'),
       }),
@@ -60,6 +63,12 @@ export function markRound(on: JudgedOn, round: JudgeRound): JudgeResult {
       'machine-changed',
       `The tables of ${machine.name} have changed since this round; it counts for them as they were.`,
       'tables',
+    )
+  if (partLines(machine).join('\n') !== round.parts.join('\n'))
+    throw new Refusal(
+      'machine-changed',
+      `The walk-round of ${machine.name} has changed since this round; it counts for its parts as they were.`,
+      'parts',
     )
   const items = itemsOfRound(on, round)
   const answers = items.map((item, i) => {

@@ -40,6 +40,8 @@ function nameOf(item: Item, say: ReturnType<typeof useSay>): string {
       return t`Its stand`
     case 'way':
       return t`Its way`
+    case 'part':
+      return item.label
     case 'wind':
       return t`Gusts of ${say('speed', item.said.gust_mps)}`
   }
@@ -66,7 +68,7 @@ export function JudgeAfter({
   const error = useSent(round, marks.score)
   const [again, setAgain] = useState<number | null>(null)
   const seen = again === null ? undefined : items[again]
-  const shown = seen && shownOf(seen, { machine, tables }, { answer: round.answers[again ?? 0], told: true, foot: null })
+  const shown = seen && shownOf(seen, { machine, tables }, { answer: round.answers[again ?? 0], told: true, place: null })
   return (
     <>
       <Told of={t`Practice, judgement on ${machine.name}`} error={error}>

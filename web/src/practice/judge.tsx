@@ -1,18 +1,16 @@
 import {
   headOf,
   type Item,
-  isAtFoot,
   itemsOfRound,
   type Judged,
   type JudgeRound,
   judgeVersion,
-  liftsOnOutriggers,
   type Machine,
   type Mistake,
   mistakes,
   mistakesOn,
   type Opinion,
-  type OutriggerCrane,
+  partLines,
   type RatingTable,
   type Sure,
   surenesses,
@@ -25,8 +23,8 @@ import { Station } from '../look/station'
 import { useRunId } from './given'
 import { JudgeAfter } from './judge-after'
 import { NotOffered, OnMachine } from './on-machine'
-import { shownOf } from './shown'
-import { WhichFoot } from './stand-sheets'
+import { type Shown, shownOf } from './shown'
+import { WhichPlace } from './stand-sheets'
 import { orRefused, useRounds } from './use-rounds'
 import { opinionWords } from './words'
 
@@ -100,6 +98,7 @@ function Rounds({
       game: 'judge',
       version: judgeVersion,
       tables: tables.map(({ id, revision }) => ({ id, revision })),
+      parts: partLines(machine),
       only: [...only],
       answers: [...answers],
     })
@@ -143,15 +142,14 @@ function Asking({
   onLeave: () => void
 }) {
   const [at, setAt] = useState(0)
-  const [foot, setFoot] = useState<string | null>(null)
+  const [place, setPlace] = useState<string | null>(null)
   const item = items[at]
   const answer = answers[at]
-  const crane = liftsOnOutriggers(machine) ? machine : null
   if (!item) return null
   const last = at + 1 === items.length
   const next = () => {
     scrollTo(0, 0)
-    setFoot(null)
+    setPlace(null)
     if (last) onOver()
     else setAt(at + 1)
   }
@@ -159,7 +157,7 @@ function Asking({
     onAnswer(a)
     if (!told && !last) next()
   }
-  const shown = shownOf(item, { machine, tables }, { answer, told, foot, onFoot: setFoot })
+  const shown = shownOf(item, { machine, tables }, { answer, told, place, onPlace: setPlace })
   if (!shown) return null
   return (
     <Station
@@ -176,9 +174,9 @@ function Asking({
             <Answering
               key={at}
               offered={offered.filter((m) => shown.of.includes(m))}
-              feetOf={item.of === 'stand' ? crane : null}
-              foot={foot}
-              onFoot={setFoot}
+              where={shown.where}
+              place={place}
+              onPlace={setPlace}
               onAnswer={answered}
             />
           )}
@@ -201,23 +199,22 @@ function Asking({
 /** What is wrong, where one of several could be, then how sure: two touches or three. */
 function Answering({
   offered,
-  feetOf,
-  foot,
-  onFoot,
+  where,
+  place,
+  onPlace,
   onAnswer,
 }: {
   offered: readonly Mistake[]
-  /** The machine whose outriggers are asked about. */
-  feetOf: OutriggerCrane | null
-  foot: string | null
-  onFoot: (id: string) => void
+  where: Shown['where']
+  place: string | null
+  onPlace: (id: string) => void
   onAnswer: (a: Judged) => void
 }) {
   const [wrong, setWrong] = useState<Opinion | null>(null)
   const key = (chosen: boolean) =>
     `min-h-12 rounded-lg border-2 px-3 py-1.5 text-left font-semibold ${chosen ? 'border-ink bg-ink text-paper' : 'border-edge bg-paper'}`
   const opinions: readonly Opinion[] = ['nothing', ...offered]
-  const which = feetOf !== null && wrong !== null && isAtFoot(wrong)
+  const which = where && wrong !== null && where.asked(wrong) ? where.of : null
   return (
     <>
       <fieldset>
@@ -230,8 +227,8 @@ function Answering({
           ))}
         </div>
       </fieldset>
-      {which && <WhichFoot machine={feetOf} at={foot} onChoose={onFoot} />}
-      <fieldset disabled={wrong === null || (which && foot === null)} className="disabled:opacity-60">
+      {which && <WhichPlace places={which} at={place} onChoose={onPlace} />}
+      <fieldset disabled={wrong === null || (which !== null && place === null)} className="disabled:opacity-60">
         <legend className="mb-1 font-bold">{t`How sure are you?`}</legend>
         <div className="grid grid-cols-3 gap-1.5 sm:grid-cols-6">
           {surenesses.map((sure: Sure) => (
@@ -239,7 +236,7 @@ function Answering({
               key={sure}
               type="button"
               className="min-h-12 rounded-lg border-2 border-edge bg-paper px-1 text-center font-semibold whitespace-nowrap enabled:hover:bg-sunk disabled:border-dashed"
-              onClick={() => wrong && onAnswer({ wrong, ...(which && foot ? { at: foot } : {}), sure })}
+              onClick={() => wrong && onAnswer({ wrong, ...(which && place ? { at: place } : {}), sure })}
             >
               {t`${sure} %`}
             </button>

@@ -17,6 +17,12 @@ import { useSay } from '../units/units'
 import { Outcome } from './outcome'
 import { opinionWords } from './words'
 
+/** An outrigger, or a place on a part, by its name. */
+export interface Choice {
+  id: string
+  label: string
+}
+
 const edgeOf = (place: Place) => place.features.find((f) => f.kind === 'edge')
 const kPaOf = (place: Place, id: string) => place.ground.find((g) => g.id === id)?.allowable_kPa ?? 0
 const labelOf = (machine: OutriggerCrane, id: string) => machine.outriggers.find((o) => o.id === id)?.label ?? id
@@ -140,13 +146,13 @@ export function StandTold({ item, machine, answer }: { item: StandItem; machine:
   )
 }
 
-/** Outriggers by their names, for who would rather not touch the picture. */
-export function WhichFoot({
-  machine,
+/** Outriggers or places by their names, for who would rather not touch the picture. */
+export function WhichPlace({
+  places,
   at,
   onChoose,
 }: {
-  machine: OutriggerCrane
+  places: readonly Choice[]
   at: string | null
   onChoose: (id: string) => void
 }) {
@@ -154,7 +160,7 @@ export function WhichFoot({
     <fieldset>
       <legend className="mb-1 font-bold">{t`Which one? Touch it, or choose.`}</legend>
       <div className="grid grid-cols-2 gap-1.5 sm:grid-cols-4">
-        {machine.outriggers.map((o) => (
+        {places.map((o) => (
           <button
             key={o.id}
             type="button"

@@ -145,6 +145,12 @@ export const opinionWords: Record<Opinion, string> = {
   'sail-left-out': t`The load’s own sail left out`,
   'mean-for-gusts': t`Mean wind taken for gusts`,
   'height-left-out': t`Height of the tip left out`,
+  'part-near': t`Near its limit: watch`,
+  'part-worn': t`At its limit: stop`,
+  'part-cracked': t`Cracked`,
+  'part-cut': t`Cut, or wires broken`,
+  'part-missing': t`Something missing`,
+  'part-bent': t`Bent, slack or bulged`,
 }
 
 export const aboveWords: Record<Above, string> = { 'hook-block': t`hook block`, slings: t`slings`, spreader: t`spreader` }
@@ -183,6 +189,12 @@ export const pointWords: Record<PointLine['point'], string> = {
   'sail-left-out': t`Not seeing a load’s sail left out`,
   'mean-for-gusts': t`Not seeing mean wind taken for gusts`,
   'height-left-out': t`Not seeing the height of the tip left out`,
+  'part-near': t`Not seeing a part near its limit`,
+  'part-worn': t`Not seeing a part at its limit`,
+  'part-cracked': t`Not seeing a crack`,
+  'part-cut': t`Not seeing a cut, or broken wires`,
+  'part-missing': t`Not seeing that something is missing`,
+  'part-bent': t`Not seeing what is bent, slack or bulged`,
   'wrong-motion': t`Answering a signal with another motion`,
   'no-answer': t`Not answering a signal`,
   slow: t`Answering a signal slowly`,
