@@ -38,6 +38,7 @@ const runOf = (m: Machine, seed: number, level: number, acts: readonly SequenceA
   machine: { id: m.id, revision: m.revision },
   seed,
   level,
+  order: 0,
   acts: acts.map((a, i): TimedAct => [(i + 1) * ticksAnAct, a]),
 })
 

@@ -261,6 +261,38 @@ describe('how skills go', () => {
   })
 })
 
+describe('parts that are judged', () => {
+  it('are those of the walk-round in force; a round of an earlier one says so', async () => {
+    const wil = await app.as('Wilhelmina Osei')
+    const template = (await wil.get('/machines/dunlin/walkround.json')).body
+    const heels = template.zones.flatMap((z: { items: { measure?: { wear?: string; nominal?: number } }[] }) =>
+      z.items.flatMap((i) => (i.measure?.wear === 'fork-heel' ? [i.measure] : [])),
+    )
+    expect(heels.length).toBeGreaterThan(0)
+    for (const m of heels) m.nominal = 61
+    expect((await wil.post('/machines/dunlin/walkround', { template, why: 'Other forks' })).status).toBe(200)
+    const { definition } = (await tomas.get('/machines/dunlin')).body
+    const of = dunlin.tables.map(readTableFile)
+    const roundOn = (machine: typeof dunlin) => {
+      const how = { seed: 5, level: 0.2, only: mistakesOn({ machine, tables: of }) }
+      const items = itemsOfRound({ machine, tables: of }, how)
+      return {
+        ...judged(rightly),
+        ...how,
+        machine: { id: 'dunlin', revision: machine.revision },
+        tables: of.map(({ id, revision }) => ({ id, revision })),
+        parts: partLines(machine),
+        answers: items.map(rightly),
+      }
+    }
+    const { status, body } = await tomas.post(path, { run: roundOn(definition), score: 100 })
+    expect({ status, ...body }).toMatchObject({ status: 200, score: 100, passed: true, claimed: null })
+    const early = await tomas.post(path, { run: roundOn(dunlin), score: 100 })
+    expect([early.status, early.body.error.code, early.body.error.path]).toEqual([422, 'machine-changed', 'run.parts'])
+    await app.owner.query("delete from walkround_revision where machine = 'dunlin'")
+  })
+})
+
 describe('an order of work kept', () => {
   const run = (acts: SequenceRun['acts'], more: object = {}) => ({
     format: 'geolabe.practice/1',
@@ -270,6 +302,7 @@ describe('an order of work kept', () => {
     machine: { id: 'dunlin', revision: dunlin.revision },
     seed: 12,
     level: 0.3,
+    order: 0,
     acts,
     ...more,
   })
@@ -304,6 +337,30 @@ describe('an order of work kept', () => {
     expect(body).toMatchObject({ untold: true, passed: false })
     expect((await points(tomas)).points.map((p: { point: string }) => p.point)).toContain('trusted')
     expect((await points(ines)).points).toEqual([])
+  })
+  it('is marked by the order in force, not by the one that the machine came with; a run of an earlier one says so', async () => {
+    const anew = structuredClone(dunlin.procedures)
+    const { procedure } = sequenceCourse(dunlin, 12, 0.3)
+    const named = (id: string) => JSON.stringify(anew).split(`"${id}"`).length - 1
+    const step = anew.procedures.find((p) => p.id === procedure.id)?.steps.find((s) => named(s.id) === 1)
+    if (!step) throw new Error('no step is named by itself alone')
+    step.id = `${step.id}-anew`
+    const [mirela, wil] = [await app.as('Mirela Quist'), await app.as('Wilhelmina Osei')]
+    const order = '/machines/dunlin/procedures'
+    const id = randomUUID()
+    const file = { format: 'geolabe.procedure/1', machine: 'dunlin', ...anew }
+    expect((await mirela.post(order, { id, from: 0, why: 'Plainer names', file })).status).toBe(200)
+    expect((await wil.post(`${order}/written`, { id, ok: true, words: '' })).body).toEqual({ revision: 1 })
+    const { definition, orderRevision } = (await tomas.get('/machines/dunlin')).body
+    const acts = keep(new SequenceDrill(definition, sequenceCourse(definition, 12, 0.3), 12), true).map(
+      (a, i): SequenceRun['acts'][number] => [120 * i, a],
+    )
+    expect(JSON.stringify(acts)).toContain(step.id)
+    const { status, body } = await tomas.post(path, { run: run(acts, { order: orderRevision }), score: 100 })
+    expect({ status, ...body }).toMatchObject({ status: 200, score: 100, passed: true, claimed: null })
+    const early = await tomas.post(path, { run: run(kept(true)), score: 100 })
+    expect([early.status, early.body.error.code, early.body.error.path]).toEqual([422, 'machine-changed', 'run.order'])
+    await app.owner.query('delete from order_revision')
   })
   it('is refused with what is wrong of it', async () => {
     for (const [more, code, at] of [

@@ -11,7 +11,13 @@ import { marksOfDrill, type SequenceMarks, type SequencePoint, sequencePoints } 
 export const sequenceVersion = 1
 
 /** An order of work kept while things go wrong: acts alone, from which everything else follows. */
-export const sequenceRun = z.strictObject({ ...runHead, game: z.literal('sequence'), acts: timedActs })
+export const sequenceRun = z.strictObject({
+  ...runHead,
+  game: z.literal('sequence'),
+  /** Which order of work it was: 0 the one of the machine's own file, then as often as another was put in force. */
+  order: z.int().min(0),
+  acts: timedActs,
+})
 export type SequenceRun = z.infer<typeof sequenceRun>
 
 /** A drill as it stands after acts. */

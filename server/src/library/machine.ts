@@ -10,6 +10,13 @@ export interface InUse {
   orderRevision: number
 }
 
+/** The walk-round and the order of work now in force of a row `m` of machine, as `walkround` and `procedures`; null: the machine's own. */
+export const joinOwn = `
+  left join lateral (select document from walkround_revision where org = m.org and machine = m.id and (not shorter or checked_by is not null)
+    order by revision desc limit 1) w on true
+  left join lateral (select document from order_revision where org = m.org and machine = m.id and revision is not null
+    order by revision desc limit 1) o on true`
+
 /** A machine as it stands in the records, with the walk-round and the order of work now in use. */
 export async function withOwn(tx: Tx, document: Machine): Promise<InUse> {
   const round = await tx.query<{ revision: number; document: Walkround }>(

@@ -1,8 +1,9 @@
 import { createHash } from 'node:crypto'
 import { canonical, type Game } from '@geolabe/contract'
-import { type Machine, practisedOn } from '@geolabe/core'
+import { type Machine, partLines, practisedOn } from '@geolabe/core'
 import type { Tx } from '../db/database'
 import { documentOf } from '../library/documents'
+import { type InUse, withOwn } from '../library/machine'
 import { tablesOf } from '../library/table'
 
 export const sha256 = (v: unknown): string => createHash('sha256').update(canonical(v)).digest('hex')
@@ -22,13 +23,21 @@ export interface PractisedMachine {
   digest: string
 }
 
+/** A machine as it is practised on now, with the walk-round and the order of work in force. @throws Problem 404 */
+export async function inUseNow(tx: Tx, id: string): Promise<InUse & { document: Machine }> {
+  const { document } = await documentOf<Machine>(tx, 'machine', id, 'This machine')
+  return { ...(await withOwn(tx, document)), document }
+}
+
 /** Of one machine and game as they stand now. @throws Problem 404 */
 export async function practisedNow(tx: Tx, id: string, game: Game): Promise<PractisedMachine> {
-  const { document: machine } = await documentOf<Machine>(tx, 'machine', id, 'This machine')
+  const { document, definition: machine } = await inUseNow(tx, id)
   const tables = game === 'judge' ? (await tablesOf(tx, id)).map((t) => ({ id: t.id, revision: t.revision })) : []
   // Of an order of work it is the order itself that was practised.
   const order = game === 'sequence' ? [machine.procedures, machine.symptoms, machine.shows] : []
-  return { machine, digest: sha256({ on: digestOf(machine), tables, order }) }
+  // Of judging it is the parts that its walk-round looks at.
+  const parts = game === 'judge' ? partLines(machine) : []
+  return { machine, digest: sha256({ on: digestOf(document), tables, order, parts }) }
 }
 
 /** The same for a list: each machine and game is looked up once. */

@@ -13,7 +13,7 @@ import type { SlowWork } from '../calc/pool'
 import type { Database, Tx } from '../db/database'
 import { keyOf, reads, whoOf, writes } from '../http/routes'
 import type { SigningKey } from '../key/signing'
-import { documentOf } from '../library/documents'
+import { joinOwn } from '../library/machine'
 import { revisionInUse, tablesOf } from '../library/table'
 import { Problem } from '../problem/problem'
 import { certificateRoutes } from './certificates'
@@ -21,6 +21,7 @@ import { examRoutes, refuseFasterThanTime, refuseOtherThanTry } from './exams'
 import { offeredOn } from './games'
 import { learn, readPoints } from './points'
 import { readPractised } from './practised'
+import { inUseNow } from './practised-on'
 import { readProgress } from './progress'
 
 const pageSize = 50
@@ -81,14 +82,15 @@ async function readRuns(tx: Tx, query: unknown): Promise<PracticePage> {
 
 /** What can be practised on each machine of the yard. */
 async function readGames(tx: Tx): Promise<PracticeGames> {
-  const r = await tx.query<{ id: string; document: Machine; tables: RatingTable[] }>(
-    `select m.id, m.document, coalesce(json_agg(t.document order by t.id) filter (where t.id is not null), '[]') as tables from machine m
+  const r = await tx.query<{ document: Machine; own: Partial<Machine>; tables: RatingTable[] }>(
+    `select m.document, jsonb_strip_nulls(jsonb_build_object('walkround', w.document, 'procedures', o.document)) as own,
+       coalesce(json_agg(t.document order by t.id) filter (where t.id is not null), '[]') as tables from machine m ${joinOwn}
      left join (select t.org, t.machine, t.id, t.document from rating_table t
        join (${revisionInUse}) u on u.id = t.id and u.revision = t.revision) t on t.org = m.org and t.machine = m.id
-     group by m.org, m.id order by m.id limit 500`,
+     group by m.org, m.id, w.document, o.document order by m.id limit 500`,
   )
   return {
-    machines: r.rows.map((m) => offeredOn(m.document, m.tables)),
+    machines: r.rows.map((m) => offeredOn({ ...m.document, ...m.own }, m.tables)),
   }
 }
 
@@ -112,10 +114,17 @@ export function practiceRoutes(db: Database, work: SlowWork, key: SigningKey): R
     // Played before anything is written: it takes a second or two, and no transaction waits for it.
     const { run, score } = parseOrRefuse(practiceRequest, req.body ?? {})
     const [machine, tables] = await db.as(whoOf(req), async (tx) => {
-      const { document } = await documentOf<Machine>(tx, 'machine', run.machine.id, 'This machine')
+      const { definition, orderRevision } = await inUseNow(tx, run.machine.id)
       const all = await tablesOf(tx, run.machine.id)
-      await refuseOtherThanTry(tx, run, { machine: document, tables: all })
-      return [document, all]
+      await refuseOtherThanTry(tx, run, { machine: definition, tables: all })
+      if (run.game === 'sequence' && run.order !== orderRevision)
+        throw new Problem(
+          422,
+          'machine-changed',
+          `The order of work of ${definition.name} has changed since this run; it counts for the order as it was.`,
+          'run.order',
+        )
+      return [definition, all]
     })
     const answer = await work<Answer>({ practice: { machine, tables, run } })
     if (!answer) throw new Error('Playing a practice run again failed; see the log.')

@@ -36,8 +36,8 @@ export function JudgeOn() {
     <OnMachine game="judge">
       {(f, level) => (
         <Rounds
-          // Tables revised while somebody judges them are other items.
-          key={[f.definition, ...f.tables].map(({ id, revision }) => `${id} ${revision}`).join()}
+          // Tables or a walk-round revised while somebody judges them are other items.
+          key={`${f.walkroundRevision} ${[f.definition, ...f.tables].map(({ id, revision }) => `${id} ${revision}`).join()}`}
           machine={f.definition}
           tables={f.tables}
           asked={mistakes.filter((m) => asked.includes(m))}

@@ -26,17 +26,19 @@ import { type How, orRefused, useRounds } from './use-rounds'
 /** A part of the machine's own order of work, while things go wrong in it. */
 export const OrderOn = () => (
   <OnMachine game="sequence">
-    {(f, level) => <Rounds key={f.definition.revision} machine={f.definition} level={level} />}
+    {(f, level) => (
+      <Rounds key={`${f.definition.revision} ${f.orderRevision}`} machine={f.definition} order={f.orderRevision} level={level} />
+    )}
   </OnMachine>
 )
 
-function Rounds({ machine, level }: { machine: Machine; level: number }) {
+function Rounds({ machine, order, level }: { machine: Machine; order: number; level: number }) {
   const { how, turn, run, over, again, next, leave } = useRounds<SequenceRun>(level)
   const made = useMemo(() => orRefused(() => ({ course: sequenceCourse(machine, how.seed, how.level) })), [machine, how])
   const onLeave = () => leave()
   if ('refused' in made) return <NotOffered title={t`Order of work of ${machine.name}`} error={made.refused} onLeave={onLeave} />
   if (run) return <OrderAfter machine={machine} course={made.course} run={run} onAgain={again} onNext={next} onLeave={onLeave} />
-  return <Keeping key={turn} machine={machine} course={made.course} how={how} onOver={over} onLeave={onLeave} />
+  return <Keeping key={turn} machine={machine} order={order} course={made.course} how={how} onOver={over} onLeave={onLeave} />
 }
 
 /** How long somebody has been at it; while the page is hidden time stands still. */
@@ -66,12 +68,14 @@ const second_tap_ticks = Math.round(0.3 / tick_s)
 
 function Keeping({
   machine,
+  order,
   course,
   how,
   onOver,
   onLeave,
 }: {
   machine: Machine
+  order: number
   course: SequenceCourse
   how: How
   onOver: (run: SequenceRun) => void
@@ -103,6 +107,7 @@ function Keeping({
       ...headOf(machine, how, runId()),
       game: 'sequence',
       version: sequenceVersion,
+      order,
       acts: all,
     })
   }
