@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { type SignalId, signalIds } from '../src/hand-signals/hand-signal'
+import { drawnSignals, type SignalId, signalIds } from '../src/hand-signals/hand-signal'
 import type { LeverInputs } from '../src/practice/inputs'
 import { planesOn } from '../src/practice/planes'
 import { givenAgain, knownBy } from '../src/signals/again'
@@ -9,6 +9,7 @@ import { shownBy } from '../src/signals/giving'
 import { signalMarks } from '../src/signals/marks'
 import { canSignal, markSignals, type SignalRun, signalLessons, signalRun, signalVersion } from '../src/signals/run'
 import { movesOn } from '../src/signals/signal'
+import { isByEitherArm, signallerFor } from '../src/signals/signaller'
 import { nextSignal, type Situation, situations } from '../src/signals/situation'
 import { tick_s } from '../src/swing/axis'
 import { demoMachine, demoMachines, tern } from './demo'
@@ -465,5 +466,24 @@ describe('signals given', () => {
     const gave = giving(7, 0.5, 0.9, nextSignal)
     expect(() => markSignals(tern, { ...run(7, 0.5, gave), inputs: [[3, 0, 90]] })).toThrow(/moves no lever/)
     expect(() => markSignals(tern, run(7, 0.5, gave.toReversed()))).toThrow(/forward in time/)
+  })
+})
+
+describe('whoever signals', () => {
+  const seeds = Array.from({ length: 2000 }, (_, i) => i)
+  it('does it as agreed where it is easy; further on some with the left hand, some in gloves, the same for a seed everywhere', () => {
+    for (const seed of seeds) expect(signallerFor(seed, 0.29)).toEqual({ leftHanded: false, gloved: false })
+    const all = seeds.map((seed) => signallerFor(seed, 0.5))
+    expect(all).toEqual(seeds.map((seed) => signallerFor(seed, 1)))
+    const share = (of: (w: (typeof all)[number]) => boolean) => all.filter(of).length / all.length
+    expect(Math.abs(share((w) => w.leftHanded) - 0.4)).toBeLessThan(0.04)
+    expect(Math.abs(share((w) => w.gloved) - 0.5)).toBeLessThan(0.04)
+    expect(Math.abs(share((w) => w.gloved && w.leftHanded) - 0.2)).toBeLessThan(0.04)
+  })
+  it('points to a side with the arm of that side, whichever hand they write with', () => {
+    expect(drawnSignals.filter((s) => !isByEitherArm(s))).toEqual(
+      expect.arrayContaining(['left', 'right', 'in', 'out', 'emergency']),
+    )
+    expect(drawnSignals.filter(isByEitherArm)).toEqual(['hoist', 'lower', 'stop', 'boom-up', 'boom-down'])
   })
 })

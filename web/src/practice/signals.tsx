@@ -1,4 +1,4 @@
-import { type Machine, mostLatency_s, movesOn, type Rig, rigOf, type SignalRun, silence_s } from '@geolabe/core'
+import { type Machine, mostLatency_s, movesOn, type Rig, rigOf, type SignalRun, signallerFor, silence_s } from '@geolabe/core'
 import { useMemo, useState } from 'react'
 import { t } from '../language/t'
 import { Button } from '../look/button'
@@ -69,6 +69,9 @@ function Opening({
         <section className="rounded-xl border border-line bg-sheet p-4">
           <h2 className="mb-2">{t`Agreed`}</h2>
           <HandSignals without={without} />
+          <p className="mt-2">
+            {t`Somebody left-handed hoists, lowers, stops and booms with the left arm, and it means the same. To a side points the arm of that side.`}
+          </p>
           <p className="mt-2">{t`On the radio the same is said in words; left and right are yours, from the cab.`}</p>
         </section>
         <section className="grid gap-3 rounded-xl border border-line bg-sheet p-4">
@@ -129,6 +132,7 @@ function Play({
       return recorder.over ? 'over' : kept ? 'on' : 'behind'
     },
   )
+  const way = useMemo(() => signallerFor(how.seed, how.level), [how])
   const p = recorder.course[told.at]
   const [own, other] = [p?.who === 'signaller' ? p.signal : 'attention', p?.who === 'other' ? p.signal : null] as const
   return (
@@ -143,7 +147,7 @@ function Play({
           <>
             {p.who !== 'nobody' && (
               <div className="text-center">
-                <Signaller signal={own} className="mx-auto h-80 w-96 max-w-full max-sm:h-48 max-sm:w-56" />
+                <Signaller signal={own} way={way} className="mx-auto h-80 w-96 max-w-full max-sm:h-48 max-sm:w-56" />
                 <p className="font-semibold">{t`Your signaller`}</p>
               </div>
             )}

@@ -1,4 +1,11 @@
-import type { AskedSignal, DrawnSignal, ProcedureStep, Prompt } from '@geolabe/core'
+import {
+  type AskedSignal,
+  type DrawnSignal,
+  isByEitherArm,
+  type ProcedureStep,
+  type Prompt,
+  type SignallersWay,
+} from '@geolabe/core'
 import { t, told } from '../language/t'
 
 /** An arm: from the shoulder and from the elbow, degrees outward from straight down; 180: straight up. */
@@ -13,6 +20,8 @@ interface Signal {
   meaning: string
   /** How it is done, in words. */
   how: string
+  /** The same by somebody left-handed, where one arm tells no side. */
+  howLeft?: string
   /** The signaller's own right and left. */
   right: Arm
   left: Arm
@@ -34,6 +43,7 @@ const signals: readonly Signal[] = [
     id: 'hoist',
     meaning: t`Hoist`,
     how: t`Right arm up, the hand goes round slowly.`,
+    howLeft: t`Left arm up, the hand goes round slowly.`,
     right: [165, 175],
     left: hangs,
     moves: { right: 'round' },
@@ -42,6 +52,7 @@ const signals: readonly Signal[] = [
     id: 'lower',
     meaning: t`Lower`,
     how: t`Right arm down, the hand goes round slowly.`,
+    howLeft: t`Left arm down, the hand goes round slowly.`,
     right: [35, 28],
     left: hangs,
     moves: { right: 'round' },
@@ -66,6 +77,7 @@ const signals: readonly Signal[] = [
     id: 'stop',
     meaning: t`Stop`,
     how: t`Right arm straight up, palm forward, still.`,
+    howLeft: t`Left arm straight up, palm forward, still.`,
     right: [176, 180],
     left: hangs,
   },
@@ -91,6 +103,7 @@ const booming: readonly Signal[] = [
     id: 'boom-up',
     meaning: t`Boom up`,
     how: t`Right arm out, forearm up, the hand goes up and back.`,
+    howLeft: t`Left arm out, forearm up, the hand goes up and back.`,
     right: [88, 178],
     left: hangs,
     moves: { right: 'nods' },
@@ -99,6 +112,7 @@ const booming: readonly Signal[] = [
     id: 'boom-down',
     meaning: t`Boom down`,
     how: t`Right arm out, forearm down, the hand goes down and back.`,
+    howLeft: t`Left arm out, forearm down, the hand goes down and back.`,
     right: [88, 2],
     left: hangs,
     moves: { right: 'nods' },
@@ -164,7 +178,7 @@ function armAt([up_deg, fore_deg]: Arm, side: -1 | 1) {
   return { elbow: [ex, ey] as const, hand: [ex + fx, ey + fy] as const }
 }
 
-function ArmDrawn({ arm, side, moves }: { arm: Arm; side: -1 | 1; moves: Motion | undefined }) {
+function ArmDrawn({ arm, side, moves, gloved }: { arm: Arm; side: -1 | 1; moves: Motion | undefined; gloved: boolean }) {
   const {
     elbow: [ex, ey],
     hand: [hx, hy],
@@ -172,7 +186,7 @@ function ArmDrawn({ arm, side, moves }: { arm: Arm; side: -1 | 1; moves: Motion 
   return (
     <>
       <path d={`M${side * shoulder_x} ${shoulder_y}L${ex} ${ey}L${hx} ${hy}`} />
-      <circle cx={hx} cy={hy} r="3.6" fill="var(--accent)" strokeWidth="1.6" />
+      <circle cx={hx} cy={hy} r={gloved ? 5 : 3.6} fill={gloved ? 'var(--quiet)' : 'var(--accent)'} strokeWidth="1.6" />
       {moves === 'round' && <ellipse cx={hx} cy={hy} rx="9" ry="4" strokeWidth="1.6" strokeDasharray="3 2.4" />}
       {moves === 'beckons' && (
         <path
@@ -193,14 +207,22 @@ function ArmDrawn({ arm, side, moves }: { arm: Arm; side: -1 | 1; moves: Motion 
   )
 }
 
-const Figure = ({ pose: { right, left, moves }, className }: { pose: Pose; className: string }) => (
+const Figure = ({
+  pose: { right, left, moves },
+  gloved = false,
+  className,
+}: {
+  pose: Pose
+  gloved?: boolean
+  className: string
+}) => (
   <svg viewBox="-52 -14 104 104" className={className} aria-hidden="true">
     <g fill="none" stroke="var(--ink)" strokeWidth="5" strokeLinecap="round" strokeLinejoin="round">
       <path d={`M${-shoulder_x} ${shoulder_y}H${shoulder_x}L6 56H-6Z`} fill="var(--sunk)" strokeWidth="3" />
       <path d="M-4 58L-7 86M4 58L7 86" />
       <circle cx="0" cy="17" r="7.5" fill="var(--sheet)" strokeWidth="3" />
-      <ArmDrawn arm={right} side={-1} moves={moves?.right} />
-      <ArmDrawn arm={left} side={1} moves={moves?.left} />
+      <ArmDrawn arm={right} side={-1} moves={moves?.right} gloved={gloved} />
+      <ArmDrawn arm={left} side={1} moves={moves?.left} gloved={gloved} />
     </g>
   </svg>
 )
@@ -213,11 +235,24 @@ export const meaningOf = (id: Prompt['signal']): string =>
   asked.find((s) => s.id === id)?.meaning ?? t`A signal that nobody agreed`
 
 /** Somebody signalling, as the operator sees them; said by what their arms do. */
-export function Signaller({ signal, className }: { signal: Prompt['signal']; className: string }) {
-  const pose = asked.find((s) => s.id === signal) ?? unknown
+export function Signaller({
+  signal,
+  way = { leftHanded: false, gloved: false },
+  className,
+}: {
+  signal: Prompt['signal']
+  way?: SignallersWay
+  className: string
+}) {
+  const found = asked.find((s) => s.id === signal)
+  const { right, left, moves } = found ?? unknown
+  const other = way.leftHanded && found !== undefined && isByEitherArm(found.id)
+  const pose: Pose = other
+    ? { right: left, left: right, ...(moves?.right ? { moves: { left: moves.right } } : {}) }
+    : (found ?? unknown)
   return (
-    <div role="img" aria-label={pose.how} className={className}>
-      <Figure pose={pose} className="size-full" />
+    <div role="img" aria-label={(other && found?.howLeft) || (found ?? unknown).how} className={className}>
+      <Figure pose={pose} gloved={way.gloved} className="size-full" />
     </div>
   )
 }
