@@ -34,10 +34,13 @@ export type PartPlace =
   | 'beam'
   | 'pin'
   | 'jack'
+  | 'keeper'
+  | 'lug'
+  | 'hoist-end'
 
 /** A part as it is drawn to be judged: its places, what may be seen where, and where what is measured. */
 export interface Plate {
-  drawn: 'fork' | 'mast-chain' | 'wheel' | 'hook' | 'rope' | 'leg'
+  drawn: 'fork' | 'mast-chain' | 'load-chain' | 'wheel' | 'hook' | 'rope' | 'leg' | 'pins'
   places: readonly PartPlace[]
   seen: Partial<Record<SeenFault, readonly PartPlace[]>>
   measured: Partial<Record<WearKind, readonly PartPlace[]>>
@@ -88,6 +91,18 @@ const plates: Readonly<Record<string, Plate>> = {
       'rope-steel-core': ['middle'],
       'rope-fibre-core': ['middle'],
     },
+  },
+  'load-chain': {
+    drawn: 'load-chain',
+    places: ['hoist-end', 'middle', 'end'],
+    seen: { 'part-bent': ['hoist-end', 'middle'], 'part-cracked': ['hoist-end', 'middle'], 'part-missing': ['end'] },
+    measured: { 'hoist-chain': ['middle'] },
+  },
+  pins: {
+    drawn: 'pins',
+    places: ['pin', 'keeper', 'lug'],
+    seen: { 'part-missing': ['keeper'], 'part-cracked': ['lug'] },
+    measured: {},
   },
   leg: {
     drawn: 'leg',

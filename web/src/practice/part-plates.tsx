@@ -28,6 +28,8 @@ export const zones: Record<Plate['drawn'], Partial<Record<PartPlace, string>>> =
     seat: box(140, 172, 124, 60),
   },
   rope: { sheave: box(10, 30, 132, 190), middle: box(148, 20, 128, 90), end: box(282, 14, 112, 116) },
+  'load-chain': { 'hoist-end': box(4, 60, 128, 120), middle: box(138, 70, 134, 100), end: box(278, 50, 118, 140) },
+  pins: { pin: ring(200, 96, 34, 0), keeper: box(128, 138, 144, 44), lug: box(62, 14, 132, 118) },
   leg: { beam: box(150, 44, 84, 66), pin: box(66, 34, 78, 86), jack: box(240, 36, 84, 164) },
 }
 
@@ -255,6 +257,80 @@ function Rope({ at, read }: { at: At; read: PartItem['read'] }) {
   )
 }
 
+/** Links face on and edge on by turns; a stretched chain has them further apart, a bent one stands across. */
+function LoadChain({ at, read }: { at: At; read: PartItem['read'] }) {
+  const pitch = 24 * (1 + 4 * (shareOf(read, 'middle') - 1))
+  const links = Array.from({ length: 11 }, (_, i) => 66 + i * pitch)
+  const bent: Record<number, number | null> = { 2: at('part-bent', 'hoist-end'), 6: at('part-bent', 'middle') }
+  const cracked: Record<number, number | null> = { 2: at('part-cracked', 'hoist-end'), 6: at('part-cracked', 'middle') }
+  const end = (links.at(-1) ?? 306) + 24
+  return (
+    <>
+      <path d="M8 76H52V164H8Z" fill="var(--sunk)" stroke="var(--ink)" strokeWidth={3} />
+      {links.map((x, i) => {
+        const turn = bent[i] ?? null
+        const crackedBy = cracked[i] ?? null
+        return (
+          <g key={x} transform={`translate(${x} 120) rotate(${turn === null ? 0 : 24 + 26 * turn})`} stroke="var(--ink)">
+            {i % 2 ? (
+              <rect x={-21} y={-5} width={42} height={10} rx={5} fill="var(--line)" strokeWidth={2.4} />
+            ) : (
+              <>
+                <rect x={-22} y={-16} width={44} height={32} rx={16} fill="none" strokeWidth={12} />
+                <rect x={-22} y={-16} width={44} height={32} rx={16} fill="none" stroke="var(--line)" strokeWidth={7} />
+              </>
+            )}
+            {crackedBy !== null && crack(2, -26, 0.75 * crackedBy)}
+          </g>
+        )
+      })}
+      <path d={`M${end} 96H${end + 46}V144H${end}Z`} fill="var(--sunk)" stroke="var(--ink)" strokeWidth={3} />
+      <circle cx={end + 23} cy={120} r={9} fill="var(--paper)" stroke="var(--ink)" strokeWidth={3} />
+      {at('part-missing', 'end') === null && (
+        <>
+          <circle cx={end + 23} cy={120} r={6.5} fill="var(--ink)" />
+          <path d={`M${end + 23} 120V166m-9 -8q9 18 18 0`} fill="none" stroke="var(--ink)" strokeWidth={4} />
+        </>
+      )}
+    </>
+  )
+}
+
+/** A pin in its lug, held by a plate with two bolts. */
+function Pins({ at }: { at: At }) {
+  const lug = at('part-cracked', 'lug')
+  const there = at('part-missing', 'keeper') === null
+  return (
+    <>
+      <path
+        d="M96 232V96A104 86 0 0 1 304 96V232Z"
+        fill="var(--line)"
+        stroke="var(--ink)"
+        strokeWidth={3}
+        strokeLinejoin="round"
+      />
+      <circle cx={200} cy={96} r={46} fill="var(--sunk)" stroke="var(--ink)" strokeWidth={3} />
+      <circle cx={200} cy={96} r={34} fill="var(--edge)" stroke="var(--ink)" strokeWidth={3} />
+      {there && <path d="M136 144H264V176H136Z" fill="var(--sheet)" stroke="var(--ink)" strokeWidth={3} />}
+      {[154, 246].map((x) =>
+        there ? (
+          <path
+            key={x}
+            d="M-9 0L-4.5 -8H4.5L9 0L4.5 8H-4.5Z"
+            transform={`translate(${x} 160)`}
+            fill="var(--line)"
+            stroke="var(--ink)"
+            strokeWidth={2.4}
+          />
+        ) : (
+          <circle key={x} cx={x} cy={160} r={5} fill="var(--paper)" stroke="var(--ink)" strokeWidth={2.4} />
+        ),
+      )}
+      {lug !== null && crack(160, 66, lug, 138)}
+    </>
+  )
+}
+
 function Leg({ at }: { at: At }) {
   const [beam, jack] = [at('part-cracked', 'beam'), at('part-cracked', 'jack')]
   return (
@@ -286,6 +362,10 @@ export function PartDrawing({ item }: { item: PartItem }): ReactNode {
       return <Fork at={at} read={item.read} />
     case 'mast-chain':
       return <Chains at={at} read={item.read} />
+    case 'load-chain':
+      return <LoadChain at={at} read={item.read} />
+    case 'pins':
+      return <Pins at={at} />
     case 'wheel':
       return <Wheel at={at} valve={item.plate.places.includes('valve') ? shareOf(item.read, 'valve') : null} />
     case 'hook':

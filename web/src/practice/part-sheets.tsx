@@ -40,6 +40,9 @@ export const placeWords: Record<PartPlace, string> = {
   beam: t`beam`,
   pin: t`pin`,
   jack: t`jack`,
+  keeper: t`keeper plate`,
+  lug: t`lug`,
+  'hoist-end': t`at the hoist`,
 }
 
 /** What was measured, when it was new, and by which rule it is judged. */
