@@ -37,6 +37,7 @@ import {
   swingPeriod_s,
   tick_s,
 } from '../src'
+import { onCourse } from '../src/practice/course'
 import { swayInWind } from '../src/practice/in-wind'
 import { demoMachine, demoMachines } from './demo'
 import { runs } from './runs'
@@ -209,8 +210,9 @@ describe('a try at a swing', () => {
     mirrored?: boolean
   }
   /** The reference’s own catch, moved in time, held longer, or turned round. */
-  function tried(rig: Rig, course: Course, how: Try) {
-    const d = new Drill(rig, course)
+  function tried(whole: Rig, course: Course, how: Try) {
+    const d = new Drill(whole, course)
+    const { rig } = d
     const [start] = course.swings
     if (!start) throw new Error('nothing swings')
     const radius_m = restingAt(rig).radius_m
@@ -445,7 +447,7 @@ describe('a course', () => {
         const [start] = course.swings
         if (!start) return
         const at = restingAt(rig)
-        const { tip } = catchSpeed(rig, start.plane, at.radius_m)
+        const { tip } = catchSpeed(onCourse(rig, course), start.plane, at.radius_m)
         expect(start.amplitude_m).toBeGreaterThanOrEqual(0.25)
         expect(start.amplitude_m).toBeLessThanOrEqual(greatestCatch_m(tip, at.rope_m) / 2 + 1e-9)
       }),
@@ -489,6 +491,22 @@ describe('a course', () => {
       { numRuns: runs(200, 6) },
     )
   }, 600_000)
+  it('stands at a lever speed that the machine can be set to, which takes its speed and not how it gathers it; elsewhere at full', () => {
+    const rig = rigOf(machineOf('heron'))
+    const shares = Array.from({ length: 200 }, (_, seed) => courseFor(rig, seed, 0.3).leverShare)
+    expect(new Set(shares)).toEqual(new Set(rig.leverShares))
+    for (const leverShare of rig.leverShares) {
+      const course = { ...courseFor(rig, 1, 0.3), leverShare, swings: [], wind: null, obstacles: { posts: [], walls: [] } }
+      const d = new Drill(rig, course)
+      const slew = rig.axes.findIndex((a) => a.motion === 'slew')
+      const { greatest, up, dead_s } = rig.axes[slew]?.limits ?? { greatest: 0, up: 1, dead_s: 0 }
+      for (let k = 0; k < 4 / tick_s; k++) d.step(rig.axes.map((_, i) => (i === slew ? 1 : 0)))
+      const [top, t] = [leverShare * greatest, 4 - dead_s]
+      expect((d.samples.at(-1)?.slew_deg ?? 0) - rig.slew_deg).toBeCloseTo(top * (t - top / up / 2), 1)
+    }
+    for (const m of [...machines.keys()].filter((id) => id !== 'heron'))
+      expect(courseFor(rigOf(machineOf(m)), 5, 0.3).leverShare).toBe(1)
+  })
   it('begins with the swing that an assessor sets, as wide and where in it as they say; the reference catches it, in one move where one takes it', () => {
     const sets = fc.record({
       plane: fc.constantFrom('across' as const, 'along' as const),

@@ -10,8 +10,7 @@ export const drive = z.strictObject({
   stop: positive.optional(),
 })
 
-/** What practice moves the machine by; without it none is offered. The hoist's figures are the hook's, in its first gear. */
-export const drivesPart = z.strictObject({
+const motions = z.strictObject({
   slew: drive.optional(),
   luff: drive.optional(),
   /** The outer boom of a folding one on its hinge, degrees against the inner boom. */
@@ -24,8 +23,13 @@ export const drivesPart = z.strictObject({
   /** The rear one of two hoists that carry one load; then the hoist is the front one. */
   rear: drive.optional(),
 })
+/** What practice moves the machine by; without it none is offered. The hoist's figures are the hook's, in its first gear. */
+export const drivesPart = motions.extend({
+  /** What the speed of all levers can be set to, of full. */
+  leverShares: z.array(positive.max(1, 'A share, at most 1.')).min(2, 'At least two, or leave it out.').max(8).optional(),
+})
 export type DrivesPart = z.infer<typeof drivesPart>
-export type MotionName = keyof DrivesPart
-export const motionName = drivesPart.keyof()
+export type MotionName = keyof z.infer<typeof motions>
+export const motionName = motions.keyof()
 /** In this order a run's inputs name them. */
 export const motionNames: readonly MotionName[] = motionName.options

@@ -43,6 +43,8 @@ export interface Course {
   swings: readonly StartSwing[]
   /** Of two hoists one runs slower with its share of the load: which, and at what share of its speed. */
   slower: { motion: 'hoist' | 'rear'; share: number } | null
+  /** Somebody has left the speed of the levers set to so much of full. */
+  leverShare: number
   /** What stands on the deck. */
   obstacles: Obstacles
   wind: CourseWind | null
@@ -138,12 +140,19 @@ function boomOver(rig: Rig, { slew_deg, radius_m }: Ring): readonly Vec[] {
   return boomLine(rig, slew_deg, tip, rig.elbowAt?.(at.map((x) => ({ at: x, speed: 0, acceleration: 0 }))) ?? null)
 }
 
-/** A rig as its course has it: of two hoists one slower. */
-export function onCourse(rig: Rig, { slower }: Course): Rig {
-  if (!slower) return rig
-  const slow = (a: Rig['axes'][number]) => ({ ...a, limits: { ...a.limits, greatest: a.limits.greatest * slower.share } })
-  return { ...rig, axes: rig.axes.map((a) => (a.motion === slower.motion ? slow(a) : a)) }
-}
+/** One of those that its levers can be set to. */
+const leverShareOf = ({ leverShares }: Rig, seed: number): number =>
+  leverShares[Math.floor(randomFrom(seed, 'lever share')() * leverShares.length)] ?? 1
+
+/** Its axes at a share of their speed; they gather it and lose it as they did. */
+const slowed = (rig: Rig, shareOf: (motion: Rig['axes'][number]['motion']) => number): Rig => ({
+  ...rig,
+  axes: rig.axes.map((a) => ({ ...a, limits: { ...a.limits, greatest: a.limits.greatest * shareOf(a.motion) } })),
+})
+
+/** A rig as its course has it: its levers set so, and of two hoists one slower. */
+export const onCourse = (rig: Rig, { slower, leverShare }: Course): Rig =>
+  slowed(rig, (motion) => leverShare * (motion === slower?.motion ? slower.share : 1))
 
 /**
  * A course for a machine: rings one after another on its deck, each reached by slewing and by one motion more, or in a line where nothing turns it, and
@@ -154,7 +163,9 @@ export function onCourse(rig: Rig, { slower }: Course): Rig {
  * @throws Refusal `no-course` where no rings fit, or nothing catches a swing in the plane that is set
  * @example courseFor(rigOf(tern), 7, 0.2).legs.length // 3
  */
-export function courseFor(rig: Rig, seed: number, level: number, set: LoadSet = {}): Course {
+export function courseFor(whole: Rig, seed: number, level: number, set: LoadSet = {}): Course {
+  const leverShare = leverShareOf(whole, seed)
+  const rig = slowed(whole, () => leverShare)
   const random = randomFrom(seed, 'course')
   const hangs = restingAt(rig)
   const here: Ring = { slew_deg: hangs.slew_deg, radius_m: hangs.radius_m, ring_m: 0.5 }
@@ -176,6 +187,7 @@ export function courseFor(rig: Rig, seed: number, level: number, set: LoadSet = 
       legs: rings.slice(1),
       swings,
       slower: slowerOf(rig, seed, level),
+      leverShare,
       obstacles: obstaclesFor(rig, rings, randomFrom(seed, 'obstacles'), level, (r) => boomOver(rig, r), clear_m),
       wind: windOf(seed, level, rig.deck_m + rig.hangs_m, set.wind),
       allowed_m: Math.max(0.25, allowed_m),

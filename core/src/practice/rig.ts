@@ -24,6 +24,8 @@ export interface Rig extends Pick<Carrier, 'under' | 'reach' | 'radii' | 'foot' 
   machine: string
   revision: number
   axes: readonly RigAxis[]
+  /** What the speed of its levers can be set to, of full. */
+  leverShares: readonly number[]
   load: PracticeLoad
   /** The rope to the load's centre is never shorter. */
   twoBlock_m: number
@@ -99,6 +101,7 @@ export function rigOf(m: Machine): Rig {
     machine: m.id,
     revision: m.revision,
     axes,
+    leverShares: drives.leverShares ?? [1],
     load,
     twoBlock_m: Math.max(1, block.leastDrop_m + half_m),
     deck_m,

@@ -44,7 +44,7 @@ type View = 'plan' | 'side' | 'eye'
 const eyeWords = (eye: EyePart | null) => (eye?.on === 'foot' ? t`As you stand` : t`From the cab`)
 
 /** What is to be done, before it begins. */
-function Opening({ course: { swings, obstacles, wind }, level }: { course: Course; level: Rig['level'] }) {
+function Opening({ course: { swings, obstacles, wind, leverShare }, level }: { course: Course; level: Rig['level'] }) {
   const say = useSay()
   const [start] = swings
   return (
@@ -57,6 +57,7 @@ function Opening({ course: { swings, obstacles, wind }, level }: { course: Cours
       )}
       <p className="mt-1 empty:hidden">
         {[
+          leverShare < 1 && t`Lever speed stands at ${Math.round(100 * leverShare)} %.`,
           obstacles.posts.length > 0 && t`Keep boom, rope and load clear of the posts.`,
           obstacles.walls.length > 0 && t`Lift over the wall.`,
           wind && t`Wind ${say('speed', wind.mean_mps)}, in gusts ${say('speed', wind.most_mps)}.`,
