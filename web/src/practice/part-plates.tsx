@@ -97,7 +97,7 @@ function Chains({ at, read }: { at: At; read: PartItem['read'] }) {
     return (
       <g stroke="var(--ink)" strokeWidth={2.4}>
         <path d={`M${x - 16} 6H${x + 16}V40H${x - 16}Z`} fill="var(--sunk)" />
-        <path d={`M${x} 40V66`} strokeWidth={12} stroke="var(--ink)" />
+        <path d={`M${x} 40V78`} strokeWidth={12} stroke="var(--ink)" />
         <circle cx={x} cy={23} r={7} fill="var(--paper)" />
         {at('part-missing', anchor) === null && (
           <path d={`M${x - 24} 23H${x + 24}m0 0l9 -7m-9 7l9 7`} fill="none" strokeWidth={4} />
