@@ -548,7 +548,11 @@ describe('a course', () => {
         if (first && start && start.amplitude_m > 0.3)
           expect(first.inward).toBe(set.plane === 'along' && rig.reach.motion === 'luff' ? true : null)
       }),
-      { numRuns: runs(200, 12) },
+      {
+        numRuns: runs(200, 12),
+        // Caught, it hung where the straight way to its first ring led against a post.
+        examples: [['cormorant', 1187152787, { plane: 'across', amplitude_deg: 14.917022219296683, phase_deg: 0 }]],
+      },
     )
   }, 600_000)
   it('has nothing on its deck that whoever carries straight and high enough comes near, the more the harder, and the same wind for its seed', () => {

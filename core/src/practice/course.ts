@@ -126,6 +126,23 @@ function swingsSet(rig: Rig, set: LoadSet, at: Ring, rope_m: number): StartSwing
   })
 }
 
+/** The tip that catches a swing moves about as far as it is wide, and somewhat further where it takes several moves. */
+const caught_shares = [-1.5, -1, -0.5, 0, 0.5, 1, 1.5]
+
+/** Where the load may hang once a swing as wide as set is caught. */
+function caughtAt(rig: Rig, at: Ring, swings: readonly StartSwing[]): Ring[] {
+  const wide = (plane: Plane) => swings.find((s) => s.plane === plane)?.amplitude_m ?? 0
+  const shares = (plane: Plane) => (wide(plane) > 0 ? caught_shares : [0])
+  const { least_m, most_m } = rig.radii
+  return shares('across').flatMap((a) =>
+    shares('along').map((b) => ({
+      ...at,
+      slew_deg: at.slew_deg + (a * wide('across')) / at.radius_m / rad,
+      radius_m: Math.max(least_m, Math.min(most_m, at.radius_m + b * wide('along'))),
+    })),
+  )
+}
+
 /** More of the load on one of two hoists makes that one slower: the harder, the more. */
 function slowerOf({ level: of }: Rig, seed: number, level: number): Course['slower'] {
   if (!of) return null
@@ -188,7 +205,10 @@ export function courseFor(whole: Rig, seed: number, level: number, set: LoadSet 
       swings,
       slower: slowerOf(rig, seed, level),
       leverShare,
-      obstacles: obstaclesFor(rig, rings, randomFrom(seed, 'obstacles'), level, (r) => boomOver(rig, r), clear_m),
+      obstacles: obstaclesFor(rig, rings, randomFrom(seed, 'obstacles'), level, (r) => boomOver(rig, r), {
+        start_m: clear_m,
+        starts: isSet ? caughtAt(rig, here, swings) : [],
+      }),
       wind: windOf(seed, level, rig.deck_m + rig.hangs_m, set.wind),
       allowed_m: Math.max(0.25, allowed_m),
     }

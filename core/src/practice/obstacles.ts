@@ -86,7 +86,7 @@ function asideOf(way: readonly OnDeck[], at: number, by_m: number): OnDeck | nul
  *
  * @param rings where the load hangs first, then each ring
  * @param boomAt the boom as it stands with its tip over a place
- * @param start_m so near to where the load begins nothing stands
+ * @param begin so near to where the load begins nothing stands; and where else it may hang by then, which is as clear of its first ring
  */
 export function obstaclesFor(
   rig: Rig,
@@ -94,13 +94,15 @@ export function obstaclesFor(
   random: () => number,
   level: number,
   boomAt: (ring: Ring) => readonly Vec[],
-  start_m = fromStart_m,
+  { start_m = fromStart_m, starts = [] }: { start_m?: number; starts?: readonly Ring[] } = {},
 ): Obstacles {
   // Under a frame that stands astride its load nothing else stands.
   if (rig.level) return noObstacles
   const wanted = wantedAt(level)
   const ways = rings.slice(1).map((to, i) => wayBetween(rings[i] ?? to, to, steps))
-  const booms = rings.map(boomAt)
+  const [, first] = rings
+  const fromStarts = first ? starts.map((s) => wayBetween(s, first, steps)) : []
+  const booms = [...rings, ...starts].map(boomAt)
   const free_m = rig.load.radius_m + post.radius_m + 1.3 - 0.6 * level
   const isClear = (at: OnDeck, half_m: number) =>
     rings.every((r, i) => apart(at, placeOfRing(r)) > (i === 0 ? start_m : r.ring_m + fromRing_m) + half_m) &&
@@ -113,7 +115,7 @@ export function obstaclesFor(
     const place = way && asideOf(way, at, side * free_m * (1 + 0.3 * random()))
     if (!place || !isClear(place, post.radius_m)) continue
     const [beside, apartFrom] = [
-      ways.flat().every((p) => apart(p, place) >= free_m - 1e-9),
+      [...ways, ...fromStarts].flat().every((p) => apart(p, place) >= free_m - 1e-9),
       posts.every((p) => apart(p.at, place) > 1),
     ]
     const p: Post = { at: place, ...post }
