@@ -9,8 +9,8 @@ export default defineConfig({
   testDir: '.',
   fullyParallel: false,
   workers: worlds.length,
-  // A browser on a loaded machine may stop drawing for good, once in some hundred tests. What passes the second time is named in the totals, and
-  // two of them in a run are a failure (scripts/test.mjs).
+  // A browser on a loaded machine may stop drawing for good, once in some hundred tests. That alone may be tried again, once in a run, and is named
+  // in the totals; whatever else passes only the second time has failed (scripts/test.mjs).
   retries: 1,
   // A whole day on a machine that does other things besides; each act and each wait of it has its own, much shorter.
   timeout: 600_000,

@@ -256,7 +256,7 @@ describe('an item of judgement', () => {
 /** What somebody says who sees everything. */
 const rightly = (item: Item): { wrong: Opinion; at?: string } => ({
   wrong: item.wrong,
-  ...((item.of === 'stand' || item.of === 'part') && item.where[0] ? { at: item.where[0] } : {}),
+  ...('where' in item && item.where[0] ? { at: item.where[0] } : {}),
 })
 
 describe('a stand that is judged', () => {

@@ -151,7 +151,7 @@ function judged(of: (item: Item, i: number) => JudgeRound['answers'][number], mo
 }
 const rightly = (item: Item) => ({
   wrong: item.wrong,
-  ...((item.of === 'stand' || item.of === 'part') && item.where[0] ? { at: item.where[0] } : {}),
+  ...('where' in item && item.where[0] ? { at: item.where[0] } : {}),
   sure: 80 as const,
 })
 const blindly = () => ({ wrong: 'nothing' as const, sure: 100 as const })

@@ -20,7 +20,7 @@ export type Opinion = (typeof opinions)[number]
 /** Somebody has done something and says that it is right: what is wrong with it? */
 export type Item = TableItem | StandItem | WayItem | WindItem | PartItem
 
-/** What is judged: a machine by its tables. */
+/** What is judged: a machine with its walk-round, by its tables. */
 export interface JudgedOn {
   machine: Machine
   tables: readonly RatingTable[]

@@ -13,7 +13,7 @@ export interface Judged {
 
 /** Whether what somebody said of an item is said of where it is wrong. A figure has only one place, and so have a way and wind. */
 function isThere(item: Item, said: Judged): boolean {
-  if ((item.of !== 'stand' && item.of !== 'part') || item.wrong === 'nothing') return true
+  if (!('where' in item) || item.wrong === 'nothing') return true
   const where: readonly string[] = item.where
   return where.length > 0 ? said.at !== undefined && where.includes(said.at) : said.wrong === item.wrong
 }

@@ -10,31 +10,34 @@ export interface InUse {
   orderRevision: number
 }
 
-/** The walk-round and the order of work now in force of a row `m` of machine, as `walkround` and `procedures`; null: the machine's own. */
+/** The walk-round and the order of work now in force of a row `m` of machine, as rows `w` and `o`; null: the machine's own. */
 export const joinOwn = `
-  left join lateral (select document from walkround_revision where org = m.org and machine = m.id and (not shorter or checked_by is not null)
+  left join lateral (select revision, document from walkround_revision where org = m.org and machine = m.id and (not shorter or checked_by is not null)
     order by revision desc limit 1) w on true
-  left join lateral (select document from order_revision where org = m.org and machine = m.id and revision is not null
+  left join lateral (select revision, document from order_revision where org = m.org and machine = m.id and revision is not null
     order by revision desc limit 1) o on true`
 
 /** A machine as it stands in the records, with the walk-round and the order of work now in use. */
 export async function withOwn(tx: Tx, document: Machine): Promise<InUse> {
-  const round = await tx.query<{ revision: number; document: Walkround }>(
-    'select revision, document from walkround_revision where machine = $1 and (not shorter or checked_by is not null) order by revision desc limit 1',
+  const r = await tx.query<{
+    walkround: Walkround | null
+    walkround_revision: number | null
+    procedures: ProcedureFile | null
+    order_revision: number | null
+  }>(
+    `select w.document as walkround, w.revision as walkround_revision, o.document as procedures, o.revision as order_revision
+     from machine m ${joinOwn} where m.id = $1`,
     [document.id],
   )
-  const order = await tx.query<{ revision: number; document: ProcedureFile }>(
-    'select revision, document from order_revision where machine = $1 and revision is not null order by revision desc limit 1',
-    [document.id],
-  )
+  const own = r.rows[0]
   return {
     definition: {
       ...document,
-      walkround: round.rows[0]?.document ?? document.walkround,
-      procedures: order.rows[0]?.document ?? document.procedures,
+      walkround: own?.walkround ?? document.walkround,
+      procedures: own?.procedures ?? document.procedures,
     },
-    walkroundRevision: round.rows[0]?.revision ?? 0,
-    orderRevision: order.rows[0]?.revision ?? 0,
+    walkroundRevision: own?.walkround_revision ?? 0,
+    orderRevision: own?.order_revision ?? 0,
   }
 }
 

@@ -1,6 +1,7 @@
 import { atSlew, type Crane, type MachinePosition, type MapZone, type Place, type Point, type Verdict } from '@geolabe/core'
-import { type KeyboardEvent, memo, type ReactNode } from 'react'
+import { memo, type ReactNode } from 'react'
 import { t } from '../language/t'
+import { asButton } from '../look/as-button'
 import { useSay } from '../units/units'
 import { letters, onPaper, pathOf, turned } from './frame'
 import { HookMark, HookPoint, type Polar } from './hook-point'
@@ -267,16 +268,8 @@ function LegPad({
     <g
       {...(touch
         ? {
-            role: 'button',
-            tabIndex: 0,
-            'aria-label': `${outrigger.label} ${outrigger.note}`,
+            ...asButton(`${outrigger.label} ${outrigger.note}`, touch),
             className: 'cursor-pointer outline-none focus-visible:[&>rect]:stroke-ink',
-            onClick: touch,
-            onKeyDown: (e: KeyboardEvent) => {
-              if (e.key !== 'Enter' && e.key !== ' ') return
-              e.preventDefault()
-              touch()
-            },
           }
         : { 'aria-hidden': true })}
     >

@@ -9,6 +9,7 @@ import { drawingKey, useDrawing } from '../api/queries'
 import { DragPoint } from '../instruments/drag-point'
 import { fine, type OnPlan, PlacePlan, usePlan } from '../instruments/place-plan'
 import { t, told } from '../language/t'
+import { asButton } from '../look/as-button'
 import { Button } from '../look/button'
 import { NumberField, PlainField, SelectField, TextField } from '../look/field'
 import { FileButton } from '../look/file-button'
@@ -244,14 +245,7 @@ const between = (a: Xy = [0, 0], b: Xy = [0, 0]): [number, number] => [fine((a[0
 
 function NewCorner({ name, at: [x, y], on, onPut }: { name: string; at: [number, number]; on: OnPlan; onPut: () => void }) {
   return (
-    <g
-      role="button"
-      tabIndex={0}
-      aria-label={name}
-      className="cursor-pointer"
-      onClick={onPut}
-      onKeyDown={(e) => e.key === 'Enter' && onPut()}
-    >
+    <g {...asButton(name, onPut)} className="cursor-pointer">
       <circle cx={x} cy={y} r={on.half_m / 28} fill="transparent" />
       <circle cx={x} cy={y} r={on.half_m / 90} fill="var(--sheet)" stroke="var(--ink)" strokeWidth={on.thin * 2.5} />
     </g>

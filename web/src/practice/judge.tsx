@@ -24,8 +24,8 @@ import { useRunId } from './given'
 import { JudgeAfter } from './judge-after'
 import { NotOffered, OnMachine } from './on-machine'
 import { type Shown, shownOf } from './shown'
-import { WhichPlace } from './stand-sheets'
 import { orRefused, useRounds } from './use-rounds'
+import { WhichPlace } from './which-place'
 import { opinionWords } from './words'
 
 /** What somebody else read from a machine's tables, or how they set it up: what is wrong with it? */

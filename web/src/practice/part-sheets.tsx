@@ -10,8 +10,8 @@ import {
   watchFrom_share,
   wearRules,
 } from '@geolabe/core'
-import type { KeyboardEvent } from 'react'
 import { t } from '../language/t'
+import { asButton } from '../look/as-button'
 import { judgedWords } from '../walkround/reading'
 import { Outcome } from './outcome'
 import { PartDrawing, zones } from './part-plates'
@@ -62,7 +62,7 @@ function Measured({ read: { measure: m, reading, at }, several }: { read: NonNul
         {m.nominal !== undefined &&
           (wearRules[m.wear].by === 'share' ? t`Blade ${m.nominal} ${unit} long. ` : t`When new ${m.nominal} ${unit}. `)}
         {m.nominal === undefined && t`Limit ${least ?? most ?? ''} ${unit}. `}
-        {t`${judge(m, reading).source}; watched from ${watched} % of that on.`}
+        {t`${judge(m, reading).source}; watched from ${watched} % of that.`}
       </p>
     </>
   )
@@ -84,16 +84,8 @@ export function PartPicture({ item, at, onTouch }: { item: PartItem; at: string 
   const places = zones[item.plate.drawn]
   const touch = (place: PartPlace) =>
     onTouch && {
-      role: 'button',
-      tabIndex: 0,
-      'aria-label': t`${placeWords[place]}, on the picture`,
+      ...asButton(t`${placeWords[place]}, on the picture`, () => onTouch(place)),
       className: 'cursor-pointer outline-none hover:stroke-edge focus-visible:stroke-ink',
-      onClick: () => onTouch(place),
-      onKeyDown: (e: KeyboardEvent) => {
-        if (e.key !== 'Enter' && e.key !== ' ') return
-        e.preventDefault()
-        onTouch(place)
-      },
     }
   return (
     <svg

@@ -57,7 +57,7 @@ function Opening({ course: { swings, obstacles, wind, leverShare }, level }: { c
       )}
       <p className="mt-1 empty:hidden">
         {[
-          leverShare < 1 && t`Lever speed stands at ${Math.round(100 * leverShare)} %.`,
+          leverShare < 1 && t`Lever speed is set to ${Math.round(100 * leverShare)} %.`,
           obstacles.posts.length > 0 && t`Keep boom, rope and load clear of the posts.`,
           obstacles.walls.length > 0 && t`Lift over the wall.`,
           wind && t`Wind ${say('speed', wind.mean_mps)}, in gusts ${say('speed', wind.most_mps)}.`,

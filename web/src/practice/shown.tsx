@@ -25,8 +25,9 @@ import type { ReactNode } from 'react'
 import { t } from '../language/t'
 import { Claim, ItemSheets, Told } from './item-sheets'
 import { PartClaim, PartPicture, PartTold, placeWords } from './part-sheets'
-import { type Choice, StandClaim, StandPicture, StandTold } from './stand-sheets'
+import { StandClaim, StandPicture, StandTold } from './stand-sheets'
 import { WayClaim, WayPicture, WayTold } from './way-sheets'
+import type { Choice } from './which-place'
 import { WindClaim, WindPicture, WindTold } from './wind-sheets'
 
 /** How one item is shown. */

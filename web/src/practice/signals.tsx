@@ -70,7 +70,7 @@ function Opening({
           <h2 className="mb-2">{t`Agreed`}</h2>
           <HandSignals without={without} />
           <p className="mt-2">
-            {t`Somebody left-handed hoists, lowers, stops and booms with the left arm, and it means the same. To a side points the arm of that side.`}
+            {t`A left-handed signaller gives hoist, lower, stop and boom with the left arm; they mean the same. The way to a side is shown with the arm on that side.`}
           </p>
           <p className="mt-2">{t`On the radio the same is said in words; left and right are yours, from the cab.`}</p>
         </section>

@@ -17,12 +17,6 @@ import { useSay } from '../units/units'
 import { Outcome } from './outcome'
 import { opinionWords } from './words'
 
-/** An outrigger, or a place on a part, by its name. */
-export interface Choice {
-  id: string
-  label: string
-}
-
 const edgeOf = (place: Place) => place.features.find((f) => f.kind === 'edge')
 const kPaOf = (place: Place, id: string) => place.ground.find((g) => g.id === id)?.allowable_kPa ?? 0
 const labelOf = (machine: OutriggerCrane, id: string) => machine.outriggers.find((o) => o.id === id)?.label ?? id
@@ -143,35 +137,5 @@ export function StandTold({ item, machine, answer }: { item: StandItem; machine:
       )}
       {item.wrong === 'nothing' && <p>{t`It stands as that sheet asks, by level, ground, edges and tail.`}</p>}
     </Outcome>
-  )
-}
-
-/** Outriggers or places by their names, for who would rather not touch the picture. */
-export function WhichPlace({
-  places,
-  at,
-  onChoose,
-}: {
-  places: readonly Choice[]
-  at: string | null
-  onChoose: (id: string) => void
-}) {
-  return (
-    <fieldset>
-      <legend className="mb-1 font-bold">{t`Which one? Touch it, or choose.`}</legend>
-      <div className="grid grid-cols-2 gap-1.5 sm:grid-cols-4">
-        {places.map((o) => (
-          <button
-            key={o.id}
-            type="button"
-            aria-pressed={at === o.id}
-            className={`min-h-12 rounded-lg border-2 px-2 py-1 font-semibold first-letter:uppercase ${at === o.id ? 'border-ink bg-ink text-paper' : 'border-edge bg-paper'}`}
-            onClick={() => onChoose(o.id)}
-          >
-            {o.label}
-          </button>
-        ))}
-      </div>
-    </fieldset>
   )
 }

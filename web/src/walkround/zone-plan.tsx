@@ -3,6 +3,7 @@ import clsx from 'clsx'
 import { onPaper, pairPath } from '../instruments/frame'
 import { MachinePlan, MachineSide } from '../instruments/machine-shape'
 import { t, told } from '../language/t'
+import { asButton } from '../look/as-button'
 import type { ShownEntry } from './entries'
 
 type Entries = Map<string, ShownEntry>
@@ -69,17 +70,10 @@ export function ZonePlan({
         return (
           <g
             key={z.id}
-            role="button"
-            tabIndex={0}
-            aria-label={t`Zone ${i + 1}, ${z.label}: ${done} of ${inIt.length}${bad ? t`, with a defect` : ''}`}
+            {...asButton(t`Zone ${i + 1}, ${z.label}: ${done} of ${inIt.length}${bad ? t`, with a defect` : ''}`, () =>
+              onZone(z.id),
+            )}
             className="cursor-pointer outline-none [&:focus-visible>.ring]:opacity-100"
-            onClick={() => onZone(z.id)}
-            onKeyDown={(e) => {
-              if (e.key === 'Enter' || e.key === ' ') {
-                e.preventDefault()
-                onZone(z.id)
-              }
-            }}
           >
             <circle
               className="ring opacity-0"
