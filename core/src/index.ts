@@ -297,6 +297,7 @@ export { Drill, longest_ticks, type Sample, type Stopped } from './practice/dril
 export { checkInputs, fullLever, type LeverInputs, LeverNotes } from './practice/inputs'
 export { type LoadPoint, loadLessons } from './practice/lessons'
 export { type Move, movesOf, movesOfLever } from './practice/moves'
+export { fromPeople_m } from './practice/on-foot'
 export { catchSpeed, type Plane, planesOn } from './practice/planes'
 export { lastAttempts, type Progress, progressOf } from './practice/progress'
 export { randomFrom } from './practice/random'

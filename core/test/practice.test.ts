@@ -633,6 +633,59 @@ describe('a course', () => {
       { numRuns: runs(100, 8) },
     )
   }, 600_000)
+  it('lets people cross where there is room: whoever waits for them is never near, whoever does not is stopped where the load comes over them', () => {
+    const fromStart_s = fc.double({ min: 0, max: 40, noNaN: true })
+    fc.assert(
+      fc.property(anyMachine, seeds, fc.double({ min: 0, max: 1, noNaN: true }), fromStart_s, (m, seed, level, first_s) => {
+        const rig = rigOf(machineOf(m))
+        const own = courseFor(rig, seed, level)
+        const { legs, obstacles } = own
+        const people = own.people.map((p) => ({ ...p, first_s }))
+        const course = { ...own, people, swings: [], wind: null }
+        if (level < 0.5) expect(people).toEqual([])
+        expect(new Set(people.map((p) => p.leg)).size).toBe(people.length)
+        expect(people.every((p) => p.leg > 0)).toBe(true)
+        if (people.length === 0) return
+        const nearest = (d: Drill) =>
+          Math.min(
+            ...d.samples.flatMap((s) =>
+              s.onFoot && !s.standing ? [Math.hypot(s.load[0] - s.onFoot[0], s.load[1] - s.onFoot[1]) - rig.load.radius_m] : [],
+            ),
+          )
+        // As one drives who does not look: at once, whoever walks there.
+        const blind = new Drill(rig, course)
+        for (const s of referenceRun(rig, { ...course, people: [] }).samples) blind.step(s.levers)
+        if (blind.stopped) {
+          expect([blind.stopped, scoreOf(blind, []).score]).toEqual(['person', 0])
+          expect(nearest(blind)).toBeLessThan(1)
+        } else expect(nearest(blind)).toBeGreaterThanOrEqual(1)
+        const reference = referenceRun(rig, course)
+        expect(reference.stopped).toBeNull()
+        expect(nearest(reference)).toBeGreaterThanOrEqual(1)
+        const places = [...reference.samples, ...blind.samples].flatMap(({ onFoot }) => (onFoot ? [onFoot] : []))
+        const clearOf = (at: readonly [number, number]) => Math.min(...places.map((p) => Math.hypot(p[0] - at[0], p[1] - at[1])))
+        for (const r of legs) expect(clearOf(placeOfRing(r))).toBeGreaterThan(r.ring_m + 0.4)
+        for (const p of obstacles.posts) expect(clearOf(p.at)).toBeGreaterThan(0.4)
+        const begins = new Set(reference.landed.map((l) => l.tick))
+        const steps = reference.samples.map(({ onFoot }, i) => {
+          const before = reference.samples[i - 1]?.onFoot
+          return onFoot && before && !begins.has(i) ? Math.hypot(onFoot[0] - before[0], onFoot[1] - before[1]) : 0
+        })
+        expect(Math.max(...steps)).toBeLessThanOrEqual(1.6 * tick_s + 1e-9)
+      }),
+      { numRuns: runs(300, 24) },
+    )
+    // One who never looks meets them sooner or later.
+    const rig = rigOf(tern)
+    const course = { ...courseFor(rig, 1, 0.6), swings: [], wind: null }
+    const unseen = referenceRun(rig, { ...course, people: [] }).samples.map((s) => s.levers)
+    const ends = Array.from({ length: 20 }, (_, i) => {
+      const d = new Drill(rig, { ...course, people: course.people.map((p) => ({ ...p, first_s: 2 * i })) })
+      for (const levers of unseen) d.step(levers)
+      return d.stopped
+    })
+    expect(new Set(ends)).toEqual(new Set(['person', null]))
+  }, 600_000)
   it('is driven by the reference for ninety and more, and nothing that gets round it scores over thirty', () => {
     fc.assert(
       fc.property(anyMachine, seeds, levels, (m, seed, level) => {

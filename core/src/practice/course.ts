@@ -6,6 +6,7 @@ import type { Vec } from '../swing/vector'
 import { awayFrom } from './carrier'
 import { type CourseWind, windOf, windSet } from './course-wind'
 import { boomLine, fromStart_m, type Obstacles, obstaclesFor } from './obstacles'
+import { type OnFoot, peopleFor } from './on-foot'
 import { catchSpeed, type Plane } from './planes'
 import { randomFrom } from './random'
 import { type Rig, restingAt } from './rig'
@@ -47,6 +48,8 @@ export interface Course {
   leverShare: number
   /** What stands on the deck. */
   obstacles: Obstacles
+  /** Who crosses its ways, no more than one a leg. */
+  people: readonly OnFoot[]
   wind: CourseWind | null
   /** As much swing, and as much hook beside load, gives half of what can be had for it. */
   allowed_m: number
@@ -200,15 +203,17 @@ export function courseFor(whole: Rig, seed: number, level: number, set: LoadSet 
     const clear_m = isSet ? Math.max(fromStart_m, 1 + 2 * swings.reduce((m, s) => m + s.amplitude_m, 0)) : fromStart_m
     // A long rope swings wide in as many degrees: what is allowed goes with it.
     const allowed_m = between(0.07, 0.035, level) * Math.min(18, hangs.rope_m + rig.hangs_m)
+    const obstacles = obstaclesFor(rig, rings, randomFrom(seed, 'obstacles'), level, (r) => boomOver(rig, r), {
+      start_m: clear_m,
+      starts: isSet ? caughtAt(rig, here, swings) : [],
+    })
     return {
       legs: rings.slice(1),
       swings,
       slower: slowerOf(rig, seed, level),
       leverShare,
-      obstacles: obstaclesFor(rig, rings, randomFrom(seed, 'obstacles'), level, (r) => boomOver(rig, r), {
-        start_m: clear_m,
-        starts: isSet ? caughtAt(rig, here, swings) : [],
-      }),
+      obstacles,
+      people: peopleFor(rig, rings, obstacles, randomFrom(seed, 'people'), level),
       wind: windOf(seed, level, rig.deck_m + rig.hangs_m, set.wind),
       allowed_m: Math.max(0.25, allowed_m),
     }

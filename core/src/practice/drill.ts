@@ -7,11 +7,21 @@ import type { Vec } from '../swing/vector'
 import { type Course, onCourse, type StartSwing } from './course'
 import { blowing } from './course-wind'
 import { boomLine, touches } from './obstacles'
+import { asLegBegins, isInTheirWay, isOver, type OnFoot, placeOnFoot, type Walking, walked } from './on-foot'
 import type { Rig } from './rig'
-import { placeOfRing } from './ring'
+import { type OnDeck, placeOfRing } from './ring'
 
 /** Why a run was ended before its last ring. */
-export type Stopped = 'touched' | 'side-pull' | 'slack' | 'unlevel' | 'two-block' | 'rope-limit' | 'too-long' | 'not-valid'
+export type Stopped =
+  | 'touched'
+  | 'person'
+  | 'side-pull'
+  | 'slack'
+  | 'unlevel'
+  | 'two-block'
+  | 'rope-limit'
+  | 'too-long'
+  | 'not-valid'
 
 /** What a tick left behind, for words, score and drawing. Along and across are the boom’s. */
 export interface Sample {
@@ -33,6 +43,8 @@ export interface Sample {
   /** The front end of what two hoists carry over its rear one. */
   apart_m: number
   standing: boolean
+  /** Where somebody is who crosses the way of this leg; nobody does: null. */
+  onFoot: OnDeck | null
 }
 
 /** A load set down for a ring: in it or not, and how. */
@@ -164,6 +176,7 @@ export class Drill {
   private dragged = false
   private tilted = false
   private flown = true
+  private walking: Walking | null = null
 
   constructor(
     whole: Rig,
@@ -183,6 +196,11 @@ export class Drill {
 
   get over(): boolean {
     return this.stopped !== null || this.landed.length >= this.course.legs.length
+  }
+
+  /** Who crosses the way of this leg. */
+  get onFoot(): OnFoot | null {
+    return this.course.people.find((p) => p.leg === this.landed.length) ?? null
   }
 
   private driveOf(moving: readonly Moving[]): Drive {
@@ -217,6 +235,7 @@ export class Drill {
 
   private noted(d: Drive, levers: readonly number[]) {
     const slew_deg = this.axes[this.slewAxis]?.at ?? this.rig.slew_deg
+    const hung = beside(this.s, d, slew_deg)
     this.samples.push({
       levers: this.stopping ? levers.map(() => 0) : [...levers],
       speeds: this.axes.map((a) => a.speed),
@@ -227,8 +246,21 @@ export class Drill {
       elbow: this.rig.elbowAt?.(this.axes) ?? null,
       apart_m: this.rig.apartAt(this.axes),
       standing: isStanding(this.s),
-      ...beside(this.s, d, slew_deg),
+      onFoot: this.onFootBy(hung.load),
+      ...hung,
     })
+  }
+
+  /** Their step, with the load where it is. */
+  private onFootBy([x, y]: Vec): OnDeck | null {
+    const who = this.onFoot
+    if (!who) return null
+    this.walking = walked(
+      who,
+      this.walking ?? asLegBegins(who),
+      !isStanding(this.s) && isInTheirWay(who, [x, y], this.rig.load.radius_m),
+    )
+    return placeOnFoot(who, this.walking)
   }
 
   /** What it meant to come down, or to be taken up. */
@@ -251,6 +283,8 @@ export class Drill {
     const sideways_mps = Math.hypot(v[0], v[1])
     this.dragged ||= standing && sideways_mps > dragged_mps
     this.rests = standing && sideways_mps < 1e-3 ? this.rests + 1 : 0
+    const someone = this.samples.at(-1)?.onFoot
+    if (someone && !standing && isOver(someone, [p[0], p[1]], this.rig.load.radius_m)) this.stopped ??= 'person'
     if (this.rests >= rest_ticks && this.flown) this.land(p)
     this.flown ||= !standing && p[2] - this.height_m > offDeck_m
     this.slackTicks = !isStanding(this.s) && this.s.slack ? this.slackTicks + 1 : 0
@@ -276,6 +310,7 @@ export class Drill {
     const { hard, dragged, tilted } = this
     this.landed.push({ tick: this.samples.length, off_m: Math.hypot(p[0] - x, p[1] - y), hard, dragged, tilted })
     this.flown = false
+    this.walking = null
     this.hard = false
     this.dragged = false
     this.tilted = false

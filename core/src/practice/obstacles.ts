@@ -4,7 +4,7 @@ import { type Point3, segmentDistance } from '../plane/segment3'
 import type { Vec } from '../swing/vector'
 import { awayFrom } from './carrier'
 import type { Rig } from './rig'
-import { type OnDeck, placeOfRing, type Ring, wayBetween } from './ring'
+import { asideOf, type OnDeck, placeOfRing, type Ring, wayBetween } from './ring'
 
 /** A pole on the deck, metres from the slew centre. */
 export interface Post {
@@ -71,14 +71,6 @@ export function touches(rig: Rig, { posts, walls }: Obstacles, load: Vec, tip: V
 
 /** From easy to hard, how many posts, and whether there is a wall. */
 const wantedAt = (level: number) => ({ posts: level < 0.15 ? 0 : level < 0.45 ? 1 : level < 0.75 ? 2 : 3, wall: level >= 0.3 })
-
-/** Aside of the middle of a way, square to it. */
-function asideOf(way: readonly OnDeck[], at: number, by_m: number): OnDeck | null {
-  const [a, p, b] = [way[at - 1], way[at], way[at + 1]]
-  if (!a || !p || !b) return null
-  const d = apart(a, b)
-  return d === 0 ? null : [p[0] - (by_m * (b[1] - a[1])) / d, p[1] + (by_m * (b[0] - a[0])) / d]
-}
 
 /**
  * What stands on the deck of a course: posts beside the ways, near enough to be minded, and a wall across one that is no higher than the load is

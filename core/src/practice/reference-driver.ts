@@ -6,9 +6,10 @@ import { swingPeriod_s } from '../swing/swing'
 import type { Vec } from '../swing/vector'
 import type { Course } from './course'
 import { Drill, dragged_mps } from './drill'
+import { isInTheirWay, nextCrossing } from './on-foot'
 import { catchSpeed, type Plane } from './planes'
 import { type Rig, restingAt } from './rig'
-import type { Ring } from './ring'
+import type { OnDeck, Ring } from './ring'
 
 /** One speed a tick for one axis, in its own unit a second. */
 type Speeds = Map<number, number[]>
@@ -52,10 +53,14 @@ const plain = (distance: number, top: number, a: number): number[] => {
   return Array.from({ length: ticks }, (_, k) => Math.sign(distance) * trapezium((k + 1) * tick_s, v, a, Math.abs(distance)))
 }
 
+/** Until everything stands after its last lever, ticks. */
+const tailOf = (rig: Rig): number =>
+  Math.round(0.5 / tick_s) + Math.max(...rig.axes.map((a) => Math.round(a.limits.dead_s / tick_s)))
+
 /** Levers drive the drill; what has not moved for a while is waited for. */
 function drive(d: Drill, rig: Rig, speeds: Speeds) {
   const longest = Math.max(0, ...[...speeds.values()].map((v) => v.length))
-  const tail = Math.round(0.5 / tick_s) + Math.max(...rig.axes.map((a) => Math.round(a.limits.dead_s / tick_s)))
+  const tail = tailOf(rig)
   const padded: Speeds = new Map([...speeds].map(([a, v]) => [a, [...v, ...Array.from({ length: tail }, () => 0)]]))
   for (const levers of leversFor(rig, padded, longest + tail)) d.step(levers)
 }
@@ -142,6 +147,20 @@ interface Way {
   strain: number
 }
 
+/** Where the load is in plan, tick by tick, on its way from where it hangs to over a ring. */
+function loadOn(rig: Rig, figures: readonly number[], load: Vec, ring: Ring, ticks: number): (k: number) => OnDeck {
+  const slewing = figures[rig.axes.findIndex((a) => a.motion === 'slew')]
+  const from = {
+    r: Math.hypot(load[0], load[1]),
+    turn: nearTo(slewing ?? rig.slew_deg, Math.atan2(load[1], load[0]) / rad),
+  }
+  return (k) => {
+    const x = smooth(k / ticks)
+    const [r, turn] = [from.r + x * (ring.radius_m - from.r), (from.turn + x * (ring.slew_deg - from.turn)) * rad]
+    return [r * Math.cos(turn), r * Math.sin(turn)]
+  }
+}
+
 /**
  * Where tip and rope have to be, every so many ticks, so that the load goes smoothly from here to over a ring in so many ticks, at one height: over the load by as much
  * ahead as speeds it up, and behind as it slows down.
@@ -150,17 +169,9 @@ function wayTo(rig: Rig, figures: readonly number[], load: Vec, ring: Ring, tick
   const axisOf = (m: string) => rig.axes.findIndex((a) => a.motion === m)
   const [slew, reach] = [axisOf('slew'), axisOf(rig.reach.motion)]
   const hoists = hoistsOf(rig)
-  const from = {
-    r: Math.hypot(load[0], load[1]),
-    turn: nearTo(figures[slew] ?? rig.slew_deg, Math.atan2(load[1], load[0]) / rad),
-  }
   const motion = (at: readonly number[]) => restingAt(rig, at)
   const dt_s = every * tick_s
-  const loadAt = (k: number): readonly [number, number] => {
-    const x = smooth(k / ticks)
-    const [r, turn] = [from.r + x * (ring.radius_m - from.r), (from.turn + x * (ring.slew_deg - from.turn)) * rad]
-    return [r * Math.cos(turn), r * Math.sin(turn)]
-  }
+  const loadAt = loadOn(rig, figures, load, ring, ticks)
   const now = motion(figures)
   const at = new Map<number, number[]>([slew, reach, ...hoists].filter((i) => i >= 0).map((i) => [i, []]))
   let [height_m, turned] = [now.height_m, figures[slew] ?? rig.slew_deg]
@@ -234,27 +245,34 @@ const fromWhere = (path: readonly number[], stands: number): number[] =>
 /** Its hoist, or both that carry one load. */
 const hoistsOf = (rig: Rig): number[] => rig.axes.flatMap((a, i) => (a.motion === 'hoist' || a.motion === 'rear' ? [i] : []))
 
-/** Up or down by so much, no faster than so much and than a share of what its slowest hoist can: level. */
-function hoistBy(d: Drill, rig: Rig, by_m: number, most_mps: number, share: number) {
-  const hoists = hoistsOf(rig)
-  const limits = hoists.flatMap((i) => rig.axes[i]?.limits ?? [])
+/** Speeds up or down by so much, no faster than so much and than a share of what its slowest hoist can. */
+function hoisting(rig: Rig, by_m: number, most_mps: number, share: number): number[] {
+  const limits = hoistsOf(rig).flatMap((i) => rig.axes[i]?.limits ?? [])
   const top_mps = Math.min(most_mps, ...limits.map((l) => share * l.greatest))
-  const speeds = plain(by_m, top_mps, Math.min(...limits.flatMap((l) => [l.up, l.down])))
-  drive(d, rig, new Map(hoists.map((i) => [i, speeds])))
+  return plain(by_m, top_mps, Math.min(...limits.flatMap((l) => [l.up, l.down])))
 }
 
-/** From where the load hangs to over a ring, as quickly as leaves no swing, at its height; then let down. */
-function toRing(d: Drill, rig: Rig, course: Course, leg: number) {
-  const ring = course.legs[leg]
-  const now = d.samples.at(-1)
-  if (!ring || !now) return
-  const figures = d.axesAt()
-  const fits = (ticks: number) => wayTo(rig, figures, now.load, ring, ticks, coarse).strain <= most_strain
+/** Up or down by so much: level. */
+function hoistBy(d: Drill, rig: Rig, by_m: number, most_mps: number, share: number) {
+  const speeds = hoisting(rig, by_m, most_mps, share)
+  drive(d, rig, new Map(hoistsOf(rig).map((i) => [i, speeds])))
+}
+
+/** So many ticks a way takes: as quick as leaves no swing. */
+function ticksTo(rig: Rig, figures: readonly number[], load: Vec, rope_m: number, ring: Ring): number {
+  const wayIn = (ticks: number) => wayTo(rig, figures, load, ring, ticks, coarse)
   // Never quicker than one swing there and back: a load cannot follow.
-  const least = Math.round(swingPeriod_s(now.rope_m) / tick_s)
-  const quick = Math.ceil(boundary((t) => !fits(Math.round(t)), least, least * slowest, 4))
-  const ticks = calmest(rig, quick, (t) => wayTo(rig, figures, now.load, ring, t, coarse))
-  const { at } = wayTo(rig, figures, now.load, ring, ticks)
+  const least = Math.round(swingPeriod_s(rope_m) / tick_s)
+  const quick = Math.ceil(boundary((t) => wayIn(Math.round(t)).strain > most_strain, least, least * slowest, 4))
+  return calmest(rig, quick, wayIn)
+}
+
+/** From where the load hangs to over a ring at its height; then let down. */
+function toRing(d: Drill, rig: Rig, ring: Ring) {
+  const now = d.samples.at(-1)
+  if (!now) return
+  const figures = d.axesAt()
+  const { at } = wayTo(rig, figures, now.load, ring, ticksTo(rig, figures, now.load, now.rope_m, ring))
   const speedsOf = (path: readonly number[]) => path.map((x, k) => (x - (path[k - 1] ?? x)) / tick_s)
   drive(d, rig, new Map([...at].map(([axis, path]) => [axis, speedsOf(fromWhere(path, figures[axis] ?? 0))])))
   const down_m = (d.samples.at(-1)?.load[2] ?? 0) - rig.deck_m - rig.load.half_m + 0.1
@@ -271,12 +289,42 @@ export function referenceRun(whole: Rig, course: Course): Drill {
   const { rig } = d
   catchFirst(d, rig, course)
   for (let leg = 0; leg < course.legs.length && !d.over; leg++) {
+    const ring = course.legs[leg]
+    if (!ring) break
+    letOver(d, rig, ring)
     if (leg > 0) liftPlumb(d, rig)
     else wait(d, rig, 1)
-    toRing(d, rig, course, leg)
+    toRing(d, rig, ring)
   }
   return d
 }
 
+const lifted = { most_mps: Number.POSITIVE_INFINITY, share: 0.7 }
 /** Up from where it stands. */
-const liftPlumb = (d: Drill, rig: Rig) => hoistBy(d, rig, rig.hangs_m, Number.POSITIVE_INFINITY, 0.7)
+const liftPlumb = (d: Drill, rig: Rig) => hoistBy(d, rig, rig.hangs_m, lifted.most_mps, lifted.share)
+
+/** Whoever crosses is over by so much before the load comes, or sees it in time to stay, seconds. */
+const spare_s = 1.5
+
+/** With whoever crosses the way: stands until they are not on it as the load comes; once it is there they wait for it. */
+function letOver(d: Drill, rig: Rig, ring: Ring) {
+  const [who, now] = [d.onFoot, d.samples.at(-1)]
+  if (!who || !now) return
+  const hoists = hoistsOf(rig)
+  const figures = d.axesAt().map((f, i) => (hoists.includes(i) ? f + rig.hangs_m : f))
+  const load: Vec = [now.load[0], now.load[1], now.load[2] + rig.hangs_m]
+  const ticks = ticksTo(rig, figures, load, now.rope_m - rig.hangs_m, ring)
+  const goes = loadOn(rig, figures, load, ring, ticks)
+  let k = 0
+  while (k < ticks && !isInTheirWay(who, goes(k), rig.load.radius_m)) k++
+  const lifts = k === 0 ? 0 : hoisting(rig, rig.hangs_m, lifted.most_mps, lifted.share).length + tailOf(rig)
+  const comes_s = (lifts + k) * tick_s
+  // The leg has gone on for so long: its load landed, and what came to rest was waited for.
+  const gone_s = (d.samples.length - (d.landed.at(-1)?.tick ?? 0)) * tick_s
+  let waits_s = 0
+  for (let c = nextCrossing(who, gone_s + comes_s - spare_s); ; c = nextCrossing(who, gone_s + waits_s + comes_s - spare_s)) {
+    if (c.begins_s > gone_s + waits_s + comes_s + spare_s) break
+    waits_s = c.over_s + 2 * spare_s - comes_s - gone_s
+  }
+  wait(d, rig, Math.ceil(waits_s / tick_s))
+}

@@ -22,3 +22,11 @@ export const wayBetween = (a: Ring, b: Ring, steps: number): OnDeck[] =>
     const by = (from: number, to: number) => from + ((to - from) * k) / steps
     return placeOfRing({ slew_deg: by(a.slew_deg, b.slew_deg), radius_m: by(a.radius_m, b.radius_m), ring_m: 0 })
   })
+
+/** Beside a step of a way, square to it, left positive. */
+export function asideOf(way: readonly OnDeck[], at: number, by_m: number): OnDeck | null {
+  const [a, p, b] = [way[at - 1], way[at], way[at + 1]]
+  if (!a || !p || !b) return null
+  const d = Math.hypot(a[0] - b[0], a[1] - b[1])
+  return d === 0 ? null : [p[0] - (by_m * (b[1] - a[1])) / d, p[1] + (by_m * (b[0] - a[0])) / d]
+}

@@ -1,5 +1,5 @@
-import { type Drill, type EyePart, placeOfRing, type Rig, type Sample } from '@geolabe/core'
-import { dot, ground, inked, line, type Sheet } from './scene'
+import { type Drill, type EyePart, fromPeople_m, placeOfRing, type Rig, type Sample } from '@geolabe/core'
+import { dot, ground, inked, line, type Sheet, tall_m } from './scene'
 
 type Place = readonly [x: number, y: number, z: number]
 
@@ -134,8 +134,8 @@ function deckOf(sheet: Sheet, look: Look, rig: Rig) {
   ctx.globalAlpha = 1
 }
 
-/** Rings, posts and wall on the deck. */
-function onDeck(sheet: Sheet, look: Look, d: Drill) {
+/** Rings, posts and wall on the deck, and whoever crosses it. */
+function onDeck(sheet: Sheet, look: Look, d: Drill, s: Sample) {
   const { rig, course } = d
   const { ctx, paint } = sheet
   const on = ([x, y]: readonly [number, number], up_m = 0): Place => [x, y, rig.deck_m + up_m]
@@ -154,6 +154,11 @@ function onDeck(sheet: Sheet, look: Look, d: Drill) {
   for (const w of course.obstacles.walls)
     flat(sheet, look, [on(w.from), on(w.to), on(w.to, w.height_m), on(w.from, w.height_m)], paint.outside, paint.ink)
   for (const p of course.obstacles.posts) lineIn(sheet, look, on(p.at), on(p.at, p.height_m), paint.outside, 2 * p.radius_m, 3)
+  if (!s.onFoot) return
+  flat(sheet, look, roundAt(on(s.onFoot), fromPeople_m), null, paint.outside, 3)
+  lineIn(sheet, look, on(s.onFoot), on(s.onFoot, tall_m), paint.outside, 0.5, 4)
+  const head = on(s.onFoot, tall_m)
+  if (look.ahead(head) > near_m) dot(sheet, look.px(head), Math.max(4, 0.15 * look.scale(head)), paint.sheet, paint.ink)
 }
 
 /** As the operator has it: along the rope from a cab, or from beside, remote in hand; the load's shadow on the deck under it. */
@@ -163,7 +168,7 @@ export function drawFromEye(sheet: Sheet, d: Drill, s: Sample, eye: EyePart) {
   ground(sheet)
   const look = new Look(eyeAt(eye, rig, s.slew_deg), sheet, s.tip, rig.deck_m)
   deckOf(sheet, look, rig)
-  onDeck(sheet, look, d)
+  onDeck(sheet, look, d, s)
   const c = Math.cos(s.slew_deg * radians)
   const n = Math.sin(s.slew_deg * radians)
   const out = (out_m: number, up_m: number): Place => [out_m * c, out_m * n, up_m]

@@ -11,7 +11,7 @@ import {
   type TruckDrive,
   type TruckPose,
 } from '@geolabe/core'
-import { dot, ground, inked, line, practiceWord, type Sheet, shape, type View } from './scene'
+import { dot, ground, inked, line, practiceWord, type Sheet, shape, someone, type View } from './scene'
 
 /** So much of the ground is seen round the truck: so many of its own lengths, and metres. */
 const seen = { lengths: 1.9, metres: 7 } as const
@@ -172,11 +172,7 @@ export function drawDrive(sheet: Sheet, d: TruckDrive, plan: readonly Polygon[])
   for (const w of d.course.walls) filled(sheet, v, w.points, paint.edge, paint.ink)
   truckOn(sheet, v, d, plan)
   doorOf(sheet, v, d)
-  for (const w of d.walkers) {
-    const at = v.px(w.at.x_m, w.at.y_m)
-    dot(sheet, at, 0.3 * scale, paint.outside, paint.ink)
-    dot(sheet, at, 0.13 * scale, paint.sheet, paint.ink)
-  }
+  for (const w of d.walkers) someone(sheet, v.px(w.at.x_m, w.at.y_m), scale)
   practiceWord(sheet)
 }
 

@@ -44,7 +44,7 @@ type View = 'plan' | 'side' | 'eye'
 const eyeWords = (eye: EyePart | null) => (eye?.on === 'foot' ? t`As you stand` : t`From the cab`)
 
 /** What is to be done, before it begins. */
-function Opening({ course: { swings, obstacles, wind, leverShare }, level }: { course: Course; level: Rig['level'] }) {
+function Opening({ course: { swings, obstacles, people, wind, leverShare }, level }: { course: Course; level: Rig['level'] }) {
   const say = useSay()
   const [start] = swings
   return (
@@ -60,6 +60,7 @@ function Opening({ course: { swings, obstacles, wind, leverShare }, level }: { c
           leverShare < 1 && t`Lever speed is set to ${Math.round(100 * leverShare)} %.`,
           obstacles.posts.length > 0 && t`Keep boom, rope and load clear of the posts.`,
           obstacles.walls.length > 0 && t`Lift over the wall.`,
+          people.length > 0 && t`People cross the way. Let them over before you lift; never take a load over them.`,
           wind && t`Wind ${say('speed', wind.mean_mps)}, in gusts ${say('speed', wind.most_mps)}.`,
         ]
           .filter(Boolean)

@@ -1,4 +1,14 @@
-import { type Course, type Drill, type Polygon, placeOfRing, type Rig, type Ring, restingAt, type Sample } from '@geolabe/core'
+import {
+  type Course,
+  type Drill,
+  fromPeople_m,
+  type Polygon,
+  placeOfRing,
+  type Rig,
+  type Ring,
+  restingAt,
+  type Sample,
+} from '@geolabe/core'
 import { t } from '../language/t'
 
 /** Colours of the day or the night, as the page has them. */
@@ -184,6 +194,28 @@ function standing(sheet: Sheet, v: View, { course: { obstacles } }: Drill) {
   for (const p of obstacles.posts) dot(sheet, v.px(...p.at), Math.max(5, p.radius_m * v.scale), paint.outside, paint.ink)
 }
 
+/** Somebody on foot from above: shoulders and a helmet. */
+export function someone(sheet: Sheet, at: [number, number], scale: number) {
+  dot(sheet, at, Math.max(7, 0.3 * scale), sheet.paint.outside, sheet.paint.ink)
+  dot(sheet, at, Math.max(3, 0.13 * scale), sheet.paint.sheet, sheet.paint.ink)
+}
+
+/** Who crosses, the line that they walk, and how near the load's edge may come to them. */
+function crossing(sheet: Sheet, v: View, d: Drill, s: Sample) {
+  const { ctx, paint } = sheet
+  const who = d.onFoot
+  if (!who || !s.onFoot) return
+  ctx.setLineDash([8, 7])
+  line(sheet, v.px(...who.from), v.px(...who.to), paint.ink, 2)
+  const at = v.px(...s.onFoot)
+  dot(sheet, at, fromPeople_m * v.scale, null, paint.outside, 3)
+  ctx.setLineDash([])
+  someone(sheet, at, v.scale)
+}
+
+/** How tall people are drawn. */
+export const tall_m = 1.8
+
 /** So near beside the boom a post or a wall is seen from the side. */
 const beside_m = 1.2
 
@@ -191,13 +223,17 @@ const beside_m = 1.2
 function standingBeside(sheet: Sheet, px: (x: number, z: number) => [number, number], d: Drill, s: Sample) {
   const { rig, course } = d
   const [c, n] = [Math.cos(s.slew_deg * radians), Math.sin(s.slew_deg * radians)]
-  const upright = ([x, y]: readonly [number, number], height_m: number, wide: number) => {
+  const upright = ([x, y]: readonly [number, number], height_m: number, wide: number): [number, number] | null => {
     const [out_m, aside_m] = [x * c + y * n, y * c - x * n]
-    if (out_m < 0 || Math.abs(aside_m) > beside_m) return
-    line(sheet, px(out_m, rig.deck_m), px(out_m, rig.deck_m + height_m), sheet.paint.outside, wide)
+    if (out_m < 0 || Math.abs(aside_m) > beside_m) return null
+    const top = px(out_m, rig.deck_m + height_m)
+    line(sheet, px(out_m, rig.deck_m), top, sheet.paint.outside, wide)
+    return top
   }
   for (const p of course.obstacles.posts) upright(p.at, p.height_m, 5)
   for (const w of course.obstacles.walls) upright([(w.from[0] + w.to[0]) / 2, (w.from[1] + w.to[1]) / 2], w.height_m, 9)
+  const head = s.onFoot && upright(s.onFoot, tall_m, 7)
+  if (head) dot(sheet, head, 5, sheet.paint.sheet, sheet.paint.ink)
 }
 
 /** Which way the wind goes, from above. */
@@ -267,6 +303,7 @@ export function drawPlan(
     ctx.fillText(String(i + 1), at[0], at[1] + 7)
   }
   standing(sheet, v, d)
+  crossing(sheet, v, d, s)
   windFromAbove(sheet, d.course.wind)
   const [c, n] = [Math.cos(s.slew_deg * radians), Math.sin(s.slew_deg * radians)]
   if (rig.under === 'frame') {

@@ -65,6 +65,7 @@ export function faultWords(f: Fault, say: Say): string {
 const stoppedWords: Record<Stopped, string> = {
   'side-pull': t`Stopped: lifted with the hook beside the load. Bring the rope plumb first.`,
   slack: t`Stopped: the rope went slack with the load in the air.`,
+  person: t`Stopped: the load hung over somebody, or nearly. Let them over first.`,
   touched: t`Stopped: boom, rope or load touched what stands on the deck.`,
   unlevel: t`Stopped: so far out of level that the load slips in its slings.`,
   'two-block': t`Stopped: the block was hauled up to the head.`,
