@@ -649,7 +649,9 @@ describe('a course', () => {
         const nearest = (d: Drill) =>
           Math.min(
             ...d.samples.flatMap((s) =>
-              s.onFoot && !s.standing ? [Math.hypot(s.load[0] - s.onFoot[0], s.load[1] - s.onFoot[1]) - rig.load.radius_m] : [],
+              s.onFoot && !s.standing
+                ? [Math.hypot(s.load[0] - s.onFoot.at[0], s.load[1] - s.onFoot.at[1]) - rig.load.radius_m]
+                : [],
             ),
           )
         // As one drives who does not look: at once, whoever walks there.
@@ -662,14 +664,14 @@ describe('a course', () => {
         const reference = referenceRun(rig, course)
         expect(reference.stopped).toBeNull()
         expect(nearest(reference)).toBeGreaterThanOrEqual(1)
-        const places = [...reference.samples, ...blind.samples].flatMap(({ onFoot }) => (onFoot ? [onFoot] : []))
+        const places = [...reference.samples, ...blind.samples].flatMap(({ onFoot }) => (onFoot ? [onFoot.at] : []))
         const clearOf = (at: readonly [number, number]) => Math.min(...places.map((p) => Math.hypot(p[0] - at[0], p[1] - at[1])))
         for (const r of legs) expect(clearOf(placeOfRing(r))).toBeGreaterThan(r.ring_m + 0.4)
         for (const p of obstacles.posts) expect(clearOf(p.at)).toBeGreaterThan(0.4)
         const begins = new Set(reference.landed.map((l) => l.tick))
         const steps = reference.samples.map(({ onFoot }, i) => {
-          const before = reference.samples[i - 1]?.onFoot
-          return onFoot && before && !begins.has(i) ? Math.hypot(onFoot[0] - before[0], onFoot[1] - before[1]) : 0
+          const before = reference.samples[i - 1]?.onFoot?.at
+          return onFoot && before && !begins.has(i) ? Math.hypot(onFoot.at[0] - before[0], onFoot.at[1] - before[1]) : 0
         })
         expect(Math.max(...steps)).toBeLessThanOrEqual(1.6 * tick_s + 1e-9)
       }),

@@ -43,8 +43,8 @@ export interface Sample {
   /** The front end of what two hoists carry over its rear one. */
   apart_m: number
   standing: boolean
-  /** Where somebody is who crosses the way of this leg; nobody does: null. */
-  onFoot: OnDeck | null
+  /** Where somebody is who crosses the way of this leg, and whether they are on their way; nobody does: null. */
+  onFoot: { at: OnDeck; walks: boolean } | null
 }
 
 /** A load set down for a ring: in it or not, and how. */
@@ -252,7 +252,7 @@ export class Drill {
   }
 
   /** Their step, with the load where it is. */
-  private onFootBy([x, y]: Vec): OnDeck | null {
+  private onFootBy([x, y]: Vec): Sample['onFoot'] {
     const who = this.onFoot
     if (!who) return null
     this.walking = walked(
@@ -260,7 +260,7 @@ export class Drill {
       this.walking ?? asLegBegins(who),
       !isStanding(this.s) && isInTheirWay(who, [x, y], this.rig.load.radius_m),
     )
-    return placeOnFoot(who, this.walking)
+    return { at: placeOnFoot(who, this.walking), walks: this.walking.walks }
   }
 
   /** What it meant to come down, or to be taken up. */
@@ -284,7 +284,7 @@ export class Drill {
     this.dragged ||= standing && sideways_mps > dragged_mps
     this.rests = standing && sideways_mps < 1e-3 ? this.rests + 1 : 0
     const someone = this.samples.at(-1)?.onFoot
-    if (someone && !standing && isOver(someone, [p[0], p[1]], this.rig.load.radius_m)) this.stopped ??= 'person'
+    if (someone && !standing && isOver(someone.at, [p[0], p[1]], this.rig.load.radius_m)) this.stopped ??= 'person'
     if (this.rests >= rest_ticks && this.flown) this.land(p)
     this.flown ||= !standing && p[2] - this.height_m > offDeck_m
     this.slackTicks = !isStanding(this.s) && this.s.slack ? this.slackTicks + 1 : 0

@@ -155,9 +155,9 @@ function onDeck(sheet: Sheet, look: Look, d: Drill, s: Sample) {
     flat(sheet, look, [on(w.from), on(w.to), on(w.to, w.height_m), on(w.from, w.height_m)], paint.outside, paint.ink)
   for (const p of course.obstacles.posts) lineIn(sheet, look, on(p.at), on(p.at, p.height_m), paint.outside, 2 * p.radius_m, 3)
   if (!s.onFoot) return
-  flat(sheet, look, roundAt(on(s.onFoot), fromPeople_m), null, paint.outside, 3)
-  lineIn(sheet, look, on(s.onFoot), on(s.onFoot, tall_m), paint.outside, 0.5, 4)
-  const head = on(s.onFoot, tall_m)
+  flat(sheet, look, roundAt(on(s.onFoot.at), fromPeople_m), null, paint.outside, s.onFoot.walks ? 5 : 2)
+  lineIn(sheet, look, on(s.onFoot.at), on(s.onFoot.at, tall_m), paint.outside, 0.5, 4)
+  const head = on(s.onFoot.at, tall_m)
   if (look.ahead(head) > near_m) dot(sheet, look.px(head), Math.max(4, 0.15 * look.scale(head)), paint.sheet, paint.ink)
 }
 

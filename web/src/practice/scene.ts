@@ -207,8 +207,10 @@ function crossing(sheet: Sheet, v: View, d: Drill, s: Sample) {
   if (!who || !s.onFoot) return
   ctx.setLineDash([8, 7])
   line(sheet, v.px(...who.from), v.px(...who.to), paint.ink, 2)
-  const at = v.px(...s.onFoot)
-  dot(sheet, at, fromPeople_m * v.scale, null, paint.outside, 3)
+  const at = v.px(...s.onFoot.at)
+  // A broken ring about who stands, a whole one about who walks.
+  if (s.onFoot.walks) ctx.setLineDash([])
+  dot(sheet, at, fromPeople_m * v.scale, null, paint.outside, s.onFoot.walks ? 5 : 3)
   ctx.setLineDash([])
   someone(sheet, at, v.scale)
 }
@@ -232,7 +234,7 @@ function standingBeside(sheet: Sheet, px: (x: number, z: number) => [number, num
   }
   for (const p of course.obstacles.posts) upright(p.at, p.height_m, 5)
   for (const w of course.obstacles.walls) upright([(w.from[0] + w.to[0]) / 2, (w.from[1] + w.to[1]) / 2], w.height_m, 9)
-  const head = s.onFoot && upright(s.onFoot, tall_m, 7)
+  const head = s.onFoot && upright(s.onFoot.at, tall_m, 7)
   if (head) dot(sheet, head, 5, sheet.paint.sheet, sheet.paint.ink)
 }
 
