@@ -117,6 +117,18 @@ test('gannet: from the sign-on to a boat put down, her slings moved on the way',
     await look(page, 'gannet-outside')
   })
   await page.getByLabel('What is lifted').selectOption({ label: 'Drifter, 12 m' })
+  // Behind her hull nobody is seen from the cab.
+  await aside(day, async () => {
+    await openSheet(page, 'Crew')
+    await page.getByText('Who stands where').click()
+    await page.getByRole('button', { name: '+ Slinger' }).click()
+    await page.getByLabel('Slinger · ahead').fill('0')
+    await page.getByLabel('to the left').fill('-6')
+    await expect(page.getByText(/slinger cannot be seen from the cab past the load/).first()).toBeVisible()
+    await expect(verdict(page)).toContainText('Outside')
+    await look(page, 'gannet-crew')
+    await page.getByLabel('to the left').fill('6')
+  })
   await insideAndClear(page)
   await liftAndLand(day, { whole: true })
   await stowAway(day)

@@ -1,6 +1,16 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { assess, type Case, g_mps2, isStraddle, type LiftPlan, nearestRemedies, type Standing, type Step } from '../src'
+import {
+  assess,
+  type Case,
+  type Crew,
+  g_mps2,
+  isStraddle,
+  type LiftPlan,
+  nearestRemedies,
+  type Standing,
+  type Step,
+} from '../src'
 import { StraddleContext } from '../src/check/straddle-context'
 import { prepareFootprint } from '../src/statics/footprint'
 import { reactionsAt } from '../src/statics/support-reactions'
@@ -324,5 +334,65 @@ describe('any boat in its slings', () => {
       }),
       { numRuns: runs(300) },
     )
+  })
+  describe('and who stands by it', () => {
+    const size = { length_m: 9, width_m: 3, height_m: 3 }
+    const radiused = (radius_m: number): Step => driven({ kind: 'turn', radius_m })
+    const standing = (x_m: number, y_m: number, steps: Step[], over: Partial<Crew> = {}) => {
+      const c = caseOf({ kg: 38000, cg: { x_m: 0, y_m: 0, z_m: 1.2 }, steps })
+      c.lift.hung.load.size = size
+      c.lift.crew = { signaller: null, sightBy: 'operator', signals: null, stands: [{ role: 'slinger', x_m, y_m }], ...over }
+      const found = assess(c).findings.filter((f) => f.check === 'people')
+      expect(found).toHaveLength(1)
+      return found[0]
+    }
+    it('is clear of all the room that a hull may take, whose middle nobody measured, and of where wheels roll, turns and all', () => {
+      const beside = (x_m: number, y_m: number, steps: Step[]) => standing(x_m, y_m, steps, { told: 'radio' })
+      // Slings three metres ahead and astern under nine metres of hull: it may reach six from the middle either way.
+      expect(beside(6.4, 0, [up])).toMatchObject({ reason: 'stands-under', verdict: 'outside' })
+      expect(beside(6.4, 0, [up])?.measured).toBeCloseTo(0.4, 9)
+      expect(beside(7.5, 0, [up])).toMatchObject({ reason: 'stands-clear', verdict: 'inside' })
+      expect(beside(7.5, 0, [up])?.measured).toBeCloseTo(1.5, 9)
+      // Braked from the beams' height it swings out ahead of that.
+      const { straddle } = gannet.hoists
+      const swings_m = (straddle.beams.height_m * straddle.braking_mps2) / g_mps2
+      expect(beside(7.5, 0, [driven()])?.measured).toBeCloseTo(1.5 - swings_m, 9)
+      // In line with its wheels, whether before or behind them.
+      expect(beside(9, 4.3, [up])).toMatchObject({ reason: 'stands-clear' })
+      expect(beside(9, 4.3, [driven()])).toMatchObject({ reason: 'stands-by-wheel', verdict: 'outside' })
+      expect(beside(9, 5.5, [driven()])).toMatchObject({ reason: 'stands-clear' })
+      const [base_m, radius_m] = [9, 40]
+      const half_m = straddle.tyreWidth_m / 2
+      expect(beside(9, 6.5, [radiused(radius_m)])?.measured).toBeCloseTo(2.5 - half_m - base_m ** 2 / (2 * radius_m), 9)
+    })
+    it('is seen from its cab past the boat, or speaks by radio; without her size it is not proven', () => {
+      // The cab is on the left: behind her on the right nobody sees anybody.
+      expect(standing(0, 5.5, [up])).toMatchObject({ reason: 'stands-clear' })
+      expect(standing(0, -5.5, [up])).toMatchObject({ reason: 'stands-unseen', verdict: 'outside' })
+      expect(standing(0, -5.5, [up], { told: 'radio' })).toMatchObject({ reason: 'stands-clear' })
+      const c = caseOf({ kg: 38000, steps: [up] })
+      c.lift.crew = { signaller: null, sightBy: 'operator', signals: null, stands: [{ role: 'slinger', x_m: 8, y_m: 0 }] }
+      expect(assess(c).findings.find((f) => f.check === 'people')).toMatchObject({
+        reason: 'stands-unsized',
+        verdict: 'not-proven',
+      })
+    })
+    it('is never found better nearer to her, and is seen wherever the straight line misses her', () => {
+      const at = fc.record({
+        x_m: fc.double({ min: -15, max: 15, noNaN: true }),
+        y_m: fc.double({ min: -8, max: 8, noNaN: true }),
+      })
+      fc.assert(
+        fc.property(at, fc.boolean(), ({ x_m, y_m }, moves) => {
+          const f = standing(x_m, y_m, [moves ? driven() : up])
+          const nearer = standing(x_m * 0.9, y_m, [moves ? driven() : up])
+          if (f?.reason === 'stands-under') expect(nearer?.verdict).toBe('outside')
+          // On her own side of the boat whoever is clear of her is in sight.
+          if (y_m > 2.1) expect(f?.reason).not.toBe('stands-unseen')
+          if (f?.reason === 'stands-unseen') expect(y_m).toBeLessThan(2.1)
+        }),
+        { numRuns: runs(1000, 200) },
+      )
+    })
   })
 })

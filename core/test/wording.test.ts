@@ -112,6 +112,8 @@ const given: Said[] = [
   { check: 'people', reason: 'stands-clear', detail: { role: 'slinger' } },
   { check: 'people', reason: 'stands-under', detail: { role: 'tag-line' } },
   { check: 'people', reason: 'stands-by-tail', detail: { role: 'spotter' } },
+  { check: 'people', reason: 'stands-by-wheel', detail: { role: 'spotter' } },
+  { check: 'people', reason: 'stands-unseen', detail: { role: 'slinger' } },
   { check: 'people', reason: 'stands-unsized', detail: { role: 'signaller' } },
   { check: 'people', reason: 'past', detail: { label: 'Footpath' } },
   { check: 'people', reason: 'across', detail: { label: 'Footpath' } },

@@ -6,10 +6,10 @@ import { normalDegrees, rad } from '../physics'
 import type { LiftContext } from './context'
 import { type Moving, tailHalf_deg } from './swept'
 
-type Stand = NonNullable<Crew['stands']>[number]
+export type Stand = NonNullable<Crew['stands']>[number]
 
 /** Room that a body needs not to be crushed, metres; nearer than that nobody stands to what moves. */
-const body_m = 0.5
+export const body_m = 0.5
 
 /** What goes round higher than this passes over whoever stands below it, metres: a tower's jib. */
 const overhead_m = 2.5

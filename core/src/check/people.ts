@@ -8,6 +8,7 @@ import { type Layer, NOT_RATED, type Spot, UNREACHABLE } from './area'
 import type { Check } from './check'
 import type { LiftContext } from './context'
 import { standing } from './crew-stands'
+import { straddlePeople } from './straddle-people'
 import { bodiesOnRing, type Moving, movingIn, widest_m } from './swept'
 import { truckPeople } from './truck-travels'
 
@@ -57,6 +58,7 @@ export const peopleCheck: Check<'people'> = {
     return [...none, ...areas.map((area) => over(ctx, moving, area)), ...stands.map((s, i) => standing(ctx, moving, s, i))]
   },
   truck: truckPeople,
+  straddle: straddlePeople,
   field: ({ lift }) => (lift?.step.laden ? areasOf(lift).map((area) => areaField(lift, area)) : []),
   heldBackBy: ['boom-limits'],
   impliedBy: [],

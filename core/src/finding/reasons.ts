@@ -180,6 +180,8 @@ export const reasons = {
     'stands-clear': stands,
     'stands-under': stands,
     'stands-by-tail': stands,
+    'stands-by-wheel': stands,
+    'stands-unseen': stands,
     'stands-unsized': stands,
   },
   sight: {

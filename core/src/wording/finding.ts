@@ -443,7 +443,7 @@ const worded: Worded = {
     f.t`The load would pass over ${d.label.toLowerCase()}.`,
     'Close it while the load is up, or go another way.',
   ],
-  'people/stands-clear': (d, f) => [f.t`${f.told(standing[d.role])} stands ${f.measured} clear of load and tail.`],
+  'people/stands-clear': (d, f) => [f.t`${f.told(standing[d.role])} stands ${f.measured} clear of load and machine.`],
   'people/stands-under': (d, f) => [
     f.t`${f.told(standing[d.role])} stands where the load comes, ${f.measured} from it; ${f.limit} is the least.`,
     'Stand further off, or to the side.',
@@ -451,6 +451,14 @@ const worded: Worded = {
   'people/stands-by-tail': (d, f) => [
     f.t`${f.told(standing[d.role])} stands where the tail comes round, ${f.measured} from it; ${f.limit} is the least.`,
     'Stand outside its circle.',
+  ],
+  'people/stands-by-wheel': (d, f) => [
+    f.t`${f.told(standing[d.role])} stands where a wheel rolls, ${f.measured} from it; ${f.limit} is the least.`,
+    'Walk beside it, not before or behind its wheels.',
+  ],
+  'people/stands-unseen': (d, f) => [
+    f.t`${f.told(standing[d.role])} cannot be seen from the cab past the load.`,
+    'Stand where the cab sees you, or speak by radio.',
   ],
   'people/stands-unsized': (d, f) => [
     f.t`${f.told(standing[d.role])} stands within the load’s reach, and its size is not entered.`,

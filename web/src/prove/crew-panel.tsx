@@ -97,8 +97,8 @@ type Stand = NonNullable<Crew['stands']>[number]
 /** As many as a plan takes. */
 const most = 8
 
-/** Where everybody else stands while the load is up: set down here, dragged in the drawing. */
-function Stands({ stands, onChange }: { stands: readonly Stand[]; onChange: (to: Stand[] | undefined) => void }) {
+/** Where everybody else stands while the load is up: set down here, dragged in the drawing where it can be. */
+export function Stands({ stands, onChange }: { stands: readonly Stand[]; onChange: (to: Stand[] | undefined) => void }) {
   // Open as it was left: with the last of them taken off, the next is put down where one is.
   const [open, setOpen] = useState(stands.length > 0)
   return (

@@ -1,12 +1,14 @@
 import type { Shift } from '@geolabe/contract'
-import type { CheckName, DriveStep, Hung, Place, StraddleMachine } from '@geolabe/core'
+import type { CheckName, Crew, DriveStep, Hung, Place, StraddleMachine } from '@geolabe/core'
 import { useMemo } from 'react'
 import { useDraft } from '../api/draft'
 import { t } from '../language/t'
 import { Button } from '../look/button'
 import { Choice } from '../look/choice'
 import { NumberField, TolField } from '../look/field'
+import { Tick } from '../look/tick'
 import type { ShiftContext } from '../order/context'
+import { Stands } from '../prove/crew-panel'
 import { withHung } from '../prove/draft'
 import { SharedLoadSheet } from '../prove/load-sheet'
 import type { OutdoorDraft, SetOutdoor } from '../prove/outdoor-draft'
@@ -18,7 +20,7 @@ import { roadsHave, WayPieces } from '../truck/way-pieces'
 import { carryIn, firstCarry, isCarry, withCarry } from './draft'
 import { StraddleView } from './straddle-view'
 
-type Tab = 'load' | 'slings' | 'way' | 'wind'
+type Tab = 'load' | 'slings' | 'way' | 'crew' | 'wind'
 
 /** On which sheet each check is put right. */
 const sheetOf: Partial<Record<CheckName, Tab>> = {
@@ -31,6 +33,7 @@ const sheetOf: Partial<Record<CheckName, Tab>> = {
   travel: 'way',
   floor: 'way',
   wheel: 'way',
+  people: 'crew',
   wind: 'wind',
 }
 
@@ -67,12 +70,31 @@ export function ProveStraddle({
         },
         { id: 'slings', name: t`Slings`, body: <BellySheet draft={draft} setDraft={setDraft} /> },
         { id: 'way', name: t`Way`, body: <CarrySheet place={place} draft={draft} setDraft={setDraft} /> },
+        { id: 'crew', name: t`Crew`, body: <CrewSheet draft={draft} setDraft={setDraft} /> },
         { id: 'wind', name: t`Wind`, body: <WindSheet draft={draft} setDraft={setDraft} /> },
       ]}
       next={t`Record this proof, on to the lift`}
       onTake={({ changedCase: to }) => to && setDraft((d) => ({ ...d, lift: to.lift, wind_mps: to.conditions.wind_mps }))}
       proving={proving}
     />
+  )
+}
+
+const alone: Crew = { signaller: null, sightBy: 'operator', signals: null }
+
+/** Who walks along beside the frame, and whether they hear one another. */
+function CrewSheet({ draft, setDraft }: { draft: OutdoorDraft; setDraft: SetOutdoor }) {
+  const crew = draft.lift.crew ?? alone
+  const set = (to: Partial<Crew>) => setDraft((d) => ({ ...d, lift: { ...d.lift, crew: { ...crew, ...to } } }))
+  return (
+    <div className="grid gap-3">
+      <p className="text-quiet">{t`From the middle of its wheels. They walk along with it, face it, and stay in sight.`}</p>
+      <Stands stands={crew.stands ?? []} onChange={(stands) => set({ stands })} />
+      <Tick
+        checked={crew.told === 'radio'}
+        onChange={(on) => set({ told: on ? 'radio' : undefined })}
+      >{t`All on one radio, tried`}</Tick>
+    </div>
   )
 }
 

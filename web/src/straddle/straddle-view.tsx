@@ -3,6 +3,7 @@ import { BearingPlan } from '../instruments/bearing-plan'
 import { MachineSide } from '../instruments/machine-shape'
 import { verdictInk } from '../instruments/verdict-ink'
 import { t } from '../language/t'
+import { roleNames } from '../prove/crew-panel'
 import { useSay } from '../units/units'
 import { carryIn } from './draft'
 
@@ -30,9 +31,11 @@ export function StraddleView({
   const long = load?.size?.length_m ?? 11
   const wide = load?.size?.width_m ?? 3.2
   const deep = Math.min(load?.size?.height_m ?? 3, beams.height_m - keel - 0.6)
-  const half = Math.max(7, long / 2 + 0.4)
+  const stands = lift?.crew?.stands ?? []
+  const room_m = 0.8
+  const half = Math.max(7, long / 2 + 0.4, ...stands.map((s) => Math.abs(s.x_m) + room_m))
   const slings = each.map((h) => ({ ...h, x_m: standing?.hoists.find((x) => x.id === h.id)?.x_m ?? null }))
-  const across = Math.max(...wheels.map((w) => Math.abs(w.y_m))) + 2.6
+  const across = Math.max(...wheels.map((w) => Math.abs(w.y_m) + 2.6), ...stands.map((s) => Math.abs(s.y_m) + room_m))
   const top = straddle.height_m + 1.2
   const width = 2 * half + 1.6
   const height = top + 2 * across + 1.4
@@ -136,6 +139,23 @@ export function StraddleView({
             ),
           )}
         </BearingPlan>
+        {stands.map((s, i) => {
+          const f = found(`people:stand-${i + 1}`)
+          return (
+            // biome-ignore lint/suspicious/noArrayIndexKey: told apart by their place in the list alone
+            <g key={i} transform={`translate(${s.x_m} ${-s.y_m})`}>
+              <circle
+                r={text * 0.62}
+                fill={f ? verdictInk[f.verdict] : 'var(--quiet)'}
+                stroke="var(--ink)"
+                strokeWidth={thin * 2}
+              />
+              <text y={text * 0.3} textAnchor="middle" fontSize={text * 0.8} fontWeight="700" fill="var(--paper)">
+                {roleNames[s.role].slice(0, 2)}
+              </text>
+            </g>
+          )
+        })}
         <text x={half + 1.4} y={text * 0.35} textAnchor="end" fontSize={text * 0.9} fill="var(--quiet)">{t`front`}</text>
       </g>
     </svg>

@@ -10,6 +10,9 @@ export const straddlePart = z.strictObject({
   /** From its middle: x ahead, y to the left; in order round. */
   wheels: z.array(corner).length(4, 'It stands on four wheels.'),
   tyre_N: positive,
+  tyreWidth_m: positive,
+  /** From where its operator looks: ahead of its middle, to the left, above the ground. */
+  eye: z.strictObject({ x_m: finite, y_m: finite, z_m: positive }),
   /** A wheel on a building's floor counts so many times. */
   floorFactor: positive,
   /** How far it twists freely, by whose book: its four wheels then carry as on an even, elastic ground. */
