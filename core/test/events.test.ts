@@ -77,7 +77,7 @@ const some: fc.Arbitrary<ShiftEvent> = fc
 describe('a shift', () => {
   it('is what its events make of it: a shift by its schema, whatever they are, and each of them an event by its own', () => {
     fc.assert(
-      fc.property(fc.array(some, { maxLength: 30 }), (events) => {
+      fc.property(fc.array(some, { maxLength: 30, size: 'max' }), (events) => {
         const made = project([...opening, ...events])
         expect(shift.parse(made)).toEqual(made)
         expect(made.operator).toEqual(ines)
@@ -87,7 +87,7 @@ describe('a shift', () => {
   })
   it('is the same when its events were written down and read again, and when one of them arrives twice', () => {
     fc.assert(
-      fc.property(fc.array(some, { maxLength: 30 }), fc.nat(), (events, n) => {
+      fc.property(fc.array(some, { maxLength: 30, size: 'max' }), fc.nat(), (events, n) => {
         const all = [...opening, ...events]
         const made = project(all)
         expect(project(JSON.parse(JSON.stringify(all)))).toEqual(made)
@@ -100,7 +100,7 @@ describe('a shift', () => {
   })
   it('has one entry an item, the last that was recorded, in the order they were noted', () => {
     fc.assert(
-      fc.property(fc.array(some, { maxLength: 40 }), (events) => {
+      fc.property(fc.array(some, { maxLength: 40, size: 'max' }), (events) => {
         const { entries } = preUseOf(project([...opening, ...events]))
         const recorded = events.flatMap((e) => (e.kind === 'inspection-entry' && e.inspection === 's' ? [e.entry] : []))
         const last = new Map(recorded.map((e) => [e.item, e]))

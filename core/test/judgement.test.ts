@@ -39,7 +39,7 @@ describe('how sure against how right', () => {
   it('has parts that add up, whatever was answered', () => {
     const answer = fc.record({ sure: fc.constantFrom(0.5, 0.6, 0.7, 0.8, 0.9, 1), right: fc.boolean() })
     fc.assert(
-      fc.property(fc.array(answer, { minLength: 1, maxLength: 200 }), (all) => {
+      fc.property(fc.array(answer, { minLength: 1, maxLength: 200, size: 'max' }), (all) => {
         const c = calibrationOf(all)
         if (!c) throw new Error('none')
         expect(Math.abs(c.brier - (c.reliability - c.resolution + c.uncertainty))).toBeLessThan(1e-12)
@@ -89,7 +89,7 @@ describe('a weak point', () => {
       dueIn_days: fc.constant(0),
     })
     fc.assert(
-      fc.property(known, fc.array(fc.boolean(), { minLength: 1, maxLength: 12 }), (w, all) => {
+      fc.property(known, fc.array(fc.boolean(), { minLength: 1, maxLength: 12, size: 'max' }), (w, all) => {
         const begun = { ...w, dueIn_days: dueIn_days(w.halfLife_days) }
         let now: WeakPoint = begun
         for (const right of all) now = weakPointAfter(later(now, 0.001), lesson(right)) ?? now

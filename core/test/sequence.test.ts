@@ -288,7 +288,7 @@ describe('what goes wrong in an order of work', () => {
       fc.constantFrom(...m.procedures.stops.map((s) => s.id)).map((stop): SequenceAct => ({ do: 'stop', stop })),
     )
     fc.assert(
-      fc.property(fc.nat(50), fc.array(any, { maxLength: 60 }), (seed, acts) => {
+      fc.property(fc.nat(50), fc.array(any, { minLength: 20, maxLength: 60 }), (seed, acts) => {
         const marks = marked(seed, 0.5, acts)
         expect(marks.score).toBeGreaterThanOrEqual(0)
         expect(marks.score).toBeLessThanOrEqual(100)
