@@ -1,8 +1,19 @@
+import { statfsSync } from 'node:fs'
 import { defineConfig } from '@playwright/test'
 
 /** Each worker has a world of its own: its server, its cluster, its machines. */
 const worlds: Record<string, string>[] = JSON.parse(process.env.GEOLABE_WORLDS ?? '[{}]')
 Object.assign(process.env, worlds[Number(process.env.TEST_PARALLEL_INDEX ?? 0)])
+
+/** Where there is room for them in memory, the browser's pictures go through that, not through a disk that others write to as well. */
+function roomInMemory(): boolean {
+  try {
+    const { bavail, bsize } = statfsSync('/dev/shm')
+    return bavail * bsize > 2 ** 30
+  } catch {
+    return false
+  }
+}
 
 /** Drives Debian's Chromium against the running application; `npm run e2e` starts the application first. */
 export default defineConfig({
@@ -27,6 +38,7 @@ export default defineConfig({
     screenshot: 'only-on-failure',
     launchOptions: {
       executablePath: '/usr/bin/chromium',
+      ...(roomInMemory() && { ignoreDefaultArgs: ['--disable-dev-shm-usage'] }),
       args: [
         '--no-sandbox',
         '--disable-gpu',

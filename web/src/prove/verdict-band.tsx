@@ -7,6 +7,9 @@ import { verdictWords } from '../language/words'
 import { VerdictMark, verdictTone } from '../look/verdict'
 import { useSay } from '../units/units'
 
+/** As high before there is an answer as with one: what is under a finger stays there. */
+export const bandHeight = 'min-h-[6.25rem] max-sm:min-h-[5.5rem]'
+
 /** The answer, larger than anything else, with the finding that decides it. */
 export const VerdictBand = memo(function VerdictBand({
   assessment: a,
@@ -31,6 +34,7 @@ export const VerdictBand = memo(function VerdictBand({
       // Of what was planned before: it fades unless the new one is there at once.
       className={clsx(
         'overflow-hidden rounded-xl border-2 bg-sheet transition-opacity',
+        bandHeight,
         tone.border,
         stale && 'opacity-30 delay-500',
       )}
