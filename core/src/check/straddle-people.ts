@@ -1,22 +1,18 @@
 import { byUse, type Finding, found, shareOf } from '../finding/finding'
 import { sizeOf } from '../lift/plan'
 import { g_mps2, normalDegrees, rad } from '../physics'
+import { awayFrom, type Ranges } from '../plane/ranges'
 import { high, low } from '../quantity/measured'
 import { body_m, type Stand } from './crew-stands'
 import type { StraddleContext } from './straddle-context'
 
-type Range = readonly [least: number, most: number]
 /** What hangs between the beams, its sides square to the frame: x ahead, y to the left, z up. */
-interface Hull {
-  x: Range
-  y: Range
-  z: Range
+interface Hull extends Ranges {
+  z: Ranges['x']
 }
 
 /** As high as whoever is looked for shows over what stands before them, metres. */
 const head_m = 1.7
-
-const beyond = (v: number, [least, most]: Range) => Math.max(0, least - v, v - most)
 
 /**
  * All the room that a hull may take in a step: nobody measures where its own middle is, so it may reach as far forward and aft as it can with
@@ -71,7 +67,7 @@ function standing(ctx: StraddleContext, at: Stand, i: number): Finding {
   const on = { check: 'people', subject: `stand-${i + 1}`, at: place, detail: { role } } as const
   const hull = hullIn(ctx)
   if (!hull) return found({ ...on, verdict: 'not-proven', reason: 'stands-unsized' })
-  const load_m = Math.hypot(beyond(x_m, hull.x), beyond(y_m, hull.y))
+  const load_m = awayFrom(hull, [x_m, y_m])
   const wheel_m = wheelGap_m(ctx, at)
   const gap_m = Math.min(load_m, wheel_m)
   const use = shareOf(body_m, gap_m)

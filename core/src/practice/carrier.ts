@@ -5,18 +5,8 @@ import type { MotionName } from '../parts/drives'
 import type { StraddlePart } from '../parts/hoists/straddle'
 import type { RunwayPart } from '../parts/runway'
 import { rad } from '../physics'
+import { awayFrom, type Ranges } from '../plane/ranges'
 import { boomTip, hingedTip, type Moving, type TipMotion } from '../swing/tip'
-
-export interface Box {
-  x: readonly [number, number]
-  y: readonly [number, number]
-}
-
-/** How far a place is from a box in plan, metres; within it nought. */
-export function awayFrom({ x, y }: Box, at: readonly [number, number]): number {
-  const beyond = (v: number, [low, high]: readonly [number, number]) => Math.max(0, low - v, v - high)
-  return Math.hypot(beyond(at[0], x), beyond(at[1], y))
-}
 
 /** What an axis goes between, and where it stands as practice begins. */
 export interface Ends {
@@ -36,7 +26,7 @@ export interface Carrier {
   radii: { least_m: number; most_m: number }
   /** Foot of what carries the tip, behind the slew centre and over the ground. */
   foot: { back_m: number; height_m: number }
-  body: Box | null
+  body: Ranges | null
   /** Which way out along it is as practice begins. */
   slew_deg: number
   /** Its motions but the hoists, which go as their tip is high; where one is left out there is none, and it stands at nought. */
@@ -121,7 +111,7 @@ function tipOf(boom: Boom, length_m: number, flattest_deg: number): Tip {
 }
 
 /** A boom half drawn out, or as far as it takes to come round one end of the machine itself; one that nothing turns, as far as it goes. */
-function lengthFor(boom: Boom, body: Box, turns: boolean): number {
+function lengthFor(boom: Boom, body: Ranges, turns: boolean): number {
   const { lengths_m } = boom
   const longest_m = Math.max(...lengths_m)
   if (!turns) return longest_m
@@ -131,20 +121,20 @@ function lengthFor(boom: Boom, body: Box, turns: boolean): number {
 }
 
 /** What of the machine does not turn, and does not move with its boom. */
-function bodyOf(m: Machine): Box {
+function bodyOf(m: Machine): Ranges {
   const points = m.outline.plan.filter((p) => !p.slews && !p.raised).flatMap((p) => p.points)
   const [xs, ys] = [points.map((p) => p[0]), points.map((p) => p[1])]
   return { x: [Math.min(0, ...xs), Math.max(0, ...xs)], y: [Math.min(0, ...ys), Math.max(0, ...ys)] }
 }
 
 /** Ahead, or where the machine itself reaches as far as its load, over its left side. */
-const startSlew_deg = (body: Box, radius_m: number) => (awayFrom(body, [radius_m, 0]) > 2 ? 0 : 90)
+const startSlew_deg = (body: Ranges, radius_m: number) => (awayFrom(body, [radius_m, 0]) > 2 ? 0 : 90)
 
 /** So far a load keeps from the machine that it hangs from, with its ring. */
 const clear_m = 1.2
 
 /** Where nothing turns it, the course begins clear of the machine. */
-function inLine({ least_m, most_m }: Carrier['radii'], body: Box, slew_deg: number): Carrier['radii'] {
+function inLine({ least_m, most_m }: Carrier['radii'], body: Ranges, slew_deg: number): Carrier['radii'] {
   return { least_m: Math.max(least_m, (slew_deg === 0 ? body.x[1] : body.y[1]) + clear_m), most_m }
 }
 

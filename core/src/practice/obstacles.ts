@@ -1,8 +1,8 @@
 import { rad } from '../physics'
 import { distance, distanceToSegment, type Point } from '../plane/point'
+import { awayFrom } from '../plane/ranges'
 import { type Point3, segmentDistance } from '../plane/segment3'
 import type { Vec } from '../swing/vector'
-import { awayFrom } from './carrier'
 import type { Rig } from './rig'
 import { asideOf, type OnDeck, placeOfRing, type Ring, wayBetween } from './ring'
 

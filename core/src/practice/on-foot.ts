@@ -1,6 +1,6 @@
 import { distance, distanceToSegment, type Point } from '../plane/point'
+import { awayFrom } from '../plane/ranges'
 import { tick_s } from '../swing/axis'
-import { awayFrom } from './carrier'
 import type { Obstacles } from './obstacles'
 import type { Rig } from './rig'
 import { asideOf, type OnDeck, placeOfRing, type Ring, wayBetween } from './ring'

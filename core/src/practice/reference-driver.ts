@@ -321,10 +321,11 @@ function letOver(d: Drill, rig: Rig, ring: Ring) {
   const comes_s = (lifts + k) * tick_s
   // The leg has gone on for so long: its load landed, and what came to rest was waited for.
   const gone_s = (d.samples.length - (d.landed.at(-1)?.tick ?? 0)) * tick_s
-  let waits_s = 0
-  for (let c = nextCrossing(who, gone_s + comes_s - spare_s); ; c = nextCrossing(who, gone_s + waits_s + comes_s - spare_s)) {
-    if (c.begins_s > gone_s + waits_s + comes_s + spare_s) break
-    waits_s = c.over_s + 2 * spare_s - comes_s - gone_s
+  let at_s = gone_s + comes_s
+  for (;;) {
+    const { begins_s, over_s } = nextCrossing(who, at_s - spare_s)
+    if (begins_s > at_s + spare_s) break
+    at_s = over_s + 2 * spare_s
   }
-  wait(d, rig, Math.ceil(waits_s / tick_s))
+  wait(d, rig, Math.ceil((at_s - gone_s - comes_s) / tick_s))
 }

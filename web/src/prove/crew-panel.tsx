@@ -7,7 +7,8 @@ import { NumberField, TextField } from '../look/field'
 import { Tick } from '../look/tick'
 import { HandSignals } from '../signals/hand-signals'
 
-const alone: Crew = { signaller: null, sightBy: 'operator', signals: null }
+/** Nobody but the operator. */
+export const alone: Crew = { signaller: null, sightBy: 'operator', signals: null }
 const first_m = { x_m: 3, y_m: 3 }
 const whole = (v: number) => Math.round(v * 10) / 10
 

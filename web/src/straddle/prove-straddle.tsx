@@ -8,7 +8,7 @@ import { Choice } from '../look/choice'
 import { NumberField, TolField } from '../look/field'
 import { Tick } from '../look/tick'
 import type { ShiftContext } from '../order/context'
-import { Stands } from '../prove/crew-panel'
+import { alone, Stands } from '../prove/crew-panel'
 import { withHung } from '../prove/draft'
 import { SharedLoadSheet } from '../prove/load-sheet'
 import type { OutdoorDraft, SetOutdoor } from '../prove/outdoor-draft'
@@ -79,8 +79,6 @@ export function ProveStraddle({
     />
   )
 }
-
-const alone: Crew = { signaller: null, sightBy: 'operator', signals: null }
 
 /** Who walks along beside the frame, and whether they hear one another. */
 function CrewSheet({ draft, setDraft }: { draft: OutdoorDraft; setDraft: SetOutdoor }) {
