@@ -1,5 +1,6 @@
 /** Prints how long the core takes, and ratios within this one run: absolute times on shared machines mean little. */
 import { readFileSync } from 'node:fs'
+import { Session } from 'node:inspector/promises'
 import { DistanceJoint, World } from 'planck'
 // quadprog ships no types; its one function is declared beside the tests.
 import quadprog from 'quadprog'
@@ -10,25 +11,28 @@ import {
   checkProcedures,
   courseFor,
   Drill,
+  drivenTruck,
   driveOf,
   driveOn,
   elasticReactions,
   energyError_J,
   firstWorld,
+  keptLoad,
+  LoadMotion,
   letGo,
   mapOfCase,
   nearestRemedies,
   nearShareOf,
+  Pendulum,
   permitted,
   placeDefinition,
   prepareFootprint,
   prepareMap,
   ratingTable,
   rigOf,
-  type Swinging,
-  stepSwing,
   stepsOfFile,
   stillMotion,
+  TruckMotion,
   tick_s,
   ticks_per_s,
   whichMachine,
@@ -274,8 +278,9 @@ const swung_J = hung.mass_kg * 9.80665 * rope_m * (1 - Math.cos((10 * Math.PI) /
 let drift = 0
 const own_ms = time('a load let go, ten minutes', 1, () => {
   const from = letGo(10, 0)
-  let at: Swinging = from
-  for (let k = 0; k < tenMinutes; k++) at = stepSwing(at, hung, () => still, tick_s)
+  const at = keptLoad(from)
+  const pendulum = new Pendulum({ hung, driveAt: () => still, wind: () => [0, 0, 0] })
+  for (let k = 0; k < tenMinutes; k++) pendulum.step(at, tick_s)
   drift = Math.abs(energyError_J({ s: from, d: still }, { s: at, d: still }, hung.mass_kg)) / swung_J
 })
 let drift_general = 0
@@ -310,6 +315,52 @@ const played_ms = time(`practice, ${seconds} s of it`, 1, () => {
     )
   if (drill.over) throw new Error('It ended by itself.')
 })
+// What a tick of practice makes: nothing but numbers that the engine keeps apart, sixteen bytes each; an array of three takes forty.
+const inspector = new Session()
+inspector.connect()
+interface Made {
+  selfSize: number
+  children: Made[]
+}
+async function madeInTick(run: (ticks: number) => void): Promise<number> {
+  const ticks = 20_000
+  for (let i = 0; i < 6; i++) run(ticks)
+  await inspector.post('HeapProfiler.enable')
+  await inspector.post('HeapProfiler.startSampling', {
+    samplingInterval: 256,
+    includeObjectsCollectedByMajorGC: true,
+    includeObjectsCollectedByMinorGC: true,
+  })
+  run(ticks)
+  const { profile } = await inspector.post('HeapProfiler.stopSampling')
+  const all = (m: Made): number => m.children.reduce((sum, c) => sum + all(c), m.selfSize)
+  return all(profile.head) / ticks
+}
+for (const id of ['tern', 'heron', 'gannet']) {
+  const its = rigOf(demoMachine(id))
+  const levers = its.axes.map(() => 0.05)
+  const bytes = await madeInTick((ticks) => {
+    const motion = new LoadMotion(its, { ...courseFor(its, 1, 1), swings: [] })
+    for (let k = 0; k < ticks; k++) {
+      levers[0] = 0.2 * Math.sin(k / 200)
+      motion.tick(levers, false)
+    }
+  })
+  wanted(`a tick of a load on ${id} makes no objects`, bytes < 1600, `${bytes.toFixed(0)} bytes of numbers`)
+}
+for (const id of ['dunlin', 'sandpiper']) {
+  const truck = drivenTruck(demoMachine(id), false)
+  const says = { travel: 0.3, steer: 0, forks: 0, tilt: 0, shift: 0 }
+  const on = { slope: null, friction: 0.6 }
+  const bytes = await madeInTick((ticks) => {
+    const motion = new TruckMotion(truck, { x_m: 0, y_m: 0, heading_rad: 0 })
+    for (let k = 0; k < ticks; k++) {
+      says.steer = 0.2 * Math.sin(k / 200)
+      motion.tick(says, on)
+    }
+  })
+  wanted(`a tick of ${id} under its driver makes no objects`, bytes < 1600, `${bytes.toFixed(0)} bytes of numbers`)
+}
 wanted(
   'practice 200 times as fast as it happens',
   (seconds * 1000) / played_ms >= 200,

@@ -296,6 +296,7 @@ export { type Course, courseFor, type LoadSet, loadSet, type StartSwing } from '
 export { Drill, longest_ticks, type Sample, type Stopped } from './practice/drill'
 export { checkInputs, fullLever, type LeverInputs, LeverNotes } from './practice/inputs'
 export { type LoadPoint, loadLessons } from './practice/lessons'
+export { LoadMotion } from './practice/load-motion'
 export { type Move, movesOf, movesOfLever } from './practice/moves'
 export { fromPeople_m } from './practice/on-foot'
 export { catchSpeed, type Plane, planesOn } from './practice/planes'
@@ -487,26 +488,36 @@ export {
   tippingLoad,
   tippingLoadCalculator,
 } from './statics/tipping-load'
-export { type AxisLimits, after as afterTick, axisAt, type DrivenAxis, into, onLever, tick_s, ticks_per_s } from './swing/axis'
-export { isStanding, stepOver } from './swing/ground'
+export { type AxisLimits, afterTick, axisAt, type DrivenAxis, into, onLever, tick_s, ticks_per_s } from './swing/axis'
+export { OverGround } from './swing/ground'
 export { gusting } from './swing/gust'
 export {
   energy_J,
   energyError_J,
   hangingStill,
+  keptLoad,
   letGo,
   loadOf,
+  Pendulum,
   pull_N,
   type RopeLoad,
-  type Slack,
   type Swinging,
-  stepSwing,
   swingAngle_deg,
-  type Taut,
+  type Wind,
 } from './swing/pendulum'
 export { type Catch, catchInOne, greatestCatch_m, quietTravel, type TipSpeed, type Travel } from './swing/reference'
 export { swing, swingCalculator, swingPeriod_s, thrownOut_m } from './swing/swing'
-export { type BoomFigures, boomTip, type Drive, driveOf, hingedTip, type Motion, type Moving, stillMotion } from './swing/tip'
+export {
+  atRest,
+  type BoomFigures,
+  boomTip,
+  type Drive,
+  driveOf,
+  hingedTip,
+  type Motion,
+  type Moving,
+  stillMotion,
+} from './swing/tip'
 export { type AtWork, type Part, type Space, spacesOf } from './together/spaces'
 export { type Meeting, together, type Waiting } from './together/together'
 export {

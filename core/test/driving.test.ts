@@ -106,7 +106,7 @@ describe('a truck as it goes', () => {
     }
     on(2, { travel: 1 })
     expect(m.pose.x_m).toBeLessThan(-1)
-    const before = m.pose
+    const before = { ...m.pose }
     on(1, { travel: 0.3, steer: 1 })
     // Facing the other way, to the left is towards less y; it turns anticlockwise as anything does that goes left.
     expect(m.pose.heading_rad).toBeGreaterThan(0.05)
@@ -172,7 +172,7 @@ describe('a truck as it goes', () => {
         for (const s of says)
           for (let i = 0; i < s.ticks; i++) {
             m.tick(s, { slope, friction: 0.6 })
-            const { balance: b, felt } = m
+            const { balance: b, stands: felt } = m
             const standing = (x_m: number) =>
               stabilityTriangle({
                 masses: [{ mass_kg: b.total_kg, x_m, y_m: b.y_m, z_m: b.z_m }],

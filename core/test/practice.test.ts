@@ -14,12 +14,13 @@ import {
   greatestCatch_m,
   gusting,
   hangingStill,
-  isStanding,
   judgeCatch,
+  keptLoad,
   type LoadRun,
   loadRun,
   type Machine,
   movesOfLever,
+  OverGround,
   placeOfRing,
   planesOn,
   playRun,
@@ -31,8 +32,8 @@ import {
   referenceRun,
   restingAt,
   rigOf,
+  type Swinging,
   scoreOf,
-  stepOver,
   stillMotion,
   swingPeriod_s,
   tick_s,
@@ -94,15 +95,16 @@ describe('a gust', () => {
     const hung = { mass_kg: 1500, cA_m2: 6, loss_per_s: 0 }
     const d = driveOf(stillMotion({ slew_deg: 0, radius_m: 12, height_m: 40, rope_m: 12 }))
     const leans = Math.atan((0.5 * 1.25 * 6 * 36) / 1500 / 9.80665)
-    let s: ReturnType<typeof stepOver>['s'] = { ...hangingStill(), q: [Math.sin(leans), 0, -Math.cos(leans)] }
+    const s: Swinging = { ...hangingStill(), at: [Math.sin(leans), 0, -Math.cos(leans)] }
     const wind = gusting(6, 0, [{ start_s: 0, length_s: 6, extra_mps: 5, turn_deg: 0 }])
     let greatest = 0
     const left: number[] = []
+    const over = new OverGround({ hung, driveAt: () => d, wind }, 0)
     for (let k = 0; k < 30 / tick_s; k++) {
-      s = stepOver(s, tick_s, { hung, driveAt: () => d, height_m: 0, wind }).s
-      if (isStanding(s) || s.slack) continue
-      greatest = Math.max(greatest, s.q[0] * 12)
-      if (k >= 20 / tick_s) left.push(s.q[0] * 12)
+      over.step(s, tick_s)
+      expect(s.rope).toBe('taut')
+      greatest = Math.max(greatest, s.at[0] * 12)
+      if (k >= 20 / tick_s) left.push(s.at[0] * 12)
     }
     expect(greatest).toBeCloseTo(0.516917, 5)
     // Extremes between two ticks are off by at most ω²A·tick²/8.
@@ -112,7 +114,8 @@ describe('a gust', () => {
 
 describe('the ground', () => {
   const hung = { mass_kg: 300, cA_m2: 0, loss_per_s: 0 }
-  const under = (driveAt: (t: number) => Drive) => ({ hung, driveAt, height_m: 0.5, wind: () => [0, 0, 0] as const })
+  const over = (at: (t: number) => Drive) =>
+    new OverGround({ hung, driveAt: ({ time_s }) => at(time_s), wind: () => [0, 0, 0] }, 0.5)
   /** Lowered at a speed from a metre up, held, then hauled again. */
   const lowered =
     (speed: number, aside_m: number) =>
@@ -128,14 +131,12 @@ describe('the ground', () => {
       return driveOf({ ...m, payOut_mps: up > 0 ? -0.3 : out < t ? 0 : speed })
     }
   const ran = (driveAt: (t: number) => Drive, seconds: number) => {
-    let s: ReturnType<typeof stepOver>['s'] = hangingStill()
-    const all: ReturnType<typeof stepOver>[] = []
-    for (let k = 0; k < seconds / tick_s; k++) {
-      const next = stepOver({ ...s, time_s: k * tick_s }, tick_s, under(driveAt))
-      all.push(next)
-      s = next.s
-    }
-    return all
+    const [s, ground] = [hangingStill(), over(driveAt)]
+    return Array.from({ length: Math.ceil(seconds / tick_s) }, (_, k) => {
+      s.time_s = k * tick_s
+      ground.step(s, tick_s)
+      return { s: keptLoad(s), touch: ground.touch, liftOff: ground.liftOff }
+    })
   }
   it('takes a load at the speed it comes down with, holds it, and gives it back plumb or out of plumb', () => {
     fc.assert(
@@ -147,10 +148,10 @@ describe('the ground', () => {
           const touch = all.find((x) => x.touch)?.touch
           expect(touch?.down_mps).toBeCloseTo(speed, 6)
           expect(touch?.sideways_mps).toBeCloseTo(0, 9)
-          for (const { s } of all) if (isStanding(s)) expect(s.p[2]).toBe(0.5)
+          for (const { s } of all) if (s.rope === 'stands') expect(s.at[2]).toBe(0.5)
           const lift = all.find((x) => x.liftOff)?.liftOff
           expect(lift?.aside_m).toBeCloseTo(aside, 9)
-          expect(all.at(-1)?.s).not.toHaveProperty('standing')
+          expect(all.at(-1)?.s.rope).toBe('taut')
         },
       ),
       { numRuns: runs(100, 10) },
@@ -158,15 +159,11 @@ describe('the ground', () => {
   })
   it('slows what slides by half of its weight', () => {
     const d = driveOf(stillMotion({ slew_deg: 0, radius_m: 12, height_m: 12, rope_m: 20 }))
-    let s: ReturnType<typeof stepOver>['s'] = { standing: true, time_s: 0, p: [12, 0, 0.5], v: [2, 0, 0], work_J: 0, lost_J: 0 }
-    for (let k = 0; k < 120; k++)
-      s = stepOver(
-        s,
-        tick_s,
-        under(() => d),
-      ).s
+    const s: Swinging = { ...hangingStill(), rope: 'stands', at: [12, 0, 0.5], going: [2, 0, 0] }
+    const ground = over(() => d)
+    for (let k = 0; k < 120; k++) ground.step(s, tick_s)
     // v²/2μg, and all of its energy gone.
-    expect(isStanding(s) && s.p[0] - 12).toBeCloseTo(4 / (2 * 0.5 * 9.80665), 9)
+    expect(s.at[0] - 12).toBeCloseTo(4 / (2 * 0.5 * 9.80665), 9)
     expect(s.lost_J).toBeCloseTo(0.5 * 300 * 4, 6)
   })
 })

@@ -183,7 +183,7 @@ export class TruckDrive {
     this.hold(this.horns, acts.horn)
     // Eyes back while it goes forwards are no look behind it.
     this.hold(this.looks, acts.look && this.forward_mps < rolls_mps)
-    if (this.ticks % keptEvery_ticks === 0) this.track.push(motion.pose)
+    if (this.ticks % keptEvery_ticks === 0) this.track.push({ ...motion.pose })
     this.ticks += 1
     this.walk(acts.horn)
     this.countRoom()

@@ -10,8 +10,14 @@ export interface Slope {
  *
  * @example standingOn({ grade_rad: 8 * rad, towards_rad: 0 }, 30 * rad) // pitch 6.92°, roll −3.99°
  */
-export function standingOn({ grade_rad, towards_rad }: Slope, heading_rad: number): { pitch_rad: number; roll_rad: number } {
+export function standingOn(
+  { grade_rad, towards_rad }: Slope,
+  heading_rad: number,
+  to = { pitch_rad: 0, roll_rad: 0 },
+): { pitch_rad: number; roll_rad: number } {
   const steep = Math.sin(grade_rad)
   const off = towards_rad - heading_rad
-  return { pitch_rad: Math.asin(steep * Math.cos(off)), roll_rad: Math.asin(steep * Math.sin(off)) }
+  to.pitch_rad = Math.asin(steep * Math.cos(off))
+  to.roll_rad = Math.asin(steep * Math.sin(off))
+  return to
 }

@@ -15,10 +15,16 @@ const unit = (v: number) => (v < 0 ? 0 : v > 1 ? 1 : v)
  * Source: C. Ericson, Real-Time Collision Detection, 5.1.9.
  */
 export function segmentDistance(p1: Point3, q1: Point3, p2: Point3, q2: Point3): number {
-  // Asked for millions of times: written out, so that nothing is made on the way.
-  const [ux, uy, uz] = [q1.x - p1.x, q1.y - p1.y, q1.z - p1.z]
-  const [vx, vy, vz] = [q2.x - p2.x, q2.y - p2.y, q2.z - p2.z]
-  const [rx, ry, rz] = [p1.x - p2.x, p1.y - p2.y, p1.z - p2.z]
+  // Asked for millions of times: written out, number by number: a pair taken apart makes an object of each.
+  const ux = q1.x - p1.x
+  const uy = q1.y - p1.y
+  const uz = q1.z - p1.z
+  const vx = q2.x - p2.x
+  const vy = q2.y - p2.y
+  const vz = q2.z - p2.z
+  const rx = p1.x - p2.x
+  const ry = p1.y - p2.y
+  const rz = p1.z - p2.z
   const a = ux * ux + uy * uy + uz * uz
   const e = vx * vx + vy * vy + vz * vz
   const f = vx * rx + vy * ry + vz * rz
@@ -44,7 +50,9 @@ export function segmentDistance(p1: Point3, q1: Point3, p2: Point3, q2: Point3):
       s = unit((b - c) / a)
     }
   }
-  const [x, y, z] = [rx + s * ux - t * vx, ry + s * uy - t * vy, rz + s * uz - t * vz]
+  const x = rx + s * ux - t * vx
+  const y = ry + s * uy - t * vy
+  const z = rz + s * uz - t * vz
   const found = Math.sqrt(x * x + y * y + z * z)
   if (!parallel) return found
   // Rounding decides where such a pair is nearest; at an end of one of them it is as near, or nearer than what was found.

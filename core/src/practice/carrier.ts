@@ -6,7 +6,8 @@ import type { StraddlePart } from '../parts/hoists/straddle'
 import type { RunwayPart } from '../parts/runway'
 import { rad } from '../physics'
 import { awayFrom, type Ranges } from '../plane/ranges'
-import { boomTip, hingedTip, type Moving, type TipMotion } from '../swing/tip'
+import { into } from '../swing/axis'
+import { atRest, boomTip, hingedTip, type Moving, type TipMotion } from '../swing/tip'
 
 /** What an axis goes between, and where it stands as practice begins. */
 export interface Ends {
@@ -18,8 +19,8 @@ export interface Ends {
 /** What of it carries the rope of a machine, as practice has it. */
 export interface Carrier {
   under: 'boom' | 'jib' | 'beam' | 'frame'
-  /** Tip from the joints: the angle of what is raised, how far out it is drawn or its trolley stands, its hinge. */
-  of: (angle: Moving, out: Moving, outer: Moving) => TipMotion
+  /** Tip from the joints, written to the last: the angle of what is raised, how far out it is drawn or its trolley stands, its hinge. */
+  of: (angle: Moving, out: Moving, outer: Moving, to?: TipMotion) => TipMotion
   /** How far from radius to the figure of the axis that sets it: luff by its angle, trolley by its own. */
   reach: { motion: 'luff' | 'trolley' | 'travel'; at: (radius_m: number) => number }
   /** Between these radii the course lies. */
@@ -43,9 +44,6 @@ export interface Carrier {
 type Boom = NonNullable<Machine['boom']>
 type Tip = Pick<Carrier, 'of' | 'reach' | 'radii'>
 
-const noMotion: Moving = { at: 0, speed: 0, acceleration: 0 }
-const still = (at: number): Moving => ({ ...noMotion, at })
-
 /** Raised to here at most, degrees, and laid down to here where it turns; where it does not, it goes flatter to have a way out. */
 const angles_deg = { steep: 72, flat: 38, flatInLine: 25 }
 const cosOf = (x: number) => Math.acos(Math.max(-1, Math.min(1, x)))
@@ -54,13 +52,13 @@ const cosOf = (x: number) => Math.acos(Math.max(-1, Math.min(1, x)))
 function boomed(boom: Boom, length_m: number, flattest_deg: number): Tip {
   const { pivot, headOffset_m, minAngle_deg, maxAngle_deg } = boom
   const figures = { back_m: pivot.back_m, foot_m: pivot.height_m, offset_m: headOffset_m }
-  const length = still(length_m)
-  const radiusAt = (deg: number) => boomTip(figures, still(deg), length).radius_m
+  const length = atRest(length_m)
+  const radiusAt = (deg: number) => boomTip(figures, atRest(deg), length).radius_m
   const [steep, flat] = [Math.min(angles_deg.steep, maxAngle_deg), Math.max(flattest_deg, minAngle_deg)]
   const across = Math.hypot(length_m, headOffset_m)
   const lead = Math.atan2(headOffset_m, length_m)
   return {
-    of: (angle, drawn) => boomTip(figures, angle, drawn),
+    of: (angle, drawn, _outer, to) => boomTip(figures, angle, drawn, to),
     radii: { least_m: radiusAt(steep), most_m: radiusAt(flat) },
     reach: { motion: 'luff', at: (r) => (lead + cosOf((r + pivot.back_m) / across)) / rad },
   }
@@ -79,27 +77,24 @@ function hinged(boom: Boom, folding: ArticulatedPart, length_m: number): Tip {
   const [across, flatter_deg] = [Math.hypot(x, y), Math.atan2(y, x) / rad]
   const steep = Math.min(angles_deg.steep, innerAngle.max_deg - flatter_deg)
   const radiusAt = (deg: number) => across * Math.cos(deg * rad) - back_m
+  const figures = { back_m, foot_m: height_m, inner_m: atRest(inner_m), level_deg: atRest(0) }
+  const beyond = atRest(0)
   return {
-    of: (angle, drawn, outer) =>
-      hingedTip({ back_m, foot_m: height_m, inner_m }, angle, outer, { ...drawn, at: drawn.at - inner_m }),
+    of: (angle, drawn, outer, to) => {
+      into(drawn, 0, beyond)
+      beyond.at -= inner_m
+      return hingedTip(figures, angle, outer, beyond, to)
+    },
     radii: { least_m: radiusAt(steep), most_m: radiusAt(Math.min(angles_deg.flat, steep - 10)) },
     reach: { motion: 'luff', at: (r) => flatter_deg + cosOf((r + back_m) / across) / rad },
   }
 }
 
 /** Something that goes level, so high. */
-const level = (motion: 'trolley' | 'travel', height_m: number, radii: Tip['radii']): Tip => ({
-  of: (_angle, out) => ({
-    radius_m: out.at,
-    radius_mps: out.speed,
-    radius_mps2: out.acceleration,
-    height_m,
-    height_mps: 0,
-    height_mps2: 0,
-  }),
-  radii,
-  reach: { motion, at: (r) => r },
-})
+function level(motion: 'trolley' | 'travel', height_m: number, radii: Tip['radii']): Tip {
+  const [figures, flat] = [{ back_m: 0, foot_m: height_m, offset_m: 0 }, atRest(0)]
+  return { of: (_angle, out, _outer, to) => boomTip(figures, flat, out, to), radii, reach: { motion, at: (r) => r } }
+}
 
 function tipOf(boom: Boom, length_m: number, flattest_deg: number): Tip {
   if (boom.trolley)

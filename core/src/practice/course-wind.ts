@@ -66,5 +66,9 @@ export function windOf(seed: number, level: number, height_m: number, set?: Wind
 /** As the load feels it. */
 export function blowing({ mean_mps, towards_deg, gusts: each }: CourseWind): Wind {
   const at = gusting(mean_mps, towards_deg, each)
-  return (time_s) => at(time_s % again_s)
+  const when = { time_s: Number.NaN }
+  return ({ time_s }) => {
+    when.time_s = time_s % again_s
+    return at(when)
+  }
 }

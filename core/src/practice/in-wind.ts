@@ -24,7 +24,7 @@ export function swayInWind({
   let [x, y, vx, vy] = [0, 0, 0, 0]
   return samples.map(({ rope_m, slew_deg, standing }, tick): Sway => {
     const v: Vec = [vx, vy, 0]
-    const [fx, fy] = airOn(v, wind(tick * tick_s), load.cA_m2)
+    const [fx, fy] = airOn(v, wind({ time_s: tick * tick_s }), load)
     const back = g_mps2 / rope_m
     vx += (fx / load.mass_kg - back * x - load.loss_per_s * vx) * tick_s
     vy += (fy / load.mass_kg - back * y - load.loss_per_s * vy) * tick_s

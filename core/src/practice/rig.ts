@@ -3,7 +3,7 @@ import { type DrivesPart, type MotionName, motionNames } from '../parts/drives'
 import { Refusal } from '../refusal'
 import type { AxisLimits } from '../swing/axis'
 import type { RopeLoad } from '../swing/pendulum'
-import type { Motion, Moving } from '../swing/tip'
+import { atRest, type Motion, type Moving, noMotion } from '../swing/tip'
 import { type Carrier, carrierOf, type Ends } from './carrier'
 
 /** One motion of a machine in practice, between its ends; degrees for slew, luff and outer boom, metres for the rest. */
@@ -37,7 +37,8 @@ export interface Rig extends Pick<Carrier, 'under' | 'reach' | 'radii' | 'foot' 
   turns: boolean
   /** Out along the boom and up, where it is hinged; none on a straight one. */
   elbowAt: ((moving: readonly Moving[]) => readonly [number, number]) | null
-  motionOf: (moving: readonly Moving[]) => Motion
+  /** Written to the second, where there is one. */
+  motionOf: (moving: readonly Moving[], to?: Motion) => Motion
   /** How far the front end of what two hoists carry hangs over its rear one. */
   apartAt: (moving: readonly Moving[]) => number
 }
@@ -49,14 +50,12 @@ const hangs_m = 1.5
 const half_m = 0.4
 /** A hook without a block swings with chains of so much. */
 const least_kg = 30
-const noMotion: Moving = { at: 0, speed: 0, acceleration: 0 }
-const still = (at: number): Moving => ({ ...noMotion, at })
 
 /** With a rope under something that moves over the ground, and a file that says how. */
 export const canPractise = (m: Machine): boolean => carrierOf(m) !== null
 
 /** Tip and rope with every axis at rest where it is said to be; left out: where practice begins. */
-export const restingAt = (rig: Rig, at: readonly number[] = rig.axes.map((a) => a.at)): Motion => rig.motionOf(at.map(still))
+export const restingAt = (rig: Rig, at: readonly number[] = rig.axes.map((a) => a.at)): Motion => rig.motionOf(at.map(atRest))
 
 /**
  * A machine made ready for practice: its boom half drawn out, block and chains hanging over a deck.
@@ -122,7 +121,7 @@ export function rigOf(m: Machine): Rig {
 
 /** Where one of its motions stands as practice begins. */
 const stillAt = ({ ends, slew_deg }: Carrier, motion: MotionName): Moving =>
-  still(ends[motion]?.at ?? (motion === 'slew' ? slew_deg : 0))
+  atRest(ends[motion]?.at ?? (motion === 'slew' ? slew_deg : 0))
 
 const at = (moving: readonly Moving[], axis = -1) => moving[axis]?.at
 
@@ -137,40 +136,24 @@ function motionFor(names: readonly MotionName[], carrier: Carrier, rope_m: numbe
   const [slewAt, luffAt, drawnAt, outAt] = [indexOf('slew'), indexOf('luff'), indexOf('extend'), indexOf(out)]
   const [hoistAt, rearAt, hingeAt] = [indexOf('hoist'), indexOf('rear'), indexOf('outer')]
   const [stillSlew, stillAngle, stillLength] = [stillAt(carrier, 'slew'), stillAt(carrier, 'luff'), stillAt(carrier, 'extend')]
-  const [stillOut, stillOuter] = [stillAt(carrier, out), stillAt(carrier, 'outer')]
-  return (moving) => {
+  const [stillOut, stillOuter, unmoved] = [stillAt(carrier, out), stillAt(carrier, 'outer'), atRest(0)]
+  return (moving, to = noMotion()) => {
     const slew = moving[slewAt] ?? stillSlew
     const drawn = moving[drawnAt] ?? stillLength
-    const hoisted = between(moving[hoistAt] ?? noMotion, moving[rearAt])
-    const outer = moving[hingeAt] ?? stillOuter
-    const at = of(moving[luffAt] ?? stillAngle, moving[outAt] ?? stillOut, outer)
-    return {
-      radius_m: at.radius_m,
-      radius_mps: at.radius_mps,
-      radius_mps2: at.radius_mps2,
-      height_m: at.height_m,
-      height_mps: at.height_mps,
-      height_mps2: at.height_mps2,
-      slew_deg: slew.at,
-      slew_deg_s: slew.speed,
-      slew_deg_s2: slew.acceleration,
-      // Drawing the boom out takes rope: the hook comes up by its share of it.
-      rope_m: rope_m - hoisted.at - (drawn.at - stillLength.at) / parts,
-      payOut_mps: -hoisted.speed - drawn.speed / parts,
-      payOut_mps2: -hoisted.acceleration - drawn.acceleration / parts,
-    }
+    const front = moving[hoistAt] ?? unmoved
+    // The middle of what hangs on two hoists; of one it is that.
+    const rear = moving[rearAt] ?? front
+    of(moving[luffAt] ?? stillAngle, moving[outAt] ?? stillOut, moving[hingeAt] ?? stillOuter, to)
+    to.slew_deg = slew.at
+    to.slew_deg_s = slew.speed
+    to.slew_deg_s2 = slew.acceleration
+    // Drawing the boom out takes rope: the hook comes up by its share of it.
+    to.rope_m = rope_m - (front.at + rear.at) / 2 - (drawn.at - stillLength.at) / parts
+    to.payOut_mps = -(front.speed + rear.speed) / 2 - drawn.speed / parts
+    to.payOut_mps2 = -(front.acceleration + rear.acceleration) / 2 - drawn.acceleration / parts
+    return to
   }
 }
-
-/** The middle of what hangs on two hoists; of one it is that. */
-const between = (front: Moving, rear: Moving | undefined): Moving =>
-  rear
-    ? {
-        at: (front.at + rear.at) / 2,
-        speed: (front.speed + rear.speed) / 2,
-        acceleration: (front.acceleration + rear.acceleration) / 2,
-      }
-    : front
 
 function limitsOf(drives: DrivesPart, motion: MotionName): AxisLimits {
   const d = drives[motion]

@@ -1,22 +1,7 @@
 import { g_mps2 } from '../physics'
 import { boundary } from '../search'
-import { loadOf, type RopeLoad, type Swinging, stepSwing, type Taut, tightened, type Wind } from './pendulum'
-import type { Drive } from './tip'
-import { add, size, type Vec } from './vector'
-
-/** A load that stands or slides on the ground, its rope slack or just tight. */
-export interface Standing {
-  standing: true
-  time_s: number
-  p: Vec
-  /** Level. */
-  v: Vec
-  work_J: number
-  lost_J: number
-}
-export type OnRope = Swinging | Standing
-
-export const isStanding = (s: OnRope): s is Standing => 'standing' in s
+import { hangingStill, loadOf, noPlace, Pendulum, putLoad, type Swinging, tighten, type Under } from './pendulum'
+import { apart, put, putSum, scale, size } from './vector'
 
 /** How a load came down: how fast downwards and sideways, metres a second. */
 export interface Touch {
@@ -29,93 +14,118 @@ export interface LiftOff {
   time_s: number
   aside_m: number
 }
-export interface Stepped {
-  s: OnRope
-  touch: Touch | null
-  liftOff: LiftOff | null
-}
 
 const friction = 0.5
 /** A load this far over the ground has left it, metres. */
 const clear_m = 1e-9
-
-/** Where the load's centre is, and how fast it goes. */
-export const placeOf = (s: OnRope, d: Drive) => (isStanding(s) ? { p: s.p, v: s.v } : loadOf(s, d))
+/** Less than this of a tick is none. */
+const none_s = 1e-8
 
 /** So long on the ground: friction slows what slides, and holds what stands. */
-function slid(s: Standing, h: number, mass_kg: number): Standing {
-  const speed = size(s.v)
+function slide(from: Swinging, h: number, mass_kg: number, to: Swinging): void {
+  const speed = size(from.going)
   const left = Math.max(0, speed - friction * g_mps2 * h)
   const slides_s = Math.min(h, speed / (friction * g_mps2))
-  const share = speed === 0 ? 0 : (((speed + left) / 2) * slides_s) / speed
-  const lost_J = s.lost_J + (mass_kg / 2) * (speed ** 2 - left ** 2)
-  const v = speed === 0 ? s.v : add([0, 0, 0], s.v, left / speed)
-  return { ...s, time_s: s.time_s + h, p: add(s.p, s.v, share), v, lost_J }
-}
-
-/** Set down where it is: what led downwards is lost. */
-function setDown(s: Swinging, d: Drive, mass_kg: number, height_m: number): { s: Standing; touch: Touch } {
-  const { p, v } = loadOf(s, d)
-  const standing: Standing = {
-    standing: true,
-    time_s: s.time_s,
-    p: [p[0], p[1], height_m],
-    v: [v[0], v[1], 0],
-    work_J: s.work_J,
-    lost_J: s.lost_J + (mass_kg / 2) * v[2] ** 2,
-  }
-  return { s: standing, touch: { time_s: s.time_s, down_mps: Math.max(0, -v[2]), sideways_mps: Math.hypot(v[0], v[1]) } }
-}
-
-interface Over {
-  hung: RopeLoad
-  driveAt: (time_s: number) => Drive
-  /** The load's centre over the ground when it stands. */
-  height_m: number
-  wind: Wind
-}
-
-/** In the air until it stands, or for so long. */
-function aloft(s: Swinging, h: number, { hung, driveAt, height_m, wind }: Over): Stepped {
-  const after = (x: number) => (x === 0 ? s : stepSwing(s, hung, driveAt, x, wind))
-  const under = (x: Swinging) => loadOf(x, driveAt(x.time_s)).p[2] < height_m
-  const end = after(h)
-  if (!under(end)) return { s: end, touch: null, liftOff: null }
-  const there = after(boundary((x) => !under(after(x)), 0, h, 1e-9))
-  const down = setDown(there, driveAt(there.time_s), hung.mass_kg, height_m)
-  return { ...down, liftOff: null }
-}
-
-/** On the ground until its rope takes it up, or for so long. */
-function onGround(s: Standing, h: number, { hung, driveAt }: Over): Stepped {
-  const beyond = (x: Standing) => {
-    const d = driveAt(x.time_s)
-    return size(add(x.p, d.tip, -1)) - d.rope_m
-  }
-  const end = slid(s, h, hung.mass_kg)
-  if (beyond(end) <= clear_m) return { s: end, touch: null, liftOff: null }
-  const at_s = beyond(s) > 0 ? 0 : boundary((x) => beyond(slid(s, x, hung.mass_kg)) <= 0, 0, h, 1e-9)
-  const there = slid(s, at_s, hung.mass_kg)
-  const d = driveAt(there.time_s)
-  const up: Taut = tightened({ ...there, slack: true }, d, hung.mass_kg)
-  const aside_m = Math.hypot(there.p[0] - d.tip[0], there.p[1] - d.tip[1])
-  return { s: up, touch: null, liftOff: { time_s: there.time_s, aside_m } }
+  putLoad(to, from)
+  to.time_s = from.time_s + h
+  if (speed === 0) return
+  putSum(to.at, from.at, from.going, (((speed + left) / 2) * slides_s) / speed)
+  to.lost_J = from.lost_J + (mass_kg / 2) * (speed * speed - left * left)
+  scale(to.going, left / speed)
 }
 
 /**
- * One tick of a load that may hang, swing, come down, stand, slide and be taken up again. Friction of one half holds it on the ground; a rope that
- * is not plumb as it takes the load up starts it swinging.
+ * A load that may hang, swing, come down, stand, slide and be taken up again, moved tick by tick. Friction of one half holds it on the ground; a rope
+ * that is not plumb as it takes the load up starts it swinging. A tick in which it neither comes down nor is taken up makes nothing new.
  *
- * @param over.height_m of the load's centre over the ground when it stands, metres
- * @example stepOver(hangingStill(), tick_s, { hung, driveAt, height_m: 0.5, wind })
+ * @param height_m of the load's centre over the ground when it stands, metres
+ * @example const o = new OverGround({ hung, driveAt, wind }, 0.5); const s = hangingStill(); o.step(s, tick_s); o.touch // null
  */
-export function stepOver(s: OnRope, dt_s: number, over: Over): Stepped {
-  const end_s = s.time_s + dt_s
-  const first = isStanding(s) ? onGround(s, dt_s, over) : aloft(s, dt_s, over)
-  const left_s = end_s - first.s.time_s
-  if (left_s < 1e-8) return first
-  // What came down or was taken up within the tick does the rest of it in its new state.
-  const rest = isStanding(first.s) ? onGround(first.s, left_s, over) : aloft(first.s, left_s, over)
-  const s2 = rest.s.time_s < end_s - 1e-8 && isStanding(rest.s) ? slid(rest.s, end_s - rest.s.time_s, over.hung.mass_kg) : rest.s
-  return { s: { ...s2, time_s: end_s }, touch: first.touch ?? rest.touch, liftOff: first.liftOff ?? rest.liftOff }
+export class OverGround {
+  /** How it came down in the last tick, and how it was taken up; null: it was not. */
+  touch: Touch | null = null
+  liftOff: LiftOff | null = null
+  private readonly pendulum: Pendulum
+  private readonly end = hangingStill()
+  private readonly from = hangingStill()
+  private readonly place = noPlace()
+
+  constructor(
+    private readonly under: Under,
+    private readonly height_m: number,
+  ) {
+    this.pendulum = new Pendulum(under)
+  }
+
+  step(s: Swinging, dt_s: number): void {
+    const end_s = s.time_s + dt_s
+    this.touch = null
+    this.liftOff = null
+    this.part(s, dt_s)
+    // What came down or was taken up within the tick does the rest of it in its new state.
+    if (end_s - s.time_s >= none_s) this.part(s, end_s - s.time_s)
+    if (end_s - s.time_s >= none_s && s.rope === 'stands') slide(s, end_s - s.time_s, this.under.hung.mass_kg, s)
+    s.time_s = end_s
+  }
+
+  private part(s: Swinging, h: number): void {
+    if (s.rope === 'stands') this.onGround(s, h)
+    else this.aloft(s, h)
+  }
+
+  /** In the air until it stands, or for so long. */
+  private aloft(s: Swinging, h: number): void {
+    const { from, end } = this
+    putLoad(from, s)
+    this.pendulum.step(s, h)
+    if (!this.isUnder(s)) return
+    const after = (x: number): Swinging => {
+      putLoad(end, from)
+      if (x > 0) this.pendulum.step(end, x)
+      return end
+    }
+    putLoad(s, after(boundary((x) => !this.isUnder(after(x)), 0, h, 1e-9)))
+    this.setDown(s)
+  }
+
+  private isUnder(s: Swinging): boolean {
+    return loadOf(s, this.under.driveAt(s), this.place).p[2] < this.height_m
+  }
+
+  /** Set down where it is: what led downwards is lost. */
+  private setDown(s: Swinging): void {
+    const { p, v } = loadOf(s, this.under.driveAt(s), this.place)
+    this.touch ??= { time_s: s.time_s, down_mps: Math.max(0, -v[2]), sideways_mps: Math.hypot(v[0], v[1]) }
+    s.lost_J += (this.under.hung.mass_kg / 2) * v[2] ** 2
+    put(s.at, p)
+    put(s.going, v)
+    s.at[2] = this.height_m
+    s.going[2] = 0
+    s.rope = 'stands'
+  }
+
+  /** How far it stands beyond the end of its rope, metres. */
+  private beyond(s: Swinging): number {
+    const d = this.under.driveAt(s)
+    return apart(s.at, d.tip) - d.rope_m
+  }
+
+  /** On the ground until its rope takes it up, or for so long. */
+  private onGround(s: Swinging, h: number): void {
+    const { end, under } = this
+    const { mass_kg } = under.hung
+    slide(s, h, mass_kg, end)
+    if (this.beyond(end) <= clear_m) {
+      putLoad(s, end)
+      return
+    }
+    const isHeld = (x: number) => {
+      slide(s, x, mass_kg, end)
+      return this.beyond(end) <= 0
+    }
+    slide(s, this.beyond(s) > 0 ? 0 : boundary(isHeld, 0, h, 1e-9), mass_kg, s)
+    const d = under.driveAt(s)
+    this.liftOff ??= { time_s: s.time_s, aside_m: Math.hypot(s.at[0] - d.tip[0], s.at[1] - d.tip[1]) }
+    tighten(s, d, mass_kg)
+  }
 }

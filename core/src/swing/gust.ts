@@ -1,5 +1,6 @@
 import { rad } from '../physics'
-import type { Wind } from './pendulum'
+import type { Moment, Wind } from './pendulum'
+import type { Written } from './vector'
 
 /** A gust: the mean wind grows by so much and falls back, 1 − cos, over a length of time. */
 export interface Gust {
@@ -13,7 +14,7 @@ export interface Gust {
 }
 
 /** Speed of a gust over the mean at a time, metres a second: half of its height times 1 − cos. */
-const gustAt = (g: Gust, time_s: number) => {
+const gustAt = (g: Gust, { time_s }: Moment) => {
   const share = (time_s - g.start_s) / g.length_s
   return share <= 0 || share >= 1 ? 0 : (g.extra_mps / 2) * (1 - Math.cos(2 * Math.PI * share))
 }
@@ -21,20 +22,23 @@ const gustAt = (g: Gust, time_s: number) => {
 /**
  * Wind with gusts over the ground: a mean, and what each gust adds from its own side.
  *
+ * @returns written over by the next time it is asked
  * @param mean_mps its mean speed, metres a second
  * @param towards_deg in plan, 0 along x, left positive
- * @example gusting(6, 0, [{ start_s: 0, length_s: 6, extra_mps: 5, turn_deg: 0 }])(3) // [11, 0, 0]
+ * @example gusting(6, 0, [{ start_s: 0, length_s: 6, extra_mps: 5, turn_deg: 0 }])({ time_s: 3 }) // [11, 0, 0]
  */
 export function gusting(mean_mps: number, towards_deg: number, gusts: readonly Gust[]): Wind {
   const mean = [mean_mps * Math.cos(towards_deg * rad), mean_mps * Math.sin(towards_deg * rad)] as const
-  return (time_s) => {
-    let [x, y] = mean
+  const at: Written = [...mean, 0]
+  return (when) => {
+    at[0] = mean[0]
+    at[1] = mean[1]
     for (const g of gusts) {
-      const more = gustAt(g, time_s)
+      const more = gustAt(g, when)
       if (more === 0) continue
-      x += more * Math.cos((towards_deg + g.turn_deg) * rad)
-      y += more * Math.sin((towards_deg + g.turn_deg) * rad)
+      at[0] += more * Math.cos((towards_deg + g.turn_deg) * rad)
+      at[1] += more * Math.sin((towards_deg + g.turn_deg) * rad)
     }
-    return [x, y, 0]
+    return at
   }
 }

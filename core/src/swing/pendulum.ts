@@ -1,6 +1,6 @@
 import { g_mps2, rad } from '../physics'
 import type { Drive } from './tip'
-import { across, add, dot, size, times, type Vec } from './vector'
+import { apart, dot, put, putSum, scale, size, squareTo, type Vec, type Written } from './vector'
 
 /** What hangs: its mass, its drag coefficient times its sail, and what bearing and rope take of its swing each second. */
 export interface RopeLoad {
@@ -9,30 +9,34 @@ export interface RopeLoad {
   loss_per_s: number
 }
 
-interface Common {
+/**
+ * A load at the end of its rope, written over as it goes. On a taut rope `at` is the direction from the sheave to the load's centre and `going` how that
+ * turns, 1/s; on a slack one it flies, and where it stands it stands or slides: place and speed.
+ */
+export interface Swinging {
+  rope: 'taut' | 'slack' | 'stands'
   time_s: number
-  /** What rope and air have done to the load so far, and what a tightening rope has taken, joules. */
+  readonly at: Written
+  readonly going: Written
+  /** What rope and air have done to the load so far, and what a tightening rope or the ground has taken, joules. */
   work_J: number
   lost_J: number
 }
-/** On a taut rope: the direction from the sheave to the load's centre, and how it turns, 1/s. */
-export interface Taut extends Common {
-  slack: false
-  q: Vec
-  rate: Vec
-}
-/** On a slack rope the load flies. */
-export interface Slack extends Common {
-  slack: true
-  p: Vec
-  v: Vec
-}
-export type Swinging = Taut | Slack
 
-/** Wind over the ground at a time, metres a second. */
-export type Wind = (time_s: number) => Vec
-const calm: Wind = () => [0, 0, 0]
-const gravity: Vec = [0, 0, -g_mps2]
+export interface Moment {
+  readonly time_s: number
+}
+/** Wind over the ground at a moment, metres a second. */
+export type Wind = (at: Moment) => Vec
+
+/** What a load hangs in. */
+export interface Under {
+  hung: RopeLoad
+  /** Tip and rope at a moment; may be written over once three others have been asked for. */
+  driveAt: (at: Moment) => Drive
+  wind: Wind
+}
+
 const air_kgpm3 = 1.25
 /** The moments at which a rope goes slack and tightens again, to this. */
 const moment_s = 1e-9
@@ -42,113 +46,165 @@ const inside_m = 1e-12
 const parts = 16
 
 /** A load hanging still under the tip, moving with it. */
-export const hangingStill = (): Taut => ({ time_s: 0, slack: false, q: [0, 0, -1], rate: [0, 0, 0], work_J: 0, lost_J: 0 })
+export const hangingStill = (): Swinging => ({
+  rope: 'taut',
+  time_s: 0,
+  at: [0, 0, -1],
+  going: [0, 0, 0],
+  work_J: 0,
+  lost_J: 0,
+})
 
 /** A load let go from an angle in a plane through the plumb line, `towards_deg` in plan. */
-export function letGo(angle_deg: number, towards_deg: number): Taut {
+export function letGo(angle_deg: number, towards_deg: number): Swinging {
   const [s, c] = [Math.sin(angle_deg * rad), Math.cos(angle_deg * rad)]
-  return { ...hangingStill(), q: [s * Math.cos(towards_deg * rad), s * Math.sin(towards_deg * rad), -c] }
+  return { ...hangingStill(), at: [s * Math.cos(towards_deg * rad), s * Math.sin(towards_deg * rad), -c] }
 }
 
+/** One load's state made another's. */
+export function putLoad(to: Swinging, from: Swinging): void {
+  to.rope = from.rope
+  to.time_s = from.time_s
+  put(to.at, from.at)
+  put(to.going, from.going)
+  to.work_J = from.work_J
+  to.lost_J = from.lost_J
+}
+
+/** A load's state to be kept while it goes on. */
+export const keptLoad = (s: Swinging): Swinging => ({ ...s, at: [...s.at], going: [...s.going] })
+
+/** Where a load is and how fast, in the frame that stands still. */
+export interface PlaceAndSpeed {
+  readonly p: Written
+  readonly v: Written
+}
+export const noPlace = (): PlaceAndSpeed => ({ p: [0, 0, 0], v: [0, 0, 0] })
+
 /** Where the load is and how fast, in the frame that stands still. */
-export function loadOf(s: Swinging, d: Drive): { p: Vec; v: Vec } {
-  if (s.slack) return { p: s.p, v: s.v }
-  return { p: add(d.tip, s.q, d.rope_m), v: add(add(d.speed, s.q, d.payOut_mps), s.rate, d.rope_m) }
+export function loadOf(s: Swinging, d: Drive, to: PlaceAndSpeed = noPlace()): PlaceAndSpeed {
+  if (s.rope === 'taut') {
+    putSum(to.p, d.tip, s.at, d.rope_m)
+    putSum(to.v, d.speed, s.at, d.payOut_mps)
+    putSum(to.v, to.v, s.going, d.rope_m)
+  } else {
+    put(to.p, s.at)
+    put(to.v, s.going)
+  }
+  return to
 }
 
 /** Kinetic and potential energy of the load, joules; potential nothing at z = 0. */
-export function energy_J(s: Swinging, d: Drive, mass_kg: number): number {
-  const { p, v } = loadOf(s, d)
-  return 0.5 * mass_kg * dot(v, v) + mass_kg * g_mps2 * p[2]
-}
+const energyIn_J = ({ p, v }: PlaceAndSpeed, mass_kg: number): number => 0.5 * mass_kg * dot(v, v) + mass_kg * g_mps2 * p[2]
+
+export const energy_J = (s: Swinging, d: Drive, mass_kg: number): number => energyIn_J(loadOf(s, d), mass_kg)
+
+/** The same less what rope and air did, plus what was lost: it stays as it was. */
+export const accountOf_J = (s: Swinging, at: PlaceAndSpeed, mass_kg: number): number =>
+  energyIn_J(at, mass_kg) - s.work_J + s.lost_J
 
 /** Angle of the rope from plumb, degrees; of a slack one the line from sheave to load. */
 export function swingAngle_deg(s: Swinging, d: Drive): number {
-  const r = add(loadOf(s, d).p, d.tip, -1)
-  return Math.atan2(Math.hypot(r[0], r[1]), -r[2]) / rad
+  const { p } = loadOf(s, d)
+  return Math.atan2(Math.hypot(p[0] - d.tip[0], p[1] - d.tip[1]), d.tip[2] - p[2]) / rad
 }
 
 /** Force of the air on a load of that speed over the ground, newtons. */
-export function airOn(v: Vec, wind: Vec, cA_m2: number): Vec {
-  const past = add(wind, v, -1)
-  return times(past, 0.5 * air_kgpm3 * cA_m2 * size(past))
+export function airOn(v: Vec, wind: Vec, { cA_m2 }: RopeLoad, to: Written = [0, 0, 0]): Written {
+  const x = wind[0] - v[0]
+  const y = wind[1] - v[1]
+  const z = wind[2] - v[2]
+  const by = 0.5 * air_kgpm3 * cA_m2 * Math.sqrt(x * x + y * y + z * z)
+  to[0] = by * x
+  to[1] = by * y
+  to[2] = by * z
+  return to
 }
 
+/** What a second changes, of place or direction and of speed or rate; what the rope pulls with, and what rope and air do. */
 interface Rates {
-  turning: Vec
+  readonly at: Written
+  readonly going: Written
   pull_N: number
   power_W: number
+  /** On the way there: the load's speed, and the force of the air. */
+  readonly v: Written
+  readonly f: Written
+}
+const noRates = (): Rates => ({
+  at: [0, 0, 0],
+  going: [0, 0, 0],
+  pull_N: Number.NaN,
+  power_W: Number.NaN,
+  v: [0, 0, 0],
+  f: [0, 0, 0],
+})
+
+/**
+ * L·q̈ = P·(g − a + f/m) − L·|q̇|²·q − 2·L̇·q̇, and the pull T = m·[(g − a + f/m)·q − L̈ + L·|q̇|²]. Number by number: what is worked out here is
+ * worked out five hundred times a second.
+ */
+function onRope({ at: q, going: rate }: Swinging, d: Drive, wind: Vec, hung: RopeLoad, to: Rates): void {
+  const { rope_m: L, payOut_mps: out, acceleration: a } = d
+  const { mass_kg: m } = hung
+  const { v, f, going } = to
+  v[0] = d.speed[0] + out * q[0] + L * rate[0]
+  v[1] = d.speed[1] + out * q[1] + L * rate[1]
+  v[2] = d.speed[2] + out * q[2] + L * rate[2]
+  airOn(v, wind, hung, f)
+  // Bearing and rope lose by what turns against the tip, the air by what moves over the ground.
+  const lost = m * hung.loss_per_s * L
+  f[0] -= lost * rate[0]
+  f[1] -= lost * rate[1]
+  f[2] -= lost * rate[2]
+  // What pushes it against its tip: g − a + f/m; its part along the rope is the rope's.
+  const x = f[0] / m - a[0]
+  const y = f[1] / m - a[1]
+  const z = f[2] / m - a[2] - g_mps2
+  const along = x * q[0] + y * q[1] + z * q[2]
+  const spin = rate[0] * rate[0] + rate[1] * rate[1] + rate[2] * rate[2]
+  const byRope = along / L + spin
+  const byRate = (2 * out) / L
+  going[0] = x / L - byRope * q[0] - byRate * rate[0]
+  going[1] = y / L - byRope * q[1] - byRate * rate[1]
+  going[2] = z / L - byRope * q[2] - byRate * rate[2]
+  put(to.at, rate)
+  const pull = m * (along - d.payOut_mps2 + L * spin)
+  to.pull_N = pull
+  to.power_W = (f[0] - pull * q[0]) * v[0] + (f[1] - pull * q[1]) * v[1] + (f[2] - pull * q[2]) * v[2]
 }
 
-/** L·q̈ = P·(g − a + f/m) − L·|q̇|²·q − 2·L̇·q̇, and the pull T = m·[(g − a + f/m)·q − L̈ + L·|q̇|²]. */
-function ratesOf(q: Vec, rate: Vec, d: Drive, wind: Vec, hung: RopeLoad): Rates {
-  const L = d.rope_m
-  const v = add(add(d.speed, q, d.payOut_mps), rate, L)
-  // Bearing and rope lose by what turns against the tip, the air by what moves over the ground.
-  const f = add(airOn(v, wind, hung.cA_m2), rate, -hung.mass_kg * hung.loss_per_s * L)
-  const pushed = add(add(gravity, d.acceleration, -1), f, 1 / hung.mass_kg)
-  const spin = dot(rate, rate)
-  const turning = add(add(times(across(pushed, q), 1 / L), q, -spin), rate, (-2 * d.payOut_mps) / L)
-  const pull_N = hung.mass_kg * (dot(pushed, q) - d.payOut_mps2 + L * spin)
-  return { turning, pull_N, power_W: dot(add(f, q, -pull_N), v) }
+/** The air alone besides its weight. */
+function inFlight({ going: v }: Swinging, wind: Vec, hung: RopeLoad, to: Rates): void {
+  const { f, going } = to
+  airOn(v, wind, hung, f)
+  put(to.at, v)
+  put(going, f)
+  scale(going, 1 / hung.mass_kg)
+  going[2] -= g_mps2
+  to.pull_N = 0
+  to.power_W = dot(f, v)
 }
 
 /** What the rope pulls with, newtons; less than nought: it would have to push, and goes slack. */
-export const pull_N = (s: Taut, d: Drive, hung: RopeLoad, wind: Vec = [0, 0, 0]): number =>
-  ratesOf(s.q, s.rate, d, wind, hung).pull_N
-
-interface Under {
-  hung: RopeLoad
-  driveAt: (time_s: number) => Drive
-  wind: Wind
-}
-
-/** So long on a taut rope: Runge–Kutta of fourth order, then the direction brought back to length one and its rate square to it. */
-function taut(s: Taut, h: number, { hung, driveAt, wind }: Under): Taut {
-  const at = (time_s: number, q: Vec, rate: Vec) => ratesOf(q, rate, driveAt(time_s), wind(time_s), hung)
-  const k1 = at(s.time_s, s.q, s.rate)
-  const r2 = add(s.rate, k1.turning, h / 2)
-  const k2 = at(s.time_s + h / 2, add(s.q, s.rate, h / 2), r2)
-  const r3 = add(s.rate, k2.turning, h / 2)
-  const k3 = at(s.time_s + h / 2, add(s.q, r2, h / 2), r3)
-  const r4 = add(s.rate, k3.turning, h)
-  const k4 = at(s.time_s + h, add(s.q, r3, h), r4)
-  const mean = (a: Vec, b: Vec, c: Vec, d: Vec): Vec => times(add(add(a, add(b, c), 2), d), h / 6)
-  const moved = add(s.q, mean(s.rate, r2, r3, r4))
-  const q = times(moved, 1 / size(moved))
-  const rate = across(add(s.rate, mean(k1.turning, k2.turning, k3.turning, k4.turning)), q)
-  const work_J = s.work_J + (h / 6) * (k1.power_W + 2 * k2.power_W + 2 * k3.power_W + k4.power_W)
-  return { time_s: s.time_s + h, slack: false, q, rate, work_J, lost_J: s.lost_J }
-}
-
-/** So long in flight, the air alone besides its weight. */
-function flying(s: Slack, h: number, { hung, wind }: Under): Slack {
-  const at = (time_s: number, v: Vec) => {
-    const f = airOn(v, wind(time_s), hung.cA_m2)
-    return { a: add(gravity, f, 1 / hung.mass_kg), power_W: dot(f, v) }
-  }
-  const k1 = at(s.time_s, s.v)
-  const v2 = add(s.v, k1.a, h / 2)
-  const k2 = at(s.time_s + h / 2, v2)
-  const v3 = add(s.v, k2.a, h / 2)
-  const k3 = at(s.time_s + h / 2, v3)
-  const v4 = add(s.v, k3.a, h)
-  const k4 = at(s.time_s + h, v4)
-  const mean = (a: Vec, b: Vec, c: Vec, d: Vec): Vec => times(add(add(a, add(b, c), 2), d), h / 6)
-  const work_J = s.work_J + (h / 6) * (k1.power_W + 2 * k2.power_W + 2 * k3.power_W + k4.power_W)
-  const p = add(s.p, mean(s.v, v2, v3, v4))
-  return { time_s: s.time_s + h, slack: true, p, v: add(s.v, mean(k1.a, k2.a, k3.a, k4.a)), work_J, lost_J: s.lost_J }
+export function pull_N(s: Swinging, d: Drive, hung: RopeLoad, wind: Vec = [0, 0, 0]): number {
+  const k = noRates()
+  onRope(s, d, wind, hung, k)
+  return k.pull_N
 }
 
 /** A rope that comes tight takes the speed that leads outward past the winch's, and what that took is lost. */
-export function tightened(s: Slack, d: Drive, mass_kg: number): Taut {
-  const r = add(s.p, d.tip, -1)
-  const q = times(r, 1 / size(r))
-  const out = Math.max(0, dot(add(s.v, d.speed, -1), q) - d.payOut_mps)
-  const v = add(s.v, q, -out)
-  const lost_J = s.lost_J + 0.5 * mass_kg * (dot(s.v, s.v) - dot(v, v))
-  const rate = times(across(add(v, d.speed, -1), q), 1 / d.rope_m)
-  return { time_s: s.time_s, slack: false, q, rate, work_J: s.work_J, lost_J }
+export function tighten(s: Swinging, d: Drive, mass_kg: number): void {
+  const before = dot(s.going, s.going)
+  putSum(s.at, s.at, d.tip, -1)
+  scale(s.at, 1 / size(s.at))
+  const out = Math.max(0, dot(s.going, s.at) - dot(d.speed, s.at) - d.payOut_mps)
+  putSum(s.going, s.going, s.at, -out)
+  s.lost_J += 0.5 * mass_kg * (before - dot(s.going, s.going))
+  putSum(s.going, s.going, d.speed, -1)
+  squareTo(s.going, s.at)
+  scale(s.going, 1 / d.rope_m)
+  s.rope = 'taut'
 }
 
 /** Between a moment at which something is not so and a later one at which it is: when it begins. */
@@ -162,71 +218,135 @@ function firstMoment(not_s: number, so_s: number, so: (s: number) => boolean): n
   return high
 }
 
-/** What follows in a tick, and how much of it that is. */
-interface Turn {
-  s: Swinging
-  /** The rope only grazes its length: for the rest of the tick it is taut. */
-  grazes: boolean
+/** from + h·k, in its place and its speed. */
+function leap(to: Swinging, from: Swinging, k: Rates, h: number): void {
+  to.rope = from.rope
+  to.time_s = from.time_s + h
+  putSum(to.at, from.at, k.at, h)
+  putSum(to.going, from.going, k.going, h)
 }
 
-/** A load in flight until its rope tightens, or for so long. */
-function flight(from: Slack, left_s: number, under: Under): Turn {
-  const beyond = (s: number) => {
-    const x = flying(from, s, under)
-    const d = under.driveAt(x.time_s)
-    return size(add(x.p, d.tip, -1)) - d.rope_m
-  }
-  if (beyond(left_s) < -inside_m) return { s: flying(from, left_s, under), grazes: false }
-  const within = Array.from({ length: parts }, (_, i) => (i * left_s) / parts).find((s) => beyond(s) < -inside_m)
-  const h = within === undefined ? 0 : firstMoment(within, left_s, (s) => beyond(s) >= 0)
-  const there = h === 0 ? from : flying(from, h, under)
-  const d = under.driveAt(there.time_s)
-  return { s: tightened(there, d, under.hung.mass_kg), grazes: within === undefined }
+/** What the four stages of a step say together, in the place of the first. */
+function putMean(a: Written, b: Vec, c: Vec, d: Vec): void {
+  a[0] = (a[0] + 2 * (b[0] + c[0]) + d[0]) / 6
+  a[1] = (a[1] + 2 * (b[1] + c[1]) + d[1]) / 6
+  a[2] = (a[2] + 2 * (b[2] + c[2]) + d[2]) / 6
 }
 
-/** A load on a taut rope until that would have to push, or for so long. */
-function swung(from: Taut, left_s: number, under: Under): Turn {
-  const { hung, driveAt, wind } = under
-  const pulls = (x: Taut) => pull_N(x, driveAt(x.time_s), hung, wind(x.time_s)) >= 0
-  const end = taut(from, left_s, under)
-  if (pulls(end)) return { s: end, grazes: false }
-  const h = pulls(from) ? firstMoment(0, left_s, (s) => !pulls(taut(from, s, under))) : 0
-  const there = h === 0 ? from : taut(from, h, under)
-  const { p, v } = loadOf(there, driveAt(there.time_s))
-  return { s: { time_s: there.time_s, slack: true, p, v, work_J: there.work_J, lost_J: there.lost_J }, grazes: false }
+/** A direction brought back to length one, and how it turns square to it. */
+function straighten({ at, going }: Swinging): void {
+  const by = 1 / Math.sqrt(at[0] * at[0] + at[1] * at[1] + at[2] * at[2])
+  at[0] *= by
+  at[1] *= by
+  at[2] *= by
+  const along = going[0] * at[0] + going[1] * at[1] + going[2] * at[2]
+  going[0] -= along * at[0]
+  going[1] -= along * at[1]
+  going[2] -= along * at[2]
 }
 
 /**
- * One tick of a load under a moving tip, on a rope of changing length, in the wind. It can hang, swing, stand out at any angle, go slack and tighten
- * again; the moments of that are found inside the tick. Against a truth of small steps it errs by the fourth power of the tick.
+ * A load under a moving tip, on a rope of changing length, in the wind, moved tick by tick. It can hang, swing, stand out at any angle, go slack and
+ * tighten again; the moments of that are found inside the tick. Against a truth of small steps it errs by the fourth power of the tick. A tick in which
+ * none of that happens makes nothing new: states are written over.
  *
- * @param dt_s at most a hundredth of the swing's period or so
- * @example let s: Swinging = letGo(5, 0); for (…) s = stepSwing(s, hung, driveAt, tick_s)
+ * @example const p = new Pendulum({ hung, driveAt, wind }); const s = letGo(5, 0); for (…) p.step(s, tick_s)
  */
-export function stepSwing(
-  s: Swinging,
-  hung: RopeLoad,
-  driveAt: (time_s: number) => Drive,
-  dt_s: number,
-  wind: Wind = calm,
-): Swinging {
-  const under: Under = { hung, driveAt, wind }
-  const end_s = s.time_s + dt_s
-  let now = s
-  while (now.time_s < end_s - moment_s) {
-    const left_s = end_s - now.time_s
-    const next = now.slack ? flight(now, left_s, under) : swung(now, left_s, under)
-    if (next.grazes && !next.s.slack) return taut(next.s, end_s - next.s.time_s, under)
-    now = next.s
+export class Pendulum {
+  private readonly k1 = noRates()
+  private readonly k2 = noRates()
+  private readonly k3 = noRates()
+  private readonly k4 = noRates()
+  private readonly mid = hangingStill()
+  private readonly end = hangingStill()
+  private readonly place = noPlace()
+
+  constructor(readonly under: Under) {}
+
+  private rates(s: Swinging, to: Rates): void {
+    const { driveAt, wind, hung } = this.under
+    if (s.rope === 'taut') onRope(s, driveAt(s), wind(s), hung, to)
+    else inFlight(s, wind(s), hung, to)
   }
-  return now
+
+  /** So long as it is, taut or in flight: Runge–Kutta of fourth order. */
+  move(from: Swinging, h: number, to: Swinging): void {
+    const { k1, k2, k3, k4, mid } = this
+    this.rates(from, k1)
+    leap(mid, from, k1, h / 2)
+    this.rates(mid, k2)
+    leap(mid, from, k2, h / 2)
+    this.rates(mid, k3)
+    leap(mid, from, k3, h)
+    this.rates(mid, k4)
+    putMean(k1.at, k2.at, k3.at, k4.at)
+    putMean(k1.going, k2.going, k3.going, k4.going)
+    leap(to, from, k1, h)
+    to.work_J = from.work_J + (h / 6) * (k1.power_W + 2 * k2.power_W + 2 * k3.power_W + k4.power_W)
+    to.lost_J = from.lost_J
+    if (to.rope === 'taut') straighten(to)
+  }
+
+  /** One tick; `dt_s` at most a hundredth of the swing's period or so. */
+  step(s: Swinging, dt_s: number): void {
+    const end_s = s.time_s + dt_s
+    while (s.time_s < end_s - moment_s) {
+      if (s.rope === 'taut') this.swing(s, end_s - s.time_s)
+      else this.fly(s, end_s - s.time_s)
+    }
+  }
+
+  private pulls(s: Swinging): boolean {
+    this.rates(s, this.k1)
+    return this.k1.pull_N >= 0
+  }
+
+  /** A load on a taut rope until that would have to push, or for so long. */
+  private swing(s: Swinging, left_s: number): void {
+    const { end } = this
+    this.move(s, left_s, end)
+    if (this.pulls(end)) putLoad(s, end)
+    else this.slacken(s, left_s)
+  }
+
+  private slacken(s: Swinging, left_s: number): void {
+    const { end, place, under } = this
+    const pushes = (h: number) => {
+      this.move(s, h, end)
+      return !this.pulls(end)
+    }
+    const h = this.pulls(s) ? firstMoment(0, left_s, pushes) : 0
+    if (h > 0) this.move(s, h, s)
+    loadOf(s, under.driveAt(s), place)
+    put(s.at, place.p)
+    put(s.going, place.v)
+    s.rope = 'slack'
+  }
+
+  /** A load in flight until its rope tightens, or for so long. */
+  private fly(s: Swinging, left_s: number): void {
+    const { end, under } = this
+    const beyond = (h: number) => {
+      this.move(s, h, end)
+      const d = under.driveAt(end)
+      return apart(end.at, d.tip) - d.rope_m
+    }
+    if (beyond(left_s) < -inside_m) {
+      putLoad(s, end)
+      return
+    }
+    const within = Array.from({ length: parts }, (_, i) => (i * left_s) / parts).find((h) => beyond(h) < -inside_m)
+    const h = within === undefined ? 0 : firstMoment(within, left_s, (x) => beyond(x) >= 0)
+    if (h > 0) this.move(s, h, s)
+    tighten(s, under.driveAt(s), under.hung.mass_kg)
+    // The rope only grazed its length: for the rest of the tick it is taut.
+    if (within === undefined) this.move(s, left_s, s)
+  }
 }
 
 /**
  * How far energy and work have come apart since a beginning, joules: the change of energy less what rope and air did, plus what
  * tightening took. Nothing but the step's error; a run checks it at every tick.
  */
-export function energyError_J(from: { s: Swinging; d: Drive }, to: { s: Swinging; d: Drive }, mass_kg: number): number {
-  const changed = energy_J(to.s, to.d, mass_kg) - energy_J(from.s, from.d, mass_kg)
-  return changed - (to.s.work_J - from.s.work_J) + (to.s.lost_J - from.s.lost_J)
-}
+export const energyError_J = (from: { s: Swinging; d: Drive }, to: { s: Swinging; d: Drive }, mass_kg: number): number =>
+  accountOf_J(to.s, loadOf(to.s, to.d), mass_kg) - accountOf_J(from.s, loadOf(from.s, from.d), mass_kg)

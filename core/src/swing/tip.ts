@@ -1,5 +1,5 @@
 import { rad } from '../physics'
-import type { Vec } from './vector'
+import type { Written } from './vector'
 
 /** A crane at a moment: where the tip is in polar terms, the rope, and how each moves and speeds up. */
 export interface Motion {
@@ -22,9 +22,9 @@ export type TipMotion = Pick<Motion, 'radius_m' | 'radius_mps' | 'radius_mps2' |
 
 /** The tip in a frame that stands still, metres and seconds, and the rope below it to the load's centre. */
 export interface Drive {
-  tip: Vec
-  speed: Vec
-  acceleration: Vec
+  tip: Written
+  speed: Written
+  acceleration: Written
   rope_m: number
   payOut_mps: number
   payOut_mps2: number
@@ -45,20 +45,50 @@ export function stillMotion(at: { slew_deg: number; radius_m: number; height_m: 
   return { ...at, ...rest }
 }
 
+export const noDrive = (): Drive => ({
+  tip: [0, 0, 0],
+  speed: [0, 0, 0],
+  acceleration: [0, 0, 0],
+  rope_m: Number.NaN,
+  payOut_mps: Number.NaN,
+  payOut_mps2: Number.NaN,
+})
+export const noMotion = (): Motion => ({
+  slew_deg: Number.NaN,
+  slew_deg_s: Number.NaN,
+  slew_deg_s2: Number.NaN,
+  radius_m: Number.NaN,
+  radius_mps: Number.NaN,
+  radius_mps2: Number.NaN,
+  height_m: Number.NaN,
+  height_mps: Number.NaN,
+  height_mps2: Number.NaN,
+  rope_m: Number.NaN,
+  payOut_mps: Number.NaN,
+  payOut_mps2: Number.NaN,
+})
+
+function write(to: Written, x: number, y: number, z: number) {
+  to[0] = x
+  to[1] = y
+  to[2] = z
+}
+
 /** Tip and rope from slew, luff or telescope (as radius and height of the tip) and hoist. */
-export function driveOf(m: Motion): Drive {
-  const [c, s] = [Math.cos(m.slew_deg * rad), Math.sin(m.slew_deg * rad)]
-  const [w, a] = [m.slew_deg_s * rad, m.slew_deg_s2 * rad]
+export function driveOf(m: Motion, to: Drive = noDrive()): Drive {
+  const c = Math.cos(m.slew_deg * rad)
+  const s = Math.sin(m.slew_deg * rad)
+  const w = m.slew_deg_s * rad
+  const a = m.slew_deg_s2 * rad
   const out = m.radius_mps2 - m.radius_m * w * w
   const round = m.radius_m * a + 2 * m.radius_mps * w
-  return {
-    tip: [m.radius_m * c, m.radius_m * s, m.height_m],
-    speed: [m.radius_mps * c - m.radius_m * w * s, m.radius_mps * s + m.radius_m * w * c, m.height_mps],
-    acceleration: [out * c - round * s, out * s + round * c, m.height_mps2],
-    rope_m: m.rope_m,
-    payOut_mps: m.payOut_mps,
-    payOut_mps2: m.payOut_mps2,
-  }
+  write(to.tip, m.radius_m * c, m.radius_m * s, m.height_m)
+  write(to.speed, m.radius_mps * c - m.radius_m * w * s, m.radius_mps * s + m.radius_m * w * c, m.height_mps)
+  write(to.acceleration, out * c - round * s, out * s + round * c, m.height_mps2)
+  to.rope_m = m.rope_m
+  to.payOut_mps = m.payOut_mps
+  to.payOut_mps2 = m.payOut_mps2
+  return to
 }
 
 /** A figure that moves: where it is, how fast, and how its speed grows. */
@@ -68,11 +98,41 @@ export interface Moving {
   acceleration: number
 }
 
+export const atRest = (at: number): Moving => ({ at, speed: 0, acceleration: 0 })
+
 /** A boom by its foot (so far behind and over the slew centre) and its head's offset square to it, metres. */
 export interface BoomFigures {
   back_m: number
   foot_m: number
   offset_m: number
+}
+
+const N = Number.NaN
+const noTip = (): TipMotion => ({ radius_m: N, radius_mps: N, radius_mps2: N, height_m: N, height_mps: N, height_mps2: N })
+
+/** Tip of a member from a foot so far out and so high that moves as `to` says: so long, so far off square to itself, at an angle. */
+function addMember(to: TipMotion, angle_deg: Moving, length_m: Moving, e: number) {
+  const c = Math.cos(angle_deg.at * rad)
+  const s = Math.sin(angle_deg.at * rad)
+  const w = angle_deg.speed * rad
+  const a = angle_deg.acceleration * rad
+  const { at: l, speed: v, acceleration: k } = length_m
+  to.radius_m += l * c + e * s
+  to.radius_mps += (e * c - l * s) * w + c * v
+  to.radius_mps2 += (e * c - l * s) * a - (l * c + e * s) * w * w + c * k - 2 * s * w * v
+  to.height_m += l * s - e * c
+  to.height_mps += (l * c + e * s) * w + s * v
+  to.height_mps2 += (l * c + e * s) * a + (e * c - l * s) * w * w + s * k + 2 * c * w * v
+}
+
+/** At the foot, so far behind the slew centre and so high, nothing moves. */
+function atFoot(to: TipMotion, back_m: number, foot_m: number) {
+  to.radius_m = -back_m
+  to.height_m = foot_m
+  to.radius_mps = 0
+  to.radius_mps2 = 0
+  to.height_mps = 0
+  to.height_mps2 = 0
 }
 
 /**
@@ -81,26 +141,19 @@ export interface BoomFigures {
  *
  * @param angle_deg above level, degrees
  */
-export function boomTip(b: BoomFigures, angle_deg: Moving, length_m: Moving): TipMotion {
-  const [c, s] = [Math.cos(angle_deg.at * rad), Math.sin(angle_deg.at * rad)]
-  const [w, a] = [angle_deg.speed * rad, angle_deg.acceleration * rad]
-  const { at: l, speed: v, acceleration: k } = length_m
-  const e = b.offset_m
-  return {
-    radius_m: l * c + e * s - b.back_m,
-    radius_mps: (e * c - l * s) * w + c * v,
-    radius_mps2: (e * c - l * s) * a - (l * c + e * s) * w * w + c * k - 2 * s * w * v,
-    height_m: b.foot_m + l * s - e * c,
-    height_mps: (l * c + e * s) * w + s * v,
-    height_mps2: (l * c + e * s) * a + (e * c - l * s) * w * w + s * k + 2 * c * w * v,
-  }
+export function boomTip(b: BoomFigures, angle_deg: Moving, length_m: Moving, to: TipMotion = noTip()): TipMotion {
+  atFoot(to, b.back_m, b.foot_m)
+  addMember(to, angle_deg, length_m, b.offset_m)
+  return to
 }
 
-/** Two booms on a hinge, metres: the outer one as long as it is drawn. */
+/** Two booms on a hinge, metres: the inner one never longer, the outer one as long as it is drawn. */
 export interface HingedFigures {
   back_m: number
   foot_m: number
-  inner_m: number
+  inner_m: Moving
+  /** Above level, of the outer boom: worked out again at each time. */
+  level_deg: Moving
 }
 
 /**
@@ -110,21 +163,19 @@ export interface HingedFigures {
  * @param outer_deg against the inner boom, degrees; folded down is negative
  * @param outer_m of the outer boom with what is drawn
  */
-export function hingedTip(b: HingedFigures, inner_deg: Moving, outer_deg: Moving, outer_m: Moving): TipMotion {
-  const rigid: Moving = { at: b.inner_m, speed: 0, acceleration: 0 }
-  const elbow = boomTip({ back_m: b.back_m, foot_m: b.foot_m, offset_m: 0 }, inner_deg, rigid)
-  const level_deg: Moving = {
-    at: inner_deg.at + outer_deg.at,
-    speed: inner_deg.speed + outer_deg.speed,
-    acceleration: inner_deg.acceleration + outer_deg.acceleration,
-  }
-  const beyond = boomTip({ back_m: 0, foot_m: 0, offset_m: 0 }, level_deg, outer_m)
-  return {
-    radius_m: elbow.radius_m + beyond.radius_m,
-    radius_mps: elbow.radius_mps + beyond.radius_mps,
-    radius_mps2: elbow.radius_mps2 + beyond.radius_mps2,
-    height_m: elbow.height_m + beyond.height_m,
-    height_mps: elbow.height_mps + beyond.height_mps,
-    height_mps2: elbow.height_mps2 + beyond.height_mps2,
-  }
+export function hingedTip(
+  b: HingedFigures,
+  inner_deg: Moving,
+  outer_deg: Moving,
+  outer_m: Moving,
+  to: TipMotion = noTip(),
+): TipMotion {
+  const { level_deg } = b
+  level_deg.at = inner_deg.at + outer_deg.at
+  level_deg.speed = inner_deg.speed + outer_deg.speed
+  level_deg.acceleration = inner_deg.acceleration + outer_deg.acceleration
+  atFoot(to, b.back_m, b.foot_m)
+  addMember(to, inner_deg, b.inner_m, 0)
+  addMember(to, level_deg, outer_m, 0)
+  return to
 }

@@ -127,14 +127,16 @@ export interface Going {
 export const forwardOf = ({ pitch_rad, braking_mps2 }: Going): number =>
   (braking_mps2 / g_mps2 - Math.sin(pitch_rad)) / Math.cos(pitch_rad)
 
-/** Friction that its braked axle needs, and what share of the weight stands on it. */
-export function tractionOf(
-  { chassis }: Truck,
-  b: Balance,
-  { pitch_rad, braking_mps2 }: Going,
-): { needed: number; share: number } {
+/** What its braked wheels carry of its weight as it slows so. */
+export function brakedShare({ chassis }: Pick<Truck, 'chassis'>, b: Balance, { pitch_rad, braking_mps2 }: Going): number {
   const along = braking_mps2 / g_mps2 - Math.sin(pitch_rad)
   const front = ((chassis.wheelbase_m + b.x_m) * Math.cos(pitch_rad) + b.z_m * along) / chassis.wheelbase_m
-  const share = chassis.braked === 'front' ? front : Math.cos(pitch_rad) - front
+  return chassis.braked === 'front' ? front : Math.cos(pitch_rad) - front
+}
+
+/** Friction that its braked axle needs, and what share of the weight stands on it. */
+export function tractionOf(truck: Truck, b: Balance, going: Going): { needed: number; share: number } {
+  const share = brakedShare(truck, b, going)
+  const along = going.braking_mps2 / g_mps2 - Math.sin(going.pitch_rad)
   return { needed: share > 0 ? Math.abs(along) / share : Infinity, share }
 }

@@ -1,7 +1,6 @@
 import { z } from 'zod'
 import { defineCalculator } from '../calculator/define'
 import { g_mps2, rad } from '../physics'
-import { insideLine } from '../plane/hull'
 import { measured, measuredNotNegative, measuredPositive, positive } from '../quantity/measured'
 import { Refusal } from '../refusal'
 
@@ -35,27 +34,30 @@ export interface TruckStands {
  *
  * @example pressesAt({ x_m: -0.6, y_m: 0, z_m: 0.7 }, { pitch_rad: 0, roll_rad: 0, lateral_mps2: 1.2, braking_mps2: 0 }) // y −0.086
  */
-export function pressesAt(w: WeightPoint, of: TruckStands): { x_m: number; y_m: number } {
-  const [sp, sr] = [Math.sin(of.pitch_rad), Math.sin(of.roll_rad)]
+export function pressesAt(w: WeightPoint, of: TruckStands, to = { x_m: 0, y_m: 0 }): { x_m: number; y_m: number } {
+  const sp = Math.sin(of.pitch_rad)
+  const sr = Math.sin(of.roll_rad)
   const c = Math.sqrt(1 - sp * sp - sr * sr)
-  return {
-    x_m: w.x_m + (w.z_m * (of.braking_mps2 / g_mps2 - sp)) / c,
-    y_m: w.y_m + (w.z_m * (-of.lateral_mps2 / g_mps2 - sr)) / c,
-  }
+  to.x_m = w.x_m + (w.z_m * (of.braking_mps2 / g_mps2 - sp)) / c
+  to.y_m = w.y_m + (w.z_m * (-of.lateral_mps2 / g_mps2 - sr)) / c
+  return to
 }
 
-/** How far within the left and the right edge of the triangle, or trapezium, it stands on; metres, outside negative. */
+/**
+ * How far within the left and the right edge of the triangle, or trapezium, it stands on; metres, outside negative. An edge leads from a front wheel,
+ * half the front track h aside, to r aside at the rear: inside it by (wb·(h ∓ y) + (h − r)·x)/√(wb² + (h − r)²).
+ */
 export function insideSides(
   t: { frontHalfTrack_m: number; wheelbase_m: number; rearHalfTrack_m: number },
   p: { x_m: number; y_m: number },
+  to = { left_m: 0, right_m: 0 },
 ): { left_m: number; right_m: number } {
-  const corner = (side: 1 | -1) =>
-    [
-      { x_m: 0, y_m: side * t.frontHalfTrack_m },
-      { x_m: -t.wheelbase_m, y_m: side * t.rearHalfTrack_m },
-    ] as const
-  const [[frontLeft, rearLeft], [frontRight, rearRight]] = [corner(1), corner(-1)]
-  return { left_m: insideLine(frontLeft, rearLeft, p), right_m: insideLine(rearRight, frontRight, p) }
+  const { frontHalfTrack_m: h, wheelbase_m: wb } = t
+  const narrows = h - t.rearHalfTrack_m
+  const long = Math.sqrt(wb * wb + narrows * narrows)
+  to.left_m = (wb * (h - p.y_m) + narrows * p.x_m) / long
+  to.right_m = (wb * (h + p.y_m) + narrows * p.x_m) / long
+  return to
 }
 
 /**
