@@ -11,6 +11,7 @@ import { Choice } from '../look/choice'
 import { SelectField, TextField } from '../look/field'
 import { FileButton } from '../look/file-button'
 import { Refused, Sheet } from '../look/page'
+import { Scrolls } from '../look/scrolls'
 import { Changes } from './changes'
 import {
   type At,
@@ -230,9 +231,9 @@ function Beside({ page, draft, setDraft, forget, onShow }: Omit<Props, 'name'> &
       </Sheet>
       {changes.length > 0 && (
         <Sheet title={t`What changes`}>
-          <div className="max-h-80 overflow-y-auto">
+          <Scrolls label={t`What changes`} className="max-h-80">
             <Changes changes={changes} />
-          </div>
+          </Scrolls>
         </Sheet>
       )}
       <Sheet title={t`Send it`}>

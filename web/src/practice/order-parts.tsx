@@ -12,6 +12,7 @@ import {
 import { Eye } from 'lucide-react'
 import type { ReactNode } from 'react'
 import { t, told } from '../language/t'
+import { Scrolls } from '../look/scrolls'
 import { StepName } from '../order/steps'
 import { MachineDrawing } from '../yard/machine-drawing'
 import { lossWords } from './order-words'
@@ -66,7 +67,7 @@ export function HandedOver({
   const { file } = drill.course
   const anew = new Set(drill.toLookAt.map((s) => s.id))
   return (
-    <section aria-label={t`As you have been told`} className="h-full overflow-y-auto rounded-xl border border-line bg-sheet p-3">
+    <Scrolls label={t`As you have been told`} className="h-full rounded-xl border border-line bg-sheet p-3">
       <MachineDrawing machine={{ name: drill.machine.name, drawing: drill.machine }} className="mb-2 h-16 w-full max-sm:hidden" />
       <h2 className="text-[1.15rem]">{t`As you have been told`}</h2>
       {act && <p className="mb-2 text-[0.92rem] text-quiet">{t`Touch what you want to see for yourself.`}</p>}
@@ -99,7 +100,7 @@ export function HandedOver({
           )
         })}
       </ul>
-    </section>
+    </Scrolls>
   )
 }
 

@@ -25,6 +25,7 @@ import { occasionWords } from '../language/words'
 import { Button } from '../look/button'
 import { Dialog } from '../look/dialog'
 import { Refused } from '../look/page'
+import { Scrolls } from '../look/scrolls'
 import { Station } from '../look/station'
 import { type ShiftContext, useShiftContext } from '../order/context'
 import { nextStation, standsSetUp } from '../shift/route-line'
@@ -69,7 +70,7 @@ function Waits({ shift, file, raised }: ShiftContext & { raised: Placed[] }) {
       below={t`The first part is finished.`}
       drawing={<FromAboveAndSide machine={file.definition} items={raised} entries={new Map()} here={null} onZone={() => {}} />}
       sheet={
-        <section className="overflow-y-auto rounded-xl border border-line bg-sheet p-3.5 roomy:h-full">
+        <Scrolls label={t`This waits`} className="rounded-xl border border-line bg-sheet p-3.5 roomy:h-full">
           <h2 className="mb-2">{t`This waits`}</h2>
           <p className="mb-2">{t`Proved over its travel once you have looked up and round${hasOrder(file.definition, 'setup') && t`, and it is set up`}.`}</p>
           <ul className="list-disc pl-6">
@@ -77,7 +78,7 @@ function Waits({ shift, file, raised }: ShiftContext & { raised: Placed[] }) {
               <li key={x.item.id}>{told(x.item.label)}</li>
             ))}
           </ul>
-        </section>
+        </Scrolls>
       }
       actions={<NextLink shift={shift} to={next} label={next === 'site' ? t`On to the site` : t`On to setting up`} />}
     />
@@ -102,14 +103,19 @@ function Finished({ shift, file, items }: ShiftContext & { items: Placed[] }) {
       below={t`${items.length} items, all looked at`}
       drawing={<FromAboveAndSide machine={file.definition} items={items} entries={entries} here={null} onZone={() => {}} />}
       sheet={
-        <ul className="overflow-y-auto rounded-xl border border-line bg-sheet p-3.5 roomy:h-full">
-          <li>{t`${items.length} items before use: all looked at`}</li>
-          {further.map((r) => (
-            <li key={r.id}>
-              {occasionWords[r.occasion]}: {r.finishedAt ? t`${r.entries.length} items looked at` : t`under way`}
-            </li>
-          ))}
-        </ul>
+        <Scrolls
+          label={t`Walk round ${file.definition.name}`}
+          className="rounded-xl border border-line bg-sheet p-3.5 roomy:h-full"
+        >
+          <ul>
+            <li>{t`${items.length} items before use: all looked at`}</li>
+            {further.map((r) => (
+              <li key={r.id}>
+                {occasionWords[r.occasion]}: {r.finishedAt ? t`${r.entries.length} items looked at` : t`under way`}
+              </li>
+            ))}
+          </ul>
+        </Scrolls>
       }
       actions={<NextLink shift={shift} to={nextStation(shift, file.definition)} label={t`Go on`} />}
     />
@@ -251,13 +257,15 @@ function Round({ shift, file, inspection, part, items }: RoundProps) {
         below={t`${items.length} items in ${zones.length} zones`}
         drawing={<FromAboveAndSide machine={machine} items={items} entries={entries} here={null} onZone={begin} />}
         sheet={
-          <ol className="grid content-start gap-3 overflow-y-auto text-lg roomy:h-full">
-            {machine.walkround.before.map((b) => (
-              <li key={b} className="border-l-4 border-accent pl-4">
-                {b}
-              </li>
-            ))}
-          </ol>
+          <Scrolls label={t`Walk round ${machine.name}`} className="roomy:h-full">
+            <ol className="grid content-start gap-3 text-lg">
+              {machine.walkround.before.map((b) => (
+                <li key={b} className="border-l-4 border-accent pl-4">
+                  {b}
+                </li>
+              ))}
+            </ol>
+          </Scrolls>
         }
         first="sheet"
         actions={<Button look="next" onClick={begin}>{t`Isolated and tagged, begin`}</Button>}
