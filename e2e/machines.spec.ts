@@ -240,6 +240,24 @@ async function readTooLow(day: Day): Promise<void> {
   })
 }
 
+/** A rope that parts flies back along its line: nobody stands in it, before the boom or behind the machine. */
+async function offTheLine(day: Day): Promise<void> {
+  const { page } = day
+  await aside(day, async () => {
+    await openSheet(page, 'Path')
+    await page.getByText('Who stands where').click()
+    await page.getByRole('button', { name: '+ Slinger' }).click()
+    const aside_m = page.getByLabel('to the left').last()
+    await page.getByLabel('Slinger · ahead').fill('9')
+    await aside_m.fill('1')
+    await expect(verdict(page)).toContainText('The slinger stands 1.00 m from the line of the rope')
+    await look(page, 'petrel-in-line')
+    await aside_m.fill('4')
+    await expect(verdict(page)).toContainText('Inside the limits checked')
+    await page.getByRole('button', { name: 'Take slinger 1 off' }).click()
+  })
+}
+
 /** Off its legs first: a side that was let down last is not let down once more before the other. Then with a vehicle behind. */
 async function letDownThenTowed(day: Day): Promise<void> {
   const { page, shift } = day
@@ -258,6 +276,7 @@ for (const plan of plans) {
     await onToProof(day)
     await prove(page, plan)
     await expect(verdict(page)).toContainText(plan.says)
+    if (plan.id === 'petrel') await offTheLine(day)
     if (plan === plans[0]) await audit(page)
     await liftAndLand(day, plan.id === 'heron' ? { first: () => readTooLow(day) } : {})
     if (plan === plans[0]) await watched(page)

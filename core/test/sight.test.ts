@@ -237,6 +237,37 @@ describe('where people stand while the load is up', () => {
     expect(people(0, 30)).toMatchObject({ verdict: 'inside', reason: 'stands-clear' })
     expect(people(0, -30)?.measured).toBeGreaterThan(15)
   })
+  it('nobody stands in line with a rope whose book says that it flies back: measured to every slew it goes through, both ways', () => {
+    const whips = { ...tern, hoist: { ...tern.hoist, recoil_m: 2 } }
+    const at = (r: number, slew_deg: number, from = lift, machine: typeof tern = whips) => {
+      const stands = [{ role: 'slinger' as const, ...atSlew(r, slew_deg) }]
+      const crew: Crew = { signaller: null, sightBy: 'operator', signals: null, stands }
+      return assess(seen([], from, crew, machine)).findings.find((f) => f.subject === 'stand-1')
+    }
+    fc.assert(
+      fc.property(
+        fc.double({ min: 15, max: 60, noNaN: true }),
+        fc.double({ min: 0, max: 360, noNaN: true }),
+        fc.double({ min: 0, max: 350, noNaN: true }),
+        fc.double({ min: 1, max: 170, noNaN: true }),
+        (r, bearing, from_deg, by_deg) => {
+          const arc = turned(10, from_deg, from_deg + by_deg)
+          const f = at(r, bearing, arc)
+          const slews = Array.from({ length: 1001 }, (_, i) => ((from_deg + (by_deg * i) / 1000 - bearing) * Math.PI) / 180)
+          const plain_m = r > 10 + 29 ? Infinity : Math.min(...slews.map((a) => r * Math.abs(Math.sin(a))))
+          const isOff = f?.reason === 'stands-in-line' || f?.reason === 'stands-off-line'
+          // A thousandth of the way round is the most that the plain reckoning misses.
+          if (isOff) expect(Math.abs((f?.measured ?? 0) - plain_m)).toBeLessThan((r * by_deg * Math.PI) / 180 / 1000)
+          else expect((f?.measured ?? 0) / 0.5).toBeLessThanOrEqual(plain_m / 2 + 1e-6)
+          if (plain_m < 1.9) expect(f?.verdict).toBe('outside')
+        },
+      ),
+      { numRuns: runs(400, 60) },
+    )
+    // Behind the machine it flies back as well; where the book says nothing of it, nobody is held to it.
+    expect(at(16, 180)).toMatchObject({ verdict: 'outside', reason: 'stands-in-line', measured: 0, limit: 2 })
+    expect(at(16, 180, lift, tern)).toMatchObject({ verdict: 'inside', reason: 'stands-clear' })
+  })
   it('a tail that goes round overhead crushes nobody; the load still comes down', () => {
     const high = { ...tern, upper: { ...tern.upper, tailAbove_m: 38.5 } }
     const at = (x_m: number) => {

@@ -30,7 +30,31 @@ function tailGap_m({ machine, path }: LiftContext, { bodies }: Moving, at: Stand
   return inside && past_deg <= last - first ? 0 : bodies.tailTo(personAt(at), from_deg, to_deg).least_m
 }
 
-/** Where somebody stands while the load is up: clear of it with its swing, and of what goes round behind. */
+/**
+ * How far somebody is from the line of the rope, over the boom from its winch and on past the hook, wherever the load goes round; metres. Further off
+ * than boom and rope are long it does not come.
+ */
+function lineGap_m({ path: { arc, greatest_m }, step: { boom_m } }: LiftContext, at: Stand): number {
+  const r_m = Math.hypot(at.x_m, at.y_m)
+  if (r_m > greatest_m + boom_m) return Number.POSITIVE_INFINITY
+  const least_deg = Math.min(arc.from_deg, arc.to_deg)
+  const turns_deg = Math.abs(arc.to_deg - arc.from_deg)
+  // The line has two ends: past half a turn it has been everywhere.
+  const past_deg = normalDegrees(Math.atan2(at.y_m, at.x_m) / rad - least_deg) % 180
+  if (past_deg <= turns_deg) return 0
+  return r_m * Math.sin(Math.min(past_deg - turns_deg, 180 - past_deg, 90) * rad)
+}
+
+/** How near somebody is to one of the things that may hurt them, and what is said of it. */
+interface Near {
+  gap_m: number
+  limit: number
+  outside: 'stands-under' | 'stands-by-tail' | 'stands-in-line'
+  inside: 'stands-clear' | 'stands-off-line'
+}
+const inLine = (gap_m: number, limit: number): Near => ({ gap_m, limit, outside: 'stands-in-line', inside: 'stands-off-line' })
+
+/** Where somebody stands while the load is up: clear of it with its swing, of what goes round behind, and of the line of a rope that may fly back. */
 export function standing(ctx: LiftContext, moving: Moving, at: Stand, i: number): Finding {
   const { bodies } = moving
   const r_m = Math.hypot(at.x_m, at.y_m)
@@ -40,10 +64,15 @@ export function standing(ctx: LiftContext, moving: Moving, at: Stand, i: number)
   if (bodies.load_m === null && beyond_m < body_m) return found({ ...on, verdict: 'not-proven', reason: 'stands-unsized' })
   const load_m = bodies.load_m === null ? beyond_m : moving.least(bodies.loadTo(personAt(at))).least_m
   const behind_m = tailGap_m(ctx, moving, at)
-  const gap_m = Math.min(load_m, behind_m)
-  const use = shareOf(body_m, gap_m)
-  const figures = { quantity: 'length', measured: gap_m, nominal: gap_m, limit: body_m, utilisation: use } as const
+  const { recoil_m } = ctx.machine.hoist
+  const nears: readonly Near[] = [
+    { gap_m: load_m, limit: body_m, outside: 'stands-under', inside: 'stands-clear' },
+    { gap_m: behind_m, limit: body_m, outside: 'stands-by-tail', inside: 'stands-clear' },
+    ...(recoil_m === undefined ? [] : [inLine(lineGap_m(ctx, at), recoil_m)]),
+  ]
+  const { gap_m, limit, outside, inside } = nears.reduce((a, b) => (b.gap_m / b.limit < a.gap_m / a.limit ? b : a))
+  const use = shareOf(limit, gap_m)
+  const figures = { quantity: 'length', measured: gap_m, nominal: gap_m, limit, utilisation: use } as const
   const verdict = byUse(use, ctx.near_share)
-  const reason = verdict === 'outside' ? (load_m <= behind_m ? 'stands-under' : 'stands-by-tail') : 'stands-clear'
-  return found({ ...on, ...figures, verdict, reason })
+  return found({ ...on, ...figures, verdict, reason: verdict === 'outside' ? outside : inside })
 }

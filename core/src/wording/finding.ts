@@ -452,6 +452,11 @@ const worded: Worded = {
     f.t`${f.told(standing[d.role])} stands where the tail comes round, ${f.measured} from it; ${f.limit} is the least.`,
     'Stand outside its circle.',
   ],
+  'people/stands-in-line': (d, f) => [
+    f.t`${f.told(standing[d.role])} stands ${f.measured} from the line of the rope, which flies back if it parts; ${f.limit} is the least.`,
+    'Stand off to the side, not in line with boom and rope.',
+  ],
+  'people/stands-off-line': (d, f) => [f.t`${f.told(standing[d.role])} stands ${f.measured} off the line of the rope.`],
   'people/stands-by-wheel': (d, f) => [
     f.t`${f.told(standing[d.role])} stands where a wheel rolls, ${f.measured} from it; ${f.limit} is the least.`,
     'Walk beside it, not before or behind its wheels.',

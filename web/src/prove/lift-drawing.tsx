@@ -114,6 +114,7 @@ export function LiftDrawing({
   )
   const [stopped, setStopped] = useState(false)
   const { step } = seen
+  const { recoil_m } = machine.hoist
   const bend_m = typeof step.radiusBasis === 'object' && step.radiusBasis ? step.radiusBasis.deflection_m : 0
   return (
     <div
@@ -158,6 +159,7 @@ export function LiftDrawing({
             posts={posts}
             stands={stands}
             ends={[pickUp, setDown].map((p) => atSlew(p.radius_m, p.slew_deg))}
+            recoil={recoil_m === undefined || step.do !== 'slew' ? undefined : { aside_m: recoil_m, arc: pathOf(step).arc }}
             extent_m={extent_m / zoom}
             onPost={onPost}
             onStand={onStand}

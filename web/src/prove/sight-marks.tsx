@@ -8,6 +8,10 @@ import { roleNames } from './crew-panel'
 
 type Posts = NonNullable<Crew['posts']>
 type Stands = NonNullable<Crew['stands']>
+interface Arc {
+  from_deg: number
+  to_deg: number
+}
 
 /** The rope from whoever steadies the load to where it comes from and goes to, and how long it has to be. */
 function TagLine({ from, ends, size }: { from: Point; ends: readonly Point[]; size: number }) {
@@ -34,12 +38,31 @@ function TagLine({ from, ends, size }: { from: Point; ends: readonly Point[]; si
   )
 }
 
+/** Where a rope flies back to if it parts: along its line, both ways, wherever the load goes round. */
+function LineOfRope({ aside_m, arc, long_m }: { aside_m: number; arc: Arc; long_m: number }) {
+  const n = Math.max(2, Math.ceil(Math.abs(arc.to_deg - arc.from_deg) / 3))
+  const slews = Array.from({ length: n + 1 }, (_, i) => arc.from_deg + ((arc.to_deg - arc.from_deg) * i) / n)
+  const middle: Point = { x_m: 0, y_m: 0 }
+  return (
+    <g className="fill-ink stroke-ink" opacity={0.13}>
+      <title>{t`Line of the rope: nobody stands in it`}</title>
+      {[0, 180].map((turn) => (
+        <path key={turn} stroke="none" d={pathOf([middle, ...slews.map((s) => atSlew(long_m, s + turn))])} />
+      ))}
+      {[arc.from_deg, arc.to_deg].map((s) => (
+        <path key={s} fill="none" strokeWidth={2 * aside_m} d={pathOf([atSlew(long_m, s), atSlew(long_m, s + 180)], false)} />
+      ))}
+    </g>
+  )
+}
+
 /** Where the load is out of the operator's sight, as a hatched band along its way; and where an operator with a remote stands. */
 export function SightMarks({
   assessment,
   posts = [],
   stands = [],
   ends,
+  recoil,
   extent_m,
   onPost,
   onStand,
@@ -49,6 +72,8 @@ export function SightMarks({
   stands: Stands | undefined
   /** Where the load comes from and goes to. */
   ends: readonly Point[]
+  /** How near to the line of its rope nobody stands, and where the load goes round; none: its book says nothing of it. */
+  recoil?: { aside_m: number; arc: Arc } | undefined
   extent_m: number
   onStand?: ((i: number, to: { x_m: number; y_m: number }) => void) | undefined
   onPost?: ((i: number, to: Posts[number]) => void) | undefined
@@ -76,6 +101,7 @@ export function SightMarks({
           )
         })}
       </g>
+      {recoil && stands.length > 0 && <LineOfRope {...recoil} long_m={extent_m * 1.5} />}
       {stands
         .filter((s) => s.role === 'tag-line')
         .map((s) => (

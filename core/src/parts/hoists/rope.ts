@@ -11,6 +11,8 @@ export const hoistPart = z.strictObject({
   leadSheaves: z.int().min(0),
   /** What its hook stop does: it trips the motion (where nothing is said), or the hoist is made to stall against it. */
   hookStop: z.enum(['trips', 'stalls']).optional(),
+  /** Nobody stands so near to the line of its rope while that pulls: it flies back along it. Left out: its book says nothing of it. */
+  recoil_m: positive.optional(),
   reevings: z
     .array(
       z.strictObject({
