@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { assess, type Case, g_mps2, isGantry, type LiftPlan, nearestRemedies, type Standing, type Step } from '../src'
+import { assess, type Case, type Crew, g_mps2, isGantry, type LiftPlan, nearestRemedies, type Standing, type Step } from '../src'
 import { GantryContext } from '../src/check/gantry-context'
 import { confirmedBut, demoMachine, demoPlace, demoTable, judgedBy } from './demo'
 import { runs } from './runs'
@@ -251,5 +251,51 @@ describe('any gantry', () => {
     const { findings } = assess(caseOf({ kg: 20000 }))
     const pressed = findings.find((f) => f.id === 'structure:pressure')
     expect(pressed?.measured).toBeCloseTo(((6398.1818 * 1.1 + 450) * g_mps2) / 0.0061 / 1000, 1)
+  })
+  it('whoever walks along stays outside the barriers round towers and load, wherever those may be within their doubt', () => {
+    const [length_m, width_m, off_m] = [2.4, 1.2, fulmar.gantry.stand.barriers_m]
+    fc.assert(
+      fc.property(
+        fc.record({
+          x: fc.double({ min: -12, max: 12, noNaN: true }),
+          y: fc.double({ min: -12, max: 12, noNaN: true }),
+          doubt: fc.double({ min: 0, max: 0.2, noNaN: true }),
+          centre: fc.double({ min: -1.2, max: 1.2, noNaN: true }),
+          shifted: fc.double({ min: -0.3, max: 0.3, noNaN: true }),
+        }),
+        ({ x, y, doubt, centre, shifted }) => {
+          const towers = square.map((t) => ({ ...t, x_m: { value: t.x_m, tolerance: doubt } }))
+          const c = caseOf({
+            kg: 9000,
+            cg: { x_m: centre, y_m: 0, z_m: -1 },
+            standing: { towers },
+            steps: [
+              { do: 'hoist', laden: true, from_m: 3, to_m: 3.5, which: 'all' },
+              { do: 'traverse', laden: true, of: 'load', from_m: 0, to_m: shifted },
+            ],
+          })
+          const { hung } = c.lift
+          const sized = { ...hung, load: { ...hung.load, size: { length_m, width_m, height_m: 1 } } }
+          const stands = [{ role: 'spotter' as const, x_m: x, y_m: y }]
+          const crew: Crew = { signaller: null, sightBy: 'operator', signals: null, stands }
+          const of = (lift: LiftPlan) =>
+            assess({ ...c, lift }).findings.find((f) => f.check === 'people' && f.subject === 'stand-1')
+          const f = of({ ...c.lift, crew, hung: sized })
+          // As near as any place that a footing or the load may have.
+          const near = (cx: number, cy: number, hx: number, hy: number) =>
+            Math.hypot(Math.max(0, Math.abs(x - cx) - hx), Math.max(0, Math.abs(y - cy) - hy))
+          const least = Math.min(
+            ...square.flatMap((t) => [-doubt, doubt].map((d) => near(t.x_m + d, t.y_m, 0.45, 0.45))),
+            ...[0, shifted].map((s) => near(centre, s, length_m, width_m)),
+          )
+          expect(f?.measured ?? 0).toBeLessThanOrEqual(least + 1e-9)
+          if (least < off_m) expect(f).toMatchObject({ verdict: 'outside', reason: 'stands-inside-barriers', limit: off_m })
+          if (Math.abs(x) > 3.7 + doubt + off_m || Math.abs(y) > 2.7 + off_m)
+            expect(f).toMatchObject({ verdict: 'inside', reason: 'stands-outside-barriers' })
+          expect(of({ ...c.lift, crew })).toMatchObject({ verdict: 'not-proven', reason: 'stands-unsized' })
+        },
+      ),
+      { numRuns: runs(500, 80) },
+    )
   })
 })

@@ -30,6 +30,8 @@ export class GantryContext {
   /** How high its towers stand in this step at most, at the worse end, and as it was said, metres. */
   readonly height: { worst_m: number; nominal_m: number }
   readonly hung: Hanging | null
+  /** How far the load was shifted to the left on its headers before this step, and is in it, metres. */
+  readonly shifts: readonly number[]
   /** How far the load hangs beside the middle line at most, metres; null: nobody measured where its centre is. */
   readonly sideShift_m: number | null
   /** Null where the centre of the load is not measured. */
@@ -60,10 +62,10 @@ export class GantryContext {
     if (this.height.nominal_m > most_m + 1e-9)
       throw new Refusal('out-of-reach', `Its last stage ends at ${most_m} m; raise it less.`, `lift.steps.${index}.to_m`)
     this.hung = hangingOf(plan, this.step.laden)
-    const shift = shiftOf(plan, index)
+    this.shifts = shiftOf(plan, index)
     const { cg } = lift.hung.load
-    this.sideShift_m = cg ? sideShiftOf(machine, standing, cg, shift) : null
-    this.shares = cg ? sharesOf(machine, standing, cg, shift) : null
+    this.sideShift_m = cg ? sideShiftOf(machine, standing, cg, this.shifts) : null
+    this.shares = cg ? sharesOf(machine, standing, cg, this.shifts) : null
   }
 
   /** Whether statics alone says what each carries: four links share it by their springs as well. */

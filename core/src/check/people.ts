@@ -8,6 +8,7 @@ import { type Layer, NOT_RATED, type Spot, UNREACHABLE } from './area'
 import type { Check } from './check'
 import type { LiftContext } from './context'
 import { standing } from './crew-stands'
+import { gantryPeople } from './gantry-people'
 import { straddlePeople } from './straddle-people'
 import { bodiesOnRing, type Moving, movingIn, widest_m } from './swept'
 import { truckPeople } from './truck-travels'
@@ -59,6 +60,7 @@ export const peopleCheck: Check<'people'> = {
   },
   truck: truckPeople,
   straddle: straddlePeople,
+  gantry: gantryPeople,
   field: ({ lift }) => (lift?.step.laden ? areasOf(lift).map((area) => areaField(lift, area)) : []),
   heldBackBy: ['boom-limits'],
   impliedBy: [],

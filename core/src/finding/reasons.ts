@@ -181,6 +181,8 @@ export const reasons = {
     'stands-under': stands,
     'stands-by-tail': stands,
     'stands-by-wheel': stands,
+    'stands-inside-barriers': stands,
+    'stands-outside-barriers': stands,
     'stands-in-line': stands,
     'stands-off-line': stands,
     'stands-unseen': stands,

@@ -22,6 +22,8 @@ const standPart = z.strictObject({
   sideLoad_share: positive,
   /** How hard it stops on its track. */
   stop_mps2: notNegative,
+  /** Barriers stand so far off its towers and what hangs between them, by its papers. */
+  barriers_m: positive,
   /** As far as it travels on its track. */
   track_m: positive,
   /** What is confirmed where statics does not say that it stands: its papers. */

@@ -452,6 +452,13 @@ const worded: Worded = {
     f.t`${f.told(standing[d.role])} stands where the tail comes round, ${f.measured} from it; ${f.limit} is the least.`,
     'Stand outside its circle.',
   ],
+  'people/stands-inside-barriers': (d, f) => [
+    f.t`${f.told(standing[d.role])} stands ${f.measured} from towers and load; the barriers are ${f.limit} off.`,
+    'Stay outside the barriers while anything hangs.',
+  ],
+  'people/stands-outside-barriers': (d, f) => [
+    f.t`${f.told(standing[d.role])} stands ${f.measured} from towers and load, outside the barriers.`,
+  ],
   'people/stands-in-line': (d, f) => [
     f.t`${f.told(standing[d.role])} stands ${f.measured} from the line of the rope, which flies back if it parts; ${f.limit} is the least.`,
     'Stand off to the side, not in line with boom and rope.',

@@ -2,6 +2,7 @@ import {
   type Assessment,
   type GantryMachine,
   g_mps2,
+  gantryRoom,
   high,
   type LiftPlan,
   nominal,
@@ -11,10 +12,31 @@ import {
 } from '@geolabe/core'
 import { BearingPlan } from '../instruments/bearing-plan'
 import { t } from '../language/t'
+import { StandMarks } from '../prove/stand-marks'
 import { useSay } from '../units/units'
 import { workIn } from './draft'
 
 type Towers = Extract<Standing, { on: 'towers' }>
+type Room = NonNullable<ReturnType<typeof gantryRoom>>
+
+/** Barriers round all that may come down. */
+function Barriers({ room: { x, y }, off_m, thin }: { room: Room; off_m: number; thin: number }) {
+  return (
+    <rect
+      x={x[0] - off_m}
+      y={-y[1] - off_m}
+      width={x[1] - x[0] + 2 * off_m}
+      height={y[1] - y[0] + 2 * off_m}
+      rx={off_m}
+      fill="none"
+      stroke="var(--ink)"
+      strokeWidth={thin * 3}
+      strokeDasharray={`${thin * 12} ${thin * 7}`}
+    >
+      <title>{t`Barriers`}</title>
+    </rect>
+  )
+}
 
 /** Towers from the side with their stages, and from above with what each carries and the pressure to expect on its gauge. */
 export function GantryView({
@@ -44,7 +66,14 @@ export function GantryView({
     const own = at(id)
     return { id, x_m: own ? nominal(own.x_m) : x, y_m: own ? nominal(own.y_m) : y }
   })
-  const half = Math.max(...placed.map((p) => Math.max(Math.abs(p.x_m), Math.abs(p.y_m)))) + 0.9
+  const work = lift ? workIn(lift) : null
+  const { load } = lift?.hung ?? { load: null }
+  const stands = lift?.crew?.stands ?? []
+  const room = standing && load ? gantryRoom(machine.gantry, standing, load, [0, work?.shift_m ?? 0]) : null
+  const farthest_m = Math.max(0, ...stands.flatMap((s) => [Math.abs(s.x_m), Math.abs(s.y_m)])) + 0.8
+  const roomEnds = stands.length > 0 && room ? [...room.x, ...room.y].map((v) => Math.abs(v) + stand.barriers_m + 0.4) : []
+  const near_m = Math.max(...placed.map((p) => Math.max(Math.abs(p.x_m), Math.abs(p.y_m)))) + 0.9
+  const half = Math.max(near_m, farthest_m, ...roomEnds)
   const top = (stages.at(-1)?.upTo_m ?? 6) + 0.6
   /** From the side all is drawn smaller, so that figures stay large. */
   const e = 0.62
@@ -53,9 +82,7 @@ export function GantryView({
   const height = elevation + 2 * half + 3.2
   const text = height / 36
   const thin = text / 14
-  const work = lift ? workIn(lift) : null
   const up = work ? Math.max(high(work.from_m), high(work.raised_m), high(work.down_m)) : (stages[0]?.upTo_m ?? 3)
-  const { load } = lift?.hung ?? { load: null }
   const cg = load?.cg ?? null
   const table = tables.find((x) => x.machine === machine.id)
   const shift = cg ? Math.max(Math.abs(nominal(cg.y_m)), Math.abs(nominal(cg.y_m) + (work?.shift_m ?? 0))) : 0
@@ -150,6 +177,7 @@ export function GantryView({
       </g>
       <g transform={`translate(${width / 2} ${elevation + half + 1.4})`}>
         <BearingPlan marks={marks} size_m={0.9} cg={cg} text={text}>
+          {stands.length > 0 && room && <Barriers room={room} off_m={stand.barriers_m} thin={thin} />}
           <path d={`M${-half} 0H${half}`} stroke="var(--quiet)" strokeWidth={thin} strokeDasharray={`${thin * 6} ${thin * 5}`} />
           {[placed.slice(0, 2), placed.slice(2)].map(([a, b]) =>
             a && b ? (
@@ -163,6 +191,7 @@ export function GantryView({
             ) : null,
           )}
         </BearingPlan>
+        <StandMarks stands={stands} assessment={assessment} text={text} />
         <text x={half + text * 0.4} y={text * 0.35} fontSize={text * 0.95} fill="var(--quiet)">{t`front`}</text>
       </g>
     </svg>

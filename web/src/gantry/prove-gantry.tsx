@@ -5,6 +5,7 @@ import { useDraft } from '../api/draft'
 import { t } from '../language/t'
 import { NumberField, TolField } from '../look/field'
 import type { ShiftContext } from '../order/context'
+import { CrewSheet } from '../prove/crew-sheet'
 import { SharedLoadSheet } from '../prove/load-sheet'
 import type { OutdoorDraft, SetOutdoor } from '../prove/outdoor-draft'
 import { ProveStation } from '../prove/prove-station'
@@ -14,11 +15,12 @@ import { useSay } from '../units/units'
 import { firstRaising, isRaising, withWork, workIn } from './draft'
 import { GantryView } from './gantry-view'
 
-type Tab = 'load' | 'heights' | 'wind'
+type Tab = 'load' | 'heights' | 'crew' | 'wind'
 
 /** On which sheet each check is put right. */
 const sheetOf: Partial<Record<CheckName, Tab>> = {
   mass: 'load',
+  people: 'crew',
   rating: 'heights',
   share: 'load',
   structure: 'heights',
@@ -63,6 +65,17 @@ export function ProveGantry({
           body: <SharedLoadSheet place={place} draft={draft} setDraft={setDraft} what={t`What is lifted`} />,
         },
         { id: 'heights', name: t`Heights`, body: <HeightsSheet machine={machine} draft={draft} setDraft={setDraft} /> },
+        {
+          id: 'crew',
+          name: t`Crew`,
+          body: (
+            <CrewSheet
+              lift={lift}
+              setLift={(to) => setDraft((d) => ({ ...d, lift: to(d.lift) }))}
+              hint={t`From the middle of its towers. They walk along with it, outside the barriers.`}
+            />
+          ),
+        },
         { id: 'wind', name: t`Wind`, body: <WindSheet draft={draft} setDraft={setDraft} /> },
       ]}
       next={t`Record this proof, on to the lift`}

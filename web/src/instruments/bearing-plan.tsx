@@ -29,12 +29,17 @@ export function BearingPlan({
 }) {
   const thin = text / 14
   const h = size_m / 2
+  const xs = marks.map((m) => m.x_m)
+  const middle_m = (Math.min(...xs) + Math.max(...xs)) / 2
+  // Where they stand near one another, figures begin at each and go outwards.
+  const crowded = Math.max(...xs) - Math.min(...xs) < 11 * text
   return (
     <g>
       {children}
       {marks.map((m) => {
         const ink = m.verdict ? verdictInk[m.verdict] : 'var(--quiet)'
         const out = m.y_m > 0 ? -1 : 1
+        const side = m.x_m > middle_m ? 1 : -1
         return (
           <g key={m.id}>
             <rect
@@ -83,9 +88,9 @@ export function BearingPlan({
                 return (
                   <text
                     key={line}
-                    x={m.x_m}
+                    x={m.x_m + (crowded ? side * h : 0)}
                     y={-m.y_m + out * (h + text * (0.95 + below * 1.12)) + (out < 0 ? text * 0.55 : text * 0.25)}
-                    textAnchor="middle"
+                    textAnchor={crowded ? (side > 0 ? 'start' : 'end') : 'middle'}
                     fill={i === 0 && m.verdict ? ink : 'var(--ink)'}
                   >
                     {line}

@@ -1,14 +1,13 @@
 import type { Shift } from '@geolabe/contract'
-import type { CheckName, Crew, DriveStep, Hung, Place, StraddleMachine } from '@geolabe/core'
+import type { CheckName, DriveStep, Hung, Place, StraddleMachine } from '@geolabe/core'
 import { useMemo } from 'react'
 import { useDraft } from '../api/draft'
 import { t } from '../language/t'
 import { Button } from '../look/button'
 import { Choice } from '../look/choice'
 import { NumberField, TolField } from '../look/field'
-import { Tick } from '../look/tick'
 import type { ShiftContext } from '../order/context'
-import { alone, Stands } from '../prove/crew-panel'
+import { CrewSheet } from '../prove/crew-sheet'
 import { withHung } from '../prove/draft'
 import { SharedLoadSheet } from '../prove/load-sheet'
 import type { OutdoorDraft, SetOutdoor } from '../prove/outdoor-draft'
@@ -70,29 +69,24 @@ export function ProveStraddle({
         },
         { id: 'slings', name: t`Slings`, body: <BellySheet draft={draft} setDraft={setDraft} /> },
         { id: 'way', name: t`Way`, body: <CarrySheet place={place} draft={draft} setDraft={setDraft} /> },
-        { id: 'crew', name: t`Crew`, body: <CrewSheet draft={draft} setDraft={setDraft} /> },
+        {
+          id: 'crew',
+          name: t`Crew`,
+          body: (
+            <CrewSheet
+              lift={draft.lift}
+              setLift={(to) => setDraft((d) => ({ ...d, lift: to(d.lift) }))}
+              hint={t`From the middle of its wheels. They walk along with it, face it, and stay in sight.`}
+              radio
+            />
+          ),
+        },
         { id: 'wind', name: t`Wind`, body: <WindSheet draft={draft} setDraft={setDraft} /> },
       ]}
       next={t`Record this proof, on to the lift`}
       onTake={({ changedCase: to }) => to && setDraft((d) => ({ ...d, lift: to.lift, wind_mps: to.conditions.wind_mps }))}
       proving={proving}
     />
-  )
-}
-
-/** Who walks along beside the frame, and whether they hear one another. */
-function CrewSheet({ draft, setDraft }: { draft: OutdoorDraft; setDraft: SetOutdoor }) {
-  const crew = draft.lift.crew ?? alone
-  const set = (to: Partial<Crew>) => setDraft((d) => ({ ...d, lift: { ...d.lift, crew: { ...crew, ...to } } }))
-  return (
-    <div className="grid gap-3">
-      <p className="text-quiet">{t`From the middle of its wheels. They walk along with it, face it, and stay in sight.`}</p>
-      <Stands stands={crew.stands ?? []} onChange={(stands) => set({ stands })} />
-      <Tick
-        checked={crew.told === 'radio'}
-        onChange={(on) => set({ told: on ? 'radio' : undefined })}
-      >{t`All on one radio, tried`}</Tick>
-    </div>
   )
 }
 

@@ -3,7 +3,7 @@ import { BearingPlan } from '../instruments/bearing-plan'
 import { MachineSide } from '../instruments/machine-shape'
 import { verdictInk } from '../instruments/verdict-ink'
 import { t } from '../language/t'
-import { roleNames } from '../prove/crew-panel'
+import { StandMarks } from '../prove/stand-marks'
 import { useSay } from '../units/units'
 import { carryIn } from './draft'
 
@@ -139,23 +139,7 @@ export function StraddleView({
             ),
           )}
         </BearingPlan>
-        {stands.map((s, i) => {
-          const f = found(`people:stand-${i + 1}`)
-          return (
-            // biome-ignore lint/suspicious/noArrayIndexKey: told apart by their place in the list alone
-            <g key={i} transform={`translate(${s.x_m} ${-s.y_m})`}>
-              <circle
-                r={text * 0.62}
-                fill={f ? verdictInk[f.verdict] : 'var(--quiet)'}
-                stroke="var(--ink)"
-                strokeWidth={thin * 2}
-              />
-              <text y={text * 0.3} textAnchor="middle" fontSize={text * 0.8} fontWeight="700" fill="var(--paper)">
-                {roleNames[s.role].slice(0, 2)}
-              </text>
-            </g>
-          )
-        })}
+        <StandMarks stands={stands} assessment={assessment} text={text} />
         <text x={half + 1.4} y={text * 0.35} textAnchor="end" fontSize={text * 0.9} fill="var(--quiet)">{t`front`}</text>
       </g>
     </svg>
