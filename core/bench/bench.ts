@@ -346,7 +346,7 @@ for (const id of ['tern', 'heron', 'gannet']) {
       motion.tick(levers, false)
     }
   })
-  wanted(`a tick of a load on ${id} makes no objects`, bytes < 1600, `${bytes.toFixed(0)} bytes of numbers`)
+  wanted(`a tick of a load on ${id} makes no objects`, bytes < 1000, `${bytes.toFixed(0)} bytes of numbers`)
 }
 for (const id of ['dunlin', 'sandpiper']) {
   const truck = drivenTruck(demoMachine(id), false)
@@ -359,7 +359,7 @@ for (const id of ['dunlin', 'sandpiper']) {
       motion.tick(says, on)
     }
   })
-  wanted(`a tick of ${id} under its driver makes no objects`, bytes < 1600, `${bytes.toFixed(0)} bytes of numbers`)
+  wanted(`a tick of ${id} under its driver makes no objects`, bytes < 1000, `${bytes.toFixed(0)} bytes of numbers`)
 }
 wanted(
   'practice 200 times as fast as it happens',

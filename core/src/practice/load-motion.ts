@@ -3,7 +3,7 @@ import { afterTick, allInto, axisAt, type DrivenAxis, onLever, tick_s } from '..
 import { OverGround } from '../swing/ground'
 import { accountOf_J, hangingStill, loadOf, type Moment, noPlace, type PlaceAndSpeed, type Swinging } from '../swing/pendulum'
 import { atRest, type Drive, driveOf, noDrive, noMotion } from '../swing/tip'
-import type { Vec, Written } from '../swing/vector'
+import { put, type Vec, type Written } from '../swing/vector'
 import type { Course, StartSwing } from './course'
 import { blowing } from './course-wind'
 import type { Rig } from './rig'
@@ -81,7 +81,10 @@ function startOf({ swings }: Pick<Course, 'swings'>, { rope_m, slew_deg }: { rop
     vy += rate_per_s * Math.sin(towards)
   }
   const z = -Math.sqrt(1 - x * x - y * y)
-  return { ...hangingStill(), at: [x, y, z], going: [vx, vy, -(x * vx + y * vy) / z] }
+  const s = hangingStill()
+  put(s.at, [x, y, z])
+  put(s.going, [vx, vy, -(x * vx + y * vy) / z])
+  return s
 }
 
 /**

@@ -1,5 +1,5 @@
 import { rad } from '../physics'
-import type { Moment, Wind } from './pendulum'
+import type { Wind } from './pendulum'
 import type { Written } from './vector'
 
 /** A gust: the mean wind grows by so much and falls back, 1 − cos, over a length of time. */
@@ -13,14 +13,8 @@ export interface Gust {
   turn_deg: number
 }
 
-/** Speed of a gust over the mean at a time, metres a second: half of its height times 1 − cos. */
-const gustAt = (g: Gust, { time_s }: Moment) => {
-  const share = (time_s - g.start_s) / g.length_s
-  return share <= 0 || share >= 1 ? 0 : (g.extra_mps / 2) * (1 - Math.cos(2 * Math.PI * share))
-}
-
 /**
- * Wind with gusts over the ground: a mean, and what each gust adds from its own side.
+ * Wind with gusts over the ground: a mean, and what each gust adds from its own side, half of its height times 1 − cos.
  *
  * @returns written over by the next time it is asked
  * @param mean_mps its mean speed, metres a second
@@ -30,12 +24,13 @@ const gustAt = (g: Gust, { time_s }: Moment) => {
 export function gusting(mean_mps: number, towards_deg: number, gusts: readonly Gust[]): Wind {
   const mean = [mean_mps * Math.cos(towards_deg * rad), mean_mps * Math.sin(towards_deg * rad)] as const
   const at: Written = [...mean, 0]
-  return (when) => {
+  return ({ time_s }) => {
     at[0] = mean[0]
     at[1] = mean[1]
     for (const g of gusts) {
-      const more = gustAt(g, when)
-      if (more === 0) continue
+      const share = (time_s - g.start_s) / g.length_s
+      if (share <= 0 || share >= 1) continue
+      const more = (g.extra_mps / 2) * (1 - Math.cos(2 * Math.PI * share))
       at[0] += more * Math.cos((towards_deg + g.turn_deg) * rad)
       at[1] += more * Math.sin((towards_deg + g.turn_deg) * rad)
     }
