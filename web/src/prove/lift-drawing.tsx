@@ -115,6 +115,7 @@ export function LiftDrawing({
   const [stopped, setStopped] = useState(false)
   const { step } = seen
   const { recoil_m } = machine.hoist
+  const recoil = recoil_m === undefined || step.do !== 'slew' ? undefined : { aside_m: recoil_m, arc: pathOf(step).arc }
   const bend_m = typeof step.radiusBasis === 'object' && step.radiusBasis ? step.radiusBasis.deflection_m : 0
   return (
     <div
@@ -159,7 +160,7 @@ export function LiftDrawing({
             posts={posts}
             stands={stands}
             ends={[pickUp, setDown].map((p) => atSlew(p.radius_m, p.slew_deg))}
-            recoil={recoil_m === undefined || step.do !== 'slew' ? undefined : { aside_m: recoil_m, arc: pathOf(step).arc }}
+            recoil={recoil}
             extent_m={extent_m / zoom}
             onPost={onPost}
             onStand={onStand}
@@ -217,6 +218,9 @@ export function LiftDrawing({
           <div className="pb-3">
             <ZoneLegend />
           </div>
+          {recoil && stands && (
+            <p className="pb-3 text-[0.92rem]">{t`Grey along the boom: the line of the rope. Nobody stands in it.`}</p>
+          )}
         </details>
       )}
     </div>
