@@ -38,6 +38,7 @@ import {
   swingPeriod_s,
   tick_s,
 } from '../src'
+import { wordOf } from '../src/practice/attempts'
 import { onCourse } from '../src/practice/course'
 import { swayInWind } from '../src/practice/in-wind'
 import { demoMachine, demoMachines } from './demo'
@@ -199,6 +200,17 @@ describe('a try at a swing', () => {
     expect(j.angle_deg).toBeCloseTo(34.444, 3)
     expect(j.late_s).toBeCloseTo(0.665, 3)
     expect(j.left).toBeCloseTo(0.58638, 5)
+  })
+  it('has no way where the move came to nothing, whatever rounding is left of it: too little, on every device', () => {
+    const rest = fc.double({ min: -1e-9, max: 1e-9, noNaN: true })
+    fc.assert(
+      fc.property(rest, rest, fc.double({ min: 0, max: 7, noNaN: true }), (re, im, phase) => {
+        const j = judgeCatch([Math.cos(phase), Math.sin(phase)], [re, im], 0.9)
+        expect(j).toMatchObject({ angle_deg: 0, late_s: 0 })
+        expect(wordOf(j, false, 1, false, j.left)).toBe('too-little')
+      }),
+      { numRuns: runs(1000, 100) },
+    )
   })
 
   interface Try {

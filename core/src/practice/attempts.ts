@@ -46,12 +46,15 @@ export interface Fault {
 
 const [begin_m, still_m] = [0.2, 0.1]
 
+/** A move that takes less of a swing than this has moved nothing: its direction is rounding. */
+const nothing = 1e-6
+
 /** One move against one swing, both turned into phasors of the same beginning: gain 1 and angle 0 leave nothing. */
 export function judgeCatch(before: Complex, taken: Complex, w: number) {
   const [a, b] = [before, taken]
   const gain = Math.hypot(...b) / Math.hypot(...a)
   // arg(−I/Z)
-  const angle = Math.atan2(-(b[1] * a[0] - b[0] * a[1]), -(b[0] * a[0] + b[1] * a[1]))
+  const angle = gain < nothing ? 0 : Math.atan2(-(b[1] * a[0] - b[0] * a[1]), -(b[0] * a[0] + b[1] * a[1]))
   const left = Math.hypot(1 - gain * Math.cos(angle), gain * Math.sin(angle))
   return { gain, angle_deg: angle / rad, late_s: angle / w, left }
 }
