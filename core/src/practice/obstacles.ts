@@ -4,7 +4,7 @@ import { awayFrom } from '../plane/ranges'
 import { type Point3, segmentDistance } from '../plane/segment3'
 import type { Vec } from '../swing/vector'
 import type { Rig } from './rig'
-import { asideOf, type OnDeck, placeOfRing, type Ring, wayBetween } from './ring'
+import { asideOf, type OnDeck, placeOfRing, type Ring, stepsBetween, wayBetween } from './ring'
 
 /** A pole on the deck, metres from the slew centre. */
 export interface Post {
@@ -94,7 +94,12 @@ export function obstaclesFor(
   const ways = rings.slice(1).map((to, i) => wayBetween(rings[i] ?? to, to, steps))
   const [, first] = rings
   const fromStarts = first ? starts.map((s) => wayBetween(s, first, steps)) : []
-  const booms = [...rings, ...starts].map(boomAt)
+  // A boom goes round over what stands lower than it, at every step and not only where it ends.
+  const onWay = (to: Ring, from: Ring) => stepsBetween(from, to, steps).map(boomAt)
+  const booms = [
+    ...rings.slice(1).flatMap((to, i) => onWay(to, rings[i] ?? to)),
+    ...(first ? starts.flatMap((s) => onWay(first, s)) : []),
+  ]
   const free_m = rig.load.radius_m + post.radius_m + 1.3 - 0.6 * level
   const isClear = (at: OnDeck, half_m: number) =>
     rings.every((r, i) => apart(at, placeOfRing(r)) > (i === 0 ? start_m : r.ring_m + fromRing_m) + half_m) &&

@@ -16,12 +16,13 @@ export function placeOfRing({ slew_deg, radius_m }: Ring): [number, number] {
   return [x_m, y_m]
 }
 
-/** Straight from one ring to another, round and out at once, as a load is carried: so many steps. */
-export const wayBetween = (a: Ring, b: Ring, steps: number): OnDeck[] =>
+/** Straight from one ring to another, round and out at once, as a load is carried: where its tip stands at so many steps. */
+export const stepsBetween = (a: Ring, b: Ring, steps: number): Ring[] =>
   Array.from({ length: steps + 1 }, (_, k) => {
     const by = (from: number, to: number) => from + ((to - from) * k) / steps
-    return placeOfRing({ slew_deg: by(a.slew_deg, b.slew_deg), radius_m: by(a.radius_m, b.radius_m), ring_m: 0 })
+    return { slew_deg: by(a.slew_deg, b.slew_deg), radius_m: by(a.radius_m, b.radius_m), ring_m: 0 }
   })
+export const wayBetween = (a: Ring, b: Ring, steps: number): OnDeck[] => stepsBetween(a, b, steps).map(placeOfRing)
 
 /** Beside a step of a way, square to it, left positive. */
 export function asideOf(way: readonly OnDeck[], at: number, by_m: number): OnDeck | null {
