@@ -30,6 +30,7 @@ import {
   practiceVersion,
   type Rig,
   randomFrom,
+  ratingAt,
   referenceRun,
   restingAt,
   rigOf,
@@ -43,7 +44,8 @@ import { wordOf } from '../src/practice/attempts'
 import { onCourse } from '../src/practice/course'
 import { swayInWind } from '../src/practice/in-wind'
 import { boomLine, touches } from '../src/practice/obstacles'
-import { demoMachine, demoMachines } from './demo'
+import { type Ring, stepsBetween } from '../src/practice/ring'
+import { demoMachine, demoMachines, demoTable } from './demo'
 import { runs } from './runs'
 
 const machines = new Map(demoMachines.map((x) => [x, demoMachine(x)] as const).filter(([, m]) => canPractise(m)))
@@ -464,6 +466,52 @@ describe('a course', () => {
       }),
       { numRuns: runs(2000, 200) },
     )
+  })
+  it('lies where a sheet of the machine’s own tables rates what hangs in practice, all the way from ring to ring', () => {
+    const isRated = (m: Machine, rig: Rig, ways: readonly Pick<Ring, 'radius_m'>[]) => {
+      const boom_m = rig.axes.find((a) => a.motion === 'extend')?.at ?? Math.max(0, ...(m.boom?.lengths_m ?? []))
+      const tables = m.tables.map(demoTable)
+      return tables.some((table) =>
+        table.configurations.some((c) =>
+          ways.every(({ radius_m }) => {
+            const stands = rig.axes.map((a) => (a.motion === rig.reach.motion ? rig.reach.at(radius_m) : a.at))
+            const first = { row: c.rows[0]?.at ?? Number.NaN, column: c.columns[0] ?? Number.NaN }
+            const figures: Partial<Record<string, number>> = {
+              radius_m,
+              boom_m,
+              angle_deg: rig.reach.at(radius_m),
+              height_m: restingAt(rig, stands).height_m,
+              reach_m: radius_m - ('edgeAhead_m' in c.appliesTo ? (c.appliesTo.edgeAhead_m ?? 0) : 0),
+            }
+            const { row, column } = table.axes
+            const read = [figures[row.quantity] ?? first.row, figures[column.quantity] ?? first.column] as const
+            const { gross_kg } = ratingAt(table.axes, c, ...read, 'worse-row')
+            return gross_kg !== 'not-rated' && gross_kg >= rig.load.mass_kg
+          }),
+        ),
+      )
+    }
+    fc.assert(
+      fc.property(anyMachine, seeds, fc.double({ min: 0, max: 1, noNaN: true }), (x, seed, level) => {
+        const m = machineOf(x)
+        const rig = rigOf(m)
+        const { legs } = courseFor(rig, seed, level)
+        const { slew_deg, radius_m } = restingAt(rig)
+        const places = [{ slew_deg, radius_m, ring_m: 0.5 }, ...legs]
+        expect(
+          isRated(
+            m,
+            rig,
+            places.flatMap((to, i) => stepsBetween(places[i - 1] ?? to, to, 12)),
+          ),
+        ).toBe(true)
+      }),
+      { numRuns: runs(3600, 120) },
+    )
+    // Nearer in than its table begins nothing is rated.
+    const { leastRadius_m: _, ...drives } = machineOf('cormorant').drives ?? { hoist: { greatest: 1, up: 1, down: 1, dead_s: 0 } }
+    const near = rigOf({ ...machineOf('cormorant'), drives })
+    expect(isRated(machineOf('cormorant'), near, [{ radius_m: near.radii.least_m }])).toBe(false)
   })
   it('begins with a swing in both planes, each as wide as set, and the reference lays both to rest; in the wind that is set', () => {
     const swing = fc.record({ amplitude_deg: fc.double({ min: 1, max: 8, noNaN: true }), phase_deg: fc.nat({ max: 359 }) })

@@ -27,6 +27,8 @@ const motions = z.strictObject({
 export const drivesPart = motions.extend({
   /** What the speed of all levers can be set to, of full. */
   leverShares: z.array(positive.max(1, 'A share, at most 1.')).min(2, 'At least two, or leave it out.').max(8).optional(),
+  /** Nearer than this its tables rate nothing, and practice goes no nearer. Left out: they begin nearer than it goes. */
+  leastRadius_m: positive.optional(),
 })
 export type DrivesPart = z.infer<typeof drivesPart>
 export type MotionName = keyof z.infer<typeof motions>

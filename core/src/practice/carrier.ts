@@ -140,10 +140,11 @@ function underBoom(m: Machine, boom: Boom, hoist: NonNullable<Machine['hoist']>)
   const [body, turns] = [bodyOf(m), Boolean(m.drives?.slew)]
   const length_m = lengthFor(boom, body, turns)
   const tip = tipOf(boom, length_m, turns ? angles_deg.flat : angles_deg.flatInLine)
+  const rated = { ...tip.radii, least_m: Math.max(tip.radii.least_m, m.drives?.leastRadius_m ?? 0) }
   const { pivot, articulated, trolley, lengths_m } = boom
   const [shortest_m, longest_m] = [Math.min(...lengths_m), Math.max(...lengths_m)]
-  const slew_deg = startSlew_deg(body, (tip.radii.least_m + tip.radii.most_m) / 2)
-  const radii = turns ? tip.radii : inLine(tip.radii, body, slew_deg)
+  const slew_deg = startSlew_deg(body, (rated.least_m + rated.most_m) / 2)
+  const radii = turns ? rated : inLine(rated, body, slew_deg)
   // In a line its way begins at the near end, otherwise there is none to go.
   const start_m = turns ? (radii.least_m + radii.most_m) / 2 : radii.least_m
   return {
