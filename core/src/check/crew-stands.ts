@@ -17,6 +17,15 @@ const overhead_m = 2.5
 /** Whether a tail goes round so low that it crushes whoever stands in its circle. */
 export const tailIsLow = ({ upper: { tailAbove_m = 0 } }: Crane): boolean => tailAbove_m <= overhead_m
 
+/** Who is spoken of: their number in the plan's list, what they do there, and where that is. */
+export const whoAt = ({ x_m, y_m, role }: Stand, i: number) =>
+  ({
+    check: 'people',
+    subject: `stand-${i + 1}`,
+    at: { radius_m: Math.hypot(x_m, y_m), slew_deg: normalDegrees(Math.atan2(y_m, x_m) / rad) },
+    detail: { role },
+  }) as const
+
 /** Where somebody stands, as something that is measured to. */
 const personAt = (at: Stand): Outline => ({ points: [at, at], closed: false })
 
@@ -52,24 +61,22 @@ interface Near {
   outside: 'stands-under' | 'stands-by-tail' | 'stands-in-line'
   inside: 'stands-clear' | 'stands-off-line'
 }
-const inLine = (gap_m: number, limit: number): Near => ({ gap_m, limit, outside: 'stands-in-line', inside: 'stands-off-line' })
 
 /** Where somebody stands while the load is up: clear of it with its swing, of what goes round behind, and of the line of a rope that may fly back. */
 export function standing(ctx: LiftContext, moving: Moving, at: Stand, i: number): Finding {
   const { bodies } = moving
-  const r_m = Math.hypot(at.x_m, at.y_m)
-  const place = { radius_m: r_m, slew_deg: normalDegrees(Math.atan2(at.y_m, at.x_m) / rad) }
-  const on = { check: 'people', subject: `stand-${i + 1}`, at: place, detail: { role: at.role } } as const
-  const beyond_m = r_m - moving.reach_m
+  const on = whoAt(at, i)
+  const beyond_m = on.at.radius_m - moving.reach_m
   if (bodies.load_m === null && beyond_m < body_m) return found({ ...on, verdict: 'not-proven', reason: 'stands-unsized' })
   const load_m = bodies.load_m === null ? beyond_m : moving.least(bodies.loadTo(personAt(at))).least_m
   const behind_m = tailGap_m(ctx, moving, at)
   const { recoil_m } = ctx.machine.hoist
-  const nears: readonly Near[] = [
+  const nears: Near[] = [
     { gap_m: load_m, limit: body_m, outside: 'stands-under', inside: 'stands-clear' },
     { gap_m: behind_m, limit: body_m, outside: 'stands-by-tail', inside: 'stands-clear' },
-    ...(recoil_m === undefined ? [] : [inLine(lineGap_m(ctx, at), recoil_m)]),
   ]
+  if (recoil_m !== undefined)
+    nears.push({ gap_m: lineGap_m(ctx, at), limit: recoil_m, outside: 'stands-in-line', inside: 'stands-off-line' })
   const { gap_m, limit, outside, inside } = nears.reduce((a, b) => (b.gap_m / b.limit < a.gap_m / a.limit ? b : a))
   const use = shareOf(limit, gap_m)
   const figures = { quantity: 'length', measured: gap_m, nominal: gap_m, limit, utilisation: use } as const

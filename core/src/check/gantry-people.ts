@@ -2,10 +2,9 @@ import { byUse, type Finding, found, shareOf } from '../finding/finding'
 import { type LiftPlan, sizeOf } from '../lift/plan'
 import type { GantryPart } from '../parts/gantry'
 import type { OnTowers } from '../parts/supports/towers'
-import { normalDegrees, rad } from '../physics'
 import { awayFrom, type Ranges } from '../plane/ranges'
 import { high, low, type Tol } from '../quantity/measured'
-import type { Stand } from './crew-stands'
+import { type Stand, whoAt } from './crew-stands'
 import type { GantryContext } from './gantry-context'
 
 type Load = LiftPlan['hung']['load']
@@ -39,12 +38,11 @@ export function gantryRoom(
 }
 
 /** Where somebody stands by a load between towers, and walks along with it: outside the barriers round all of it. */
-function standing(ctx: GantryContext, { x_m, y_m, role }: Stand, i: number): Finding {
-  const at = { radius_m: Math.hypot(x_m, y_m), slew_deg: normalDegrees(Math.atan2(y_m, x_m) / rad) }
-  const on = { check: 'people', subject: `stand-${i + 1}`, at, detail: { role } } as const
+function standing(ctx: GantryContext, at: Stand, i: number): Finding {
+  const on = whoAt(at, i)
   const room = gantryRoom(ctx.gantry, ctx.standing, ctx.plan.lift.hung.load, ctx.shifts)
   if (!room) return found({ ...on, verdict: 'not-proven', reason: 'stands-unsized' })
-  const gap_m = awayFrom(room, [x_m, y_m])
+  const gap_m = awayFrom(room, [at.x_m, at.y_m])
   const { barriers_m } = ctx.gantry.stand
   const use = shareOf(barriers_m, gap_m)
   const figures = { quantity: 'length', measured: gap_m, nominal: gap_m, limit: barriers_m, utilisation: use } as const

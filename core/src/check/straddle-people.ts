@@ -1,9 +1,9 @@
 import { byUse, type Finding, found, shareOf } from '../finding/finding'
 import { sizeOf } from '../lift/plan'
-import { g_mps2, normalDegrees, rad } from '../physics'
+import { g_mps2 } from '../physics'
 import { awayFrom, type Ranges } from '../plane/ranges'
 import { high, low } from '../quantity/measured'
-import { body_m, type Stand } from './crew-stands'
+import { body_m, type Stand, whoAt } from './crew-stands'
 import type { StraddleContext } from './straddle-context'
 
 /** What hangs between the beams, its sides square to the frame: x ahead, y to the left, z up. */
@@ -62,9 +62,8 @@ function isHidden(hull: Hull, from: readonly number[], to: readonly number[]): b
 
 /** Where somebody stands by a frame with a load in its slings, and walks along with it: clear of the load, out of the way of its wheels, in sight of its cab. */
 function standing(ctx: StraddleContext, at: Stand, i: number): Finding {
-  const { x_m, y_m, role } = at
-  const place = { radius_m: Math.hypot(x_m, y_m), slew_deg: normalDegrees(Math.atan2(y_m, x_m) / rad) }
-  const on = { check: 'people', subject: `stand-${i + 1}`, at: place, detail: { role } } as const
+  const { x_m, y_m } = at
+  const on = whoAt(at, i)
   const hull = hullIn(ctx)
   if (!hull) return found({ ...on, verdict: 'not-proven', reason: 'stands-unsized' })
   const load_m = awayFrom(hull, [x_m, y_m])

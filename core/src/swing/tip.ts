@@ -45,6 +45,7 @@ export function stillMotion(at: { slew_deg: number; radius_m: number; height_m: 
   return { ...at, ...rest }
 }
 
+/** One to be written to; no figure until it is. */
 export const noDrive = (): Drive => ({
   tip: [0, 0, 0],
   speed: [0, 0, 0],
@@ -53,6 +54,7 @@ export const noDrive = (): Drive => ({
   payOut_mps: Number.NaN,
   payOut_mps2: Number.NaN,
 })
+/** One to be written to; no figure until it is. */
 export const noMotion = (): Motion => ({
   slew_deg: Number.NaN,
   slew_deg_s: Number.NaN,
@@ -98,6 +100,7 @@ export interface Moving {
   acceleration: number
 }
 
+/** A figure that stands still. */
 export const atRest = (at: number): Moving => ({ at, speed: 0, acceleration: 0 })
 
 /** A boom by its foot (so far behind and over the slew centre) and its head's offset square to it, metres. */
@@ -107,6 +110,7 @@ export interface BoomFigures {
   offset_m: number
 }
 
+/** One to be written to, in numbers that are never whole: an engine that began with whole ones would keep each apart. */
 const N = Number.NaN
 const noTip = (): TipMotion => ({ radius_m: N, radius_mps: N, radius_mps2: N, height_m: N, height_mps: N, height_mps2: N })
 
