@@ -489,11 +489,20 @@ export {
   tippingLoad,
   tippingLoadCalculator,
 } from './statics/tipping-load'
-export { type AxisLimits, afterTick, axisAt, type DrivenAxis, into, onLever, tick_s, ticks_per_s } from './swing/axis'
+export {
+  AxisFigures,
+  type AxisLimits,
+  afterTick,
+  axisAt,
+  type DrivenAxis,
+  into,
+  onLever,
+  tick_s,
+  ticks_per_s,
+} from './swing/axis'
 export { OverGround } from './swing/ground'
 export { gusting } from './swing/gust'
 export {
-  energy_J,
   energyError_J,
   hangingStill,
   keptLoad,
@@ -510,7 +519,7 @@ export { type Catch, catchInOne, greatestCatch_m, quietTravel, type TipSpeed, ty
 export { swing, swingCalculator, swingPeriod_s, thrownOut_m } from './swing/swing'
 export {
   atRest,
-  type BoomFigures,
+  BoomFigures,
   boomTip,
   type Drive,
   driveOf,

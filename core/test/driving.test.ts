@@ -132,7 +132,7 @@ describe('a truck as it goes', () => {
     expect(stand(true)).toBeLessThan(0.6 * stand(false))
   })
   it('stands on a ramp by its heading', () => {
-    const { pitch_rad, roll_rad } = standingOn({ grade_rad: 8 * rad, towards_rad: 0 }, 30 * rad)
+    const { pitch_rad, roll_rad } = standingOn({ grade_rad: 8 * rad, towards_rad: 0 }, { heading_rad: 30 * rad })
     expect(pitch_rad / rad).toBeCloseTo(6.922544, 6)
     expect(roll_rad / rad).toBeCloseTo(-3.99024, 6)
   })

@@ -1,10 +1,12 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import {
+  AxisFigures,
   type AxisLimits,
   afterTick,
   atRest,
   axisAt,
+  BoomFigures,
   boomTip,
   catchInOne,
   type Drive,
@@ -182,7 +184,7 @@ describe('the swinging load', () => {
       expect(largest(all.map(offset)), `${shaped}`).toBeCloseTo(greatest, 5)
     }
 
-    const boom = { back_m: 1.3, foot_m: 2, offset_m: 0.35 }
+    const boom = new BoomFigures(1.3, 2, 0.35)
     const luff: Moves = (t, of) => {
       const m = trapezium(t, of, 1.2, 1, 4)
       const angle = { at: 60 + m.at, speed: m.speed, acceleration: m.acceleration }
@@ -210,7 +212,7 @@ describe('the swinging load', () => {
         })
         const at = (t: number) =>
           hingedTip(
-            { back_m: 0.1, foot_m: 2.6, inner_m: atRest(2.9), level_deg: atRest(0) },
+            { foot: new BoomFigures(0.1, 2.6, 0), inner_m: atRest(2.9), level_deg: atRest(0) },
             moved(inner, t),
             moved(outer, t),
             moved(drawn, t),
@@ -367,10 +369,12 @@ describe('a rope', () => {
 describe('a lever', () => {
   const limits: AxisLimits = { greatest: 4, up: 2, down: 3, dead_s: 0.2 }
   const held = (l: AxisLimits, lever: (t: number) => number, seconds: number) => {
-    let a = axisAt(l, 0)
+    const a = axisAt(l, 0)
+    const its = new AxisFigures(l)
     const speeds: number[] = []
     for (let i = 0; i < Math.round(seconds * ticks_per_s); i++) {
-      a = afterTick(onLever(l, a, lever(i * tick_s)))
+      a.lever = lever(i * tick_s)
+      afterTick(onLever(its, a))
       speeds.push(a.speed)
     }
     return { a, speeds }
@@ -397,11 +401,13 @@ describe('a lever', () => {
   it('an emergency stop has no dead time and its own brake', () => {
     const going = held(limits, () => 1, 3).a
     const { at, speed } = going
-    expect(into(onLever(limits, going, 1), tick_s / 2).at).toBeCloseTo(at + (speed * tick_s) / 2, 12)
-    afterTick(onLever({ ...limits, stop: 12 }, going, 1, true))
+    const its = new AxisFigures(limits)
+    expect(into(onLever(its, going), { time_s: tick_s / 2 }).at).toBeCloseTo(at + (speed * tick_s) / 2, 12)
+    afterTick(onLever(new AxisFigures({ ...limits, stop: 12 }), going, true))
     expect(speed - going.speed).toBeCloseTo(12 * tick_s, 12)
     // What the lever said before is not carried out afterwards.
-    const left = going.waiting.map(() => afterTick(onLever(limits, going, 0)).speed)
+    going.lever = 0
+    const left = going.waiting.map(() => afterTick(onLever(its, going)).speed)
     expect(left.every((v, i) => v <= (left[i - 1] ?? speed))).toBe(true)
   })
 })

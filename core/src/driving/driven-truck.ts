@@ -1,8 +1,8 @@
 import type { Machine } from '../machine/machine'
 import type { TruckChassis, TruckDriving } from '../parts/truck'
 import { Refusal } from '../refusal'
-import type { AxisLimits } from '../swing/axis'
-import { type Balance, balanceOf, type Truck } from '../truck/balance'
+import { AxisFigures } from '../swing/axis'
+import { type Balance, balanceAt, type MastPose, type Truck, weightsOf } from '../truck/balance'
 import type { DrivenAxle } from './pose'
 import type { OverEdge } from './tipping'
 
@@ -19,7 +19,7 @@ export interface DrivenTruck {
   revision: number
   chassis: TruckChassis
   driving: TruckDriving
-  travel: AxisLimits
+  travel: AxisFigures
   /** What drives and brakes it. */
   axle: DrivenAxle
   /** Forward is forks first, 1, or chassis first, −1. */
@@ -38,7 +38,15 @@ export interface DrivenTruck {
   /** What it stands on: its rear axle pivots. */
   triangle: { frontHalfTrack_m: number; wheelbase_m: number; rearHalfTrack_m: number }
   truck: Truck
-  balance: (at: { height_m: number; tilt_deg: number; shift_m: number }) => Balance
+  /** How it balances with its mast there, back positive; written to the second, where there is one. */
+  balance: (at: { height_m: number; tilt_deg: number; shift_m: number }, to?: Balance) => Balance
+}
+
+/** How its mast stands, written over. */
+class Mast implements MastPose {
+  height_m = Number.NaN
+  tilt_deg = Number.NaN
+  sideShift_m = Number.NaN
 }
 
 /** A mast or a hand leans back no further in practice, degrees. */
@@ -75,6 +83,9 @@ export function drivenTruck(m: Machine, tall: boolean): DrivenTruck {
   const { load } = driving
   const ahead_m = driving.reach_m ?? load.length_m / 2
   const onForks = { mass_kg: load.mass_kg, x_m: ahead_m, y_m: 0, z_m: (load.height_m * (tall ? tall_share : 1)) / 2 }
+  const down = Math.min(driving.travel.down, chassis.braking_mps2)
+  const weights = weightsOf(truck, { tool, slabs: null }, onForks, driving.reach_m)
+  const mast = new Mast()
   const middle_m = truck.faceToAxle_m + (tool?.ahead_m ?? 0) + ahead_m
   const points = m.outline.plan.filter((p) => !p.raised).flatMap((p) => p.points)
   const body: PlanBox = {
@@ -100,7 +111,7 @@ export function drivenTruck(m: Machine, tall: boolean): DrivenTruck {
     driving,
     axle: chassis.braked,
     faces: driving.faces === 'chassis' ? -1 : 1,
-    travel: { ...driving.travel, down: Math.min(driving.travel.down, chassis.braking_mps2) },
+    travel: new AxisFigures({ stop: down, ...driving.travel, down }),
     steer_rad: (chassis.steer_deg * Math.PI) / 180,
     steer_rad_s: (driving.steer_deg_s * Math.PI) / 180,
     tilt_deg: driving.tilt_deg_s
@@ -114,14 +125,12 @@ export function drivenTruck(m: Machine, tall: boolean): DrivenTruck {
     gyration_m: Math.hypot(chassis.width_m, 2 * chassis.cgHeight_m) / Math.sqrt(12),
     triangle: { frontHalfTrack_m: chassis.frontHalfTrack_m, wheelbase_m: chassis.wheelbase_m, rearHalfTrack_m: 0 },
     truck,
-    balance: ({ height_m: h, tilt_deg, shift_m }) =>
-      balanceOf(
-        truck,
-        { tool, slabs: null },
-        onForks,
-        { height_m: h, tilt_deg: -tilt_deg, sideShift_m: shift_m },
-        driving.reach_m,
-      ),
+    balance: ({ height_m: h, tilt_deg, shift_m }, to) => {
+      mast.height_m = h
+      mast.tilt_deg = -tilt_deg
+      mast.sideShift_m = shift_m
+      return balanceAt(weights, mast, to)
+    },
   }
 }
 

@@ -2,7 +2,7 @@ import { tick_s } from '../swing/axis'
 import { stabilityTriangle } from '../truck/stability-triangle'
 import { type DriverActs, leastRoom_share } from './drive'
 import { type TruckEdge, truckEdges } from './driven-truck'
-import { alongOf } from './pose'
+import { turningOf } from './pose'
 import type { TruckMotion, Underfoot } from './truck-motion'
 
 const ahead_s = 1.5
@@ -31,7 +31,7 @@ export function bendSpeeds({ truck, balance, steer_rad, pitch_rad, roll_rad }: T
   const bend = Math.tan(steer_rad) / truck.chassis.wheelbase_m
   if (Math.abs(bend) < 1e-3) return { tips_mps: null, permitted_mps: null }
   // Told of what its driver reads: the speed of the axle that drives.
-  const along = alongOf({ speed_mps: 1, steer_rad, axle: truck.axle })
+  const along = turningOf({ speed_mps: 1, steer_rad, axle: truck.axle }, truck.chassis).along_mps
   const read = (v: number | null) => (v === null || v > along * truck.travel.greatest ? null : v / along)
   const { tipSpeed_mps, permittedSpeed_mps } = stabilityTriangle({
     masses: [{ mass_kg: balance.total_kg, x_m: balance.x_m, y_m: balance.y_m, z_m: balance.z_m }],

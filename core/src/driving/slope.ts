@@ -8,11 +8,11 @@ export interface Slope {
  * How a truck stands on a slope: its nose up, its left side up, radians.
  * sin p = sin σ·cos(β − ψ), sin r = sin σ·sin(β − ψ).
  *
- * @example standingOn({ grade_rad: 8 * rad, towards_rad: 0 }, 30 * rad) // pitch 6.92°, roll −3.99°
+ * @example standingOn({ grade_rad: 8 * rad, towards_rad: 0 }, { heading_rad: 30 * rad }) // pitch 6.92°, roll −3.99°
  */
 export function standingOn(
   { grade_rad, towards_rad }: Slope,
-  heading_rad: number,
+  { heading_rad }: { heading_rad: number },
   to = { pitch_rad: 0, roll_rad: 0 },
 ): { pitch_rad: number; roll_rad: number } {
   const steep = Math.sin(grade_rad)

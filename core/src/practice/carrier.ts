@@ -6,8 +6,7 @@ import type { StraddlePart } from '../parts/hoists/straddle'
 import type { RunwayPart } from '../parts/runway'
 import { rad } from '../physics'
 import { awayFrom, type Ranges } from '../plane/ranges'
-import { into } from '../swing/axis'
-import { atRest, boomTip, hingedTip, type Moving, type TipMotion } from '../swing/tip'
+import { atRest, BoomFigures, boomTip, hingedTip, type Moving, type TipMotion } from '../swing/tip'
 
 /** What an axis goes between, and where it stands as practice begins. */
 export interface Ends {
@@ -51,7 +50,7 @@ const cosOf = (x: number) => Math.acos(Math.max(-1, Math.min(1, x)))
 /** A boom that is raised, lowered and drawn out. */
 function boomed(boom: Boom, length_m: number, flattest_deg: number): Tip {
   const { pivot, headOffset_m, minAngle_deg, maxAngle_deg } = boom
-  const figures = { back_m: pivot.back_m, foot_m: pivot.height_m, offset_m: headOffset_m }
+  const figures = new BoomFigures(pivot.back_m, pivot.height_m, headOffset_m)
   const length = atRest(length_m)
   const radiusAt = (deg: number) => boomTip(figures, atRest(deg), length).radius_m
   const [steep, flat] = [Math.min(angles_deg.steep, maxAngle_deg), Math.max(flattest_deg, minAngle_deg)]
@@ -77,12 +76,13 @@ function hinged(boom: Boom, folding: ArticulatedPart, length_m: number): Tip {
   const [across, flatter_deg] = [Math.hypot(x, y), Math.atan2(y, x) / rad]
   const steep = Math.min(angles_deg.steep, innerAngle.max_deg - flatter_deg)
   const radiusAt = (deg: number) => across * Math.cos(deg * rad) - back_m
-  const figures = { back_m, foot_m: height_m, inner_m: atRest(inner_m), level_deg: atRest(0) }
+  const figures = { foot: new BoomFigures(back_m, height_m, 0), inner_m: atRest(inner_m), level_deg: atRest(0) }
   const beyond = atRest(0)
   return {
     of: (angle, drawn, outer, to) => {
-      into(drawn, 0, beyond)
-      beyond.at -= inner_m
+      beyond.at = drawn.at - inner_m
+      beyond.speed = drawn.speed
+      beyond.acceleration = drawn.acceleration
       return hingedTip(figures, angle, outer, beyond, to)
     },
     radii: { least_m: radiusAt(steep), most_m: radiusAt(Math.min(angles_deg.flat, steep - 10)) },
@@ -92,7 +92,7 @@ function hinged(boom: Boom, folding: ArticulatedPart, length_m: number): Tip {
 
 /** Something that goes level, so high. */
 function level(motion: 'trolley' | 'travel', height_m: number, radii: Tip['radii']): Tip {
-  const [figures, flat] = [{ back_m: 0, foot_m: height_m, offset_m: 0 }, atRest(0)]
+  const [figures, flat] = [new BoomFigures(0, height_m, 0), atRest(0)]
   return { of: (_angle, out, _outer, to) => boomTip(figures, flat, out, to), radii, reach: { motion, at: (r) => r } }
 }
 

@@ -92,8 +92,6 @@ export class Drill {
   /** Ticks at which the emergency stop was pressed. */
   readonly stops: number[] = []
   stopped: Stopped | null = null
-  /** Energy and work have come apart by so much at most, as a share of a swing to 45°. */
-  energyShare = 0
   private readonly motion: LoadMotion
   private readonly slewAxis: number
   private stopping = false
@@ -113,6 +111,11 @@ export class Drill {
     this.rig = rig
     this.motion = new LoadMotion(rig, course)
     this.slewAxis = rig.axes.findIndex((a) => a.motion === 'slew')
+  }
+
+  /** Energy and work have come apart by so much at most, as a share of a swing to 45°. */
+  get energyShare(): number {
+    return this.motion.energyShare
   }
 
   get over(): boolean {
@@ -198,8 +201,7 @@ export class Drill {
     this.slackTicks = this.motion.s.rope === 'slack' ? this.slackTicks + 1 : 0
     if (this.isTouching(d, p)) this.stopped ??= 'touched'
     this.stopped ??= this.endOf(d, Math.hypot(p[0] - d.tip[0], p[1] - d.tip[1]), standing)
-    this.energyShare = Math.max(this.energyShare, this.motion.energyShare)
-    if (this.energyShare > (d.rope_m < 2 ? 1e-5 : 1e-6)) this.stopped ??= 'not-valid'
+    if (!(this.energyShare <= (d.rope_m < 2 ? 1e-5 : 1e-6))) this.stopped ??= 'not-valid'
   }
 
   private isTouching(d: Drive, load: Vec): boolean {

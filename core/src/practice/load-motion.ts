@@ -1,8 +1,8 @@
 import { g_mps2, rad } from '../physics'
-import { afterTick, allInto, axisAt, type DrivenAxis, onLever, tick_s } from '../swing/axis'
+import { AxisFigures, afterTick, allInto, axisAt, type DrivenAxis, onLever, tick_s } from '../swing/axis'
 import { OverGround } from '../swing/ground'
-import { accountOf_J, hangingStill, loadOf, type Moment, noPlace, type PlaceAndSpeed, type Swinging } from '../swing/pendulum'
-import { atRest, type Drive, driveOf, noDrive, noMotion } from '../swing/tip'
+import { type Account, accountOf, hangingStill, loadOf, noPlace, type PlaceAndSpeed, type Swinging } from '../swing/pendulum'
+import { atRest, Drive, driveOf, type Moment, Motion } from '../swing/tip'
 import { put, type Vec, type Written } from '../swing/vector'
 import type { Course, StartSwing } from './course'
 import { blowing } from './course-wind'
@@ -12,14 +12,12 @@ const noWind: Vec = [0, 0, 0]
 /** Nearer to the end of its travel than it needs to stop, a motion slows down whatever its lever says. */
 const endGap = 1e-6
 
-/** What a lever may still say where its motion comes to an end. */
-function kept(axis: Rig['axes'][number], a: DrivenAxis, lever: number): number {
-  const { down, greatest, dead_s } = axis.limits
-  const speed = Math.max(Math.abs(a.speed), Math.abs(lever) * greatest)
-  const needs = speed ** 2 / (2 * down) + speed * (dead_s + 2 * tick_s) + endGap
-  if (lever > 0 && axis.most - a.at < needs) return 0
-  if (lever < 0 && a.at - axis.least < needs) return 0
-  return lever
+/** Where its motion comes to an end, a lever says nothing more. */
+function keepBetweenEnds({ down, greatest, dead_s, least, most }: AxisFigures, a: DrivenAxis): void {
+  const speed = Math.max(Math.abs(a.speed), Math.abs(a.lever) * greatest)
+  const needs = (speed * speed) / (2 * down) + speed * (dead_s + 2 * tick_s) + endGap
+  if (a.lever > 0 && most - a.at < needs) a.lever = 0
+  if (a.lever < 0 && a.at - least < needs) a.lever = 0
 }
 
 /**
@@ -27,12 +25,13 @@ function kept(axis: Rig['axes'][number], a: DrivenAxis, lever: number): number {
  * answers are kept, and written over.
  */
 class DriveInTick {
-  private readonly kept = [noDrive(), noDrive(), noDrive()] as const
+  private readonly kept = [new Drive(), new Drive(), new Drive()] as const
   private readonly times: Written = [Number.NaN, Number.NaN, Number.NaN]
   private next: 0 | 1 | 2 = 0
-  private from_s = 0
+  private readonly from = { time_s: 0 }
+  private readonly since = { time_s: 0 }
   private readonly inTick
-  private readonly motion = noMotion()
+  private readonly motion = new Motion()
 
   constructor(
     private readonly rig: Rig,
@@ -42,9 +41,10 @@ class DriveInTick {
   }
 
   /** A tick begins: what was kept is of another. */
-  begin(from_s: number): void {
-    this.from_s = from_s
-    this.times.fill(Number.NaN)
+  begin(from: Moment): void {
+    const { times } = this
+    this.from.time_s = from.time_s
+    times[0] = times[1] = times[2] = Number.NaN
   }
 
   readonly at = ({ time_s }: Moment): Drive => {
@@ -55,7 +55,8 @@ class DriveInTick {
     const to = this.next
     this.next = to === 0 ? 1 : to === 1 ? 2 : 0
     times[to] = time_s
-    allInto(this.moving, time_s - this.from_s, this.inTick)
+    this.since.time_s = time_s - this.from.time_s
+    allInto(this.moving, this.since, this.inTick)
     return driveOf(this.rig.motionOf(this.inTick, this.motion), kept[to])
   }
 }
@@ -96,6 +97,8 @@ function startOf({ swings }: Pick<Course, 'swings'>, { rope_m, slew_deg }: { rop
  */
 export class LoadMotion {
   readonly axes: readonly DrivenAxis[]
+  /** What they say in this tick. */
+  private readonly levers: Float64Array
   readonly s: Swinging
   /** How it came down in the last tick, and how it was taken up. */
   readonly ground: OverGround
@@ -105,9 +108,13 @@ export class LoadMotion {
   /** Of the load's centre where it stands. */
   readonly height_m: number
   private readonly drive: DriveInTick
+  private readonly figures: readonly AxisFigures[]
   private readonly mass_kg: number
+  /** Energy and work have come apart by so much at most since it began, as a share of a swing to 45°. */
+  energyShare = 0
   private readonly allowed_J: number
-  private readonly began_J: number
+  private readonly began: Account
+  private readonly now: Account = { account_J: Number.NaN }
   private ticks = 0
 
   constructor(
@@ -115,6 +122,8 @@ export class LoadMotion {
     course: Pick<Course, 'swings' | 'wind'>,
   ) {
     this.axes = rig.axes.map((a) => axisAt(a.limits, a.at))
+    this.figures = rig.axes.map((a) => new AxisFigures(a.limits, a))
+    this.levers = new Float64Array(rig.axes.length)
     this.height_m = rig.deck_m + rig.load.half_m
     this.mass_kg = rig.load.mass_kg
     this.s = startOf(course, rig.motionOf(this.axes))
@@ -123,28 +132,28 @@ export class LoadMotion {
     this.ground = new OverGround({ hung: rig.load, driveAt: this.drive.at, wind }, this.height_m)
     this.d = this.drive.at({ time_s: 0 })
     this.allowed_J = this.mass_kg * g_mps2 * this.d.rope_m * (1 - Math.SQRT1_2)
-    this.began_J = accountOf_J(this.s, loadOf(this.s, this.d, this.load), this.mass_kg)
-  }
-
-  /** Energy and work have come apart by so much since it began, as a share of a swing to 45°. */
-  get energyShare(): number {
-    return Math.abs(accountOf_J(this.s, this.load, this.mass_kg) - this.began_J) / this.allowed_J
+    this.began = accountOf(this.s, loadOf(this.s, this.d, this.load), rig.load)
   }
 
   /** One tick with its levers held so; a motion near its end slows down whatever its lever says. */
   tick(levers: readonly number[], stopping: boolean): void {
-    const { axes, rig, s, drive } = this
-    const from_s = this.ticks * tick_s
+    const { axes, rig, s, drive, began, now } = this
+    this.levers.set(levers)
+    s.time_s = this.ticks * tick_s
+    drive.begin(s)
     for (let i = 0; i < axes.length; i++) {
       const a = axes[i]
-      const axis = rig.axes[i]
-      if (a && axis) onLever(axis.limits, a, kept(axis, a, levers[i] ?? 0), stopping)
+      const its = this.figures[i]
+      if (!a || !its) continue
+      a.lever = this.levers[i] ?? 0
+      keepBetweenEnds(its, a)
+      onLever(its, a, stopping)
     }
-    drive.begin(from_s)
-    s.time_s = from_s
     this.ground.step(s, tick_s)
     this.d = drive.at(s)
-    loadOf(s, this.d, this.load)
+    accountOf(s, loadOf(s, this.d, this.load), rig.load, now)
+    const share = Math.abs(now.account_J - began.account_J) / this.allowed_J
+    if (!(share <= this.energyShare)) this.energyShare = share
     for (let i = 0; i < axes.length; i++) {
       const a = axes[i]
       if (a) afterTick(a)

@@ -3,7 +3,7 @@ import { type DrivesPart, type MotionName, motionNames } from '../parts/drives'
 import { Refusal } from '../refusal'
 import type { AxisLimits } from '../swing/axis'
 import type { RopeLoad } from '../swing/pendulum'
-import { atRest, type Motion, type Moving, noMotion } from '../swing/tip'
+import { atRest, Motion, type Moving } from '../swing/tip'
 import { type Carrier, carrierOf, type Ends } from './carrier'
 
 /** One motion of a machine in practice, between its ends; degrees for slew, luff and outer boom, metres for the rest. */
@@ -137,7 +137,7 @@ function motionFor(names: readonly MotionName[], carrier: Carrier, rope_m: numbe
   const [hoistAt, rearAt, hingeAt] = [indexOf('hoist'), indexOf('rear'), indexOf('outer')]
   const [stillSlew, stillAngle, stillLength] = [stillAt(carrier, 'slew'), stillAt(carrier, 'luff'), stillAt(carrier, 'extend')]
   const [stillOut, stillOuter, unmoved] = [stillAt(carrier, out), stillAt(carrier, 'outer'), atRest(0)]
-  return (moving, to = noMotion()) => {
+  return (moving, to = new Motion()) => {
     const slew = moving[slewAt] ?? stillSlew
     const drawn = moving[drawnAt] ?? stillLength
     const front = moving[hoistAt] ?? unmoved

@@ -1,7 +1,8 @@
 import { g_mps2 } from '../physics'
 import { boundary } from '../search'
-import { hangingStill, loadOf, noPlace, Pendulum, putLoad, type Swinging, tighten, type Under } from './pendulum'
-import { apart, put, putSum, scale, size } from './vector'
+import { hangingStill, loadOf, noPlace, Pendulum, putLoad, type RopeLoad, type Swinging, tighten, type Under } from './pendulum'
+import type { Drive, Moment } from './tip'
+import { put } from './vector'
 
 /** How a load came down: how fast downwards and sideways, metres a second. */
 export interface Touch {
@@ -21,17 +22,23 @@ const clear_m = 1e-9
 /** Less than this of a tick is none. */
 const none_s = 1e-8
 
-/** So long on the ground: friction slows what slides, and holds what stands. */
-function slide(from: Swinging, h: number, mass_kg: number, to: Swinging): void {
-  const speed = size(from.going)
+/** On the ground to a moment: friction slows what slides, and holds what stands. */
+function slide(from: Swinging, until: Moment, { mass_kg }: RopeLoad, to: Swinging): void {
+  const x = from.going[0]
+  const y = from.going[1]
+  const speed = Math.sqrt(x * x + y * y)
+  const h = until.time_s - from.time_s
   const left = Math.max(0, speed - friction * g_mps2 * h)
   const slides_s = Math.min(h, speed / (friction * g_mps2))
   putLoad(to, from)
-  to.time_s = from.time_s + h
+  to.time_s = until.time_s
   if (speed === 0) return
-  putSum(to.at, from.at, from.going, (((speed + left) / 2) * slides_s) / speed)
-  to.lost_J = from.lost_J + (mass_kg / 2) * (speed * speed - left * left)
-  scale(to.going, left / speed)
+  const by_s = (((speed + left) / 2) * slides_s) / speed
+  to.at[0] += by_s * x
+  to.at[1] += by_s * y
+  to.lost_J += (mass_kg / 2) * (speed * speed - left * left)
+  to.going[0] *= left / speed
+  to.going[1] *= left / speed
 }
 
 /**
@@ -49,6 +56,7 @@ export class OverGround {
   private readonly end = hangingStill()
   private readonly from = hangingStill()
   private readonly place = noPlace()
+  private readonly until = { time_s: Number.NaN }
 
   constructor(
     private readonly under: Under,
@@ -58,42 +66,42 @@ export class OverGround {
   }
 
   step(s: Swinging, dt_s: number): void {
-    const end_s = s.time_s + dt_s
+    const { until } = this
+    until.time_s = s.time_s + dt_s
     this.touch = null
     this.liftOff = null
-    this.part(s, dt_s)
+    this.part(s)
     // What came down or was taken up within the tick does the rest of it in its new state.
-    if (end_s - s.time_s >= none_s) this.part(s, end_s - s.time_s)
-    if (end_s - s.time_s >= none_s && s.rope === 'stands') slide(s, end_s - s.time_s, this.under.hung.mass_kg, s)
-    s.time_s = end_s
+    if (until.time_s - s.time_s >= none_s) this.part(s)
+    if (until.time_s - s.time_s >= none_s && s.rope === 'stands') slide(s, until, this.under.hung, s)
+    s.time_s = until.time_s
   }
 
-  private part(s: Swinging, h: number): void {
-    if (s.rope === 'stands') this.onGround(s, h)
-    else this.aloft(s, h)
+  private part(s: Swinging): void {
+    if (s.rope === 'stands') this.onGround(s)
+    else this.aloft(s)
   }
 
-  /** In the air until it stands, or for so long. */
-  private aloft(s: Swinging, h: number): void {
-    const { from, end } = this
-    putLoad(from, s)
-    this.pendulum.step(s, h)
-    if (!this.isUnder(s)) return
-    const after = (x: number): Swinging => {
-      putLoad(end, from)
-      if (x > 0) this.pendulum.step(end, x)
-      return end
-    }
-    putLoad(s, after(boundary((x) => !this.isUnder(after(x)), 0, h, 1e-9)))
-    this.setDown(s)
+  /** In the air until it stands, or to the end of the tick. */
+  private aloft(s: Swinging): void {
+    putLoad(this.from, s)
+    this.pendulum.stepTo(s, this.until)
+    if (this.isUnder(s)) this.comeDown(s)
   }
 
   private isUnder(s: Swinging): boolean {
     return loadOf(s, this.under.driveAt(s), this.place).p[2] < this.height_m
   }
 
-  /** Set down where it is: what led downwards is lost. */
-  private setDown(s: Swinging): void {
+  /** It came down on its way here: when, and what led downwards is lost. */
+  private comeDown(s: Swinging): void {
+    const { from, end, until } = this
+    const after = (x: number): Swinging => {
+      putLoad(end, from)
+      if (x > 0) this.pendulum.step(end, x)
+      return end
+    }
+    putLoad(s, after(boundary((x) => !this.isUnder(after(x)), 0, until.time_s - from.time_s, 1e-9)))
     const { p, v } = loadOf(s, this.under.driveAt(s), this.place)
     this.touch ??= { time_s: s.time_s, down_mps: Math.max(0, -v[2]), sideways_mps: Math.hypot(v[0], v[1]) }
     s.lost_J += (this.under.hung.mass_kg / 2) * v[2] ** 2
@@ -104,28 +112,35 @@ export class OverGround {
     s.rope = 'stands'
   }
 
-  /** How far it stands beyond the end of its rope, metres. */
-  private beyond(s: Swinging): number {
-    const d = this.under.driveAt(s)
-    return apart(s.at, d.tip) - d.rope_m
+  /** It stands further than this beyond the end of its rope. */
+  private isBeyond({ at }: Swinging, { tip, rope_m }: Drive, more_m: number): boolean {
+    const x = at[0] - tip[0]
+    const y = at[1] - tip[1]
+    const z = at[2] - tip[2]
+    return Math.sqrt(x * x + y * y + z * z) - rope_m > more_m
   }
 
-  /** On the ground until its rope takes it up, or for so long. */
-  private onGround(s: Swinging, h: number): void {
-    const { end, under } = this
-    const { mass_kg } = under.hung
-    slide(s, h, mass_kg, end)
-    if (this.beyond(end) <= clear_m) {
-      putLoad(s, end)
-      return
-    }
+  /** On the ground until its rope takes it up, or to the end of the tick. */
+  private onGround(s: Swinging): void {
+    const { end, under, until } = this
+    slide(s, until, under.hung, end)
+    if (this.isBeyond(end, under.driveAt(end), clear_m)) this.takeUp(s)
+    else putLoad(s, end)
+  }
+
+  /** Its rope takes it up on its way here: when, and what of its speed the rope takes. */
+  private takeUp(s: Swinging): void {
+    const { end, under, until } = this
+    const { hung, driveAt } = under
+    const begins_s = s.time_s
     const isHeld = (x: number) => {
-      slide(s, x, mass_kg, end)
-      return this.beyond(end) <= 0
+      slide(s, { time_s: begins_s + x }, hung, end)
+      return !this.isBeyond(end, driveAt(end), 0)
     }
-    slide(s, this.beyond(s) > 0 ? 0 : boundary(isHeld, 0, h, 1e-9), mass_kg, s)
-    const d = under.driveAt(s)
+    const after_s = this.isBeyond(s, driveAt(s), 0) ? 0 : boundary(isHeld, 0, until.time_s - begins_s, 1e-9)
+    slide(s, { time_s: begins_s + after_s }, hung, s)
+    const d = driveAt(s)
     this.liftOff ??= { time_s: s.time_s, aside_m: Math.hypot(s.at[0] - d.tip[0], s.at[1] - d.tip[1]) }
-    tighten(s, d, mass_kg)
+    tighten(s, d, hung.mass_kg)
   }
 }

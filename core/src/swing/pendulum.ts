@@ -1,5 +1,5 @@
 import { g_mps2, rad } from '../physics'
-import type { Drive } from './tip'
+import type { Drive, Moment } from './tip'
 import { apart, dot, put, putSum, scale, size, squareTo, type Vec, type Written } from './vector'
 
 /** What hangs: its mass, its drag coefficient times its sail, and what bearing and rope take of its swing each second. */
@@ -23,9 +23,6 @@ export interface Swinging {
   lost_J: number
 }
 
-export interface Moment {
-  readonly time_s: number
-}
 /** Wind over the ground at a moment, metres a second. */
 export type Wind = (at: Moment) => Vec
 
@@ -83,25 +80,38 @@ export const noPlace = (): PlaceAndSpeed => ({ p: [0, 0, 0], v: [0, 0, 0] })
 
 /** Where the load is and how fast, in the frame that stands still. */
 export function loadOf(s: Swinging, d: Drive, to: PlaceAndSpeed = noPlace()): PlaceAndSpeed {
+  const { p, v } = to
   if (s.rope === 'taut') {
-    putSum(to.p, d.tip, s.at, d.rope_m)
-    putSum(to.v, d.speed, s.at, d.payOut_mps)
-    putSum(to.v, to.v, s.going, d.rope_m)
+    const { tip, speed, rope_m, payOut_mps } = d
+    const { at, going } = s
+    p[0] = tip[0] + rope_m * at[0]
+    p[1] = tip[1] + rope_m * at[1]
+    p[2] = tip[2] + rope_m * at[2]
+    v[0] = speed[0] + payOut_mps * at[0] + rope_m * going[0]
+    v[1] = speed[1] + payOut_mps * at[1] + rope_m * going[1]
+    v[2] = speed[2] + payOut_mps * at[2] + rope_m * going[2]
   } else {
-    put(to.p, s.at)
-    put(to.v, s.going)
+    put(p, s.at)
+    put(v, s.going)
   }
   return to
 }
 
-/** Kinetic and potential energy of the load, joules; potential nothing at z = 0. */
-const energyIn_J = ({ p, v }: PlaceAndSpeed, mass_kg: number): number => 0.5 * mass_kg * dot(v, v) + mass_kg * g_mps2 * p[2]
+/** Energy of a load, joules, potential nothing at z = 0, less what rope and air did, plus what was lost: it stays as it was. */
+export interface Account {
+  account_J: number
+}
 
-export const energy_J = (s: Swinging, d: Drive, mass_kg: number): number => energyIn_J(loadOf(s, d), mass_kg)
-
-/** The same less what rope and air did, plus what was lost: it stays as it was. */
-export const accountOf_J = (s: Swinging, at: PlaceAndSpeed, mass_kg: number): number =>
-  energyIn_J(at, mass_kg) - s.work_J + s.lost_J
+export function accountOf(
+  s: Swinging,
+  { p, v }: PlaceAndSpeed,
+  { mass_kg }: Pick<RopeLoad, 'mass_kg'>,
+  to: Account = { account_J: Number.NaN },
+): Account {
+  const moves_J = 0.5 * mass_kg * (v[0] * v[0] + v[1] * v[1] + v[2] * v[2])
+  to.account_J = moves_J + mass_kg * g_mps2 * p[2] - s.work_J + s.lost_J
+  return to
+}
 
 /** Angle of the rope from plumb, degrees; of a slack one the line from sheave to load. */
 export function swingAngle_deg(s: Swinging, d: Drive): number {
@@ -177,13 +187,14 @@ function onRope({ at: q, going: rate }: Swinging, d: Drive, wind: Vec, hung: Rop
 /** The air alone besides its weight. */
 function inFlight({ going: v }: Swinging, wind: Vec, hung: RopeLoad, to: Rates): void {
   const { f, going } = to
+  const { mass_kg: m } = hung
   airOn(v, wind, hung, f)
   put(to.at, v)
-  put(going, f)
-  scale(going, 1 / hung.mass_kg)
-  going[2] -= g_mps2
+  going[0] = f[0] / m
+  going[1] = f[1] / m
+  going[2] = f[2] / m - g_mps2
   to.pull_N = 0
-  to.power_W = dot(f, v)
+  to.power_W = f[0] * v[0] + f[1] * v[1] + f[2] * v[2]
 }
 
 /** What the rope pulls with, newtons; less than nought: it would have to push, and goes slack. */
@@ -218,14 +229,6 @@ function firstMoment(not_s: number, so_s: number, so: (s: number) => boolean): n
   return high
 }
 
-/** from + h·k, in its place and its speed. */
-function leap(to: Swinging, from: Swinging, k: Rates, h: number): void {
-  to.rope = from.rope
-  to.time_s = from.time_s + h
-  putSum(to.at, from.at, k.at, h)
-  putSum(to.going, from.going, k.going, h)
-}
-
 /** What the four stages of a step say together, in the place of the first. */
 function putMean(a: Written, b: Vec, c: Vec, d: Vec): void {
   a[0] = (a[0] + 2 * (b[0] + c[0]) + d[0]) / 6
@@ -248,7 +251,7 @@ function straighten({ at, going }: Swinging): void {
 /**
  * A load under a moving tip, on a rope of changing length, in the wind, moved tick by tick. It can hang, swing, stand out at any angle, go slack and
  * tighten again; the moments of that are found inside the tick. Against a truth of small steps it errs by the fourth power of the tick. A tick in which
- * none of that happens makes nothing new: states are written over.
+ * none of that happens makes nothing new, not so much as a number: states are written over, and what one part hands another lies in them.
  *
  * @example const p = new Pendulum({ hung, driveAt, wind }); const s = letGo(5, 0); for (…) p.step(s, tick_s)
  */
@@ -260,6 +263,9 @@ export class Pendulum {
   private readonly mid = hangingStill()
   private readonly end = hangingStill()
   private readonly place = noPlace()
+  /** How long a move takes. */
+  private h_s = Number.NaN
+  private readonly until = { time_s: Number.NaN }
 
   constructor(readonly under: Under) {}
 
@@ -269,30 +275,55 @@ export class Pendulum {
     else inFlight(s, wind(s), hung, to)
   }
 
+  /** from + h·k in its place and its speed, h that share of the move. */
+  private leap(to: Swinging, from: Swinging, k: Rates, share: number): void {
+    const h = share * this.h_s
+    const { at, going } = to
+    to.rope = from.rope
+    to.time_s = from.time_s + h
+    at[0] = from.at[0] + h * k.at[0]
+    at[1] = from.at[1] + h * k.at[1]
+    at[2] = from.at[2] + h * k.at[2]
+    going[0] = from.going[0] + h * k.going[0]
+    going[1] = from.going[1] + h * k.going[1]
+    going[2] = from.going[2] + h * k.going[2]
+  }
+
   /** So long as it is, taut or in flight: Runge–Kutta of fourth order. */
-  move(from: Swinging, h: number, to: Swinging): void {
+  private move(from: Swinging, to: Swinging): void {
     const { k1, k2, k3, k4, mid } = this
     this.rates(from, k1)
-    leap(mid, from, k1, h / 2)
+    this.leap(mid, from, k1, 0.5)
     this.rates(mid, k2)
-    leap(mid, from, k2, h / 2)
+    this.leap(mid, from, k2, 0.5)
     this.rates(mid, k3)
-    leap(mid, from, k3, h)
+    this.leap(mid, from, k3, 1)
     this.rates(mid, k4)
     putMean(k1.at, k2.at, k3.at, k4.at)
     putMean(k1.going, k2.going, k3.going, k4.going)
-    leap(to, from, k1, h)
-    to.work_J = from.work_J + (h / 6) * (k1.power_W + 2 * k2.power_W + 2 * k3.power_W + k4.power_W)
+    this.leap(to, from, k1, 1)
+    to.work_J = from.work_J + (this.h_s / 6) * (k1.power_W + 2 * k2.power_W + 2 * k3.power_W + k4.power_W)
     to.lost_J = from.lost_J
     if (to.rope === 'taut') straighten(to)
   }
 
+  private moveFor(h: number, from: Swinging, to: Swinging): void {
+    this.h_s = h
+    this.move(from, to)
+  }
+
   /** One tick; `dt_s` at most a hundredth of the swing's period or so. */
   step(s: Swinging, dt_s: number): void {
-    const end_s = s.time_s + dt_s
-    while (s.time_s < end_s - moment_s) {
-      if (s.rope === 'taut') this.swing(s, end_s - s.time_s)
-      else this.fly(s, end_s - s.time_s)
+    this.until.time_s = s.time_s + dt_s
+    this.stepTo(s, this.until)
+  }
+
+  /** The same to a moment. */
+  stepTo(s: Swinging, until: Moment): void {
+    while (s.time_s < until.time_s - moment_s) {
+      this.h_s = until.time_s - s.time_s
+      if (s.rope === 'taut') this.swing(s)
+      else this.fly(s)
     }
   }
 
@@ -301,33 +332,33 @@ export class Pendulum {
     return this.k1.pull_N >= 0
   }
 
-  /** A load on a taut rope until that would have to push, or for so long. */
-  private swing(s: Swinging, left_s: number): void {
+  /** A load on a taut rope until that would have to push, or for as long as a move. */
+  private swing(s: Swinging): void {
     const { end } = this
-    this.move(s, left_s, end)
+    this.move(s, end)
     if (this.pulls(end)) putLoad(s, end)
-    else this.slacken(s, left_s)
+    else this.slacken(s, this.h_s)
   }
 
   private slacken(s: Swinging, left_s: number): void {
     const { end, place, under } = this
     const pushes = (h: number) => {
-      this.move(s, h, end)
+      this.moveFor(h, s, end)
       return !this.pulls(end)
     }
     const h = this.pulls(s) ? firstMoment(0, left_s, pushes) : 0
-    if (h > 0) this.move(s, h, s)
+    if (h > 0) this.moveFor(h, s, s)
     loadOf(s, under.driveAt(s), place)
     put(s.at, place.p)
     put(s.going, place.v)
     s.rope = 'slack'
   }
 
-  /** A load in flight until its rope tightens, or for so long. */
-  private fly(s: Swinging, left_s: number): void {
-    const { end, under } = this
+  /** A load in flight until its rope tightens, or for as long as a move. */
+  private fly(s: Swinging): void {
+    const { end, under, h_s: left_s } = this
     const beyond = (h: number) => {
-      this.move(s, h, end)
+      this.moveFor(h, s, end)
       const d = under.driveAt(end)
       return apart(end.at, d.tip) - d.rope_m
     }
@@ -337,10 +368,10 @@ export class Pendulum {
     }
     const within = Array.from({ length: parts }, (_, i) => (i * left_s) / parts).find((h) => beyond(h) < -inside_m)
     const h = within === undefined ? 0 : firstMoment(within, left_s, (x) => beyond(x) >= 0)
-    if (h > 0) this.move(s, h, s)
+    if (h > 0) this.moveFor(h, s, s)
     tighten(s, under.driveAt(s), under.hung.mass_kg)
     // The rope only grazed its length: for the rest of the tick it is taut.
-    if (within === undefined) this.move(s, left_s, s)
+    if (within === undefined) this.moveFor(left_s, s, s)
   }
 }
 
@@ -348,5 +379,7 @@ export class Pendulum {
  * How far energy and work have come apart since a beginning, joules: the change of energy less what rope and air did, plus what
  * tightening took. Nothing but the step's error; a run checks it at every tick.
  */
-export const energyError_J = (from: { s: Swinging; d: Drive }, to: { s: Swinging; d: Drive }, mass_kg: number): number =>
-  accountOf_J(to.s, loadOf(to.s, to.d), mass_kg) - accountOf_J(from.s, loadOf(from.s, from.d), mass_kg)
+export function energyError_J(from: { s: Swinging; d: Drive }, to: { s: Swinging; d: Drive }, mass_kg: number): number {
+  const [then, now] = [from, to].map(({ s, d }) => accountOf(s, loadOf(s, d), { mass_kg }).account_J)
+  return (now ?? 0) - (then ?? 0)
+}

@@ -1,33 +1,42 @@
 import { rad } from '../physics'
 import type { Written } from './vector'
 
-/** A crane at a moment: where the tip is in polar terms, the rope, and how each moves and speeds up. */
-export interface Motion {
-  slew_deg: number
-  slew_deg_s: number
-  slew_deg_s2: number
-  radius_m: number
-  radius_mps: number
-  radius_mps2: number
-  height_m: number
-  height_mps: number
-  height_mps2: number
-  rope_m: number
-  payOut_mps: number
-  payOut_mps2: number
+/** A time, or how long since one: numbers that a tick hands on go in what is written over, so that the engine keeps none of them apart. */
+export interface Moment {
+  readonly time_s: number
 }
 
-/** What of it is the tip's alone. */
-export type TipMotion = Pick<Motion, 'radius_m' | 'radius_mps' | 'radius_mps2' | 'height_m' | 'height_mps' | 'height_mps2'>
+/**
+ * A tip in polar terms, how it moves and speeds up. To be written to: no figure until it is. Of its own class, as all that a tick writes to: an engine
+ * keeps the numbers of a class in their places, and none apart.
+ */
+export class TipMotion {
+  radius_m = Number.NaN
+  radius_mps = Number.NaN
+  radius_mps2 = Number.NaN
+  height_m = Number.NaN
+  height_mps = Number.NaN
+  height_mps2 = Number.NaN
+}
+
+/** A crane at a moment: its tip, the way it points and the rope, and how each moves and speeds up. */
+export class Motion extends TipMotion {
+  slew_deg = Number.NaN
+  slew_deg_s = Number.NaN
+  slew_deg_s2 = Number.NaN
+  rope_m = Number.NaN
+  payOut_mps = Number.NaN
+  payOut_mps2 = Number.NaN
+}
 
 /** The tip in a frame that stands still, metres and seconds, and the rope below it to the load's centre. */
-export interface Drive {
-  tip: Written
-  speed: Written
-  acceleration: Written
-  rope_m: number
-  payOut_mps: number
-  payOut_mps2: number
+export class Drive {
+  readonly tip: Written = [0, 0, 0]
+  readonly speed: Written = [0, 0, 0]
+  readonly acceleration: Written = [0, 0, 0]
+  rope_m = Number.NaN
+  payOut_mps = Number.NaN
+  payOut_mps2 = Number.NaN
 }
 
 /** A crane that does not move, its tip at a radius, slew and height, with so much rope. */
@@ -45,48 +54,24 @@ export function stillMotion(at: { slew_deg: number; radius_m: number; height_m: 
   return { ...at, ...rest }
 }
 
-/** One to be written to; no figure until it is. */
-export const noDrive = (): Drive => ({
-  tip: [0, 0, 0],
-  speed: [0, 0, 0],
-  acceleration: [0, 0, 0],
-  rope_m: Number.NaN,
-  payOut_mps: Number.NaN,
-  payOut_mps2: Number.NaN,
-})
-/** One to be written to; no figure until it is. */
-export const noMotion = (): Motion => ({
-  slew_deg: Number.NaN,
-  slew_deg_s: Number.NaN,
-  slew_deg_s2: Number.NaN,
-  radius_m: Number.NaN,
-  radius_mps: Number.NaN,
-  radius_mps2: Number.NaN,
-  height_m: Number.NaN,
-  height_mps: Number.NaN,
-  height_mps2: Number.NaN,
-  rope_m: Number.NaN,
-  payOut_mps: Number.NaN,
-  payOut_mps2: Number.NaN,
-})
-
-function write(to: Written, x: number, y: number, z: number) {
-  to[0] = x
-  to[1] = y
-  to[2] = z
-}
-
 /** Tip and rope from slew, luff or telescope (as radius and height of the tip) and hoist. */
-export function driveOf(m: Motion, to: Drive = noDrive()): Drive {
+export function driveOf(m: Motion, to = new Drive()): Drive {
+  const { tip, speed, acceleration } = to
   const c = Math.cos(m.slew_deg * rad)
   const s = Math.sin(m.slew_deg * rad)
   const w = m.slew_deg_s * rad
   const a = m.slew_deg_s2 * rad
   const out = m.radius_mps2 - m.radius_m * w * w
   const round = m.radius_m * a + 2 * m.radius_mps * w
-  write(to.tip, m.radius_m * c, m.radius_m * s, m.height_m)
-  write(to.speed, m.radius_mps * c - m.radius_m * w * s, m.radius_mps * s + m.radius_m * w * c, m.height_mps)
-  write(to.acceleration, out * c - round * s, out * s + round * c, m.height_mps2)
+  tip[0] = m.radius_m * c
+  tip[1] = m.radius_m * s
+  tip[2] = m.height_m
+  speed[0] = m.radius_mps * c - m.radius_m * w * s
+  speed[1] = m.radius_mps * s + m.radius_m * w * c
+  speed[2] = m.height_mps
+  acceleration[0] = out * c - round * s
+  acceleration[1] = out * s + round * c
+  acceleration[2] = m.height_mps2
   to.rope_m = m.rope_m
   to.payOut_mps = m.payOut_mps
   to.payOut_mps2 = m.payOut_mps2
@@ -100,22 +85,32 @@ export interface Moving {
   acceleration: number
 }
 
-/** A figure that stands still. */
-export const atRest = (at: number): Moving => ({ at, speed: 0, acceleration: 0 })
+/** A figure that stands still, and may be set going. */
+export class Figure implements Moving {
+  at = Number.NaN
+  speed = Number.NaN
+  acceleration = Number.NaN
+  constructor(at: number) {
+    this.at = at
+    this.speed = this.acceleration = 0
+  }
+}
+export const atRest = (at: number): Moving => new Figure(at)
 
 /** A boom by its foot (so far behind and over the slew centre) and its head's offset square to it, metres. */
-export interface BoomFigures {
-  back_m: number
-  foot_m: number
-  offset_m: number
+export class BoomFigures {
+  back_m = Number.NaN
+  foot_m = Number.NaN
+  offset_m = Number.NaN
+  constructor(back_m: number, foot_m: number, offset_m: number) {
+    this.back_m = back_m
+    this.foot_m = foot_m
+    this.offset_m = offset_m
+  }
 }
 
-/** One to be written to, in numbers that are never whole: an engine that began with whole ones would keep each apart. */
-const N = Number.NaN
-const noTip = (): TipMotion => ({ radius_m: N, radius_mps: N, radius_mps2: N, height_m: N, height_mps: N, height_mps2: N })
-
 /** Tip of a member from a foot so far out and so high that moves as `to` says: so long, so far off square to itself, at an angle. */
-function addMember(to: TipMotion, angle_deg: Moving, length_m: Moving, e: number) {
+function addMember(to: TipMotion, angle_deg: Moving, length_m: Moving, { offset_m: e }: BoomFigures) {
   const c = Math.cos(angle_deg.at * rad)
   const s = Math.sin(angle_deg.at * rad)
   const w = angle_deg.speed * rad
@@ -130,7 +125,7 @@ function addMember(to: TipMotion, angle_deg: Moving, length_m: Moving, e: number
 }
 
 /** At the foot, so far behind the slew centre and so high, nothing moves. */
-function atFoot(to: TipMotion, back_m: number, foot_m: number) {
+function atFoot(to: TipMotion, { back_m, foot_m }: BoomFigures) {
   to.radius_m = -back_m
   to.height_m = foot_m
   to.radius_mps = 0
@@ -145,16 +140,16 @@ function atFoot(to: TipMotion, back_m: number, foot_m: number) {
  *
  * @param angle_deg above level, degrees
  */
-export function boomTip(b: BoomFigures, angle_deg: Moving, length_m: Moving, to: TipMotion = noTip()): TipMotion {
-  atFoot(to, b.back_m, b.foot_m)
-  addMember(to, angle_deg, length_m, b.offset_m)
+export function boomTip(b: BoomFigures, angle_deg: Moving, length_m: Moving, to = new TipMotion()): TipMotion {
+  atFoot(to, b)
+  addMember(to, angle_deg, length_m, b)
   return to
 }
 
 /** Two booms on a hinge, metres: the inner one never longer, the outer one as long as it is drawn. */
 export interface HingedFigures {
-  back_m: number
-  foot_m: number
+  /** In line with both heads. */
+  foot: BoomFigures
   inner_m: Moving
   /** Above level, of the outer boom: worked out again at each time. */
   level_deg: Moving
@@ -172,14 +167,14 @@ export function hingedTip(
   inner_deg: Moving,
   outer_deg: Moving,
   outer_m: Moving,
-  to: TipMotion = noTip(),
+  to = new TipMotion(),
 ): TipMotion {
   const { level_deg } = b
   level_deg.at = inner_deg.at + outer_deg.at
   level_deg.speed = inner_deg.speed + outer_deg.speed
   level_deg.acceleration = inner_deg.acceleration + outer_deg.acceleration
-  atFoot(to, b.back_m, b.foot_m)
-  addMember(to, inner_deg, b.inner_m, 0)
-  addMember(to, level_deg, outer_m, 0)
+  atFoot(to, b.foot)
+  addMember(to, inner_deg, b.inner_m, b.foot)
+  addMember(to, level_deg, outer_m, b.foot)
   return to
 }

@@ -46,47 +46,80 @@ export interface Balance {
   z_m: number
 }
 
+/** What a truck weighs and where, before anything is raised, shifted or tilted; moments in kilogram metres. */
+export class Weights {
+  total_kg = Number.NaN
+  x_kgm = Number.NaN
+  y_kgm = Number.NaN
+  z_kgm = Number.NaN
+  /** As much of it as goes up with the forks: of what goes half as far, half. */
+  rises_kg = 0
+  /** What is on the carriage: it goes aside and leans with it. */
+  raised_kg = 0
+  give_share = Number.NaN
+
+  constructor({ mass_kg, cgBehindFront_m, give_share, chassis }: Truck) {
+    this.total_kg = mass_kg
+    this.x_kgm = -mass_kg * cgBehindFront_m
+    this.y_kgm = 0
+    this.z_kgm = mass_kg * chassis.cgHeight_m
+    this.rises_kg = chassis.rises.reduce((s, r) => s + r.mass_kg * r.share, 0)
+    this.give_share = give_share
+  }
+
+  add(
+    kg: number,
+    { x_m, y_m = 0, z_m }: { x_m: number; y_m?: number; z_m: number },
+    goes: { up: number; onCarriage?: true },
+  ): void {
+    this.total_kg += kg
+    this.x_kgm += kg * x_m
+    this.y_kgm += kg * y_m
+    this.z_kgm += kg * z_m
+    this.rises_kg += kg * goes.up
+    if (goes.onCarriage) this.raised_kg += kg
+  }
+}
+
 /**
+ * What a truck weighs and where, with what is fitted and what is on its forks.
+ *
  * @param load null: nothing on it
  * @param reach_m how far the arm of a truck with one is drawn out; omitted: to the load's centre
  */
-export function balanceOf(
-  t: Truck,
-  fitted: FittedMasses,
-  load: OnForks | null,
-  pose: MastPose,
-  reach_m = load?.x_m ?? 0,
-): Balance {
-  const { chassis } = t
-  const h = pose.height_m
-  const lean_m = Math.sin(Math.max(0, pose.tilt_deg) * rad) * h
-  const give_m = t.give_share * h + lean_m
-  const rising = chassis.rises.reduce((s, r) => s + r.mass_kg * r.share * h, 0)
-  const sum = { m: t.mass_kg, x: -t.mass_kg * t.cgBehindFront_m, give: 0, y: 0, z: t.mass_kg * chassis.cgHeight_m + rising }
-  const add = (m: number, x: number, y: number, z: number, moves: boolean) => {
-    sum.m += m
-    sum.x += m * x
-    sum.give += moves ? m * give_m : 0
-    sum.y += m * y
-    sum.z += m * z
-  }
-  const face_m = t.faceToAxle_m + (fitted.tool?.ahead_m ?? 0)
-  if (fitted.slabs) add(fitted.slabs.mass_kg, -fitted.slabs.behindFront_m, 0, chassis.cgHeight_m, false)
+export function weightsOf(t: Truck, fitted: FittedMasses, load: OnForks | null, reach_m = load?.x_m ?? 0): Weights {
+  const { chassis, boom } = t
+  const { slabs, tool, persons_kg } = fitted
+  const face_m = t.faceToAxle_m + (tool?.ahead_m ?? 0)
   const arm_m = t.faceToAxle_m + reach_m
-  if (t.boom) add(t.boom.mass_kg, t.boom.share * arm_m, 0, chassis.cgHeight_m + h / 2, false)
+  const all = new Weights(t)
+  if (slabs) all.add(slabs.mass_kg, { x_m: -slabs.behindFront_m, z_m: chassis.cgHeight_m }, { up: 0 })
+  if (boom) all.add(boom.mass_kg, { x_m: boom.share * arm_m, z_m: chassis.cgHeight_m }, { up: 0.5 })
   // A tool hangs at the end of an arm, or stands at the face of a carriage.
-  if (fitted.tool) add(fitted.tool.mass_kg, t.boom ? arm_m : face_m, pose.sideShift_m, h, true)
-  const { operator } = chassis
-  if (operator && fitted.persons_kg) add(fitted.persons_kg, operator.x_m, 0, h + operator.above_m, false)
-  if (load) add(load.mass_kg, face_m + load.x_m, pose.sideShift_m + load.y_m, h + load.z_m, true)
-  return {
-    total_kg: sum.m,
-    x_m: sum.x / sum.m,
-    xFront_m: (sum.x + sum.give) / sum.m,
-    y_m: sum.y / sum.m,
-    z_m: sum.z / sum.m,
-  }
+  if (tool) all.add(tool.mass_kg, { x_m: boom ? arm_m : face_m, z_m: 0 }, { up: 1, onCarriage: true })
+  if (chassis.operator && persons_kg) all.add(persons_kg, { x_m: chassis.operator.x_m, z_m: chassis.operator.above_m }, { up: 1 })
+  if (load) all.add(load.mass_kg, { ...load, x_m: face_m + load.x_m }, { up: 1, onCarriage: true })
+  return all
 }
+
+/** How it balances with its mast so. @param to written over */
+export function balanceAt(
+  w: Weights,
+  { height_m: h, sideShift_m, tilt_deg }: MastPose,
+  to: Balance = { total_kg: 0, x_m: 0, xFront_m: 0, y_m: 0, z_m: 0 },
+): Balance {
+  const lean_m = Math.sin(Math.max(0, tilt_deg) * rad) * h
+  to.total_kg = w.total_kg
+  to.x_m = w.x_kgm / w.total_kg
+  to.xFront_m = (w.x_kgm + w.raised_kg * (w.give_share * h + lean_m)) / w.total_kg
+  to.y_m = (w.y_kgm + w.raised_kg * sideShift_m) / w.total_kg
+  to.z_m = (w.z_kgm + w.rises_kg * h) / w.total_kg
+  return to
+}
+
+/** Both at once. */
+export const balanceOf = (t: Truck, fitted: FittedMasses, load: OnForks | null, pose: MastPose, reach_m?: number): Balance =>
+  balanceAt(weightsOf(t, fitted, load, reach_m), pose)
 
 /** Room to the edges of the triangle it stands on, metres; negative: it falls over that edge. */
 export interface Margins {
@@ -127,16 +160,23 @@ export interface Going {
 export const forwardOf = ({ pitch_rad, braking_mps2 }: Going): number =>
   (braking_mps2 / g_mps2 - Math.sin(pitch_rad)) / Math.cos(pitch_rad)
 
-/** What its braked wheels carry of its weight as it slows so. */
-export function brakedShare({ chassis }: Pick<Truck, 'chassis'>, b: Balance, { pitch_rad, braking_mps2 }: Going): number {
-  const along = braking_mps2 / g_mps2 - Math.sin(pitch_rad)
-  const front = ((chassis.wheelbase_m + b.x_m) * Math.cos(pitch_rad) + b.z_m * along) / chassis.wheelbase_m
-  return chassis.braked === 'front' ? front : Math.cos(pitch_rad) - front
+/** Friction that its braked axle needs as it slows so, and what share of the weight stands on it. */
+export interface Traction {
+  needed: number
+  share: number
 }
 
-/** Friction that its braked axle needs, and what share of the weight stands on it. */
-export function tractionOf(truck: Truck, b: Balance, going: Going): { needed: number; share: number } {
-  const share = brakedShare(truck, b, going)
-  const along = going.braking_mps2 / g_mps2 - Math.sin(going.pitch_rad)
-  return { needed: share > 0 ? Math.abs(along) / share : Infinity, share }
+export function tractionOf(
+  { chassis }: Pick<Truck, 'chassis'>,
+  b: Balance,
+  { pitch_rad, braking_mps2 }: Going,
+  to: Traction = { needed: 0, share: 0 },
+): Traction {
+  const along = braking_mps2 / g_mps2 - Math.sin(pitch_rad)
+  const front = ((chassis.wheelbase_m + b.x_m) * Math.cos(pitch_rad) + b.z_m * along) / chassis.wheelbase_m
+  const share = chassis.braked === 'front' ? front : Math.cos(pitch_rad) - front
+  to.share = share
+  if (share > 0) to.needed = Math.abs(along) / share
+  else to.needed = Infinity
+  return to
 }
