@@ -174,6 +174,66 @@ test('load control on the machine’s own levers: driven by keys and by a thumb,
   expect(await query('select from practice_run')).toHaveLength(1)
 })
 
+/** A course that is known: the next seed is this one, and the last run was so hard. */
+async function nextCourse(page: Page, machine: string, seed: number, level: number): Promise<void> {
+  await page.addInitScript((drawn) => {
+    const own = crypto.getRandomValues.bind(crypto)
+    Object.assign(crypto, {
+      getRandomValues: (a: Uint8Array<ArrayBuffer> | Uint32Array<ArrayBuffer>) =>
+        a instanceof Uint32Array && a.length === 1 ? a.fill(drawn) : own(a),
+    })
+  }, seed)
+  await page.route('**/api/practice/runs', async (route) => {
+    const { runs, ...page } = await (await route.fetch()).json()
+    const last = { ...runs[0], id: randomUUID(), machine, game: 'load', level, passed: false }
+    await route.fulfill({ json: { ...page, runs: [last] } })
+  })
+}
+
+test('a ring that nobody sees from the controls: the load is led into it by what a signaller calls', async ({ page }) => {
+  await page.clock.install()
+  await signOn(page, 'Ines Haldane')
+  await nextCourse(page, 'tern', 16, 0.78)
+  await page.goto('/practice/tern')
+  await expect(page.getByText(/One ring lies out of sight\. There a signaller talks you in/)).toBeVisible()
+  await standStill(page)
+  await page.getByRole('button', { name: 'Begin', exact: true }).click()
+  const called = page.getByRole('status', { name: 'Your signaller' })
+  const keys = { Left: 'a', Right: 'd', Out: 'ArrowUp', In: 'ArrowDown', Lower: 'ArrowLeft', Up: 'ArrowRight' } as const
+  /** Held for so long at half, and let go. */
+  const half = async (key: string, ms: number) => {
+    await page.keyboard.down('Shift')
+    await page.keyboard.down(key)
+    await page.clock.runFor(ms)
+    await page.keyboard.up(key)
+    await page.keyboard.up('Shift')
+    await page.clock.runFor(2000 - ms)
+  }
+  // It lies to the left and nearer in: that way until it is out of sight.
+  await page.clock.runFor(500)
+  expect(await figure(page, 'Over the deck')).toBeGreaterThan(1)
+  for (let i = 0; i < 8 && !(await called.isVisible()); i++) await half('a', 1200)
+  const heard: string[] = []
+  for (let i = 0; i < 60 && (await page.getByText('1 of 3', { exact: true }).isVisible()); i++) {
+    const words = (await called.textContent({ timeout: 1000 }).catch(() => '')) ?? ''
+    heard.push(words)
+    if (i === 0) {
+      await look(page, 'practice-out-of-sight')
+      // What is not seen has no figure.
+      for (const of of ['Beside the hook', 'Over the deck']) expect(await figure(page, of)).toBeNaN()
+    }
+    const [, way = '', far = '0'] = words.match(/^(Left|Right|Out|In|Lower|Up again), ([\d.]+) m$/) ?? []
+    const key = keys[way.split(' ')[0] as keyof typeof keys]
+    if (key) await half(key, way === 'Lower' ? 700 : Math.min(1500, 300 + 350 * Number(far)))
+    else await page.clock.runFor(1000)
+  }
+  await page.clock.resume()
+  expect(await page.getByText('2 of 3', { exact: true }).isVisible(), heard.join(' · ')).toBe(true)
+  expect(heard.some((w) => w.startsWith('Lower'))).toBe(true)
+  // The next ring is seen from there: once it is up, nobody talks any more.
+  await expect(called).toHaveText(/^Up again, /)
+})
+
 test('figures read by somebody else, judged: told at once, kept once though there was no network, and what was missed comes again', async ({
   page,
   context,

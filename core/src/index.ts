@@ -292,6 +292,8 @@ export {
   practiceAsked,
 } from './practice/asked'
 export { type Attempt, attemptsOf, type CatchWord, type Fault, judgeCatch } from './practice/attempts'
+export { type BlindSpot, isOutOfSight } from './practice/blind-spot'
+export { type Call, type Called, calledIn, calledTo } from './practice/called'
 export { certificateSays, practisedOn } from './practice/certificate'
 export { type Course, courseFor, type LoadSet, loadSet, type StartSwing } from './practice/course'
 export { Drill, longest_ticks, type Sample, type Stopped } from './practice/drill'

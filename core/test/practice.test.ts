@@ -4,7 +4,9 @@ import {
   atRest,
   attemptsOf,
   barOf,
+  type Called,
   type Course,
+  calledTo,
   canPractise,
   catchInOne,
   catchSpeed,
@@ -44,6 +46,7 @@ import { wordOf } from '../src/practice/attempts'
 import { onCourse } from '../src/practice/course'
 import { swayInWind } from '../src/practice/in-wind'
 import { boomLine, touches } from '../src/practice/obstacles'
+import { type Plane, planeOf } from '../src/practice/planes'
 import { type Ring, stepsBetween } from '../src/practice/ring'
 import { demoMachine, demoMachines, demoTable } from './demo'
 import { runs } from './runs'
@@ -762,6 +765,53 @@ describe('a course', () => {
       return d.stopped
     })
     expect(new Set(ends)).toEqual(new Set(['person', null]))
+  }, 600_000)
+  it('hides one ring of a hard course and of no other; whoever does what is called, and sees nothing, sets the load down in it', () => {
+    fc.assert(
+      fc.property(anyMachine, seeds, fc.double({ min: 0, max: 1, noNaN: true }), (m, seed, level) => {
+        const whole = rigOf(machineOf(m))
+        const { blind, legs, ...course } = courseFor(whole, seed, level)
+        expect(blind !== null).toBe(level >= 0.6)
+        if (!blind) return
+        expect(courseFor(whole, seed, level).blind).toEqual(blind)
+        const hidden = legs.filter((r) => Math.hypot(...placeOfRing(r).map((x, i) => x - (blind.at[i] ?? 0))) < 1e-9)
+        expect(hidden).toHaveLength(1)
+        const alone = { ...course, blind, legs: hidden, swings: [], people: [], obstacles: { posts: [], walls: [] }, wind: null }
+        const d = new Drill(whole, alone)
+        const { rig } = d
+        const hoists = rig.axes.flatMap((a, i) => (planeOf[a.motion] === null ? [i] : []))
+        const ring = hidden[0]
+        if (!ring) return
+        /** Held so, every two seconds: half as far as is said, at most at a fifth of the lever, and still for the rest. */
+        const way = (plane: Plane, sign: 1 | -1, by_m: number) => {
+          const { axis, tip, sense } = catchSpeed(rig, plane, d.samples.at(-1)?.radius_m ?? ring.radius_m)
+          const u = Math.min(0.5, 0.3 / tip.greatest_mps)
+          return {
+            u: rig.axes.map((_, i) => (i === axis ? sign * sense * u : 0)),
+            s: Math.min(1.8, by_m / (2 * u * tip.greatest_mps)),
+          }
+        }
+        const raised = (u: number, s: number) => ({ u: rig.axes.map((_, i) => (hoists.includes(i) ? u : 0)), s })
+        const doing = ({ call, by_m }: Called) =>
+          ({
+            left: () => way('across', 1, by_m),
+            right: () => way('across', -1, by_m),
+            out: () => way('along', 1, by_m),
+            in: () => way('along', -1, by_m),
+            lower: () => raised(-Math.min(0.8, 0.15 / (rig.axes[hoists[0] ?? 0]?.limits.greatest ?? 1)), 1.9),
+            hoist: () => raised(0.5, 1.9),
+            hold: () => raised(0, 0),
+          })[call]()
+        for (let t = 0; t < 400 && !d.over; t++) {
+          const s = d.samples.at(-1)
+          const now = s ? doing(calledTo(rig, ring, s)) : raised(0.4, 1.9)
+          for (let k = 0; k < 240 && !d.over; k++) d.step(k < now.s / tick_s ? now.u : still(rig))
+        }
+        expect([d.stopped, d.landed.length], m).toEqual([null, 1])
+        expect(d.landed[0]?.off_m).toBeLessThan(ring.ring_m)
+      }),
+      { numRuns: runs(300, 24) },
+    )
   }, 600_000)
   it('is driven by the reference for ninety and more, and nothing that gets round it scores over thirty', () => {
     fc.assert(

@@ -4,6 +4,7 @@ import { awayFrom } from '../plane/ranges'
 import { Refusal } from '../refusal'
 import { driveOf } from '../swing/tip'
 import type { Vec } from '../swing/vector'
+import { type BlindSpot, blindSpotFor } from './blind-spot'
 import { type CourseWind, windOf, windSet } from './course-wind'
 import { boomLine, fromStart_m, type Obstacles, obstaclesFor } from './obstacles'
 import { type OnFoot, peopleFor } from './on-foot'
@@ -51,6 +52,8 @@ export interface Course {
   /** Who crosses its ways, no more than one a leg. */
   people: readonly OnFoot[]
   wind: CourseWind | null
+  /** Where one of its rings lies out of sight of whoever drives. */
+  blind: BlindSpot | null
   /** As much swing, and as much hook beside load, gives half of what can be had for it. */
   allowed_m: number
 }
@@ -215,6 +218,7 @@ export function courseFor(whole: Rig, seed: number, level: number, set: LoadSet 
       obstacles,
       people: peopleFor(rig, rings, obstacles, randomFrom(seed, 'people'), level),
       wind: windOf(seed, level, rig.deck_m + rig.hangs_m, set.wind),
+      blind: blindSpotFor(rings.slice(1), randomFrom(seed, 'blind'), level),
       allowed_m: Math.max(0.25, allowed_m),
     }
   }

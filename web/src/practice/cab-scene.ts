@@ -1,5 +1,5 @@
 import { type Drill, type EyePart, fromPeople_m, placeOfRing, type Rig, type Sample } from '@geolabe/core'
-import { dot, ground, inked, line, type Sheet, tall_m } from './scene'
+import { dot, ground, inked, isSeen, line, type Sheet, tall_m } from './scene'
 
 type Place = readonly [x: number, y: number, z: number]
 
@@ -151,6 +151,11 @@ function onDeck(sheet: Sheet, look: Look, d: Drill, s: Sample) {
     const [x, y] = look.px(at)
     ctx.fillText(String(i + 1), x, y + 6)
   }
+  if (course.blind) {
+    const { at, radius_m, height_m } = course.blind
+    flat(sheet, look, roundAt(on(at), radius_m), paint.line, paint.quiet)
+    flat(sheet, look, roundAt(on(at, height_m), radius_m), null, paint.quiet)
+  }
   for (const w of course.obstacles.walls)
     flat(sheet, look, [on(w.from), on(w.to), on(w.to, w.height_m), on(w.from, w.height_m)], paint.outside, paint.ink)
   for (const p of course.obstacles.posts) lineIn(sheet, look, on(p.at), on(p.at, p.height_m), paint.outside, 2 * p.radius_m, 3)
@@ -175,14 +180,15 @@ export function drawFromEye(sheet: Sheet, d: Drill, s: Sample, eye: EyePart) {
   const foot = out(-rig.foot.back_m, rig.foot.height_m)
   const end = rig.under === 'boom' ? s.tip : out(Math.max(rig.radii.most_m, s.radius_m) + 3, rig.foot.height_m)
   const joints = s.elbow ? [foot, out(...s.elbow), end] : [foot, end]
+  const seen = isSeen(d, s)
   // A shadow straight below tells over what it hangs.
-  flat(sheet, look, roundAt([s.load[0], s.load[1], rig.deck_m], rig.load.radius_m), paint.edge, null)
+  if (seen) flat(sheet, look, roundAt([s.load[0], s.load[1], rig.deck_m], rig.load.radius_m), paint.edge, null)
   for (const [i, joint] of joints.entries()) {
     const last = joints[i - 1]
     if (last) lineIn(sheet, look, last, joint, paint.ink, 0.4, 3)
   }
-  lineIn(sheet, look, s.tip, s.load, paint.outside, 0.03, 2)
-  if (look.ahead(s.load) > near_m) {
+  if (seen) lineIn(sheet, look, s.tip, s.load, paint.outside, 0.03, 2)
+  if (seen && look.ahead(s.load) > near_m) {
     const k = look.scale(s.load)
     const [x, y] = look.px(s.load)
     const [wide, high] = [Math.max(5, rig.load.radius_m * k), Math.max(5, rig.load.half_m * k)]

@@ -1,10 +1,11 @@
-import type { Course, EyePart, LoadRun, LoadSet, Machine, Rig } from '@geolabe/core'
+import type { Called, Course, EyePart, LoadRun, LoadSet, Machine, Rig } from '@geolabe/core'
 import clsx from 'clsx'
 import { useMemo, useRef, useState } from 'react'
 import { t } from '../language/t'
 import { Button } from '../look/button'
 import { Tick } from '../look/tick'
-import { useSay } from '../units/units'
+import { useSpoken } from '../signals/radio'
+import { figureOf, unitOf, usePreferences, useSay } from '../units/units'
 import { isOverDeck } from './cab-scene'
 import { clockOf } from './clock'
 import { useGiven } from './given'
@@ -44,7 +45,13 @@ type View = 'plan' | 'side' | 'eye'
 const eyeWords = (eye: EyePart | null) => (eye?.on === 'foot' ? t`As you stand` : t`From the cab`)
 
 /** What is to be done, before it begins. */
-function Opening({ course: { swings, obstacles, people, wind, leverShare }, level }: { course: Course; level: Rig['level'] }) {
+function Opening({
+  course: { swings, obstacles, people, wind, leverShare, blind },
+  level,
+}: {
+  course: Course
+  level: Rig['level']
+}) {
   const say = useSay()
   const [start] = swings
   return (
@@ -60,6 +67,7 @@ function Opening({ course: { swings, obstacles, people, wind, leverShare }, leve
           leverShare < 1 && t`Lever speed is set to ${Math.round(100 * leverShare)} %.`,
           obstacles.posts.length > 0 && t`Keep boom, rope and load clear of the posts.`,
           obstacles.walls.length > 0 && t`Lift over the wall.`,
+          blind && t`One ring lies out of sight. There a signaller talks you in; do what is called, slowly.`,
           people.length > 0 && t`People cross the way. Let them over before you lift; never take a load over them.`,
           wind && t`Wind ${say('speed', wind.mean_mps)}, in gusts ${say('speed', wind.most_mps)}.`,
         ]
@@ -84,6 +92,32 @@ function Opening({ course: { swings, obstacles, people, wind, leverShare }, leve
         {t`Levers under your thumbs, the keys that stand on them, or the sticks of a gamepad. Shift is half; Space stops everything, Escape stops time.`}
       </p>
     </>
+  )
+}
+
+/** What a signaller says while nobody at the controls sees the load, in large letters and aloud. */
+function CalledOut({ called: { call, by_m }, under }: { called: Called; under: Rig['under'] }) {
+  const { units } = usePreferences()
+  // As somebody says it on a radio: nobody reads out centimetres.
+  const far = `${figureOf(units, 'length', by_m, units === 'metric' && by_m < 2 ? 1 : 0)} ${unitOf(units, 'length').label}`
+  const words = {
+    left: t`Left, ${far}`,
+    right: t`Right, ${far}`,
+    out: under === 'frame' ? t`Forward, ${far}` : t`Out, ${far}`,
+    in: under === 'frame' ? t`Back, ${far}` : t`In, ${far}`,
+    lower: t`Lower, ${far}`,
+    hoist: t`Up again, ${far}`,
+    hold: t`Hold it there`,
+  }[call]
+  useSpoken(words)
+  return (
+    <p
+      role="status"
+      aria-label={t`Your signaller`}
+      className="pointer-events-none absolute inset-x-0 bottom-14 mx-auto w-fit rounded-xl border-2 border-ink bg-paper px-4 py-2 text-[clamp(1.6rem,5vw,2.6rem)] leading-none font-bold"
+    >
+      {words}
+    </p>
   )
 }
 
@@ -125,7 +159,7 @@ export function Play({
     setView(to)
     if (to !== 'plan') setOther(to)
   }
-  const { s } = told
+  const { s, called } = told
   const clock = how.set?.clock
   const over_m = Math.max(0, s.load[2] - rig.deck_m - rig.load.half_m)
   const canvas = 'absolute inset-0 size-full'
@@ -134,8 +168,8 @@ export function Play({
     <div data-station="" className="flex min-h-0 grow flex-col gap-2 pb-2">
       <h1 className="sr-only">{t`Practice on ${machine.name}`}</h1>
       <dl className="flex flex-wrap items-end gap-x-6 gap-y-1 max-sm:flex-nowrap max-sm:justify-between max-sm:gap-x-2">
-        {!unaided && <Figure label={t`Beside the hook`}>{say('length', Math.hypot(...s.beside_m))}</Figure>}
-        <Figure label={t`Over the deck`}>{say('length', over_m)}</Figure>
+        {!unaided && <Figure label={t`Beside the hook`}>{called ? '–' : say('length', Math.hypot(...s.beside_m))}</Figure>}
+        <Figure label={t`Over the deck`}>{called ? '–' : say('length', over_m)}</Figure>
         {rig.level && (
           <Figure label={t`Out of level`} over={Math.abs(s.apart_m) > rig.level.limit_m}>
             {say('length', Math.abs(s.apart_m))}
@@ -177,6 +211,7 @@ export function Play({
         <Button className="absolute top-2 right-2 md:hidden" onClick={() => turnTo(next)}>
           {next === 'plan' ? t`From above` : next === 'side' ? t`From the side` : eyeWords(eye)}
         </Button>
+        {state === 'going' && called && <CalledOut called={called} under={rig.under} />}
         {state === 'going' && <Button className="absolute right-2 bottom-2" onClick={pause}>{t`Pause`}</Button>}
         {state !== 'going' && (
           <div className="pointer-events-none absolute inset-0 grid place-items-center p-3 md:place-items-end md:content-end">

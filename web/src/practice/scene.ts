@@ -2,6 +2,7 @@ import {
   type Course,
   type Drill,
   fromPeople_m,
+  isOutOfSight,
   type Polygon,
   placeOfRing,
   type Rig,
@@ -174,17 +175,43 @@ export function dot(sheet: Sheet, at: [number, number], radius: number, fill: st
   inked(sheet, fill, stroke, wide)
 }
 
-/** Where the load went lately, against the ground. */
-function trail(sheet: Sheet, v: View, samples: readonly Sample[]) {
+/** Where the load went lately, as far as it is seen, against the ground. */
+function trail(sheet: Sheet, v: View, samples: readonly Sample[], seen: (s: Sample) => boolean) {
   const { ctx, paint } = sheet
   ctx.strokeStyle = paint.quiet
   ctx.lineWidth = 1.5
   ctx.beginPath()
+  let on = false
   for (let k = Math.max(0, samples.length - trail_ticks); k < samples.length; k += trailEvery) {
     const s = samples[k]
-    if (s) ctx.lineTo(...v.px(s.load[0], s.load[1]))
+    if (!s) continue
+    const shown = seen(s)
+    if (shown && on) ctx.lineTo(...v.px(s.load[0], s.load[1]))
+    else if (shown) ctx.moveTo(...v.px(s.load[0], s.load[1]))
+    on = shown
   }
   ctx.stroke()
+}
+
+/** Whether whoever drives sees the load. */
+export const isSeen = ({ rig, course }: Drill, s: Sample): boolean => !isOutOfSight(course.blind, s.load, rig)
+
+/** Where nobody sees in from the controls, from above. */
+function outOfSight(sheet: Sheet, v: View, { course: { blind } }: Drill) {
+  if (!blind) return
+  const { ctx, paint } = sheet
+  const [x, y] = v.px(...blind.at)
+  const wide = blind.radius_m * v.scale
+  ctx.globalAlpha = 0.5
+  dot(sheet, [x, y], wide, paint.line, paint.line, 2)
+  ctx.globalAlpha = 1
+  ctx.setLineDash([10, 6])
+  dot(sheet, [x, y], wide, null, paint.quiet, 2)
+  ctx.setLineDash([])
+  ctx.fillStyle = paint.ink
+  ctx.font = '700 16px "Atkinson Hyperlegible Next Variable", sans-serif'
+  ctx.textAlign = 'center'
+  ctx.fillText(t`Out of sight`, x, y - wide - 6)
 }
 
 /** Posts and walls from above. */
@@ -281,6 +308,7 @@ function isApart(ring: Ring, due: Ring | undefined): boolean {
  * From above: rings, machine, boom, tip, load and what is between the two.
  *
  * @param ghost where the reference has its load at this moment
+ * @param driven as whoever drives sees it: a load out of sight is not drawn
  */
 export function drawPlan(
   sheet: Sheet,
@@ -288,11 +316,14 @@ export function drawPlan(
   outline: readonly Polygon[],
   s: Sample,
   ghost: readonly [number, number] | null = null,
+  driven = false,
 ) {
   const { rig } = d
+  const seen = (x: Sample) => !driven || isSeen(d, x)
   ground(sheet)
   const v = planView(sheet, rig, d, s)
   const { paint, ctx } = sheet
+  outOfSight(sheet, v, d)
   if (rig.under === 'beam') beamFromAbove(sheet, v, rig)
   for (const [i, ring] of d.course.legs.entries()) {
     const at = v.px(...placeOfRing(ring))
@@ -315,13 +346,17 @@ export function drawPlan(
     const { back_m } = rig.foot
     line(sheet, v.px(-back_m * c, -back_m * n), v.px(s.tip[0], s.tip[1]), paint.ink, Math.max(4, 0.5 * v.scale))
   }
-  trail(sheet, v, d.samples)
+  trail(sheet, v, d.samples, seen)
   if (ghost) {
     ctx.setLineDash([5, 4])
     dot(sheet, v.px(...ghost), rig.load.radius_m * v.scale + 4, null, paint.ink, 2.5)
     ctx.setLineDash([])
   }
   const [tip, load] = [v.px(s.tip[0], s.tip[1]), v.px(s.load[0], s.load[1])]
+  if (!seen(s)) {
+    dot(sheet, tip, 5, paint.sheet, paint.ink)
+    return
+  }
   line(sheet, tip, load, paint.outside, 3)
   if (rig.level) {
     const [dx, dy] = [(rig.level.span_m / 2) * c, (rig.level.span_m / 2) * n]
@@ -346,7 +381,7 @@ const highest_m = (rig: Rig) =>
 const over_m = 0.6
 
 /** A frame over its load, and the load on its two hoists as it hangs: its front end to the right. */
-function carriedByTwo(sheet: Sheet, px: (x: number, z: number) => [number, number], span_m: number, s: Sample) {
+function carriedByTwo(sheet: Sheet, px: (x: number, z: number) => [number, number], span_m: number, s: Sample, seen: boolean) {
   const { paint } = sheet
   const [half_m, out_m, top_m] = [span_m / 2, s.radius_m + s.beside_m[0], s.tip[2]]
   const ends = ([1, -1] as const).map((way) => ({
@@ -360,15 +395,17 @@ function carriedByTwo(sheet: Sheet, px: (x: number, z: number) => [number, numbe
   line(sheet, rear.corner, front.corner, paint.ink, 8)
   for (const { head, hook, foot, corner } of ends) {
     line(sheet, corner, foot, paint.edge, 6)
-    line(sheet, head, hook, paint.outside, 2)
+    if (seen) line(sheet, head, hook, paint.outside, 2)
   }
+  if (!seen) return
   line(sheet, rear.hook, front.hook, paint.ink, 15)
   line(sheet, rear.hook, front.hook, s.standing ? paint.edge : paint.inside, 11)
 }
 
 /** From its side, turning with the boom: how high the load hangs, and how far out of plumb along the boom. */
-export function drawSide(sheet: Sheet, d: Drill, s: Sample) {
+export function drawSide(sheet: Sheet, d: Drill, s: Sample, driven = false) {
   const { rig } = d
+  const seen = !driven || isSeen(d, s)
   ground(sheet)
   const { width, height, ctx, paint } = sheet
   const top_m = Math.max(highest_m(rig), s.tip[2], rig.foot.height_m, s.elbow?.[1] ?? 0) + 2
@@ -390,7 +427,7 @@ export function drawSide(sheet: Sheet, d: Drill, s: Sample) {
   const out_m = s.radius_m + s.beside_m[0]
   const [tip, load] = [px(s.radius_m, s.tip[2]), px(out_m, s.load[2])]
   if (rig.level) {
-    carriedByTwo(sheet, px, rig.level.span_m, s)
+    carriedByTwo(sheet, px, rig.level.span_m, s, seen)
     return
   }
   const foot = px(-rig.foot.back_m, rig.foot.height_m)
@@ -406,6 +443,10 @@ export function drawSide(sheet: Sheet, d: Drill, s: Sample) {
     line(sheet, foot, elbow, paint.ink, 8)
     line(sheet, elbow, tip, paint.ink, 6)
     if (s.elbow) dot(sheet, elbow, 4, paint.sheet, paint.ink)
+  }
+  if (!seen) {
+    dot(sheet, tip, 5, paint.sheet, paint.ink)
+    return
   }
   line(sheet, tip, load, paint.outside, 2)
   const half = rig.load.half_m * scale

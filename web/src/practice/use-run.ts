@@ -1,4 +1,4 @@
-import type { EyePart, LoadRun, Machine, Sample } from '@geolabe/core'
+import { type Called, calledIn, type EyePart, type LoadRun, type Machine, type Sample } from '@geolabe/core'
 import { type RefObject, useCallback, useRef, useState } from 'react'
 import { drawFromEye } from './cab-scene'
 import { useRunId } from './given'
@@ -27,6 +27,8 @@ interface Told {
   time_s: number
   /** What the levers say, an axis each. */
   held: readonly number[]
+  /** What a signaller says while the load is out of sight. */
+  called: Called | null
 }
 
 /** A run turned frame by frame: levers in, machine and load drawn, figures told; once it is over it is handed over. */
@@ -41,7 +43,13 @@ export function useRun(
 ) {
   const { rig, drill } = recorder
   const runId = useRunId()
-  const [told, setTold] = useState<Told>(() => ({ s: firstLook(recorder), ring: 1, time_s: 0, held: rig.axes.map(() => 0) }))
+  const [told, setTold] = useState<Told>(() => ({
+    s: firstLook(recorder),
+    ring: 1,
+    time_s: 0,
+    held: rig.axes.map(() => 0),
+    called: null,
+  }))
   useSoFar(() => {
     const run = recorder.run(runId())
     return { ticks: run.ticks, run }
@@ -54,10 +62,10 @@ export function useRun(
       (paint) => {
         const s = drill.samples.at(-1) ?? firstLook(recorder)
         const above = sheetOf(plan.current, paint)
-        if (above) drawPlan(above, drill, machine.outline.plan, s)
+        if (above) drawPlan(above, drill, machine.outline.plan, s, null, true)
         const other = sheetOf(side.current, paint)
         if (other && fromEye) drawFromEye(other, drill, s, fromEye)
-        else if (other) drawSide(other, drill, s)
+        else if (other) drawSide(other, drill, s, true)
         return s
       },
       [recorder, drill, machine, plan, side, fromEye],
@@ -74,7 +82,7 @@ export function useRun(
       if (at_ms - told_ms.current > figures_ms) {
         told_ms.current = at_ms
         const ring = Math.min(drill.course.legs.length, drill.landed.length + 1)
-        setTold({ s, ring, time_s: recorder.time_s, held })
+        setTold({ s, ring, time_s: recorder.time_s, held, called: calledIn(drill) })
       }
       if (drill.over) onOver(recorder.run(runId()))
       return drill.over ? 'over' : kept ? 'on' : 'behind'

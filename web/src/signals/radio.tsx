@@ -24,7 +24,7 @@ const spoken: Readonly<Record<Prompt['signal'], string>> = {
 export const spokenFor = (signal: Prompt['signal']): string => spoken[signal]
 
 /** Said aloud by a voice that the device itself has; none is fetched. */
-function useSpoken(words: string | null) {
+export function useSpoken(words: string | null) {
   useEffect(() => {
     if (words === null || !('speechSynthesis' in globalThis)) return
     const own = speechSynthesis
