@@ -33,6 +33,7 @@ export interface Underfoot {
 const upright: Leaning = { angle_rad: 0, rate_rad_s: 0 }
 const noShift = { most_m: 0, mps: 0 }
 
+// What a tick writes to, each of a class of its own, as `Motion` is of a load.
 class Room implements EdgeRoom {
   front = Number.NaN
   left = Number.NaN
