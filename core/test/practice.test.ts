@@ -377,6 +377,23 @@ describe('a hoist under a beam, and a boom that nothing turns', () => {
   })
 })
 
+describe('a lever that is not named', () => {
+  it('is let go, and one too many moves nothing', () => {
+    for (const m of machines.values()) {
+      const rig = rigOf(m)
+      const course = { ...courseFor(rig, 5, 0.2), swings: [] }
+      const [all, named] = [new Drill(rig, course), new Drill(rig, course)]
+      for (let k = 0; k < 240; k++) {
+        const held = rig.axes.map((_, i) => (i === 0 && k < 60 ? 0.4 : 0))
+        all.step([...held, 1])
+        named.step(k < 60 ? held.slice(0, 1) : [])
+      }
+      expect(named.key()).toEqual(all.key())
+      expect(all.axesAt()[0]).not.toBe(rig.axes[0]?.at)
+    }
+  })
+})
+
 describe('two hoists under one load', () => {
   const gannet = rigOf(machineOf('gannet'))
   const { limit_m } = gannet.level ?? { limit_m: 0 }

@@ -138,7 +138,9 @@ export class LoadMotion {
   /** One tick with its levers held so; a motion near its end slows down whatever its lever says. */
   tick(levers: readonly number[], stopping: boolean): void {
     const { axes, rig, s, drive, began, now } = this
-    this.levers.set(levers)
+    // What is not named is let go, what there is no axis for is nothing.
+    this.levers.fill(0)
+    this.levers.set(levers.length > axes.length ? levers.slice(0, axes.length) : levers)
     s.time_s = this.ticks * tick_s
     drive.begin(s)
     for (let i = 0; i < axes.length; i++) {
