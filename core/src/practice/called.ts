@@ -1,4 +1,4 @@
-import { g_mps2, rad } from '../physics'
+import { g_mps2, normalDegrees, rad } from '../physics'
 import { isOutOfSight } from './blind-spot'
 import type { Drill, Sample } from './drill'
 import type { Rig } from './rig'
@@ -23,13 +23,15 @@ const swings_share = 0.4
 
 /**
  * What is called out to bring a load into its ring, of the boom's own ways: the longer way first, then down; what stands beside it comes up again. By
- * where its hook hangs over the deck: called by a load that swings, it would be chased.
+ * where its hook hangs over the deck: called by a load that swings, it would be chased. Nothing moves while somebody walks.
  *
  * @example calledTo(rig, ring, sample) // { call: 'left', by_m: 1.4 }
  */
 export function calledTo(rig: Pick<Rig, 'deck_m' | 'load' | 'hangs_m'>, ring: Ring, s: Sample): Called {
+  if (s.onFoot?.walks) return { call: 'hold', by_m: 0 }
   const [x, y] = placeOfRing(ring)
-  const round_deg = ((((ring.slew_deg - s.slew_deg + 180) % 360) + 360) % 360) - 180
+  // The nearer way round.
+  const round_deg = normalDegrees(ring.slew_deg - s.slew_deg + 180) - 180
   const [along_m, across_m] = [ring.radius_m - s.radius_m, round_deg * rad * ring.radius_m]
   const by_m = Math.max(Math.abs(along_m), Math.abs(across_m))
   const over_m = Math.max(0, s.load[2] - rig.deck_m - rig.load.half_m)
@@ -37,7 +39,7 @@ export function calledTo(rig: Pick<Rig, 'deck_m' | 'load' | 'hangs_m'>, ring: Ri
   // Led out by a boom that is lowered, it comes down on the way.
   const low = by_m > near_share * ring.ring_m && over_m < low_share * rig.hangs_m
   if (!stands && (s.standing || low)) return { call: 'hoist', by_m: rig.hangs_m - over_m }
-  if (stands || s.onFoot?.walks) return { call: 'hold', by_m: 0 }
+  if (stands) return { call: 'hold', by_m: 0 }
   if (by_m > near_share * ring.ring_m) {
     if (Math.abs(across_m) === by_m) return { call: across_m > 0 ? 'left' : 'right', by_m }
     return { call: along_m > 0 ? 'out' : 'in', by_m }

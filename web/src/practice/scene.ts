@@ -212,6 +212,7 @@ function outOfSight(sheet: Sheet, v: View, { course: { blind } }: Drill) {
   ctx.font = '700 16px "Atkinson Hyperlegible Next Variable", sans-serif'
   ctx.textAlign = 'center'
   ctx.fillText(t`Out of sight`, x, y - wide - 6)
+  practiceWord(sheet)
 }
 
 /** Posts and walls from above. */
