@@ -54,16 +54,12 @@ export class Changing {
   yaw_rad_s2 = Number.NaN
 }
 
-/** How it goes, written over. */
+/** How it goes, written over; standing as it begins. */
 export class Going implements TruckGoing {
   speed_mps = Number.NaN
   steer_rad = Number.NaN
-  constructor(
-    was: Omit<TruckGoing, 'axle'>,
-    readonly axle: DrivenAxle,
-  ) {
-    this.speed_mps = was.speed_mps
-    this.steer_rad = was.steer_rad
+  constructor(readonly axle: DrivenAxle) {
+    this.speed_mps = this.steer_rad = 0
   }
 }
 
@@ -102,7 +98,7 @@ export class Way {
     private readonly wheels: Wheels,
     axle: DrivenAxle,
   ) {
-    this.middle = new Going({ speed_mps: 0, steer_rad: 0 }, axle)
+    this.middle = new Going(axle)
   }
 
   /** @param seconds as long as the change takes; `to` may be where it was */

@@ -3,7 +3,7 @@ import { tick_s } from '../swing/axis'
 import { type Balance, type Traction, tractionOf } from '../truck/balance'
 import { insideSides, pressesAt, type TruckStands } from '../truck/stability-triangle'
 import { type DrivenTruck, outwardOf, overEdge, type TruckEdge } from './driven-truck'
-import { Changing, changing, Going, Pose, type TruckPose, Turning, turningOf, Way } from './pose'
+import { type Changing, changing, Going, Pose, type TruckPose, type Turning, turningOf, Way } from './pose'
 import { type Slope, standingOn } from './slope'
 import { isOver, type Leaning, leaningOn } from './tipping'
 
@@ -39,10 +39,6 @@ class Room implements EdgeRoom {
   left = Number.NaN
   right = Number.NaN
 }
-class Sides {
-  left_m = Number.NaN
-  right_m = Number.NaN
-}
 class Spot {
   x_m = Number.NaN
   y_m = Number.NaN
@@ -53,17 +49,23 @@ class Stands implements TruckStands {
   lateral_mps2 = Number.NaN
   braking_mps2 = Number.NaN
 }
-class Braking {
+/** What one part of a tick hands another. */
+class Between implements Traction, Turning, Changing {
+  /** What its pedal asks for. */
+  wanted_mps = Number.NaN
   pitch_rad = Number.NaN
   braking_mps2 = Number.NaN
-}
-class Held implements Traction {
   needed = Number.NaN
   share = Number.NaN
-}
-class Rates {
+  /** How its speed and its wheels change. */
   speed_mps2 = Number.NaN
   steer_rad_s = Number.NaN
+  along_mps = Number.NaN
+  yaw_rad_s = Number.NaN
+  along_mps2 = Number.NaN
+  yaw_rad_s2 = Number.NaN
+  left_m = Number.NaN
+  right_m = Number.NaN
 }
 
 /**
@@ -94,14 +96,7 @@ export class TruckMotion {
   private readonly waiting: Float64Array
   private next = 0
   private readonly before: Going
-  private readonly sides = new Sides()
-  private readonly change = new Changing()
-  private readonly braking = new Braking()
-  private readonly traction = new Held()
-  private readonly turning = new Turning()
-  /** How its speed and its wheels change in this tick, and what its pedal asks for in it. */
-  private readonly how = new Rates()
-  private wanted_mps = Number.NaN
+  private readonly between = new Between()
   private readonly way: Way
 
   constructor(
@@ -110,8 +105,8 @@ export class TruckMotion {
     shift_m = 0,
   ) {
     this.pose = new Pose(at)
-    this.going = new Going({ speed_mps: 0, steer_rad: 0 }, truck.axle)
-    this.before = new Going(this.going, truck.axle)
+    this.going = new Going(truck.axle)
+    this.before = new Going(truck.axle)
     this.height_m = this.tilt_deg = this.acceleration_mps2 = 0
     this.shift_m = shift_m
     this.balance = truck.balance({ height_m: 0, tilt_deg: 0, shift_m })
@@ -154,11 +149,11 @@ export class TruckMotion {
 
   /** Room where its weight presses there; the give of mast and tyres counts towards the front. */
   private roomOf(at: { x_m: number; y_m: number }, to: EdgeRoom): void {
-    const { balance: b, truck, sides } = this
-    insideSides(truck.triangle, at, sides)
+    const { balance: b, truck, between } = this
+    insideSides(truck.triangle, at, between)
     to.front = -(at.x_m + b.xFront_m - b.x_m)
-    to.left = sides.left_m
-    to.right = sides.right_m
+    to.left = between.left_m
+    to.right = between.right_m
   }
 
   /** What the pedal asks for after its dead time, no faster than its platform lets it go. */
@@ -175,12 +170,13 @@ export class TruckMotion {
     let most = truck.travel.greatest
     if (platform && this.height_m > platform.above_m)
       most = this.height_m > platform.most_m ? 0 : Math.min(most, platform.slow_mps)
-    this.wanted_mps = stopping ? 0 : truck.faces * Math.max(-most, Math.min(most, said * truck.travel.greatest))
+    this.between.wanted_mps = stopping ? 0 : truck.faces * Math.max(-most, Math.min(most, said * truck.travel.greatest))
   }
 
   /** Drive or brake along its way, as far as the tyres hold, less what the slope takes; through nought it stands for a tick. */
   private drive({ friction }: Underfoot, stopping: boolean): void {
-    const { balance, before, going, traction, braking, wanted_mps, stands, how } = this
+    const { balance, before, going, between, stands } = this
+    const { wanted_mps } = between
     const { travel, truck, axle } = this.truck
     const { speed_mps: speed, steer_rad: steer } = before
     const climbs = g_mps2 * Math.sin(stands.pitch_rad)
@@ -190,19 +186,19 @@ export class TruckMotion {
     const asked = ((turning ? 0 : wanted_mps) - speed) / tick_s + uphill
     const way = speed === 0 ? wanted_mps : speed
     const brakes = stopping ? travel.stop : travel.down
-    braking.pitch_rad = stands.pitch_rad
-    braking.braking_mps2 = -this.acceleration_mps2
-    tractionOf(truck, balance, braking, traction)
-    const most = Math.min(asked * way > 0 ? travel.up : brakes, friction * g_mps2 * Math.max(0, traction.share))
+    between.pitch_rad = stands.pitch_rad
+    between.braking_mps2 = -this.acceleration_mps2
+    tractionOf(truck, balance, between, between)
+    const most = Math.min(asked * way > 0 ? travel.up : brakes, friction * g_mps2 * Math.max(0, between.share))
     const then = speed + (Math.max(-most, Math.min(most, asked)) - uphill) * tick_s
     going.speed_mps = speed !== 0 && Math.sign(then) !== Math.sign(speed) ? 0 : then
-    how.speed_mps2 = (going.speed_mps - speed) / tick_s
-    this.acceleration_mps2 = how.speed_mps2
+    between.speed_mps2 = (going.speed_mps - speed) / tick_s
+    this.acceleration_mps2 = between.speed_mps2
   }
 
   /** One tick on. */
   tick(says: DriverSays, on: Underfoot, stopping = false): void {
-    const { truck, going, before, pose, how } = this
+    const { truck, going, before, pose, between } = this
     before.speed_mps = going.speed_mps
     before.steer_rad = going.steer_rad
     this.standOn(on)
@@ -210,7 +206,7 @@ export class TruckMotion {
     this.drive(on, stopping)
     const turned = before.steer_rad - truck.faces * Math.max(-1, Math.min(1, says.steer)) * truck.steer_rad_s * tick_s
     going.steer_rad = Math.max(-truck.steer_rad, Math.min(truck.steer_rad, turned))
-    how.steer_rad_s = (going.steer_rad - before.steer_rad) / tick_s
+    between.steer_rad_s = (going.steer_rad - before.steer_rad) / tick_s
     this.way.on(pose, before, going, tick_s, pose)
     this.moveForks(says)
     this.standOn(on)
@@ -243,12 +239,12 @@ export class TruckMotion {
   /** What the centre of gravity feels, which is not where the front axle is. */
   private feel() {
     const { chassis } = this.truck
-    const { balance: b, going, change, stands, turning } = this
-    turningOf(going, chassis, turning)
-    changing(going, this.how, chassis, change)
-    const yaw = turning.yaw_rad_s
-    stands.lateral_mps2 = turning.along_mps * yaw + change.yaw_rad_s2 * b.x_m - yaw * yaw * b.y_m
-    stands.braking_mps2 = -change.along_mps2 + yaw * yaw * b.x_m + change.yaw_rad_s2 * b.y_m
+    const { balance: b, going, stands, between } = this
+    turningOf(going, chassis, between)
+    changing(going, between, chassis, between)
+    const { along_mps, along_mps2, yaw_rad_s: yaw, yaw_rad_s2 } = between
+    stands.lateral_mps2 = along_mps * yaw + yaw_rad_s2 * b.x_m - yaw * yaw * b.y_m
+    stands.braking_mps2 = -along_mps2 + yaw * yaw * b.x_m + yaw_rad_s2 * b.y_m
     pressesAt(b, stands, this.presses)
     this.roomOf(this.presses, this.room)
   }
